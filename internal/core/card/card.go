@@ -1,0 +1,211 @@
+// Package card holds what a team agrees for one grapheme and its sound, what is still missing on it, and
+// what on it contradicts the sound.
+package card
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+)
+
+// State of a card.
+type State string
+
+const (
+	Draft    State = "draft"
+	InReview State = "in review"
+	Agreed   State = "agreed"
+)
+
+// Conventions are what a team decides once.
+type Conventions struct {
+	Accent       phoneme.Accent `json:"accent" enum:"southern-british,northern-english,general-american"`
+	Units        spelling.Units `json:"units"`
+	LetterNames  bool           `json:"letter_names"`   // said beside the sound from day one
+	Capitals     bool           `json:"capitals"`       // shown with the small letter
+	GroupsFirst  bool           `json:"groups_first"`   // look for letter groups before sounding out
+	WholeByHeart bool           `json:"whole_by_sight"` // exception words as wholes; otherwise the odd part is marked
+	Paper        string         `json:"paper" enum:"A4,Letter"`
+}
+
+// Content is what people write on a card. Every field is one that two people may edit apart from each other.
+type Content struct {
+	Keyword      string   `json:"keyword" maxLength:"40"`
+	Picture      string   `json:"picture" maxLength:"64"` // SHA-256 of the picture in hex
+	PictureAlt   string   `json:"picture_alt" maxLength:"300"`
+	Rhyme        string   `json:"rhyme" maxLength:"400"`
+	RhymeShort   string   `json:"rhyme_short" maxLength:"120"`
+	Action       string   `json:"action" maxLength:"300"`
+	MouthCue     string   `json:"mouth_cue" maxLength:"400"`
+	Slip         string   `json:"slip" maxLength:"300"` // the usual slip and what to say
+	Contrast     string   `json:"contrast" maxLength:"8"`
+	StrokeWords  string   `json:"stroke_words" maxLength:"400"`
+	CapitalWords string   `json:"capital_words" maxLength:"400"`
+	Materials    string   `json:"materials" maxLength:"200"`
+	Words        []string `json:"words" maxItems:"80"`     // accepted for reading and spelling
+	Rejected     []string `json:"rejected" maxItems:"400"` // stay rejected
+	Sentences    []string `json:"sentences" maxItems:"40"`
+	Exceptions   []string `json:"exceptions" maxItems:"20"` // exception words taught with this card
+	Notes        string   `json:"notes" maxLength:"4000"`
+}
+
+// Card is one card as it stands in a version.
+type Card struct {
+	ID      string        `json:"id"`
+	Step    int           `json:"step"`
+	Pair    spelling.Pair `json:"pair"`
+	Version int           `json:"version"`
+	State   State         `json:"state"`
+	HasTake bool          `json:"has_take"`
+	Content
+}
+
+// Gap is something that a card still needs.
+type Gap struct {
+	Part string `json:"part"` // picture, rhyme, action, cue, take, strokes, words, sentence
+	Text string `json:"text"`
+}
+
+// Gaps lists what the card lacks, in the order in which teams make it.
+func (c Card) Gaps() []Gap {
+	out := []Gap{}
+	need := func(missing bool, part, text string) {
+		if missing {
+			out = append(out, Gap{part, text})
+		}
+	}
+	need(!c.HasTake, "take", "needs a recorded sound")
+	need(c.MouthCue == "", "cue", "needs a mouth cue")
+	need(c.Picture == "", "picture", "needs a picture")
+	need(c.Rhyme == "", "rhyme", "needs a rhyme")
+	need(c.Action == "", "action", "needs an action")
+	need(c.StrokeWords == "" && c.Pair.Letters() == 1, "strokes", "needs words for the strokes")
+	need(len(c.Words) < 4, "words", "needs four or more words")
+	need(len(c.Sentences) == 0, "sentence", "needs a sentence")
+	return out
+}
+
+// Finding is a contradiction on a card. Field names the part of Content that it stands beside.
+type Finding struct {
+	Field string `json:"field"`
+	Text  string `json:"text"`
+}
+
+// RhymeLimit is how many words children say at once (common practice, no published source).
+const RhymeLimit = 10
+
+var letterNameSounds = map[string]string{"b": "biː", "d": "diː", "p": "piː", "t": "tiː", "v": "viː", "c": "siː", "z": "zed", "j": "dʒeɪ", "k": "keɪ", "q": "kjuː", "f": "ef", "l": "el", "m": "em", "n": "en", "s": "es", "x": "eks"}
+
+// Check looks for what contradicts the sound of the card. keywordSounds are the sounds of the keyword, nil
+// where it is not a known word; of a vowel inside a word the keyword only has to hold the sound.
+func (c Card) Check(a phoneme.Accent, keywordSounds []phoneme.Phoneme) []Finding {
+	out := []Finding{}
+	say := func(field, format string, args ...any) {
+		out = append(out, Finding{field, fmt.Sprintf(format, args...)})
+	}
+	sounds, err := phoneme.Parse(a, c.Pair.Sound)
+	if err != nil {
+		say("keyword", "The sound %s is not one of this accent.", c.Pair.Sound)
+		return out
+	}
+	if n := len(strings.Fields(c.Rhyme)); n > RhymeLimit && c.RhymeShort == "" {
+		say("rhyme", "%d words are too many for children to say at once. Add a short form of up to %d.", n, RhymeLimit)
+	}
+	if n := len(strings.Fields(c.RhymeShort)); n > RhymeLimit {
+		say("rhyme_short", "The short form has %d words; up to %d can be said at once.", n, RhymeLimit)
+	}
+	first, _ := phoneme.Lookup(a, sounds[0])
+	if k := keywordSounds; c.Keyword != "" && len(k) > len(sounds) {
+		joined := phoneme.Join(k)
+		switch {
+		case !strings.Contains(joined, c.Pair.Sound):
+			say("keyword", "%q does not hold the sound of this card.", c.Keyword)
+		case first.Initial && !strings.HasPrefix(joined, c.Pair.Sound) && !strings.HasSuffix(joined, c.Pair.Sound) && first.Manner != phoneme.Vowel:
+			say("keyword", "%q has the sound inside; children hear it best at the start.", c.Keyword)
+		case strings.HasPrefix(joined, c.Pair.Sound) && first.Manner != phoneme.Vowel && len(sounds) == 1 && !phoneme.IsVowel(k[1]) && k[1] != "j":
+			say("keyword", "%q starts with two consonants; children may take the cluster for the sound.", c.Keyword)
+		case letterNameSounds[c.Pair.Grapheme] != "" && strings.HasPrefix(joined, letterNameSounds[c.Pair.Grapheme]):
+			say("keyword", "%q starts with the name of the letter; children may mix up name and sound.", c.Keyword)
+		}
+	}
+	cue := strings.ToLower(c.MouthCue + " " + c.Action + " " + c.Slip)
+	if len(sounds) == 1 && !first.Stretchable && first.VowelKind == phoneme.NoVowel && strings.Contains(cue, "stretch") && !strings.Contains(cue, "not stretch") && !strings.Contains(cue, "never stretch") {
+		say("mouth_cue", "This sound cannot be stretched: it is over at once. Say “short”, not “stretch”.")
+	}
+	voiceOn := strings.Contains(cue, "voice on") || strings.Contains(cue, "buzz in the throat")
+	voiceOff := strings.Contains(cue, "voice off") || strings.Contains(cue, "no voice")
+	if first.Voiced && voiceOff && !voiceOn {
+		say("mouth_cue", "The cue says voice off, but the voice is on for this sound.")
+	}
+	if !first.Voiced && voiceOn && !voiceOff {
+		say("mouth_cue", "The cue says voice on, but the voice is off for this sound.")
+	}
+	all := strings.ToLower(strings.Join([]string{c.Rhyme, c.StrokeWords, c.Notes, c.MouthCue}, " "))
+	if (strings.Contains(all, "two letters") && c.Pair.Letters() != 2) || (strings.Contains(all, "three letters") && c.Pair.Letters() != 3) {
+		say("notes", "The text counts the letters wrongly: %s has %d.", c.Pair.Grapheme, c.Pair.Letters())
+	}
+	return out
+}
+
+// Merge joins two edits of one base, field by field. Where both changed a field to different values, mine
+// stands in the result and the field is named in conflicts.
+func Merge(base, mine, theirs Content) (merged Content, conflicts []string) {
+	merged = mine
+	mb, mm, mt, out := reflect.ValueOf(base), reflect.ValueOf(mine), reflect.ValueOf(theirs), reflect.ValueOf(&merged).Elem()
+	for i := range mb.NumField() {
+		b, m, t := plain(mb.Field(i)), plain(mm.Field(i)), plain(mt.Field(i))
+		switch {
+		case m == t, t == b:
+		case m == b:
+			out.Field(i).Set(mt.Field(i))
+		default:
+			conflicts = append(conflicts, mb.Type().Field(i).Tag.Get("json"))
+		}
+	}
+	return merged, conflicts
+}
+
+// Changed names the fields that differ.
+func Changed(before, after Content) []string {
+	var out []string
+	b, a := reflect.ValueOf(before), reflect.ValueOf(after)
+	for i := range b.NumField() {
+		if plain(b.Field(i)) != plain(a.Field(i)) {
+			out = append(out, b.Type().Field(i).Tag.Get("json"))
+		}
+	}
+	return out
+}
+
+func plain(v reflect.Value) string {
+	if v.Kind() == reflect.Slice && v.Len() == 0 {
+		return "[]"
+	}
+	text, _ := json.Marshal(v.Interface())
+	return string(text)
+}
+
+// Tidy trims the texts, drops empty and repeated list items, and makes empty lists of missing ones.
+func (c Content) Tidy() Content {
+	v := reflect.ValueOf(&c).Elem()
+	for i := range v.NumField() {
+		switch f := v.Field(i); f.Kind() {
+		case reflect.String:
+			f.SetString(strings.TrimSpace(f.String()))
+		case reflect.Slice:
+			kept := []string{}
+			for _, s := range f.Interface().([]string) {
+				if s = strings.TrimSpace(s); s != "" && !slices.Contains(kept, s) {
+					kept = append(kept, s)
+				}
+			}
+			f.Set(reflect.ValueOf(kept))
+		}
+	}
+	return c
+}

@@ -1,0 +1,541 @@
+package lesson
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/review"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/core/words"
+)
+
+// fill writes a step's script and choices. A reason comes back where the step cannot be held.
+func (a *assembler) fill(s *Step) string {
+	switch s.Kind {
+	case WarmUp:
+		return a.warmUp(s)
+	case Listen:
+		a.listen(s)
+	case Mouth:
+		a.mouth(s)
+	case Ear:
+		return a.ear(s)
+	case Picture:
+		return a.picture(s)
+	case Letter:
+		a.letter(s)
+	case Turnover:
+		return a.turnover(s)
+	case Hand:
+		a.hand(s)
+	case MixIn:
+		return a.mixIn(s)
+	case Blend:
+		return a.blend(s)
+	case Read:
+		return a.read(s)
+	case Spell:
+		return a.spell(s)
+	case Sentence:
+		return a.sentence(s)
+	case ClosePart:
+		a.close(s)
+	}
+	return ""
+}
+
+// say writes the sound for a teacher: the grapheme between strokes, with the keyword where there is one.
+func (a *assembler) say() string { return "/" + a.Target.Pair.Grapheme + "/" }
+
+func (a *assembler) items(s *Step, least, most int) int {
+	return max(least, min(most, s.Seconds/paces[s.Kind].item))
+}
+
+func (a *assembler) cards(picks []review.Pick) (cards []card.Card, options []Option) {
+	for _, p := range picks {
+		for _, c := range a.Taught {
+			if c.ID == p.CardID {
+				cards = append(cards, c)
+				options = append(options, Option{Value: c.ID, Detail: c.Pair.Grapheme, Because: p.Because})
+			}
+		}
+	}
+	return cards, options
+}
+
+func (a *assembler) warmUp(s *Step) string {
+	n := a.items(s, 4, 20)
+	picks, resting := review.Choose(a.Log, n+6, a.Now, a.rng)
+	_, options := a.cards(picks)
+	if len(options) == 0 {
+		return "no card has been taught to this class"
+	}
+	s.Choices = a.choose("warm-up", "card", n, options)
+	for _, c := range s.Choices {
+		a.faceOf(c.Value)
+		s.Deck = append(s.Deck, Show{c.Value, "letter"})
+	}
+	for _, o := range s.Choices[0].Next {
+		a.faceOf(o.Value)
+	}
+	s.Adult = append(s.Adult, fmt.Sprintf("Show %d cards, letter side, at a quick pace. Say nothing; wait for the class.", len(s.Choices)))
+	if resting > 0 {
+		s.Adult = append(s.Adult, fmt.Sprintf("%d secure %s out of the pack.", resting, plural(resting, "card stays", "cards stay")))
+	}
+	s.Class = append(s.Class, "Says the sound of each card.")
+	s.Table = append(s.Table, "Sound cards of the warm-up")
+	return ""
+}
+
+func (a *assembler) faceOf(id string) {
+	for _, c := range a.Taught {
+		if c.ID == id {
+			a.face(c)
+		}
+	}
+}
+
+func plural(n int, one, many string) string {
+	if n == 1 {
+		return one
+	}
+	return many
+}
+
+func (a *assembler) hold() string {
+	if card.HoldOf(a.Conventions.Accent, a.Target.Pair) == card.Stretch {
+		return "Stretch it, then stop cleanly."
+	}
+	return "Say it short. Stop at once; nothing comes after it."
+}
+
+func (a *assembler) listen(s *Step) {
+	s.Adult = append(s.Adult, "“Ears ready. Here is our new sound.” Play or say "+a.say()+" three times. "+a.hold())
+	s.Adult = append(s.Adult, "“Now you: quietly … in a big voice … slowly, like a boat.”")
+	s.Class = append(s.Class, "Echoes "+a.say()+" in each voice.")
+	if a.Target.Slip != "" {
+		s.Adult = append(s.Adult, "Listen for the slip: "+a.Target.Slip)
+	}
+	s.Cautions = append(s.Cautions, "Big voices stay friendly to ears: an indoor shout is enough.")
+}
+
+// TherapyCaution stands wherever a mouth cue stands.
+const TherapyCaution = "Cues are for teaching, not for therapy. A child who does not hear or say a sound as others do after teaching goes your school's usual way: hearing check, speech and language therapist."
+
+func (a *assembler) mouth(s *Step) {
+	cue, _ := card.SuggestCue(a.Conventions.Accent, a.Target.Pair)
+	if a.Target.MouthCue != "" {
+		cue = a.Target.MouthCue
+	}
+	s.Adult = append(s.Adult, cue)
+	if card.Voiced(a.Conventions.Accent, a.Target.Pair) {
+		s.Adult = append(s.Adult, "“Hand on your throat. Does it hum? Yes: the voice is on.”")
+	} else {
+		s.Adult = append(s.Adult, "“Hand on your throat. Does it hum? No: the voice is off, only breath.”")
+	}
+	s.Class = append(s.Class, "Watches, copies, feels the throat with a hand.")
+	if p := phoneme.Phoneme(a.Target.Contrast); p != "" {
+		if k, ok := phoneme.Lookup(a.Conventions.Accent, p); ok {
+			s.Adult = append(s.Adult, fmt.Sprintf("Switch to and fro with the sound at the %s of “%s”: what changes?", map[bool]string{true: "start", false: "end"}[k.Initial], k.KeyWord))
+		}
+	}
+	s.Cautions = append(s.Cautions, TherapyCaution)
+}
+
+func (a *assembler) ear(s *Step) string {
+	target := a.sounds[0]
+	if len(a.sounds) > 1 {
+		return "the unit " + a.Target.Pair.Grapheme + " is more than one sound; sort it by letters instead"
+	}
+	at := words.Initial
+	if words.CheckPosition(a.Conventions.Accent, target, at) != nil {
+		at = words.Final
+	}
+	own := words.EarPictures(target, at, a.Target.Pair.Grapheme, nil, a.options)
+	if k := phoneme.IsVowel(target); k && len(own) < 3 {
+		at = words.Medial
+		own = words.EarPictures(target, at, a.Target.Pair.Grapheme, nil, a.options)
+	}
+	other, others := a.contrast(target, at)
+	n := min(a.items(s, 6, 10)/2, len(own), 5)
+	if other != "" {
+		own = slices.DeleteFunc(own, func(w string) bool { return a.heard(w, other) })
+		n = min(n, len(own), len(others))
+	}
+	if n < 2 {
+		return fmt.Sprintf("only %d open %s this sound %s", len(own), plural(len(own), "picture has", "pictures have"), placeName(at))
+	}
+	mine := fmt.Sprintf("has %s %s", a.say(), placeName(at))
+	s.Choices = a.choose("ear-yes", "picture", n, pictureOptions(own, mine, "yes"))
+	s.Adult = append(s.Adult, fmt.Sprintf("Name each picture, leaning on the sound. “Is %s %s?” Children put it left or right.", a.say(), placeName(at)))
+	s.Class = append(s.Class, "Says the name, sorts the picture, says the sound.")
+	if other != "" {
+		s.Choices = append(s.Choices, a.choose("ear-no", "picture", n, pictureOptions(others, fmt.Sprintf("has another sound the class knows, /%s/, %s and no %s", other, placeName(at), a.say()), "no"))...)
+	}
+	s.Adult = append(s.Adult, placeGame(a.Conventions.Accent, target))
+	s.Table = append(s.Table, fmt.Sprintf("%d picture cards", len(s.Choices)))
+	s.Cautions = append(s.Cautions, "With real objects: nothing small enough to swallow; nothing goes in ears, noses or mouths.")
+	return ""
+}
+
+func placeName(at words.Position) string {
+	return map[words.Position]string{words.Initial: "at the start", words.Final: "at the end", words.Medial: "in the middle"}[at]
+}
+
+// placeGame refuses a first-or-last game that English has no words for, and says why.
+func placeGame(a phoneme.Accent, p phoneme.Phoneme) string {
+	if err := words.CheckPosition(a, p, words.Initial); err != nil {
+		return "No first-or-last game: English does not start words with this sound."
+	}
+	if err := words.CheckPosition(a, p, words.Final); err != nil {
+		return "No first-or-last game: English does not end words with this sound."
+	}
+	return "Then first or last: say three of the names again; children touch head for first, feet for last."
+}
+
+func pictureOptions(list []string, because, basket string) []Option {
+	var out []Option
+	for _, w := range list {
+		out = append(out, Option{Value: w, Detail: basket, Because: because})
+	}
+	return out
+}
+
+func (a *assembler) heard(word string, p phoneme.Phoneme) bool {
+	seg, err := lexicon.Segment(word, a.Conventions.Accent, a.Conventions.Units)
+	return err != nil || slices.Contains(seg.Phonemes, p)
+}
+
+// contrast picks the taught sound with the most pictures that is far from the target in place or manner.
+func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme.Phoneme, []string) {
+	accent := a.Conventions.Accent
+	t, _ := phoneme.Lookup(accent, target)
+	var best phoneme.Phoneme
+	var pictures []string
+	for _, c := range a.Taught {
+		sounds, err := phoneme.Parse(accent, c.Pair.Sound)
+		if err != nil || len(sounds) != 1 || sounds[0] == target {
+			continue
+		}
+		s, _ := phoneme.Lookup(accent, sounds[0])
+		if s.Place == t.Place || (s.Manner == phoneme.Vowel) != (t.Manner == phoneme.Vowel) || words.CheckPosition(accent, sounds[0], at) != nil {
+			continue
+		}
+		if found := words.EarPictures(sounds[0], at, c.Pair.Grapheme, []phoneme.Phoneme{target}, a.options); len(found) > len(pictures) {
+			best, pictures = sounds[0], found
+		}
+	}
+	return best, pictures
+}
+
+func (a *assembler) picture(s *Step) string {
+	t := a.Target
+	if t.Picture == "" && t.Rhyme == "" && t.RhymeShort == "" {
+		return "the card has no picture and no rhyme yet"
+	}
+	if t.Picture != "" {
+		s.Adult = append(s.Adult, "Show the picture side. “What can you see?” … “"+sentence(t.Keyword)+" Where do you hear "+a.say()+"?”")
+	}
+	if short := first(t.RhymeShort, t.Rhyme); short != "" {
+		s.Adult = append(s.Adult, "Say the rhyme: “"+first(t.Rhyme, t.RhymeShort)+"” Then together, three times: “"+short+"”")
+		s.Class = append(s.Class, "Says the rhyme together.")
+	}
+	if t.Action != "" {
+		s.Adult = append(s.Adult, "With the action: "+t.Action)
+		s.Class = append(s.Class, "Does the action with the sound.")
+		s.Cautions = append(s.Cautions, "Arms need room: a step apart before the action.")
+	}
+	s.Table = append(s.Table, "The new sound card")
+	return ""
+}
+
+func first(texts ...string) string {
+	for _, t := range texts {
+		if t != "" {
+			return t
+		}
+	}
+	return ""
+}
+
+func sentence(word string) string {
+	if word == "" {
+		return ""
+	}
+	return strings.ToUpper(word[:1]) + word[1:] + "."
+}
+
+func (a *assembler) letter(s *Step) {
+	g := a.Target.Pair.Grapheme
+	s.Adult = append(s.Adult, "Turn the card. “This is how we write it.” Trace "+strings.ReplaceAll(g, "-", " … ")+" with a finger.")
+	count := map[int]string{2: "Two letters", 3: "Three letters", 4: "Four letters"}
+	switch kind := a.Target.Pair.Kind(); {
+	case kind == "split digraph":
+		s.Adult = append(s.Adult, fmt.Sprintf("“Two letters, one sound: %s and e work together across the letter between them.”", g[:1]))
+	case kind != "letter" && len(a.sounds) == 1:
+		s.Adult = append(s.Adult, fmt.Sprintf("“%s, one sound: %s.” Run a finger under the whole group.", count[a.Target.Pair.Letters()], a.say()))
+	case len(a.sounds) > 1:
+		s.Adult = append(s.Adult, fmt.Sprintf("“%s, two sounds close together: %s.”", map[bool]string{true: "One letter", false: count[a.Target.Pair.Letters()]}[kind == "letter"], a.say()))
+	}
+	if a.Conventions.LetterNames && len(g) == 1 {
+		s.Adult = append(s.Adult, fmt.Sprintf("“Its name is %s. Its sound is %s.”", strings.ToUpper(g), a.say()))
+	} else {
+		s.Adult = append(s.Adult, "Say the sound only; letter names come later in this team.")
+	}
+	if a.Conventions.Capitals && len(g) == 1 {
+		s.Adult = append(s.Adult, fmt.Sprintf("Show the capital %s beside it: same sound, twice the height.", strings.ToUpper(g)))
+	}
+	s.Class = append(s.Class, "Says "+a.say()+" and traces in the air.")
+}
+
+// Deck is a fair order of the two sides of one card: an even number of shows, both sides equally often,
+// never more than three of one side in a row. intN draws a number from 0 to n-1.
+func Deck(shows int, intN func(n int) int) []string {
+	sides := [2]string{"letter", "picture"}
+	left := [2]int{(shows + 1) / 2, (shows + 1) / 2}
+	var out []string
+	last, run := -1, 0
+	for left[0]+left[1] > 0 {
+		side := 0
+		if intN(left[0]+left[1]) >= left[0] {
+			side = 1
+		}
+		fits := func(side int) bool {
+			if left[side] == 0 {
+				return false
+			}
+			r := 1
+			if side == last {
+				r = run + 1
+			}
+			same, other := left[side]-1, left[1-side]
+			return r <= 3 && same <= 3-r+3*other && other <= 3*(same+1)
+		}
+		if !fits(side) {
+			side = 1 - side
+		}
+		if side == last {
+			run++
+		} else {
+			last, run = side, 1
+		}
+		left[side]--
+		out = append(out, sides[side])
+	}
+	return out
+}
+
+func (a *assembler) turnover(s *Step) string {
+	t := a.Target
+	if t.Picture == "" {
+		return "the card has no picture side yet"
+	}
+	for _, side := range Deck(a.items(s, 8, 24), a.rng.IntN) {
+		s.Deck = append(s.Deck, Show{t.ID, side})
+	}
+	s.Adult = append(s.Adult, fmt.Sprintf("Turn the card %d times in the order shown. Picture side: the rhyme. Letter side: the sound.", len(s.Deck)))
+	s.Class = append(s.Class, "Picture: “"+first(t.RhymeShort, t.Rhyme, t.Keyword)+"” Letter: "+a.say()+".")
+	s.Table = append(s.Table, "The new sound card")
+	return ""
+}
+
+var materials = []struct{ name, caution string }{
+	{"chalk and a small slate", "Dust away from faces; wash hands afterwards."},
+	{"a tray of dry sand", "Check allergies and eczema; nothing in mouths or eyes; sweep up spills at once."},
+	{"wet brushes on the playground wall", "Watch for slippery ground."},
+	{"a tray of flour", "Check for wheat allergy first; no tasting; wash hands before and after."},
+	{"finger paint in a sealed bag", "Tape the bag shut; check it for leaks."},
+}
+
+func (a *assembler) hand(s *Step) {
+	t := a.Target
+	stroke := first(t.StrokeWords, "Say what the hand does at each stroke.")
+	s.Adult = append(s.Adult, "Write it in the air, facing the same way as the class: “"+stroke+"”")
+	if t.CapitalWords != "" && a.Conventions.Capitals {
+		s.Adult = append(s.Adult, "The capital: “"+t.CapitalWords+"”")
+	}
+	if t.Pair.Kind() != "letter" {
+		s.Adult = append(s.Adult, "Write the letters side by side and underline the group: one line, one sound.")
+	}
+	var options []Option
+	if t.Materials != "" {
+		options = append(options, Option{Value: t.Materials, Because: "named on the card"})
+	}
+	start := int(a.Seed % uint64(len(materials)))
+	for i := range materials {
+		m := materials[(start+i)%len(materials)]
+		options = append(options, Option{Value: m.name, Detail: m.caution, Because: "the material changes from day to day"})
+	}
+	s.Choices = a.choose("material", "material", 1, options)
+	s.Table = append(s.Table, s.Choices[0].Value, "pencils and lined paper")
+	s.Class = append(s.Class, "Writes in the air, then with "+s.Choices[0].Value+", then on the lines, saying the words.")
+	caution := first(s.Choices[0].Detail, "Check allergies; nothing goes in mouths, noses or ears.")
+	s.Cautions = append(s.Cautions, caution+" Your school's own rules come first.")
+}
+
+func (a *assembler) mixIn(s *Step) string {
+	n := a.items(s, 8, 24)/2 - 1
+	picks, _ := review.Choose(a.Log, 60, a.Now, a.rng)
+	cards, _ := a.cards(picks)
+	cards = slices.DeleteFunc(cards, func(c card.Card) bool { return c.Picture == "" })
+	if len(cards) < 2 || a.Target.Picture == "" {
+		return "fewer than two taught cards have a picture side"
+	}
+	cards = cards[:min(n, len(cards), 7)]
+	for _, c := range cards {
+		a.face(c)
+	}
+	cards = append(cards, a.Target)
+	for _, side := range []string{"picture", "letter"} {
+		a.rng.Shuffle(len(cards), func(i, j int) { cards[i], cards[j] = cards[j], cards[i] })
+		if cards[0].ID == a.Target.ID { // hidden, so not on top
+			cards[0], cards[1] = cards[1], cards[0]
+		}
+		for _, c := range cards {
+			s.Deck = append(s.Deck, Show{c.ID, side})
+		}
+	}
+	s.Adult = append(s.Adult, fmt.Sprintf("The new card is hidden among %d others. First all picture sides, then all letter sides.", len(cards)-1))
+	s.Class = append(s.Class, "Picture side: the rhyme. Letter side: the sound. A finger up for the new one.")
+	s.Table = append(s.Table, "The mixed pack")
+	return ""
+}
+
+// wordOptions ranks the words for reading: those on the card first, then those the finder offers.
+func (a *assembler) wordOptions(maxSounds int) []Option {
+	target := a.Target.Pair
+	if a.readable == nil {
+		exclude := map[string]bool{}
+		for _, w := range a.Target.Rejected {
+			exclude[w] = true
+		}
+		a.readable = words.Find(words.Query{Taught: a.taught, Target: &target, Exclude: exclude, Familiarity: 2, MinSounds: 2, MaxSounds: 5}, a.options)
+		for _, c := range a.readable[:min(len(a.readable), 80)] {
+			a.out.WordBits[c.Word] = toBits(c.Segments, target)
+		}
+	}
+	var mine, rest []Option
+	for _, c := range a.readable {
+		if c.Sounds > maxSounds {
+			continue
+		}
+		o := Option{c.Word, fmt.Sprintf("%d sounds", c.Sounds), c.Because}
+		if slices.Contains(a.Target.Words, c.Word) {
+			o.Because = "on the team's card; " + o.Because
+			a.out.WordBits[c.Word] = toBits(c.Segments, target)
+			mine = append(mine, o)
+		} else if len(rest) < 24 {
+			rest = append(rest, o)
+		}
+	}
+	return append(mine, rest...)
+}
+
+func toBits(segments []spelling.Segment, target spelling.Pair) []Bit {
+	out := make([]Bit, len(segments))
+	for i, s := range segments {
+		out[i] = Bit{s.Letters, phoneme.Join(s.Phonemes), s.Odd, s.Pair == target}
+	}
+	return out
+}
+
+func bits(word string, target spelling.Pair, a phoneme.Accent, u spelling.Units) []Bit {
+	seg, err := lexicon.Segment(word, a, u)
+	if err != nil {
+		return []Bit{}
+	}
+	return toBits(seg.Segments, target)
+}
+
+func (a *assembler) noWords() string {
+	if len(a.Taught) == 0 {
+		return "the class has been taught nothing to put with this sound yet"
+	}
+	return fmt.Sprintf("no familiar word with %s can be read with the %d pairs taught so far", a.say(), len(a.Taught))
+}
+
+func (a *assembler) blend(s *Step) string {
+	s.Choices = a.choose("blend", "word", a.items(s, 2, 6), a.wordOptions(4))
+	if len(s.Choices) == 0 {
+		return a.noWords()
+	}
+	s.Adult = append(s.Adult, "No letters yet. Say the sounds one by one with a clear gap; the class says the word.")
+	s.Class = append(s.Class, "Listens, then says the whole word.")
+	return ""
+}
+
+func (a *assembler) read(s *Step) string {
+	s.Choices = a.choose("read", "word", a.items(s, 3, 8), a.wordOptions(5))
+	if len(s.Choices) == 0 {
+		return a.noWords()
+	}
+	if a.Conventions.GroupsFirst {
+		s.Adult = append(s.Adult, "Spot the letter groups first and draw their bridges. Then sound out, then blend.")
+	} else {
+		s.Adult = append(s.Adult, "Sound out from left to right, one bridge at a time, then blend.")
+	}
+	s.Adult = append(s.Adult, "Once more, faster. Then in the head: lips closed, thumbs up, all together.")
+	s.Class = append(s.Class, "Sounds out and says each word.")
+	s.Table = append(s.Table, "Word cards or the screen")
+	return ""
+}
+
+func (a *assembler) spell(s *Step) string {
+	s.Choices = a.choose("spell", "word", a.items(s, 2, 6), a.wordOptions(4))
+	if len(s.Choices) == 0 {
+		if len(a.out.WordBits) > 0 {
+			return "all readable words are used in the steps before"
+		}
+		return a.noWords()
+	}
+	s.Adult = append(s.Adult, "Say the word. Count its sounds on your fingers. Write it. Then a tick under each sound.")
+	s.Class = append(s.Class, "Says, counts, writes, ticks.")
+	s.Table = append(s.Table, "Whiteboards and pens")
+	return ""
+}
+
+func (a *assembler) sentence(s *Step) string {
+	known := map[string]bool{}
+	for _, w := range append(slices.Clone(a.Exceptions), a.Target.Exceptions...) {
+		known[strings.ToLower(w)] = true
+	}
+	var options []Option
+	why := "the card has no sentence yet"
+	for _, text := range a.Target.Sentences {
+		r := texts.Check(text, a.taught, known, texts.Options{Accent: a.Conventions.Accent, Units: a.Conventions.Units})
+		if r.Fits() {
+			options = append(options, Option{text, fmt.Sprintf("%d words", len(r.Tokens)), "every word can be read or is a taught exception word"})
+			continue
+		}
+		for _, t := range r.Tokens {
+			if len(t.Untaught) > 0 && t.Status != texts.Exception {
+				why = fmt.Sprintf("“%s” needs %s, not yet taught", t.Text, strings.Join(t.Untaught, ", "))
+				break
+			}
+		}
+	}
+	if len(options) == 0 {
+		return why
+	}
+	s.Choices = a.choose("sentence", "sentence", 1, options)
+	for _, t := range texts.Check(s.Choices[0].Value, a.taught, known, texts.Options{Accent: a.Conventions.Accent, Units: a.Conventions.Units}).Tokens {
+		a.out.WordBits[t.Text] = toBits(t.Segments, a.Target.Pair)
+		if t.Status == texts.Exception {
+			s.Adult = append(s.Adult, "Exception word first: “"+t.Text+"”. Say it, look for the odd part, say it again.")
+		}
+	}
+	s.Adult = append(s.Adult, "Say the sentence, hold it on fingers, write it. Check the capital and the full stop.")
+	s.Class = append(s.Class, "Says, holds, writes, checks.")
+	return ""
+}
+
+func (a *assembler) close(s *Step) {
+	s.Adult = append(s.Adult, "“One last time: the sound, the action, the letter in the air.”")
+	s.Adult = append(s.Adult, "What goes home: the sheet for "+a.say()+".")
+	s.Class = append(s.Class, "Says "+a.say()+" once more and does the action.")
+}

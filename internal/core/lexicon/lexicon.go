@@ -1,0 +1,295 @@
+// Package lexicon holds the embedded words: their sounds in each accent, how well young children know them,
+// their parts of speech, and the pictures that show them.
+package lexicon
+
+import (
+	_ "embed"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+)
+
+// The list is made by tools/lexicon; sources and licences are in docs/data-and-licences.md.
+//
+//go:embed data/words.txt
+var wordsText string
+
+// Entry is one word. Codes are its pronunciations in lexical sets, the most common first. Familiarity runs
+// from 0 (rare) to 5 (every child of five); Rank is a coarse count of use, in hundreds.
+type Entry struct {
+	Word        string
+	Codes       []string
+	Familiarity int
+	Rank        int
+	Parts       string // n noun, v verb, a adjective, r adverb, N plural noun, V verb form
+	Unfit       bool   // not offered to children
+}
+
+// Picturable tells whether an embedded picture shows the word.
+func (e Entry) Picturable() bool { return pictures()[e.Word] != "" }
+
+var load = sync.OnceValue(func() map[string]*Entry {
+	all := make(map[string]*Entry, 24_000)
+	for line := range strings.Lines(wordsText) {
+		if line[0] == '#' {
+			continue
+		}
+		f := strings.Split(strings.TrimSuffix(line, "\n"), "\t")
+		familiarity, _ := strconv.Atoi(f[2])
+		rank, _ := strconv.Atoi(f[3])
+		all[f[0]] = &Entry{f[0], strings.Split(f[1], ","), familiarity, rank, strings.Trim(f[4], "-x"), strings.Contains(f[4], "x")}
+	}
+	return all
+})
+
+// Words returns the entries in alphabetical order.
+var Words = sync.OnceValue(func() []*Entry {
+	all := load()
+	out := make([]*Entry, 0, len(all))
+	for _, e := range all {
+		out = append(out, e)
+	}
+	slices.SortFunc(out, func(a, b *Entry) int { return strings.Compare(a.Word, b.Word) })
+	return out
+})
+
+// Find returns the entry of a word in small letters.
+func Find(word string) (*Entry, bool) {
+	e, ok := load()[word]
+	return e, ok
+}
+
+// Reading is one way to say a word, joined to its letters.
+type Reading struct {
+	Phonemes []phoneme.Phoneme  `json:"phonemes"`
+	Segments []spelling.Segment `json:"segments"`
+	Sounds   int                `json:"sounds"`
+}
+
+// Source tells where a reading comes from.
+type Source string
+
+const (
+	FromLexicon Source = "lexicon"
+	FromRules   Source = "rules"
+)
+
+// Segmented is a word with its readings: the first, then the others.
+type Segmented struct {
+	Word         string         `json:"word"`
+	Accent       phoneme.Accent `json:"accent"`
+	Source       Source         `json:"source"`
+	Reading                     // the most common
+	Alternatives []Reading      `json:"alternatives"`
+}
+
+// Segment joins the letters of a word to its sounds in the accent. Capitals are read as small letters and
+// apostrophes and hyphens passed over. A word that the lexicon lacks gets a guess by rule, and Source says
+// so. The error says why a text is no word.
+func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error) {
+	clean, positions, err := spelling.Normalise(word)
+	if err != nil {
+		return Segmented{}, err
+	}
+	out := Segmented{Word: word, Accent: a, Source: FromLexicon, Alternatives: []Reading{}}
+	codes := []string{}
+	if e, ok := Find(clean); ok {
+		codes = e.Codes
+	} else if stemmed := inflected(clean); stemmed != "" {
+		codes = []string{stemmed}
+	} else {
+		out.Source = FromRules
+		codes = []string{spelling.Guess(clean)}
+	}
+	al := aligners.Get().(*spelling.Aligner)
+	defer aligners.Put(al)
+	for i, c := range codes {
+		r := read(al, clean, c, a, u)
+		if len(positions) > 0 {
+			for s := range r.Segments {
+				for l, at := range r.Segments[s].Letters {
+					r.Segments[s].Letters[l] = positions[at]
+				}
+			}
+		}
+		if i == 0 {
+			out.Reading = r
+		} else if !slices.Equal(r.Phonemes, out.Phonemes) {
+			out.Alternatives = append(out.Alternatives, r)
+		}
+	}
+	return out, nil
+}
+
+var aligners = sync.Pool{New: func() any { return &spelling.Aligner{} }}
+
+func read(al *spelling.Aligner, word, codes string, a phoneme.Accent, u spelling.Units) Reading {
+	segs := al.Align(word, codes, a, u)
+	return Reading{phoneme.Realise(a, codes, 0), segs, spelling.SoundCount(segs, u)}
+}
+
+// inflected gives the codes of a regular plural or past form whose stem the lexicon holds.
+func inflected(word string) string {
+	try := func(stem string) string {
+		if e, ok := Find(stem); ok {
+			return e.Codes[0]
+		}
+		return ""
+	}
+	const voiceless, hissing = "ptkfT", "szSZCJ"
+	if stem, ok := strings.CutSuffix(word, "s"); ok {
+		c := try(stem)
+		if c == "" {
+			if c = try(strings.TrimSuffix(stem, "e")); c == "" || !strings.Contains(hissing, c[len(c)-1:]) {
+				return ""
+			}
+		}
+		switch last := c[len(c)-1:]; {
+		case strings.Contains(hissing, last):
+			return c + "iz"
+		case strings.Contains(voiceless, last):
+			return c + "s"
+		default:
+			return c + "z"
+		}
+	}
+	if stem, ok := strings.CutSuffix(word, "ed"); ok && len(stem) > 1 {
+		c := try(stem)
+		if c == "" {
+			c = try(stem + "e")
+		}
+		if c == "" && stem[len(stem)-1] == stem[len(stem)-2] {
+			c = try(stem[:len(stem)-1])
+		}
+		if c == "" {
+			return ""
+		}
+		switch last := c[len(c)-1:]; {
+		case last == "t" || last == "d":
+			return c + "id"
+		case strings.Contains("pkfTsSC", last):
+			return c + "t"
+		default:
+			return c + "d"
+		}
+	}
+	return ""
+}
+
+// Item is a lexicon word joined to its sounds in one accent. Readings has more than one where the word can
+// be said in two ways.
+type Item struct {
+	*Entry
+	Readings []Reading
+	Shape    string // consonants and vowels of the first reading: "CVC"
+	Pairs    []spelling.Pair
+}
+
+type poolKey struct {
+	accent phoneme.Accent
+	units  spelling.Units
+}
+
+var (
+	poolLock sync.Mutex
+	pools    = map[poolKey][]Item{}
+)
+
+// Pool returns every word of the lexicon that may be offered to children, aligned for the accent, in
+// alphabetical order. It is made once for each accent and set of units and shared: callers only read it.
+func Pool(a phoneme.Accent, u spelling.Units) []Item {
+	poolLock.Lock()
+	defer poolLock.Unlock()
+	key := poolKey{a, u}
+	if p, ok := pools[key]; ok {
+		return p
+	}
+	al := &spelling.Aligner{}
+	out := make([]Item, 0, len(Words()))
+	for _, e := range Words() {
+		if e.Unfit {
+			continue
+		}
+		item := Item{Entry: e}
+		for _, c := range e.Codes {
+			item.Readings = append(item.Readings, read(al, e.Word, c, a, u))
+		}
+		first := item.Readings[0].Segments
+		if first == nil {
+			continue
+		}
+		item.Shape = Shape(first)
+		for _, s := range first {
+			item.Pairs = append(item.Pairs, s.Pair)
+		}
+		out = append(out, item)
+	}
+	pools[key] = out
+	return out
+}
+
+var (
+	picturePools = map[poolKey][]Item{}
+	pairIndexes  = map[poolKey]map[spelling.Pair][]Item{}
+)
+
+// WithPair is the part of Pool whose first reading holds the pair. Callers only read it.
+func WithPair(a phoneme.Accent, u spelling.Units, p spelling.Pair) []Item {
+	pool := Pool(a, u)
+	poolLock.Lock()
+	defer poolLock.Unlock()
+	key := poolKey{a, u}
+	index, ok := pairIndexes[key]
+	if !ok {
+		index = map[spelling.Pair][]Item{}
+		for _, item := range pool {
+			for i, q := range item.Pairs {
+				if !slices.Contains(item.Pairs[:i], q) {
+					index[q] = append(index[q], item)
+				}
+			}
+		}
+		pairIndexes[key] = index
+	}
+	return index[p]
+}
+
+// PicturePool is the part of Pool that pictures show. Callers only read it.
+func PicturePool(a phoneme.Accent, u spelling.Units) []Item {
+	pool := Pool(a, u)
+	poolLock.Lock()
+	defer poolLock.Unlock()
+	key := poolKey{a, u}
+	if p, ok := picturePools[key]; ok {
+		return p
+	}
+	var out []Item
+	for _, item := range pool {
+		if item.Picturable() {
+			out = append(out, item)
+		}
+	}
+	picturePools[key] = out
+	return out
+}
+
+// Shape writes the consonants and vowels of segments as teachers do: ship is CVC, spot CCVC, box CVCC.
+func Shape(segments []spelling.Segment) string {
+	var b strings.Builder
+	for _, s := range segments {
+		for i, p := range s.Phonemes {
+			switch {
+			case phoneme.IsVowel(p):
+				b.WriteByte('V')
+			case p == "j" && i+1 < len(s.Phonemes) && phoneme.IsVowel(s.Phonemes[i+1]), p == "r" && i > 0 && len(s.Phonemes) > 1:
+			default:
+				b.WriteByte('C')
+			}
+		}
+	}
+	return b.String()
+}

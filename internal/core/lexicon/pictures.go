@@ -1,0 +1,30 @@
+package lexicon
+
+import (
+	_ "embed"
+	"strings"
+	"sync"
+)
+
+// Icons of the Fluent emoji set, MIT licence, chosen and labelled by hand in tools/lexicon/pictures.txt.
+//
+//go:embed data/pictures.tsv
+var picturesText string
+
+var pictures = sync.OnceValue(func() map[string]string {
+	out := map[string]string{}
+	for line := range strings.Lines(picturesText) {
+		word, body, _ := strings.Cut(strings.TrimSuffix(line, "\n"), "\t")
+		out[word] = body
+	}
+	return out
+})
+
+// Picture returns the SVG that shows a word, or false.
+func Picture(word string) (svg string, ok bool) {
+	body, ok := pictures()[word]
+	if !ok {
+		return "", false
+	}
+	return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 32 32">` + body + `</svg>`, true
+}

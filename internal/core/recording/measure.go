@@ -1,0 +1,315 @@
+package recording
+
+import (
+	"math"
+	"slices"
+
+	"brightchalk/internal/core/phoneme"
+)
+
+const (
+	frameLen = analysisHertz / 40  // 25 ms
+	hopLen   = analysisHertz / 200 // 5 ms
+)
+
+// Resample changes the rate by windowed-sinc interpolation (Hann window, 16 zero crossings a side), cut off
+// at nine tenths of the lower Nyquist rate. in is kept; equal rates return it as it is.
+func Resample(in []float64, from, to int) []float64 {
+	if from == to || len(in) == 0 {
+		return in
+	}
+	step := float64(from) / float64(to)
+	cut := 0.9 * min(1, float64(to)/float64(from))
+	half := 16 / cut
+	out := make([]float64, int(float64(len(in))/step))
+	// Phases repeat after to/gcd outputs: the filter is made once for each.
+	phases := to / gcd(from, to)
+	width := int(half)*2 + 2
+	bank := make([][]float64, phases)
+	for p := range bank {
+		frac := math.Mod(float64(p)*step, 1)
+		taps := make([]float64, width)
+		for k := range taps {
+			x := float64(k-width/2+1) - frac
+			if math.Abs(x) < half {
+				taps[k] = cut * sinc(cut*x) * (0.5 + 0.5*math.Cos(math.Pi*x/half))
+			}
+		}
+		bank[p] = taps
+	}
+	for i := range out {
+		at := int(float64(i)*step + 1e-9)
+		taps := bank[i%phases]
+		sum := 0.0
+		base := at - width/2 + 1
+		for k, t := range taps {
+			if j := base + k; j >= 0 && j < len(in) {
+				sum += t * in[j]
+			}
+		}
+		out[i] = sum
+	}
+	return out
+}
+
+func sinc(x float64) float64 {
+	if x == 0 {
+		return 1
+	}
+	return math.Sin(math.Pi*x) / (math.Pi * x)
+}
+
+func gcd(a, b int) int {
+	for b != 0 {
+		a, b = b, a%b
+	}
+	return a
+}
+
+// frameLevels are the RMS levels in dBFS of 25 ms frames every 5 ms.
+func frameLevels(mono []float64) []float64 {
+	sums := make([]float64, len(mono)+1)
+	for i, v := range mono {
+		sums[i+1] = sums[i] + v*v
+	}
+	n := max(1, (len(mono)-frameLen)/hopLen+1)
+	out := make([]float64, n)
+	for i := range out {
+		from, to := i*hopLen, min(i*hopLen+frameLen, len(mono))
+		if to > from {
+			out[i] = decibels(math.Sqrt((sums[to] - sums[from]) / float64(to-from)))
+		} else {
+			out[i] = floorDB
+		}
+	}
+	return out
+}
+
+type span struct {
+	from, to int // frames, to included
+	attempts int
+	snr      float64
+	peak     float64
+	floor    float64
+}
+
+// findSound looks for the frames of the sound. The noise floor is the level that a tenth of the frames stay
+// under; onset looks further down from the peak than the end does, so that a weak start is not lost.
+func findSound(levels []float64) span {
+	sorted := slices.Clone(levels)
+	slices.Sort(sorted)
+	floor := sorted[len(sorted)/10]
+	peak := slices.Max(levels)
+	s := span{peak: peak, floor: floor, snr: min(90, peak-floor)}
+	start := max(floor+6, peak-startBelowPeak)
+	end := max(floor+6, peak-endBelowPeak)
+	if peak-floor < 9 { // no pause to measure noise in
+		s.from, s.to, s.attempts = 0, len(levels)-1, 1
+		return s
+	}
+	loud := max(floor+10, peak-25)
+	at := slices.Index(levels, peak)
+	s.from, s.to = at, at
+	var runs [][2]int
+	for i := 0; i < len(levels); {
+		if levels[i] < loud {
+			i++
+			continue
+		}
+		j := i
+		for k := i; k < len(levels) && k-j <= attemptGapMs/5; k++ {
+			if levels[k] >= loud {
+				j = k
+			}
+		}
+		if (j-i)*5 >= 20 || levels[i] > peak-12 {
+			runs = append(runs, [2]int{i, j})
+		}
+		i = j + 1
+	}
+	if len(runs) > 0 {
+		s.from, s.to = runs[0][0], runs[len(runs)-1][1]
+	}
+	s.attempts = max(1, len(runs))
+	for quiet := 0; s.from > 0 && quiet < 8; {
+		if levels[s.from-1] >= start {
+			s.from--
+			quiet = 0
+			continue
+		}
+		if k := s.from - 2 - quiet; k >= 0 && levels[k] >= start && quiet < 3 {
+			s.from = k
+			continue
+		}
+		break
+	}
+	for s.to < len(levels)-1 && levels[s.to+1] >= end {
+		s.to++
+	}
+	// A frame reaches 25 ms on: the sound starts near the end of the first loud frame.
+	s.from = min(s.from+3, at)
+	s.to = max(s.to-2, at)
+	return s
+}
+
+// clippedSamples counts samples in runs of three or more that lie flat at the peak.
+func clippedSamples(in []float64, peak float64) int {
+	if peak < 0.2 {
+		return 0
+	}
+	n := 0
+	for i := 0; i < len(in); {
+		if math.Abs(in[i]) < peak*0.995 {
+			i++
+			continue
+		}
+		j := i
+		for j < len(in) && math.Abs(in[j]) >= peak*0.995 && (in[j] > 0) == (in[i] > 0) {
+			j++
+		}
+		// Near its top a low hum is flat too: true clipping repeats the value to a hair.
+		if j-i >= 3 && spread(in[i:j]) < 0.0012*peak {
+			n += j - i
+		}
+		i = j
+	}
+	return n
+}
+
+func spread(in []float64) float64 { return slices.Max(in) - slices.Min(in) }
+
+// kWeightedLevel is -0.691 + 10 log10 of the mean square after the two filters of ITU-R BS.1770-4, without
+// gating, in LUFS. The filters are redesigned for the rate with the analogue values that Recommendation's
+// 48 kHz coefficients stand for (as in B. De Man, "Evaluation of Implementations of the EBU R128 Loudness
+// Measurement", 2018; from memory).
+func kWeightedLevel(in []float64, hertz int) float64 {
+	if len(in) == 0 {
+		return floorDB
+	}
+	shelf := func() biquad {
+		const f0, gain, q = 1681.974450955533, 3.999843853973347, 0.7071752369554196
+		k := math.Tan(math.Pi * f0 / float64(hertz))
+		vh := math.Pow(10, gain/20)
+		vb := math.Pow(vh, 0.4996667741545416)
+		a0 := 1 + k/q + k*k
+		return biquad{(vh + vb*k/q + k*k) / a0, 2 * (k*k - vh) / a0, (vh - vb*k/q + k*k) / a0, 2 * (k*k - 1) / a0, (1 - k/q + k*k) / a0}
+	}()
+	high := func() biquad {
+		const f0, q = 38.13547087602444, 0.5003270373238773
+		k := math.Tan(math.Pi * f0 / float64(hertz))
+		a0 := 1 + k/q + k*k
+		return biquad{1, -2, 1, 2 * (k*k - 1) / a0, (1 - k/q + k*k) / a0}
+	}()
+	var s1, s2 [2]float64
+	sum := 0.0
+	for _, x := range in {
+		y := high.step(shelf.step(x, &s1), &s2)
+		sum += y * y
+	}
+	return max(floorDB, -0.691+10*math.Log10(sum/float64(len(in))+1e-20))
+}
+
+type biquad struct{ b0, b1, b2, a1, a2 float64 }
+
+func (f biquad) step(x float64, s *[2]float64) float64 {
+	y := f.b0*x + s[0]
+	s[0] = f.b1*x - f.a1*y + s[1]
+	s[1] = f.b2*x - f.a2*y
+	return y
+}
+
+type voiceTrack struct {
+	voiced   []bool // by frame, whole take
+	fraction float64
+	f0       float64 // median of the voiced frames, Hz
+}
+
+// trackVoice calls a frame voiced where its normalised cross-correlation peaks above 0.6 for a lag between
+// 75 and 500 Hz (after D. Talkin, "A robust algorithm for pitch tracking (RAPT)", 1995, without its
+// dynamic programming) on audio limited to about 2 kHz, and its level is within 27 dB of the loudest.
+func trackVoice(mono, levels []float64, s span) voiceTrack {
+	const rate = 4000
+	low := Resample(mono, analysisHertz, rate)
+	t := voiceTrack{voiced: make([]bool, len(levels))}
+	const least, most, window = rate / 500, rate / 75, rate * 40 / 1000
+	var f0s []float64
+	counted := 0
+	for i := s.from; i <= s.to && i < len(levels); i++ {
+		if levels[i] < s.peak-27 {
+			continue
+		}
+		counted++
+		centre := (i*hopLen + frameLen/2) * rate / analysisHertz
+		from := centre - window/2
+		best, lag := 0.0, 0
+		var values [most + 2]float64
+		for l := least; l <= most; l++ {
+			values[l] = correlation(low, from, window, l)
+			if values[l] > best+0.01 {
+				best, lag = values[l], l
+			}
+		}
+		if best < 0.6 || lag == least {
+			continue
+		}
+		t.voiced[i] = true
+		peak := float64(lag)
+		if lag > least && lag < most {
+			a, b, c := values[lag-1], values[lag], values[lag+1]
+			if d := a - 2*b + c; d != 0 {
+				peak += 0.5 * (a - c) / d
+			}
+		}
+		f0s = append(f0s, rate/peak)
+	}
+	if counted > 0 {
+		t.fraction = float64(len(f0s)) / float64(counted)
+	}
+	if len(f0s) > 0 {
+		slices.Sort(f0s)
+		t.f0 = f0s[len(f0s)/2]
+	}
+	return t
+}
+
+func correlation(in []float64, from, window, lag int) float64 {
+	var xy, xx, yy float64
+	for k := from; k < from+window; k++ {
+		if k-lag < 0 || k >= len(in) {
+			continue
+		}
+		x, y := in[k], in[k-lag]
+		xy += x * y
+		xx += x * x
+		yy += y * y
+	}
+	if xx == 0 || yy == 0 {
+		return 0
+	}
+	return xy / math.Sqrt(xx*yy)
+}
+
+// addedVowel is the length in ms of a vowel after the consonant, 0 where none shows. After a voiceless
+// sound it is the voiced run at the end; after a short voiced one the loud voiced frames; a hum or voiced
+// friction is left to a later version.
+func addedVowel(_, levels []float64, s span, v voiceTrack, target phoneme.Sound) int {
+	switch {
+	case target.Manner == phoneme.Vowel, target.Voiced && target.Manner != phoneme.Stop && target.Manner != phoneme.Affricate:
+		return 0
+	case target.Phoneme == "h" && v.fraction > 0.9:
+		return 0
+	}
+	run, gap := 0, 0
+	for i := min(s.to, len(levels)-1); i >= s.from; i-- {
+		switch {
+		case v.voiced[i] && levels[i] > s.peak-27:
+			run += gap + 1
+			gap = 0
+		case gap < 6:
+			gap++
+		default:
+			return run * 5
+		}
+	}
+	return run * 5
+}

@@ -1,0 +1,254 @@
+package spelling
+
+import (
+	"strings"
+
+	"brightchalk/internal/core/phoneme"
+)
+
+const (
+	maxLetters = 24
+	maxCodes   = 24
+	maxPending = 5
+	// An odd letter or sound costs more than any row, so that rows explain what they can.
+	oddCost  = 9
+	infinite = 1 << 14
+)
+
+type cell struct {
+	cost int16
+	kind byte // 0 unseen, 1 row, 2 odd letter, 3 odd sound, 4 the e of a split spelling
+	from int32
+	row  *row
+}
+
+// An Aligner is reused for many words by one goroutine.
+type Aligner struct {
+	cells [(maxLetters + 1) * (maxCodes + 1) * maxPending]cell
+	ops   []int32
+}
+
+func at(i, j, pending int) int { return (i*(maxCodes+1)+j)*maxPending + pending }
+
+// piece is an aligned stretch in codes: what Align turns into segments for an accent.
+type piece struct {
+	letters []int
+	codes   string
+	row     *row // nil for an odd part
+}
+
+// Align joins the letters (a to z) of word to codes with the cheapest path through the table. The result is
+// nil where the word or its codes are empty or longer than 24. Letters and sounds that no row explains come
+// back as odd segments; nothing is invented for them.
+func (al *Aligner) Align(word, codes string, a phoneme.Accent, u Units) []Segment {
+	pieces := al.pieces(word, codes)
+	if pieces == nil {
+		return nil
+	}
+	return segments(word, codes, pieces, a, u)
+}
+
+func (al *Aligner) pieces(word, codes string) []piece {
+	n, m := len(word), len(codes)
+	if n == 0 || m == 0 || n > maxLetters || m > maxCodes {
+		return nil
+	}
+	for i := range n {
+		if word[i] < 'a' || word[i] > 'z' {
+			return nil
+		}
+	}
+	for i := 0; i <= n; i++ {
+		clear(al.cells[at(i, 0, 0) : at(i, m, maxPending-1)+1])
+	}
+	al.cells[0] = cell{cost: 1, kind: 1}
+	// Costs in cells are one more than the true cost, so that 0 means unseen.
+	for i := 0; i <= n; i++ {
+		for j := 0; j <= m; j++ {
+			for p := range maxPending {
+				here := al.cells[at(i, j, p)]
+				if here.cost == 0 {
+					continue
+				}
+				al.step(word, codes, i, j, p, here.cost)
+			}
+		}
+	}
+	end := at(n, m, 0)
+	if al.cells[end].cost == 0 {
+		return nil
+	}
+	al.ops = al.ops[:0]
+	for k := end; k != 0; k = int(al.cells[k].from) {
+		al.ops = append(al.ops, int32(k))
+	}
+	var out []piece
+	i, j := 0, 0
+	splits := map[int]int{} // position of an e to the piece that owns it
+	for k := len(al.ops) - 1; k >= 0; k-- {
+		c := al.cells[al.ops[k]]
+		switch c.kind {
+		case 1:
+			var letters []int
+			for range len(c.row.grapheme) {
+				letters = append(letters, i)
+				i++
+			}
+			if c.row.split {
+				pending := int(al.ops[k]) % maxPending
+				splits[i+pending-1] = len(out)
+			}
+			out = append(out, piece{letters, codes[j : j+len(c.row.codes)], c.row})
+			j += len(c.row.codes)
+		case 4:
+			owner := splits[i]
+			out[owner].letters = append(out[owner].letters, i)
+			i++
+		case 2, 3:
+			if len(out) == 0 || out[len(out)-1].row != nil {
+				out = append(out, piece{})
+			}
+			last := &out[len(out)-1]
+			if c.kind == 2 {
+				last.letters = append(last.letters, i)
+				i++
+			} else {
+				last.codes += codes[j : j+1]
+				j++
+			}
+		}
+	}
+	return out
+}
+
+func (al *Aligner) step(word, codes string, i, j, p int, cost int16) {
+	n, m := len(word), len(codes)
+	from := int32(at(i, j, p))
+	put := func(k int, add int, kind byte, r *row) {
+		c := &al.cells[k]
+		if total := cost + int16(add); c.cost == 0 || total < c.cost {
+			*c = cell{total, kind, from, r}
+		}
+	}
+	if p == 1 { // the e of a split spelling stands here
+		put(at(i+1, j, 0), 0, 4, nil)
+		return
+	}
+	if i < n {
+		rows := byLetter[word[i]-'a']
+		rest, sounds := word[i:], codes[j:]
+		for k := range rows {
+			r := &rows[k]
+			g := len(r.grapheme)
+			if !strings.HasPrefix(sounds, r.codes) || !strings.HasPrefix(rest, r.grapheme) {
+				continue
+			}
+			if p > 0 && g >= p {
+				continue
+			}
+			after := i + g
+			switch r.end {
+			case wordEnd:
+				if after != n {
+					continue
+				}
+			case wordEndOrConsonant:
+				if after < n && isVowelLetter(word[after]) {
+					continue
+				}
+			}
+			next := 0
+			if p > 0 {
+				next = p - g
+			}
+			if !r.split {
+				put(at(after, j+len(r.codes), next), r.cost*2, 1, r)
+				continue
+			}
+			if p > 0 {
+				continue
+			}
+			for gap := 1; gap <= 3 && after+gap < n; gap++ {
+				if isVowelLetter(word[after+gap-1]) && word[after+gap-1] != 'u' {
+					break
+				}
+				if word[after+gap] == 'e' {
+					put(at(after, j+len(r.codes), gap+1), r.cost*2+gap-1, 1, r)
+					break
+				}
+			}
+		}
+		if p == 0 {
+			put(at(i+1, j, 0), oddCost*2, 2, nil)
+		}
+	}
+	if j < m {
+		put(at(i, j+1, p), oddCost*2, 3, nil)
+	}
+}
+
+func isVowelLetter(c byte) bool {
+	return c == 'a' || c == 'e' || c == 'i' || c == 'o' || c == 'u' || c == 'y'
+}
+
+func segments(word, codes string, pieces []piece, a phoneme.Accent, u Units) []Segment {
+	out := make([]Segment, 0, len(pieces))
+	column := a.Index()
+	at := 0
+	for _, p := range pieces {
+		at += len(p.codes)
+		next := byte(0)
+		if at < len(codes) {
+			next = codes[at]
+		}
+		s := Segment{Letters: p.letters, Phonemes: phoneme.Realise(a, p.codes, next)}
+		if p.row != nil {
+			s.Grapheme, s.Rare = p.row.name, p.row.rare
+			s.Pair = Pair{s.Grapheme, p.row.sound[column]}
+		} else {
+			for _, l := range p.letters {
+				s.Grapheme += word[l : l+1]
+			}
+			s.Odd, s.Rare = true, true
+			s.Pair = Pair{s.Grapheme, phoneme.Join(s.Phonemes)}
+		}
+		out = append(out, s)
+	}
+	return applyUnits(out, u)
+}
+
+func applyUnits(in []Segment, u Units) []Segment {
+	if !u.QuTwo && !u.NkOne && !u.DoublesTwo {
+		return in
+	}
+	var out []Segment
+	for i, s := range in {
+		switch {
+		case u.QuTwo && s.Grapheme == "qu" && len(s.Phonemes) == 2:
+			out = append(out, single("q", s.Letters[:1], s.Phonemes[:1]), single("u", s.Letters[1:], s.Phonemes[1:]))
+		case u.NkOne && s.Pair == Pair{"k", "k"} && i > 0 && in[i-1].Pair == Pair{"n", "ŋ"}:
+			last := &out[len(out)-1]
+			last.Grapheme, last.Letters = "nk", append(append([]int{}, last.Letters...), s.Letters...)
+			last.Phonemes, last.Pair = []phoneme.Phoneme{"ŋ", "k"}, Pair{"nk", "ŋk"}
+		case u.DoublesTwo && s.Pair.Kind() == "doubled letter" && len(s.Phonemes) == 1:
+			g := s.Grapheme[:1]
+			out = append(out, single(g, s.Letters[:1], s.Phonemes), Segment{Grapheme: g, Letters: s.Letters[1:], Pair: Pair{g, phoneme.Join(s.Phonemes)}})
+		default:
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+func single(g string, letters []int, ps []phoneme.Phoneme) Segment {
+	return Segment{Grapheme: g, Letters: letters, Phonemes: ps, Pair: Pair{g, phoneme.Join(ps)}}
+}
+
+// Cost is the cost of the cheapest path, for choosing between spellings of a pronunciation; 0 where there
+// is none.
+func (al *Aligner) Cost(word, codes string) int {
+	if al.pieces(word, codes) == nil {
+		return 0
+	}
+	return int(al.cells[at(len(word), len(codes), 0)].cost)
+}

@@ -1,0 +1,8 @@
+#!/usr/bin/env bash
+# Rebuilds internal/core/lexicon/data/words.txt. Needs Debian's package scowl and the npm sources.
+set -euo pipefail
+cd "$(dirname "$0")"
+[ -d node_modules ] || npm install --silent --no-package-lock
+node pictures.mjs
+node dump.mjs | go run . . > ../../internal/core/lexicon/data/words.txt.new
+mv ../../internal/core/lexicon/data/words.txt.new ../../internal/core/lexicon/data/words.txt
