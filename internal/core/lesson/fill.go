@@ -239,7 +239,7 @@ func (a *assembler) picture(s *Step) string {
 		return "the card has no picture and no rhyme yet"
 	}
 	if t.Picture != "" {
-		s.Adult = append(s.Adult, "Show the picture side. “What can you see?” … “"+sentence(t.Keyword)+" Where do you hear "+a.say()+"?”")
+		s.Adult = append(s.Adult, "Show the picture side. “What is in the picture?” … “"+sentence(t.Keyword)+" Where do you hear "+a.say()+"?”")
 	}
 	if short := first(t.RhymeShort, t.Rhyme); short != "" {
 		s.Adult = append(s.Adult, "Say the rhyme: “"+first(t.Rhyme, t.RhymeShort)+"” Then together, three times: “"+short+"”")

@@ -241,12 +241,18 @@ func trackVoice(mono, levels []float64, s span) voiceTrack {
 		counted++
 		centre := (i*hopLen + frameLen/2) * rate / analysisHertz
 		from := centre - window/2
-		best, lag := 0.0, 0
+		best := 0.0
 		var values [most + 2]float64
 		for l := least; l <= most; l++ {
 			values[l] = correlation(low, from, window, l)
-			if values[l] > best+0.01 {
-				best, lag = values[l], l
+			best = max(best, values[l])
+		}
+		// The shortest period that explains the frame nearly as well as the best: twice the period always fits too.
+		lag := least
+		for l := least + 1; l <= most; l++ {
+			if values[l] >= 0.9*best && values[l] >= values[l-1] && (l == most || values[l] >= values[l+1]) {
+				lag = l
+				break
 			}
 		}
 		if best < 0.6 || lag == least {

@@ -38,7 +38,7 @@ type piece struct {
 }
 
 // Align joins the letters (a to z) of word to codes with the cheapest path through the table. The result is
-// nil where the word or its codes are empty or longer than 24. Letters and sounds that no row explains come
+// nil where the word or its codes are empty or longer than 24. A letter or a sound that no row explains comes
 // back as odd segments; nothing is invented for them.
 func (al *Aligner) Align(word, codes string, a phoneme.Accent, u Units) []Segment {
 	pieces := al.pieces(word, codes)

@@ -150,7 +150,7 @@ func score(c Choice, item lexicon.Item) float64 {
 		s -= 5 * float64(over)
 	}
 	if c.Sounds < 3 {
-		s -= 4
+		s -= 16
 	}
 	return s
 }

@@ -1,0 +1,74 @@
+// Command brightchalk serves the application and exposes its core to scripts.
+package main
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"os"
+)
+
+const usage = `Bright Chalk
+
+Serving (needs DATABASE_URL):
+  brightchalk serve [--addr HOST:PORT] [--demo]     migrate, then serve
+  brightchalk team create --name N --email E --lead NAME [--accent A]   the first lead's password is read from standard input
+  brightchalk openapi                                the description of the JSON calls
+
+The core for scripts (no database):
+  brightchalk sounds     [--accent A] [--json]
+  brightchalk segment    [--accent A] [--json] WORD...        or words on standard input
+  brightchalk words      --taught PAIRS | --order FILE --upto PAIR [--target PAIR] [--position P] [--frame CVC] [--pictures] [--limit N] [--json]
+  brightchalk check-text --taught PAIRS [--exceptions WORDS] [--json] FILE
+  brightchalk sort       --sounds m,s [--per 4] [--position initial] [--seed S] [--json]
+  brightchalk recording  --sound m [--accent A] [--json] FILE.wav...
+
+PAIRS are parted by commas: ow=aʊ, th=θ, a-e=eɪ, qu=kw; a bare grapheme means its most common sound.
+Accents: southern-british (default), northern-english, general-american.
+`
+
+// Exit statuses of the command-line contract.
+const (
+	exitWrong = 1
+	exitUsage = 2
+)
+
+type usageError struct{ error }
+
+type stdio struct {
+	in       io.Reader
+	out, err io.Writer
+}
+
+var commands = map[string]func(std stdio, args []string) error{
+	"serve": serve, "team": team, "openapi": openapi, "free-port": freePort,
+	"sounds": sounds, "segment": segment, "words": findWords, "check-text": checkText, "sort": sortGame, "recording": judgeRecordings,
+}
+
+func main() { os.Exit(run(stdio{os.Stdin, os.Stdout, os.Stderr}, os.Args[1:])) }
+
+func run(std stdio, args []string) int {
+	if len(args) == 0 || args[0] == "help" || args[0] == "--help" || args[0] == "-h" {
+		fmt.Fprint(std.out, usage)
+		if len(args) == 0 {
+			return exitUsage
+		}
+		return 0
+	}
+	command, ok := commands[args[0]]
+	if !ok {
+		fmt.Fprintf(std.err, "brightchalk: %q is no command; see brightchalk help\n", args[0])
+		return exitUsage
+	}
+	err := command(std, args[1:])
+	var wrongUse usageError
+	switch {
+	case err == nil:
+		return 0
+	case errors.As(err, &wrongUse):
+		fmt.Fprintf(std.err, "brightchalk %s: %s\n", args[0], err)
+		return exitUsage
+	}
+	fmt.Fprintf(std.err, "brightchalk %s: %s\n", args[0], err)
+	return exitWrong
+}

@@ -1,0 +1,76 @@
+#!/usr/bin/env python3
+"""Synthesises the demo's takes with espeak-ng (Debian). They stand in for adults' recordings and say so.
+
+Hums are cut from the middle of a long one; friction is made longer by overlaying copies; stops are the first
+moment of a syllable. Run: python3 demo/make-takes.py
+"""
+import array, os, random, subprocess, tempfile, wave
+
+HERE = os.path.dirname(os.path.abspath(__file__))
+RATE = 22050
+
+
+def speak(phonemes):
+    with tempfile.NamedTemporaryFile(suffix=".wav") as f:
+        subprocess.run(["espeak-ng", "-v", "en-gb+f4", "-s", "105", "-p", "40", "-w", f.name, f"[[{phonemes}]]"], check=True)
+        with wave.open(f.name) as w:
+            assert w.getframerate() == RATE
+            return [v / 32768 for v in array.array("h", w.readframes(w.getnframes()))]
+
+
+def active(x, share=0.02):
+    peak = max(map(abs, x))
+    on = [i for i, v in enumerate(x) if abs(v) > share * peak]
+    return x[on[0]:on[-1] + 1]
+
+
+def middle(x, seconds):
+    x = active(x)
+    n = min(len(x), int(seconds * RATE))
+    at = (len(x) - n) // 2
+    return x[at:at + n]
+
+
+def burst(x, seconds):
+    """The first moment of a stop said by itself, before any voice."""
+    x = active(x, 0.05)
+    return x[:int(seconds * RATE)]
+
+
+def lengthen(x, seconds):
+    """A noise made longer by laying copies over one another with long cross-fades."""
+    n, half = int(seconds * RATE), len(x) // 2
+    out = [0.0] * (n + len(x))
+    for start in range(0, n, half):
+        for i, v in enumerate(x):
+            out[start + i] += v * min(i, len(x) - i) / half
+    return out[half:half + n]
+
+
+def fade(x, rise, fall):
+    r, f = int(rise * RATE), int(fall * RATE)
+    return [v * min(1, (i + 1) / r, (len(x) - i) / f) for i, v in enumerate(x)]
+
+
+def save(name, x):
+    peak = max(map(abs, x))
+    rng = random.Random(name)
+    quiet = lambda s: [rng.gauss(0, 0.0006) for _ in range(int(s * RATE))]
+    body = [0.6 * v / peak + rng.gauss(0, 0.0006) for v in x]
+    with wave.open(os.path.join(HERE, "takes", name + ".wav"), "wb") as w:
+        w.setparams((1, 2, RATE, 0, "NONE", ""))
+        w.writeframes(array.array("h", [int(max(-1, min(1, v)) * 32767) for v in quiet(0.35) + body + quiet(0.4)]).tobytes())
+
+
+os.makedirs(os.path.join(HERE, "takes"), exist_ok=True)
+for name, phonemes in {"m": "amm:m:m:ma", "n": "ann:n:n:na", "l": "all:l:l:la", "r": "arr:r:r:ra"}.items():
+    save(name, fade(middle(speak(phonemes), 0.55), 0.04, 0.06))
+for name, phonemes in {"s": "s", "f": "f"}.items():
+    save(name, fade(lengthen(middle(speak(phonemes), 0.09), 0.5), 0.05, 0.08))
+save("h", fade(lengthen(middle(speak("h"), 0.06), 0.18), 0.03, 0.08))
+for name, phonemes in {"a": "aaa", "e": "EEE", "i": "III", "o": "000", "u": "VVV"}.items():
+    save(name, fade(middle(speak(phonemes), 0.34), 0.03, 0.06))
+for name, phonemes in {"t": "t", "p": "p", "c": "k"}.items():
+    save(name, fade(burst(speak(phonemes), 0.05), 0.001, 0.025))
+for name, phonemes in {"d": "d@", "g": "g@", "b": "b@"}.items():
+    save(name, fade(active(speak(phonemes), 0.01)[:int(0.085 * RATE)], 0.003, 0.03))

@@ -1,0 +1,152 @@
+// Package app has one function for each use: it reads, calls the core, and writes, in one transaction.
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgxpool"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/store"
+)
+
+// App holds what every use needs.
+type App struct {
+	Pool *pgxpool.Pool
+	Now  func() time.Time
+	Seed func() uint64
+}
+
+// Role of a member.
+type Role string
+
+const (
+	Lead      Role = "lead"
+	Teacher   Role = "teacher"
+	Assistant Role = "assistant"
+)
+
+// Actor is the signed-in member who asks.
+type Actor struct {
+	MemberID string `json:"member_id"`
+	TeamID   string `json:"-"`
+	Name     string `json:"name"`
+	Initials string `json:"initials"`
+	Role     Role   `json:"role" enum:"lead,teacher,assistant"`
+}
+
+// May is something that a role allows.
+type May string
+
+const (
+	MayEdit   May = "edit cards"
+	MayAgree  May = "agree cards and set the team's conventions"
+	MayRecord May = "record takes"
+	MayChoose May = "choose and withdraw takes"
+	MayTeach  May = "assemble, teach and log"
+)
+
+var rights = map[Role][]May{
+	Lead:      {MayEdit, MayAgree, MayRecord, MayChoose, MayTeach},
+	Teacher:   {MayEdit, MayRecord, MayChoose, MayTeach},
+	Assistant: {MayRecord, MayTeach},
+}
+
+// Errors that the outside tells apart. ErrInput wraps a sentence for the person.
+var (
+	ErrForbidden = errors.New("not allowed")
+	ErrInput     = errors.New("input")
+)
+
+// InputError says what is wrong with one field.
+type InputError struct{ Field, Message string }
+
+func (e InputError) Error() string { return e.Message }
+func (InputError) Unwrap() error   { return ErrInput }
+
+func wrong(field, format string, args ...any) error {
+	return InputError{field, fmt.Sprintf(format, args...)}
+}
+
+func (a Actor) need(m May) error {
+	for _, r := range rights[a.Role] {
+		if r == m {
+			return nil
+		}
+	}
+	return fmt.Errorf("%w: as %s you may not %s", ErrForbidden, a.Role, m)
+}
+
+// Rights lists what the actor may do, for the screens.
+func (a Actor) Rights() []string {
+	out := []string{}
+	for _, r := range rights[a.Role] {
+		out = append(out, string(r))
+	}
+	return out
+}
+
+func (a *App) tx(ctx context.Context, f func(tx pgx.Tx) error) error {
+	return pgx.BeginFunc(ctx, a.Pool, f)
+}
+
+func (a *App) conventions(ctx context.Context, db store.DB, teamID string) (card.Conventions, error) {
+	t, err := store.GetTeam(ctx, db, teamID)
+	return t.Conventions, err
+}
+
+// Team returns the actor's team.
+func (a *App) Team(ctx context.Context, by Actor) (store.Team, error) {
+	return store.GetTeam(ctx, a.Pool, by.TeamID)
+}
+
+// Routine returns the team's routine, the usual one where it has set none.
+func (a *App) Routine(ctx context.Context, by Actor) (lesson.Routine, error) {
+	r, err := store.GetRoutine(ctx, a.Pool, by.TeamID)
+	if errors.Is(err, store.ErrNotFound) {
+		return lesson.DefaultRoutine(), nil
+	}
+	return r, err
+}
+
+// SetRoutine replaces the team's routine; only a lead may.
+func (a *App) SetRoutine(ctx context.Context, by Actor, r lesson.Routine) error {
+	if err := by.need(MayAgree); err != nil {
+		return err
+	}
+	if err := r.Check(); err != nil {
+		return wrong("steps", "%s.", capital(err.Error()))
+	}
+	return store.PutRoutine(ctx, a.Pool, by.TeamID, r)
+}
+
+// SetConventions replaces the team's conventions; only a lead may.
+func (a *App) SetConventions(ctx context.Context, by Actor, c card.Conventions) error {
+	if err := by.need(MayAgree); err != nil {
+		return err
+	}
+	if c.Paper == "" {
+		c.Paper = "A4"
+	}
+	return store.SetConventions(ctx, a.Pool, by.TeamID, c)
+}
+
+func capital(s string) string {
+	if s == "" {
+		return s
+	}
+	r := []rune(s)
+	return string(append([]rune{toUpper(r[0])}, r[1:]...))
+}
+
+func toUpper(r rune) rune {
+	if r >= 'a' && r <= 'z' {
+		return r - 32
+	}
+	return r
+}

@@ -1,0 +1,216 @@
+package httpapi
+
+import (
+	"encoding/hex"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"net/http"
+	"path"
+	"strings"
+	"time"
+
+	"crypto/rand"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/google/uuid"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
+)
+
+func fieldsOf(text string) []string {
+	f := strings.Fields(text)
+	return f[:min(len(f), 60)]
+}
+
+func (s *server) signIn(w http.ResponseWriter, r *http.Request) {
+	var in struct{ Email, Password string }
+	if err := json.NewDecoder(http.MaxBytesReader(w, r.Body, 4096)).Decode(&in); err != nil {
+		writeProblem(w, http.StatusBadRequest, "The sign-in could not be read.", "")
+		return
+	}
+	who, err := s.app.SignIn(r.Context(), in.Email, in.Password)
+	if err == nil {
+		err = s.sessions.RenewToken(r.Context())
+	}
+	if err != nil {
+		s.plainError(w, r, err)
+		return
+	}
+	s.sessions.Put(r.Context(), "member", who.MemberID)
+	writeJSON(w, http.StatusOK, map[string]any{"done": true})
+}
+
+func (s *server) demo(w http.ResponseWriter, _ *http.Request) {
+	list := s.Demo
+	if list == nil {
+		list = []DemoSignIn{}
+	}
+	writeJSON(w, http.StatusOK, list)
+}
+
+func (s *server) mediaCalls(r chi.Router) {
+	r.Post("/cards/{id}/takes", s.upload(media.MaxSoundBytes, func(r *http.Request, data []byte) (any, error) {
+		return s.app.AddTake(r.Context(), actorOf(r.Context()), chi.URLParam(r, "id"), r.URL.Query().Get("speaker"), r.URL.Query().Get("consent") == "yes", data)
+	}))
+	r.Post("/pictures", s.upload(media.MaxPictureBytes, func(r *http.Request, data []byte) (any, error) {
+		sum, remarks, err := s.app.StorePicture(r.Context(), actorOf(r.Context()), data)
+		if remarks == nil {
+			remarks = []string{}
+		}
+		return map[string]any{"picture": sum, "remarks": remarks}, err
+	}))
+	r.Get("/pictures/{sum}", s.picture)
+	r.Get("/takes/{id}/sound", func(w http.ResponseWriter, r *http.Request) {
+		data, err := s.app.Sound(r.Context(), actorOf(r.Context()), pathID(r), r.URL.Query().Get("original") != "")
+		s.sound(w, r, data, err)
+	})
+	r.Get("/cards/{id}/sound", func(w http.ResponseWriter, r *http.Request) {
+		data, err := s.app.CardSound(r.Context(), actorOf(r.Context()), pathID(r))
+		s.sound(w, r, data, err)
+	})
+	r.Get("/word-pictures/{word}", func(w http.ResponseWriter, r *http.Request) {
+		svg, ok := lexicon.Picture(strings.TrimSuffix(chi.URLParam(r, "word"), ".svg"))
+		if !ok {
+			s.plainError(w, r, store.ErrNotFound)
+			return
+		}
+		w.Header().Set("Content-Type", "image/svg+xml")
+		w.Header().Set("Cache-Control", "private, max-age=86400")
+		_, _ = io.WriteString(w, svg)
+	})
+	r.Get("/introductions/{id}/plan.pdf", s.planPDF)
+	r.Get("/cards.pdf", s.cardsPDF)
+	r.Get("/events", s.events)
+}
+
+// pathID is the id in the path, or one that no row has where it is none.
+func pathID(r *http.Request) string {
+	id, err := uuid.Parse(chi.URLParam(r, "id"))
+	if err != nil {
+		return uuid.Nil.String()
+	}
+	return id.String()
+}
+
+func (s *server) upload(limit int64, f func(r *http.Request, data []byte) (any, error)) http.HandlerFunc {
+	return func(w http.ResponseWriter, r *http.Request) {
+		data, err := io.ReadAll(http.MaxBytesReader(w, r.Body, limit))
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			writeProblem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("The file is larger than %d MB. Nothing was stored.", limit>>20), "")
+			return
+		}
+		if err != nil {
+			writeProblem(w, http.StatusBadRequest, "The file broke off on its way. Nothing was stored; send it again.", "")
+			return
+		}
+		out, err := f(r, data)
+		if err != nil {
+			s.plainError(w, r, err)
+			return
+		}
+		writeJSON(w, http.StatusOK, out)
+	}
+}
+
+func (s *server) picture(w http.ResponseWriter, r *http.Request) {
+	sum, err := hex.DecodeString(chi.URLParam(r, "sum"))
+	if err != nil || len(sum) != 32 {
+		s.plainError(w, r, store.ErrNotFound)
+		return
+	}
+	m, err := store.GetMedium(r.Context(), s.app.Pool, actorOf(r.Context()).TeamID, sum)
+	if err == nil && !strings.HasPrefix(m.MediaType, "image/") {
+		err = store.ErrNotFound
+	}
+	if err != nil {
+		s.plainError(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", m.MediaType)
+	w.Header().Set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
+	w.Header().Set("Cache-Control", "private, max-age=31536000, immutable")
+	_, _ = w.Write(m.Bytes)
+}
+
+func (s *server) sound(w http.ResponseWriter, r *http.Request, data []byte, err error) {
+	if err != nil {
+		s.plainError(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", "audio/wav")
+	w.Header().Set("Cache-Control", "private, no-cache")
+	_, _ = w.Write(data)
+}
+
+// events streams the team's changes. It lifts the write timeout of the server for itself.
+func (s *server) events(w http.ResponseWriter, r *http.Request) {
+	stream := http.NewResponseController(w)
+	_ = stream.SetWriteDeadline(time.Time{})
+	changes, end := s.Hub.Subscribe(actorOf(r.Context()).TeamID)
+	defer end()
+	w.Header().Set("Content-Type", "text/event-stream")
+	w.Header().Set("Cache-Control", "no-store")
+	w.Header().Set("X-Accel-Buffering", "no")
+	_, _ = io.WriteString(w, "retry: 2000\n\n")
+	if stream.Flush() != nil {
+		return
+	}
+	beat := time.NewTicker(20 * time.Second)
+	defer beat.Stop()
+	for {
+		var err error
+		select {
+		case <-r.Context().Done():
+			return
+		case c, open := <-changes:
+			if !open { // the server stops; the browser comes back to the next one
+				return
+			}
+			data, _ := json.Marshal(map[string]string{"kind": c.Kind, "id": c.ID})
+			_, err = fmt.Fprintf(w, "event: change\ndata: %s\n\n", data)
+		case <-beat.C:
+			_, err = io.WriteString(w, ": still here\n\n")
+		}
+		if err != nil || stream.Flush() != nil {
+			return
+		}
+	}
+}
+
+// page serves the front end; unknown addresses without a file ending get the one page.
+func (s *server) page(w http.ResponseWriter, r *http.Request) {
+	name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
+	if s.Pages == nil || r.Method != http.MethodGet && r.Method != http.MethodHead {
+		writeProblem(w, http.StatusNotFound, "There is nothing at this address.", "")
+		return
+	}
+	if info, err := fs.Stat(s.Pages, name); name != "" && name != "index.html" && err == nil && !info.IsDir() {
+		if strings.HasPrefix(name, "assets/") {
+			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		}
+		http.ServeFileFS(w, r, s.Pages, name)
+		return
+	}
+	if path.Ext(name) != "" && name != "index.html" {
+		writeProblem(w, http.StatusNotFound, "There is nothing at this address.", "")
+		return
+	}
+	html, err := fs.ReadFile(s.Pages, "index.html")
+	if err != nil {
+		writeProblem(w, http.StatusNotFound, "The pages are not built: run ./chalk build.", "")
+		return
+	}
+	b := make([]byte, 16)
+	_, _ = rand.Read(b)
+	nonce := hex.EncodeToString(b)
+	w.Header().Set("Content-Security-Policy", policy(nonce))
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	_, _ = io.WriteString(w, strings.ReplaceAll(string(html), "NONCE-OF-THIS-ANSWER", nonce))
+}

@@ -1,0 +1,141 @@
+package render
+
+import (
+	"fmt"
+	"io"
+	"strings"
+	"time"
+
+	"github.com/tdewolff/canvas"
+
+	"brightchalk/internal/core/lesson"
+)
+
+// PlanHead is what stands above a plan.
+type PlanHead struct {
+	Team, Class string
+	Made        time.Time
+}
+
+// Plan writes an introduction as a plan to teach from: minutes at the left, what the adult says and does,
+// and what the class does with what lies ready.
+func Plan(w io.Writer, in lesson.Introduction, head PlanHead, paper Paper) error {
+	making.Lock()
+	defer making.Unlock()
+	d, err := newDocument(w, paper, fmt.Sprintf("Introduction of %s for %s", in.Pair.Grapheme, head.Class))
+	if err != nil {
+		return err
+	}
+	const margin = 15.0
+	width := paper.Width - 2*margin
+	cols := [3]float64{20, width*0.56 - 20, width * 0.44}
+	d.newPage()
+	y := paper.Height - margin
+	big := d.face(textStyle{child: true, bold: true, size: 40})
+	m := big.Metrics()
+	y -= m.CapHeight + 2
+	d.line(margin, y, margin+width, y, 0.5, ink)
+	d.line(margin, y+m.XHeight, margin+width, y+m.XHeight, 0.2, faint, 1.5, 1.2)
+	d.ctx.DrawText(margin, y, canvas.NewTextLine(big, in.Pair.Grapheme, canvas.Left))
+	title := "A new sound"
+	if in.Keyword != "" {
+		title = "as in " + in.Keyword
+	}
+	d.ctx.DrawText(margin+big.TextWidth(in.Pair.Grapheme)+6, y+2, canvas.NewTextLine(d.face(textStyle{size: 16}), title, canvas.Left))
+	d.ctx.DrawText(margin+width, y+2, canvas.NewTextLine(d.face(textStyle{size: 11, ink: grey}), fmt.Sprintf("%s · %d minutes · %s", head.Class, in.Minutes, head.Made.Format("2 January 2006")), canvas.Right))
+	y -= m.Descent + 3
+	for _, n := range in.Notes {
+		t, h := d.box(textStyle{size: 9, ink: grey}, "• "+n, width, canvas.Left)
+		d.ctx.DrawText(margin, y, t)
+		y -= h
+	}
+	y -= 2
+	at := 0
+	for _, s := range in.Steps {
+		left := strings.Join(s.Adult, "\n")
+		right := []string{}
+		if len(s.Class) > 0 {
+			right = append(right, "Class: "+strings.Join(s.Class, " "))
+		}
+		if picks := choicesText(s, in); picks != "" {
+			right = append(right, picks)
+		}
+		if len(s.Table) > 0 {
+			right = append(right, "Ready: "+strings.Join(s.Table, ", ")+".")
+		}
+		for _, c := range s.Cautions {
+			right = append(right, "Care: "+c)
+		}
+		a, ha := d.box(textStyle{size: 10}, left, cols[1]-4, canvas.Left)
+		b, hb := d.box(textStyle{size: 9}, strings.Join(right, "\n"), cols[2]-2, canvas.Left)
+		h := max(ha+6, hb+1, 10)
+		if y-h < margin+6 {
+			d.newPage()
+			y = paper.Height - margin
+		}
+		d.line(margin, y+1.2, margin+width, y+1.2, 0.2, faint)
+		d.ctx.DrawText(margin, y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), minutes(at), canvas.Left))
+		d.ctx.DrawText(margin, y-8, canvas.NewTextLine(d.face(textStyle{size: 8, ink: grey}), minutes(s.Seconds)+" min", canvas.Left))
+		d.ctx.DrawText(margin+cols[0], y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), s.Name, canvas.Left))
+		d.ctx.DrawText(margin+cols[0], y-5.6, a)
+		d.ctx.DrawText(margin+cols[0]+cols[1], y, b)
+		y -= h + 2.2
+		at += s.Seconds
+	}
+	d.line(margin, y+1.2, margin+width, y+1.2, 0.5, ink)
+	d.ctx.DrawText(margin, y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), minutes(at)+"  end", canvas.Left))
+	for _, n := range in.Dropped {
+		t, h := d.box(textStyle{size: 8, ink: grey}, "Left out – "+n, width-40, canvas.Left)
+		if y-h < margin {
+			d.newPage()
+			y = paper.Height - margin
+		}
+		d.ctx.DrawText(margin+40, y, t)
+		y -= h
+	}
+	return d.close()
+}
+
+func minutes(seconds int) string { return fmt.Sprintf("%d:%02d", seconds/60, seconds%60) }
+
+func choicesText(s lesson.Step, in lesson.Introduction) string {
+	var words, yes, no []string
+	for _, c := range s.Choices {
+		switch {
+		case c.Kind == "card":
+			words = append(words, in.Cards[c.Value].Pair.Grapheme)
+		case c.Detail == "no" && c.Kind == "picture":
+			no = append(no, c.Value)
+		case c.Kind == "picture":
+			yes = append(yes, c.Value)
+		case c.Kind == "material":
+		default:
+			words = append(words, c.Value)
+		}
+	}
+	switch {
+	case len(yes) > 0:
+		out := "Has the sound: " + strings.Join(yes, ", ") + "."
+		if len(no) > 0 {
+			out += " Has it not: " + strings.Join(no, ", ") + "."
+		}
+		return out
+	case len(words) > 0 && len(s.Choices[0].Value) > 20 && s.Choices[0].Kind == "sentence":
+		return "“" + words[0] + "”"
+	case len(words) > 0:
+		return strings.Join(words, " · ")
+	case s.Kind == lesson.Turnover && len(s.Deck) > 0:
+		var order []string
+		for _, show := range s.Deck {
+			order = append(order, strings.ToUpper(show.Side[:1]))
+		}
+		return "Order (P picture, L letter): " + strings.Join(order, " ")
+	case s.Kind == lesson.MixIn && len(s.Deck) > 0:
+		var order []string
+		for _, show := range s.Deck[:len(s.Deck)/2] {
+			order = append(order, in.Cards[show.CardID].Pair.Grapheme)
+		}
+		return "Picture sides: " + strings.Join(order, " ")
+	}
+	return ""
+}

@@ -1,0 +1,155 @@
+-- name: team_create
+INSERT INTO team (name, conventions) VALUES (@name, @conventions) RETURNING team_id::text
+
+-- name: team_count
+SELECT count(*)::int FROM team
+
+-- name: team_get
+SELECT team_id::text, name, conventions FROM team WHERE team_id = @team_id
+
+-- name: team_conventions
+UPDATE team SET conventions = @conventions WHERE team_id = @team_id
+
+-- name: member_create
+INSERT INTO member (team_id, email, name, initials, role, password_hash)
+VALUES (@team_id, @email, @name, @initials, @role, @password_hash) RETURNING member_id::text
+
+-- name: member_by_email
+SELECT member_id::text, team_id::text, email, name, initials, role, password_hash FROM member
+WHERE lower(email) = lower(@email) AND archived_at IS NULL
+
+-- name: member_get
+SELECT member_id::text, team_id::text, email, name, initials, role, password_hash FROM member
+WHERE member_id = @member_id AND archived_at IS NULL
+
+-- name: member_list
+SELECT member_id::text, team_id::text, email, name, initials, role, '' AS password_hash FROM member
+WHERE team_id = @team_id AND archived_at IS NULL ORDER BY name
+
+-- name: medium_put
+INSERT INTO medium (team_id, sha256, media_type, bytes) VALUES (@team_id, @sha256, @media_type, @bytes)
+ON CONFLICT DO NOTHING
+
+-- name: medium_get
+SELECT media_type, bytes FROM medium WHERE team_id = @team_id AND sha256 = @sha256
+
+-- name: card_create
+INSERT INTO card (team_id, step, grapheme, sound, version, agreed_version, state, content, updated_by)
+VALUES (@team_id, @step, @grapheme, @sound, 1, CASE WHEN @state::text = 'agreed' THEN 1 END, @state, @content, @by) RETURNING card_id::text
+
+-- name: card_list
+SELECT c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at, c.archived_at,
+    coalesce(m.initials, '') AS updated_by, coalesce(t.take_id::text, '') AS take_id
+FROM card c LEFT JOIN member m ON m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
+WHERE c.team_id = @team_id AND (@archived::boolean OR c.archived_at IS NULL) ORDER BY c.step, c.grapheme
+
+-- name: card_get
+SELECT c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at, c.archived_at,
+    coalesce(m.initials, '') AS updated_by, coalesce(t.take_id::text, '') AS take_id
+FROM card c LEFT JOIN member m ON m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
+WHERE c.team_id = @team_id AND c.card_id = @card_id
+
+-- name: card_lock
+SELECT version FROM card WHERE team_id = @team_id AND card_id = @card_id FOR UPDATE
+
+-- name: card_update
+UPDATE card SET version = @version, state = @state, content = @content, updated_by = @by, updated_at = @now,
+    agreed_version = CASE WHEN @state::text = 'agreed' THEN @version::int ELSE agreed_version END
+WHERE team_id = @team_id AND card_id = @card_id
+
+-- name: card_archive
+UPDATE card SET archived_at = @at WHERE team_id = @team_id AND card_id = @card_id
+
+-- name: version_add
+INSERT INTO card_version (team_id, card_id, version, state, content, changed, changed_by, changed_at)
+VALUES (@team_id, @card_id, @version, @state, @content, @changed, @by, @now)
+
+-- name: version_list
+SELECT v.version, v.state, v.content, v.changed, coalesce(m.name, 'Bright Chalk') AS changed_by, v.changed_at
+FROM card_version v LEFT JOIN member m ON m.member_id = v.changed_by
+WHERE v.team_id = @team_id AND v.card_id = @card_id ORDER BY v.version DESC
+
+-- name: version_get
+SELECT v.version, v.state, v.content, v.changed, coalesce(m.name, 'Bright Chalk') AS changed_by, v.changed_at
+FROM card_version v LEFT JOIN member m ON m.member_id = v.changed_by
+WHERE v.team_id = @team_id AND v.card_id = @card_id AND v.version = @version
+
+-- name: agreed_contents
+SELECT v.card_id::text, v.version, v.content FROM card_version v JOIN card c ON c.card_id = v.card_id AND c.agreed_version = v.version
+WHERE v.team_id = @team_id AND c.archived_at IS NULL
+
+-- name: take_add
+INSERT INTO take (team_id, card_id, sha256, speaker, consent_on, trim_start_ms, trim_end_ms, verdict, report, created_by, created_at)
+VALUES (@team_id, @card_id, @sha256, @speaker, @consent_on, @trim_start_ms, @trim_end_ms, @verdict, @report, @by, @now) RETURNING take_id::text
+
+-- name: take_list
+SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
+FROM take t LEFT JOIN member m ON m.member_id = t.created_by
+WHERE t.team_id = @team_id AND t.card_id = @card_id ORDER BY t.created_at DESC
+
+-- name: take_get
+SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
+FROM take t LEFT JOIN member m ON m.member_id = t.created_by
+WHERE t.team_id = @team_id AND t.take_id = @take_id
+
+-- name: take_unchoose
+UPDATE take SET chosen = false WHERE team_id = @team_id AND card_id = @card_id AND chosen
+
+-- name: take_choose
+UPDATE take SET chosen = true WHERE team_id = @team_id AND take_id = @take_id
+
+-- name: take_trim
+UPDATE take SET trim_start_ms = @trim_start_ms, trim_end_ms = @trim_end_ms WHERE team_id = @team_id AND take_id = @take_id
+
+-- name: take_delete
+DELETE FROM take WHERE team_id = @team_id AND take_id = @take_id
+
+-- name: medium_drop_unused
+DELETE FROM medium m WHERE m.team_id = @team_id AND m.sha256 = @sha256 AND m.media_type LIKE 'audio/%'
+    AND NOT EXISTS (SELECT 1 FROM take t WHERE t.team_id = m.team_id AND t.sha256 = m.sha256)
+
+-- name: class_create
+INSERT INTO school_class (team_id, name, kind) VALUES (@team_id, @name, @kind) RETURNING class_id::text
+
+-- name: class_list
+SELECT s.class_id::text, s.name, s.kind, (SELECT count(DISTINCT l.card_id) FROM class_log l WHERE l.class_id = s.class_id AND l.introduced)::int AS taught
+FROM school_class s WHERE s.team_id = @team_id AND s.archived_at IS NULL ORDER BY s.kind, s.name
+
+-- name: class_get
+SELECT s.class_id::text, s.name, s.kind, (SELECT count(DISTINCT l.card_id) FROM class_log l WHERE l.class_id = s.class_id AND l.introduced)::int AS taught
+FROM school_class s WHERE s.team_id = @team_id AND s.class_id = @class_id AND s.archived_at IS NULL
+
+-- name: log_add
+INSERT INTO class_log (team_id, class_id, card_id, introduction_id, introduced, sureness, reached, met_at, logged_by)
+VALUES (@team_id, @class_id, @card_id, @introduction_id, @introduced, @sureness, @reached, @met_at, @by)
+
+-- name: log_list
+SELECT card_id::text, introduced, sureness::int, reached, met_at FROM class_log
+WHERE team_id = @team_id AND class_id = @class_id ORDER BY met_at, log_id
+
+-- name: routine_get
+SELECT name, steps FROM routine WHERE team_id = @team_id
+
+-- name: routine_put
+INSERT INTO routine (team_id, name, steps) VALUES (@team_id, @name, @steps)
+ON CONFLICT (team_id) DO UPDATE SET name = excluded.name, steps = excluded.steps, updated_at = now()
+
+-- name: introduction_add
+INSERT INTO introduction (team_id, class_id, card_id, snapshot, created_by, created_at, updated_at)
+VALUES (@team_id, @class_id, @card_id, @snapshot, @by, @now, @now) RETURNING introduction_id::text
+
+-- name: introduction_get
+SELECT i.introduction_id::text, i.class_id::text, s.name AS class_name, i.card_id::text, i.revision, i.snapshot, coalesce(m.name, '') AS created_by, i.created_at,
+    c.version AS card_version_now, c.agreed_version
+FROM introduction i JOIN school_class s USING (class_id) JOIN card c USING (card_id) LEFT JOIN member m ON m.member_id = i.created_by
+WHERE i.team_id = @team_id AND i.introduction_id = @introduction_id
+
+-- name: introduction_update
+UPDATE introduction SET snapshot = @snapshot, revision = revision + 1, updated_at = @now
+WHERE team_id = @team_id AND introduction_id = @introduction_id AND revision = @revision
+
+-- name: introduction_recent
+SELECT i.introduction_id::text, s.name AS class_name, c.grapheme, c.sound, (i.snapshot ->> 'minutes')::int AS minutes, i.created_at,
+    EXISTS (SELECT 1 FROM class_log l WHERE l.introduction_id = i.introduction_id) AS taught
+FROM introduction i JOIN school_class s USING (class_id) JOIN card c USING (card_id)
+WHERE i.team_id = @team_id ORDER BY i.created_at DESC LIMIT 12

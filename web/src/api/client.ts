@@ -1,0 +1,78 @@
+import { QueryClient } from '@tanstack/react-query'
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type Problem = Schemas['Problem']
+export type WallCard = Schemas['WallCard']
+export type CardView = Schemas['CardView']
+export type Content = Schemas['CardContent']
+export type Take = Schemas['TakeView']
+export type Report = Schemas['RecordingReport']
+export type Introduction = Schemas['IntroductionView']
+export type Lesson = Schemas['LessonIntroduction']
+export type Step = Schemas['LessonStep']
+export type Choice = Schemas['LessonChoice']
+export type Face = Schemas['LessonCardFace']
+export type Bit = Schemas['LessonBit']
+export type SchoolClass = Schemas['StoreClass']
+export type Me = Schemas['Me']
+export type Routine = Schemas['LessonRoutine']
+export type Conventions = Schemas['CardConventions']
+
+export const client = createClient<paths>({ baseUrl: '/api' })
+
+/** What a failed call threw: a sentence for the person, the field it belongs to, and the id in the log. */
+export class CallError extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Partial<Problem>,
+  ) {
+    super(problem.detail ?? 'The server does not answer. Your work is kept here; it is sent when the line is back.')
+  }
+}
+
+/** Turns an openapi-fetch answer into its data, or throws a CallError. */
+export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer
+  try {
+    answer = await call
+  } catch {
+    throw new CallError(0, {})
+  }
+  if (answer.data === undefined) throw new CallError(answer.response.status, (answer.error ?? {}) as Partial<Problem>)
+  return answer.data
+}
+
+/** Sends a file or another body that the typed client does not know. */
+export async function send<T>(method: string, path: string, body?: BodyInit, type?: string): Promise<T> {
+  let answer: Response
+  try {
+    answer = await fetch(`/api${path}`, { method, body, headers: type ? { 'Content-Type': type } : {} })
+  } catch {
+    throw new CallError(0, {})
+  }
+  const json: unknown = await answer.json().catch(() => ({}))
+  if (!answer.ok) throw new CallError(answer.status, json as Partial<Problem>)
+  return json as T
+}
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 30_000, retry: (n, e) => n < 2 && !(e instanceof CallError && e.status > 0) },
+    mutations: { networkMode: 'always' },
+  },
+})
+
+export const keys = {
+  me: ['me'] as const,
+  wall: ['cards'] as const,
+  card: (id: string) => ['cards', id] as const,
+  takes: (id: string) => ['cards', id, 'takes'] as const,
+  words: (id: string) => ['cards', id, 'words'] as const,
+  versions: (id: string) => ['cards', id, 'versions'] as const,
+  classes: ['classes'] as const,
+  class: (id: string) => ['classes', id] as const,
+  introductions: ['introductions'] as const,
+  introduction: (id: string) => ['introductions', id] as const,
+}

@@ -1,0 +1,64 @@
+import { Link, Outlet, useRouterState } from '@tanstack/react-router'
+import { CallError, client, data, queryClient } from '../api/client'
+import { useLive, useLiveState } from '../api/live'
+import { useMe } from '../api/shared'
+import { SignInPage } from '../features/signin/SignInPage'
+import { Failed, Waiting } from '../ui/parts'
+
+export function Shell() {
+  const me = useMe()
+  if (me.isPending) return <Waiting what="Opening the cupboard …" />
+  if (me.error instanceof CallError && me.error.status === 401) return <SignInPage />
+  if (me.error && !me.data) return <Failed error={me.error} />
+  return <SignedIn name={me.data.name} role={me.data.role} team={me.data.team} />
+}
+
+const tab = 'flex min-h-11 items-center rounded-md px-4 font-bold text-chalk/90 hover:bg-chalk/10 aria-[current=page]:bg-chalk aria-[current=page]:text-slate'
+
+function SignedIn({ name, role, team }: { name: string; role: string; team: string }) {
+  useLive()
+  const live = useLiveState()
+  const teaching = useRouterState({ select: (s) => s.location.pathname.startsWith('/teach/') })
+  if (teaching) return <Outlet />
+  const signOut = async () => {
+    await data(client.DELETE('/session'))
+    queryClient.clear()
+    location.assign('/')
+  }
+  return (
+    <div className="flex min-h-screen flex-col">
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-marigold focus:p-3">
+        To the content
+      </a>
+      <header className="slate flex flex-wrap items-center gap-x-4 gap-y-1 bg-slate px-5 py-2 text-chalk">
+        <span className="mr-2 font-child text-2xl font-bold tracking-wide text-marigold">Bright Chalk</span>
+        <nav aria-label="Main" className="flex gap-1">
+          <Link to="/" activeOptions={{ exact: true }} className={tab}>
+            Library
+          </Link>
+          <Link to="/introductions" className={tab}>
+            Introductions
+          </Link>
+          <Link to="/team" className={tab}>
+            Team
+          </Link>
+        </nav>
+        <div className="ml-auto flex items-center gap-3 text-sm">
+          <span role="status" className="flex items-center gap-2" title={live === 'live' ? 'Changes by others show at once' : 'The line to the server is broken; it is tried again'}>
+            <span aria-hidden className={`size-3 ${live === 'live' ? 'rounded-full bg-mint' : 'rotate-45 bg-coral'}`} />
+            {live === 'live' ? 'live' : 'waiting for the line'}
+          </span>
+          <span>
+            {team} · <b>{name}</b>, {role}
+          </span>
+          <button type="button" onClick={() => void signOut()} className="min-h-11 rounded-md px-3 font-bold underline underline-offset-4 hover:bg-chalk/10">
+            Sign out
+          </button>
+        </div>
+      </header>
+      <main id="main" className="flex-1">
+        <Outlet />
+      </main>
+    </div>
+  )
+}

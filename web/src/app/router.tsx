@@ -1,0 +1,32 @@
+import { createRootRoute, createRoute, createRouter, lazyRouteComponent } from '@tanstack/react-router'
+import { Notice } from '../ui/parts'
+import { WallPage } from '../features/wall/WallPage'
+import { Shell } from './Shell'
+
+const root = createRootRoute({
+  component: Shell,
+  notFoundComponent: () => (
+    <div className="p-8">
+      <Notice kind="wrong">There is nothing at this address. The library is one click away, at the top.</Notice>
+    </div>
+  ),
+})
+const wall = createRoute({ getParentRoute: () => root, path: '/', component: WallPage })
+const card = createRoute({ getParentRoute: () => root, path: '/cards/$cardId', component: lazyRouteComponent(() => import('../features/card/CardPage'), 'CardPage') })
+const introductions = createRoute({
+  getParentRoute: () => root,
+  path: '/introductions',
+  validateSearch: (s: Record<string, unknown>): { card?: string } => (typeof s.card === 'string' ? { card: s.card } : {}),
+  component: lazyRouteComponent(() => import('../features/introduction/ChoosePage'), 'ChoosePage'),
+})
+const introduction = createRoute({ getParentRoute: () => root, path: '/introductions/$introductionId', component: lazyRouteComponent(() => import('../features/introduction/ScorePage'), 'ScorePage') })
+const teach = createRoute({ getParentRoute: () => root, path: '/teach/$introductionId', component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage') })
+const team = createRoute({ getParentRoute: () => root, path: '/team', component: lazyRouteComponent(() => import('../features/team/TeamPage'), 'TeamPage') })
+
+export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, team]) })
+
+declare module '@tanstack/react-router' {
+  interface Register {
+    router: typeof router
+  }
+}

@@ -1,0 +1,99 @@
+import type { Content } from '../../api/client'
+
+/** 16-bit mono PCM in a WAV file. */
+export function encodeWav(blocks: readonly Float32Array[], hertz: number): ArrayBuffer {
+  const n = blocks.reduce((sum, b) => sum + b.length, 0)
+  const buffer = new ArrayBuffer(44 + 2 * n)
+  const view = new DataView(buffer)
+  const text = (at: number, s: string) => [...s].forEach((c, i) => view.setUint8(at + i, c.charCodeAt(0)))
+  text(0, 'RIFF')
+  view.setUint32(4, 36 + 2 * n, true)
+  text(8, 'WAVEfmt ')
+  view.setUint32(16, 16, true)
+  view.setUint16(20, 1, true)
+  view.setUint16(22, 1, true)
+  view.setUint32(24, hertz, true)
+  view.setUint32(28, 2 * hertz, true)
+  view.setUint16(32, 2, true)
+  view.setUint16(34, 16, true)
+  text(36, 'data')
+  view.setUint32(40, 2 * n, true)
+  let at = 44
+  for (const b of blocks)
+    for (const v of b) {
+      view.setInt16(at, Math.round(Math.max(-1, Math.min(1, v)) * 32767), true)
+      at += 2
+    }
+  return buffer
+}
+
+/** The highest and lowest sample of each of n stretches, for drawing. */
+export function peaks(samples: Float32Array, n: number): [number, number][] {
+  const out: [number, number][] = []
+  const width = samples.length / n
+  for (let i = 0; i < n; i++) {
+    let low = 0
+    let high = 0
+    for (let k = Math.floor(i * width); k < Math.min(samples.length, Math.floor((i + 1) * width)); k++) {
+      const v = samples[k] ?? 0
+      if (v < low) low = v
+      if (v > high) high = v
+    }
+    out.push([low, high])
+  }
+  return out
+}
+
+/** Loudness of a block as a share of the meter, 0 to 1, over 60 dB. */
+export function meter(block: Float32Array): number {
+  let sum = 0
+  for (const v of block) sum += v * v
+  const db = 10 * Math.log10(sum / Math.max(1, block.length) + 1e-12)
+  return Math.max(0, Math.min(1, (db + 60) / 60))
+}
+
+export type Verdict = 'pure' | 'fix' | 'retake'
+
+export const verdictWords: Record<Verdict, { mark: string; text: string }> = {
+  pure: { mark: '✓', text: 'Pure' },
+  fix: { mark: '~', text: 'Good after a small fix' },
+  retake: { mark: '×', text: 'Say it again' },
+}
+
+export const fieldNames: Partial<Record<keyof Content, string>> = {
+  keyword: 'keyword',
+  picture: 'picture',
+  picture_alt: 'words for the picture',
+  rhyme: 'rhyme',
+  rhyme_short: 'short rhyme',
+  action: 'action',
+  mouth_cue: 'mouth cue',
+  slip: 'usual slip',
+  contrast: 'contrast sound',
+  stroke_words: 'stroke words',
+  capital_words: 'stroke words of the capital',
+  materials: 'materials',
+  words: 'words',
+  rejected: 'rejected words',
+  sentences: 'sentences',
+  exceptions: 'exception words',
+  notes: 'notes',
+}
+
+export const fieldName = (f: string) => fieldNames[f as keyof Content] ?? (f === 'state' ? 'state' : f === 'all' ? 'the whole card' : f)
+
+/** Theirs for the fields that both changed, ours for the rest: what stands after "take theirs". */
+export function takeTheirs(mine: Content, theirs: Content, fields: readonly string[]): Content {
+  const out: Record<string, unknown> = { ...mine }
+  for (const f of fields) out[f] = theirs[f as keyof Content]
+  return out as Content
+}
+
+/** What stands of theirs where mine has not been touched since base: a change by others shows without losing what is being typed. */
+export function follow(base: Content, mine: Content, theirs: Content): Content {
+  const out: Record<string, unknown> = { ...mine }
+  for (const f of Object.keys(mine) as (keyof Content)[]) {
+    if (JSON.stringify(mine[f]) === JSON.stringify(base[f])) out[f] = theirs[f]
+  }
+  return out as Content
+}

@@ -1,0 +1,65 @@
+import { Bridges } from '../../ui/Bridges'
+import { Letter } from '../../ui/Letter'
+import type { Lesson } from '../../api/client'
+import type { Screen } from './model'
+import type { Pack } from './usePreload'
+
+/** The one thing that is shown, as large as the room needs. */
+export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned: boolean; pack: Pack; lesson: Lesson }) {
+  const show = screen.show
+  switch (show.kind) {
+    case 'letter':
+      return turned ? <PictureSide screen={show.face} pack={pack} /> : <Letter grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" />
+    case 'picture':
+      return turned ? <Letter grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" /> : <PictureSide screen={show.face} pack={pack} />
+    case 'word':
+      if (show.hidden === 'sounds' && !turned)
+        return (
+          <div className="flex gap-6" role="img" aria-label={`${show.bits.length} sounds`}>
+            {show.bits.map((b, i) => (
+              <span key={i} className={`flex size-[16vh] items-center justify-center rounded-2xl border-4 text-[7vh] ${b.target ? 'border-marigold' : 'border-chalk/70'}`}>
+                {i + 1}
+              </span>
+            ))}
+          </div>
+        )
+      return (
+        <span className="text-[34vh] leading-none [--bridge-target:var(--color-marigold)]">
+          <Bridges word={show.word} bits={show.bits} show={turned} />
+        </span>
+      )
+    case 'sort':
+      return (
+        <div className="flex flex-col items-center gap-4">
+          <img src={pack.words.get(show.word)} alt={show.word} className="size-[48vh]" />
+          <p className="font-child text-[6vh] leading-none">{turned ? `${show.word}: ${show.yes ? '✓ yes' : '× no'}` : '?'}</p>
+        </div>
+      )
+    case 'sentence':
+      return (
+        <p className="flex max-w-[88vw] flex-wrap justify-center gap-x-[0.4em] text-[14vh] leading-snug [--bridge-target:var(--color-marigold)]">
+          {show.text.split(' ').map((w, i) => {
+            const bare = w.replace(/[^\p{L}'’-]/gu, '')
+            return (
+              <span key={i} className="whitespace-nowrap">
+                <Bridges word={bare} bits={lesson.word_bits[bare]} show={turned} />
+                {w.slice(bare.length)}
+              </span>
+            )
+          })}
+        </p>
+      )
+    case 'say':
+      return <p className="font-child text-[16vh] leading-none">{show.text}</p>
+  }
+}
+
+function PictureSide({ screen, pack }: { screen: Lesson['cards'][string]; pack: Pack }) {
+  const src = pack.pictures.get(screen.id)
+  return (
+    <div className="flex flex-col items-center gap-[2vh]">
+      {src ? <img src={src} alt={screen.picture_alt} className="h-[56vh] rounded-2xl" /> : <span className="flex h-[56vh] w-[56vh] items-center justify-center rounded-2xl border-4 border-dashed border-chalk/60 text-3xl">no picture yet</span>}
+      <p className="max-w-[85vw] text-center font-child text-[5vh] leading-tight">{screen.rhyme_short || screen.rhyme}</p>
+    </div>
+  )
+}

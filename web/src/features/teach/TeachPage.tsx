@@ -1,0 +1,135 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, useParams } from '@tanstack/react-router'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { client, data, keys, type Introduction } from '../../api/client'
+import { Failed, Key, Waiting } from '../../ui/parts'
+import { Shape } from '../../ui/Shape'
+import { LogForm } from './LogForm'
+import { jump, plannedUntil, screens } from './model'
+import { Stage } from './Stage'
+import { usePreload } from './usePreload'
+
+export function TeachPage() {
+  const { introductionId } = useParams({ from: '/teach/$introductionId' })
+  const intro = useQuery({ queryKey: keys.introduction(introductionId), queryFn: () => data(client.GET('/introductions/{id}', { params: { path: { id: introductionId } } })), staleTime: Infinity, refetchOnWindowFocus: false, refetchOnReconnect: false })
+  if (intro.error && !intro.data) return <Failed error={intro.error} />
+  if (!intro.data) return <Waiting what="Opening the lesson …" />
+  return <Lesson intro={intro.data} />
+}
+
+const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s) % 60).padStart(2, '0')}`
+
+function Lesson({ intro: given }: { intro: Introduction }) {
+  const [intro] = useState(given) // what was loaded is what is taught, whatever changes meanwhile
+  const lesson = intro.lesson
+  const list = useMemo(() => screens(lesson), [lesson])
+  const { pack, missing } = usePreload(lesson)
+  const [at, setAt] = useState(0)
+  const [turned, setTurned] = useState(false)
+  const [seconds, setSeconds] = useState(0)
+  const [script, setScript] = useState(true)
+  const player = useRef<HTMLAudioElement>(null)
+  const over = at >= list.length
+  const screen = list[Math.min(at, list.length - 1)]
+  const step = screen ? (lesson.steps ?? [])[screen.step] : undefined
+
+  useEffect(() => {
+    if (over || !pack) return
+    const began = Date.now() - seconds * 1000
+    const t = setInterval(() => setSeconds((Date.now() - began) / 1000), 500)
+    return () => clearInterval(t)
+    // The clock runs from when the lesson is ready to when it is over; it is not restarted by its own ticks.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [over, pack])
+
+  const move = (to: number) => {
+    setAt(Math.max(0, Math.min(list.length, to)))
+    setTurned(false)
+  }
+  const soundOf = screen && 'face' in screen.show ? screen.show.face.id : lesson.card_id
+  const play = () => {
+    const src = pack?.sounds.get(soundOf) ?? pack?.sounds.get(lesson.card_id)
+    if (!player.current || !src) return
+    player.current.src = src
+    void player.current.play()
+  }
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (over || e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement) return
+      const calls: Record<string, () => void> = {
+        ' ': () => move(at + 1),
+        ArrowRight: () => move(at + 1),
+        PageDown: () => move(at + 1),
+        Backspace: () => move(at - 1),
+        ArrowLeft: () => move(at - 1),
+        PageUp: () => move(at - 1),
+        ArrowDown: () => move(jump(list, at, 1)),
+        ArrowUp: () => move(jump(list, at, -1)),
+        Enter: () => setTurned((t) => !t),
+        p: play,
+        s: () => setScript((v) => !v),
+      }
+      const call = calls[e.key]
+      if (!call || (e.key === 'Enter' && e.target instanceof HTMLAnchorElement)) return
+      e.preventDefault()
+      call()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  })
+
+  if (!pack) return <div className="slate flex min-h-screen items-center justify-center bg-slate text-2xl text-chalk">Getting pictures and sounds ready …</div>
+  if (over) return <LogForm intro={intro} seconds={seconds} reached={step?.name ?? ''} onBack={() => move(list.length - 1)} />
+  if (!screen || !step) return <Waiting what="This introduction has no steps. Renew it first." />
+  const planned = plannedUntil(lesson, list, at)
+  const behind = seconds - planned
+  const touch = 'min-h-12 rounded-lg border-2 border-chalk/60 px-4 text-lg font-bold hover:bg-chalk/10'
+  return (
+    <div className="slate flex h-screen flex-col overflow-hidden bg-slate text-chalk" data-screen={at} data-step={step.kind} data-turned={turned}>
+      <audio ref={player} />
+      <div className="flex items-center gap-4 px-6 pt-3 text-lg">
+        <Shape family={step.family} className="size-8" />
+        <h1 className="text-2xl font-bold">{step.name}</h1>
+        <span className="text-chalk/80">
+          step {screen.step + 1} of {lesson.steps?.length}
+        </span>
+        <span className="ml-auto tabular-nums" role="timer">
+          {clock(seconds)} of {clock(lesson.seconds)}
+          {behind > 30 && <b className="ml-3 rounded bg-coral px-2 text-ink">{clock(behind)} behind the plan</b>}
+        </span>
+        <span title="All pictures and sounds are on this machine">{missing ? `${missing} things could not be loaded` : '✓ works without network'}</span>
+        <Link to="/introductions/$introductionId" params={{ introductionId: intro.introduction_id }} className={touch + ' flex items-center'}>
+          Leave
+        </Link>
+      </div>
+      <button type="button" aria-label="Turn: show the other side or the answer" onClick={() => setTurned(!turned)} className="flex min-h-0 flex-1 items-center justify-center">
+        <Stage screen={screen} turned={turned} pack={pack} lesson={lesson} />
+      </button>
+      <div className="flex items-end gap-6 px-6 pb-3">
+        <p className={`min-h-16 flex-1 self-end text-xl leading-snug ${script ? '' : 'invisible'}`}>{screen.adult}</p>
+        <p className="max-w-[30%] rounded-lg border-l-4 border-marigold pl-3 text-xl">{screen.class}</p>
+      </div>
+      <div className="flex flex-wrap items-center gap-3 px-6 pb-2">
+        <button type="button" className={touch} onClick={() => move(at - 1)} disabled={at === 0}>
+          ← back
+        </button>
+        <button type="button" className={touch} onClick={() => setTurned(!turned)}>
+          turn <Key>enter</Key>
+        </button>
+        <button type="button" className={touch} onClick={play} disabled={!pack.sounds.has(soundOf) && !pack.sounds.has(lesson.card_id)}>
+          play the sound <Key>p</Key>
+        </button>
+        <button type="button" className={`${touch} border-marigold bg-marigold text-ink hover:bg-marigold/80`} onClick={() => move(at + 1)}>
+          on <Key>space</Key>
+        </button>
+        <span className="ml-auto text-base text-chalk/80">
+          <Key>↓</Key> next step · <Key>s</Key> hides the script
+        </span>
+      </div>
+      <div aria-hidden className="relative h-3 w-full bg-slate-deep">
+        <div className="absolute inset-y-0 left-0 bg-chalk/70" style={{ width: `${Math.min(100, (planned / lesson.seconds) * 100)}%` }} />
+        <div className="absolute inset-y-0 w-1.5 bg-marigold" style={{ left: `${Math.min(99.6, (seconds / lesson.seconds) * 100)}%` }} />
+      </div>
+    </div>
+  )
+}

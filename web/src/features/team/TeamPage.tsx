@@ -1,0 +1,276 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { CallError, client, data, keys, queryClient, type Conventions, type Me, type Routine } from '../../api/client'
+import { mayI, useClasses, useMe } from '../../api/shared'
+import { Button, Failed, Field, Heading, Input, LinkButton, Notice, Waiting, inputLook } from '../../ui/parts'
+
+export function TeamPage() {
+  const me = useMe()
+  const routine = useQuery({ queryKey: ['routine'], queryFn: () => data(client.GET('/routine')) })
+  if (routine.error && !routine.data) return <Failed error={routine.error} />
+  if (!me.data || !routine.data) return <Waiting what="Looking up the team …" />
+  const lead = mayI(me.data.rights, 'agree')
+  return (
+    <div className="mx-auto grid max-w-6xl gap-8 p-6 lg:grid-cols-2">
+      <h1 className="sr-only">Team</h1>
+      <ConventionsForm me={me.data} lead={lead} />
+      <RoutineForm key={JSON.stringify(routine.data)} routine={routine.data} lead={lead} />
+      <Classes />
+      <Members lead={lead} />
+      <section className="flex flex-col gap-3">
+        <Heading level={2}>Print all cards</Heading>
+        <p>90 by 120 mm, at true size. Print at 100 %, not “fit to page”.</p>
+        <div className="flex flex-wrap gap-3">
+          <LinkButton href="/api/cards.pdf?cards=all&layout=duplex" target="_blank">
+            Two-sided
+          </LinkButton>
+          <LinkButton href="/api/cards.pdf?cards=all&layout=fold" target="_blank">
+            To fold
+          </LinkButton>
+        </div>
+      </section>
+    </div>
+  )
+}
+
+const switches: [keyof Conventions, string, string][] = [
+  ['letter_names', 'Letter names from day one', 'otherwise only the sound is said'],
+  ['capitals', 'Capitals with the small letter', 'otherwise as a set later'],
+  ['groups_first', 'Look for letter groups first', 'otherwise sound out from left to right'],
+  ['whole_by_sight', 'Exception words as wholes', 'otherwise the odd part is marked'],
+]
+
+function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
+  const [c, setC] = useState(me.conventions)
+  const save = useMutation({
+    mutationFn: () => data(client.PUT('/conventions', { body: c })),
+    onSuccess: () => queryClient.invalidateQueries(),
+  })
+  return (
+    <section className="flex flex-col gap-3">
+      <Heading level={2}>What we agreed</Heading>
+      <Field label="Accent of the team" hint="Sounds, words and bridges follow it everywhere.">
+        {(ids) => (
+          <select {...ids} disabled={!lead} value={c.accent} onChange={(e) => setC({ ...c, accent: e.target.value as Conventions['accent'] })} className={inputLook}>
+            <option value="southern-british">Southern British</option>
+            <option value="northern-english">Northern English (short bath)</option>
+            <option value="general-american">General American</option>
+          </select>
+        )}
+      </Field>
+      <Field label="Paper">
+        {(ids) => (
+          <select {...ids} disabled={!lead} value={c.paper} onChange={(e) => setC({ ...c, paper: e.target.value as Conventions['paper'] })} className={inputLook}>
+            <option>A4</option>
+            <option>Letter</option>
+          </select>
+        )}
+      </Field>
+      {switches.map(([key, label, otherwise]) => (
+        <label key={key} className="flex min-h-11 items-center gap-3">
+          <input type="checkbox" disabled={!lead} checked={Boolean(c[key])} onChange={(e) => setC({ ...c, [key]: e.target.checked })} className="size-6 accent-slate" />
+          <span>
+            <b>{label}</b> <span className="text-sm text-soft">({otherwise})</span>
+          </span>
+        </label>
+      ))}
+      {lead ? (
+        <Button look="main" onClick={() => save.mutate()} disabled={save.isPending}>
+          Agree these
+        </Button>
+      ) : (
+        <Notice>The lead sets these.</Notice>
+      )}
+      {save.isSuccess && <Notice kind="good">Agreed. New introductions follow it.</Notice>}
+      {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
+    </section>
+  )
+}
+
+const kinds: [string, string][] = [
+  ['warm-up', 'Warm-up'],
+  ['listen', 'Listen'],
+  ['mouth', 'Mouth'],
+  ['ear', 'Ear'],
+  ['picture', 'Picture'],
+  ['letter', 'Letter'],
+  ['turnover', 'Turnover'],
+  ['hand', 'Hand'],
+  ['mix-in', 'Mix-in'],
+  ['blend', 'Blend by ear'],
+  ['read', 'Read'],
+  ['spell', 'Spell'],
+  ['sentence', 'Sentence'],
+  ['close', 'Close'],
+]
+
+function RoutineForm({ routine, lead }: { routine: Routine; lead: boolean }) {
+  const [steps, setSteps] = useState(routine.steps ?? [])
+  const save = useMutation({
+    mutationFn: () => data(client.PUT('/routine', { body: { name: routine.name, steps } })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['routine'] }),
+  })
+  const move = (i: number, by: number) => {
+    const next = [...steps]
+    const [one] = next.splice(i, 1)
+    if (one) next.splice(i + by, 0, one)
+    setSteps(next)
+  }
+  const left = kinds.filter(([k]) => !steps.some((s) => s.kind === k))
+  return (
+    <section className="flex flex-col gap-3">
+      <Heading level={2}>Our routine</Heading>
+      <ol className="flex flex-col gap-1">
+        {steps.map((s, i) => (
+          <li key={s.kind} className="flex items-center gap-2">
+            <span className="w-6 text-right text-soft">{i + 1}</span>
+            <Input aria-label={`Name of step ${i + 1}`} maxLength={40} disabled={!lead} value={s.name ?? ''} onChange={(e) => setSteps(steps.map((x, k) => (k === i ? { ...x, name: e.target.value } : x)))} />
+            <select
+              aria-label={`Time of ${s.name ?? s.kind}`}
+              disabled={!lead}
+              value={s.weight ?? 1}
+              onChange={(e) => setSteps(steps.map((x, k) => (k === i ? { ...x, weight: Number(e.target.value) } : x)))}
+              className="min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+            >
+              <option value={0.5}>short</option>
+              <option value={1}>usual</option>
+              <option value={2}>long</option>
+            </select>
+            {lead && (
+              <>
+                <Button aria-label={`Move ${s.name ?? s.kind} up`} disabled={i === 0} onClick={() => move(i, -1)}>
+                  ↑
+                </Button>
+                <Button aria-label={`Move ${s.name ?? s.kind} down`} disabled={i === steps.length - 1} onClick={() => move(i, 1)}>
+                  ↓
+                </Button>
+                <Button aria-label={`Drop ${s.name ?? s.kind}`} onClick={() => setSteps(steps.filter((_, k) => k !== i))}>
+                  ×
+                </Button>
+              </>
+            )}
+          </li>
+        ))}
+      </ol>
+      {lead && (
+        <div className="flex flex-wrap gap-2">
+          {left.map(([k, name]) => (
+            <Button key={k} onClick={() => setSteps([...steps, { kind: k, name }])}>
+              + {name}
+            </Button>
+          ))}
+          <Button look="main" disabled={save.isPending} onClick={() => save.mutate()}>
+            Agree this routine
+          </Button>
+        </div>
+      )}
+      {save.isSuccess && <Notice kind="good">Agreed. New introductions run in this order.</Notice>}
+      {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
+    </section>
+  )
+}
+
+function Classes() {
+  const classes = useClasses()
+  const [form, setForm] = useState({ name: '', kind: 'class' as 'class' | 'group' })
+  const add = useMutation({
+    mutationFn: () => data(client.POST('/classes', { body: form })),
+    onSuccess: () => {
+      setForm({ ...form, name: '' })
+      return queryClient.invalidateQueries({ queryKey: keys.classes })
+    },
+  })
+  return (
+    <section className="flex flex-col gap-3">
+      <Heading level={2}>Classes and groups</Heading>
+      <ul>
+        {classes.data?.map((c) => (
+          <li key={c.class_id} className="flex min-h-11 items-center justify-between border-b border-line">
+            <b>{c.name}</b>
+            <span>
+              {c.kind}, {c.taught} cards taught
+            </span>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(e) => {
+          e.preventDefault()
+          add.mutate()
+        }}
+      >
+        <div className="flex-1">
+          <Field label="A new class or group" hint="Its name only, never a child’s." error={add.error?.message}>
+            {(ids) => <Input {...ids} maxLength={60} value={form.name} onChange={(e) => setForm({ ...form, name: e.target.value })} />}
+          </Field>
+        </div>
+        <select aria-label="Class or group" value={form.kind} onChange={(e) => setForm({ ...form, kind: e.target.value as 'class' | 'group' })} className="min-h-11 rounded-md border-2 border-line bg-sheet px-2">
+          <option>class</option>
+          <option>group</option>
+        </select>
+        <Button type="submit" disabled={add.isPending}>
+          Add
+        </Button>
+      </form>
+    </section>
+  )
+}
+
+type NewMember = { name: string; email: string; role: 'lead' | 'teacher' | 'assistant'; password: string }
+
+function Members({ lead }: { lead: boolean }) {
+  const members = useQuery({ queryKey: ['members'], queryFn: () => data(client.GET('/members')).then((d) => d ?? []) })
+  const empty: NewMember = { name: '', email: '', role: 'teacher', password: '' }
+  const [form, setForm] = useState(empty)
+  const add = useMutation({
+    mutationFn: () => data(client.POST('/members', { body: form })),
+    onSuccess: () => {
+      setForm(empty)
+      return queryClient.invalidateQueries({ queryKey: ['members'] })
+    },
+  })
+  const wrong = (f: string) => (add.error instanceof CallError && add.error.problem.field === f ? add.error.message : undefined)
+  return (
+    <section className="flex flex-col gap-3">
+      <Heading level={2}>People</Heading>
+      <ul>
+        {members.data?.map((m) => (
+          <li key={m.email} className="flex min-h-11 items-center justify-between gap-3 border-b border-line">
+            <b>{m.name}</b>
+            <span className="truncate text-soft">{m.email}</span>
+            <span>{m.role}</span>
+          </li>
+        ))}
+      </ul>
+      {lead && (
+        <details>
+          <summary className="min-h-11 content-center font-bold">Add a person</summary>
+          <form
+            className="grid gap-3 sm:grid-cols-2"
+            onSubmit={(e) => {
+              e.preventDefault()
+              add.mutate()
+            }}
+          >
+            <Field label="Name" error={wrong('name')}>{(ids) => <Input {...ids} value={form.name} onChange={(e) => setForm({ ...form, name: e.target.value })} />}</Field>
+            <Field label="E-mail" error={wrong('email')}>{(ids) => <Input {...ids} type="email" value={form.email} onChange={(e) => setForm({ ...form, email: e.target.value })} />}</Field>
+            <Field label="Role">
+              {(ids) => (
+                <select {...ids} value={form.role} onChange={(e) => setForm({ ...form, role: e.target.value as NewMember['role'] })} className={inputLook}>
+                  <option>teacher</option>
+                  <option>assistant</option>
+                  <option>lead</option>
+                </select>
+              )}
+            </Field>
+            <Field label="First password" error={wrong('password')}>{(ids) => <Input {...ids} type="password" autoComplete="new-password" value={form.password} onChange={(e) => setForm({ ...form, password: e.target.value })} />}</Field>
+            <Button type="submit" disabled={add.isPending}>
+              Add
+            </Button>
+          </form>
+        </details>
+      )}
+    </section>
+  )
+}

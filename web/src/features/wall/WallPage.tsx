@@ -1,0 +1,137 @@
+import { useNavigate } from '@tanstack/react-router'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { mayI, useClass, useClasses, useMe, useWall } from '../../api/shared'
+import { Button, Failed, Inline, Key, Notice, Waiting } from '../../ui/parts'
+import { everything, ledges, ledgeSize, needs, standing, step, type Filter } from './model'
+import { NewCardDialog } from './NewCardDialog'
+import { SoundCard } from './SoundCard'
+
+export function WallPage() {
+  const wall = useWall()
+  const classes = useClasses()
+  const me = useMe()
+  const [classId, setClassId] = useState(() => localStorage.getItem('wall-class') ?? '')
+  const chosen = classes.data?.find((c) => c.class_id === classId) ?? classes.data?.[0]
+  const klass = useClass(classId === 'none' ? '' : (chosen?.class_id ?? ''))
+  const [filter, setFilter] = useState<Filter>(everything)
+  const [at, setAt] = useState('')
+  const [turned, setTurned] = useState('')
+  const search = useRef<HTMLInputElement>(null)
+  const go = useNavigate()
+  const rows = useMemo(() => ledges(wall.data ?? [], filter), [wall.data, filter])
+  const taught = useMemo(() => (klass.data ? new Set((klass.data.cards ?? []).map((c) => c.card_id)) : undefined), [klass.data])
+  const current = rows.some((r) => r.cards.some((c) => c.card_id === at)) ? at : rows[0]?.cards[0]?.card_id
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key === '/' && !(e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement)) {
+        e.preventDefault()
+        search.current?.focus()
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+
+  if (wall.error && !wall.data) return <Failed error={wall.error} />
+  if (!wall.data) return <Waiting what="Setting out the cards …" />
+  const complete = wall.data.filter((c) => (c.gaps ?? []).length === 0).length
+  const onKey = (e: React.KeyboardEvent) => {
+    if (!current || e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement) return
+    if (e.key === ' ') {
+      e.preventDefault()
+      setTurned(turned === current ? '' : current)
+      return
+    }
+    const next = step(rows, current, e.key)
+    if (next) {
+      e.preventDefault()
+      setAt(next)
+      document.getElementById(`card-${next}`)?.focus()
+    }
+  }
+  return (
+    <div className="mx-auto max-w-[1500px] px-5 pb-10" onKeyDown={onKey}>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 py-3 text-lg">
+        <h1 className="sr-only">Library</h1>
+        <label htmlFor="wall-class">As</label>
+        <Inline
+          id="wall-class"
+          value={classId === 'none' ? 'none' : (chosen?.class_id ?? '')}
+          onChange={(e) => {
+            setClassId(e.target.value)
+            localStorage.setItem('wall-class', e.target.value)
+          }}
+        >
+          {(classes.data ?? []).map((c) => (
+            <option key={c.class_id} value={c.class_id}>
+              {c.name}
+            </option>
+          ))}
+          <option value="none">no class</option>
+        </Inline>
+        <label htmlFor="wall-state">stands:</label>
+        <Inline id="wall-state" value={filter.state} onChange={(e) => setFilter({ ...filter, state: e.target.value as Filter['state'] })}>
+          <option value="any">all cards</option>
+          <option value="draft">drafts</option>
+          <option value="in review">cards in review</option>
+          <option value="agreed">agreed cards</option>
+        </Inline>
+        <label htmlFor="wall-needs">that need</label>
+        <Inline id="wall-needs" value={filter.needs} onChange={(e) => setFilter({ ...filter, needs: e.target.value })}>
+          {Object.entries(needs).map(([k, text]) => (
+            <option key={k} value={k}>
+              {text}
+            </option>
+          ))}
+        </Inline>
+        <label className="flex items-center gap-2">
+          <span className="sr-only">Find a card</span>
+          <input
+            ref={search}
+            type="search"
+            value={filter.text}
+            onChange={(e) => setFilter({ ...filter, text: e.target.value })}
+            onKeyDown={(e) => {
+              if (e.key === 'Escape') setFilter(everything)
+              if (e.key === 'Enter' && current) void go({ to: '/cards/$cardId', params: { cardId: current } })
+            }}
+            placeholder="Find: sh, kettle …"
+            className="writing-line min-h-11 w-44 bg-transparent px-1 font-child placeholder:text-soft"
+          />
+          <Key>/</Key>
+        </label>
+        <span className="ml-auto text-base text-soft">
+          {complete} of {wall.data.length} cards complete
+        </span>
+        {mayI(me.data?.rights, 'edit') && <NewCardDialog nextStep={Math.max(0, ...wall.data.map((c) => c.step)) + 1} />}
+      </div>
+      {rows.length === 0 && (
+        <div className="flex items-center gap-4">
+          <Notice>{wall.data.length ? 'No card fits. Ask for less, or clear the filter.' : 'The library is empty. Add the first card of your order.'}</Notice>
+          {wall.data.length > 0 && <Button onClick={() => setFilter(everything)}>Show all cards</Button>}
+        </div>
+      )}
+      <div className="grid grid-cols-1 gap-x-8 xl:grid-cols-2">
+        {rows.map((row) => (
+          <section key={row.week} aria-label={`Week ${row.week}`} className="pt-5">
+            <div className="grid grid-cols-[2.75rem_repeat(4,minmax(0,1fr))] items-end gap-3 px-2">
+              <span className="self-center text-center text-sm leading-tight text-soft">
+                week
+                <br />
+                <b className="text-2xl text-ink">{row.week}</b>
+              </span>
+              {row.cards.map((c) => (
+                <SoundCard key={c.card_id} card={c} standing={standing(c, taught, klass.data?.next)} turned={turned === c.card_id} current={current === c.card_id} onFocus={() => setAt(c.card_id)} />
+              ))}
+            </div>
+            <div aria-hidden className="h-3 rounded-sm border-t-2 border-[#b9ad92] bg-ledge shadow-md" />
+          </section>
+        ))}
+      </div>
+      <p className="pt-6 text-sm text-soft">
+        <Key>/</Key> find · arrows move · <Key>space</Key> turns a card · <Key>enter</Key> opens it. {ledgeSize} cards a ledge, one ledge a week.
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,107 @@
+import type { ButtonHTMLAttributes, InputHTMLAttributes, ReactNode, SelectHTMLAttributes } from 'react'
+import { useId } from 'react'
+
+type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & { look?: 'main' | 'plain' | 'quiet' | 'danger' }
+
+const looks = {
+  main: 'bg-slate text-chalk hover:bg-slate-deep',
+  plain: 'bg-sheet text-ink border-2 border-ink/70 hover:bg-marigold/25',
+  quiet: 'text-ink underline decoration-2 underline-offset-4 decoration-line hover:decoration-ink',
+  danger: 'bg-sheet text-brick border-2 border-brick hover:bg-coral/25',
+}
+
+export function Button({ look = 'plain', className = '', ...rest }: ButtonProps) {
+  return (
+    <button
+      type="button"
+      {...rest}
+      className={`inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 text-base font-bold disabled:cursor-not-allowed disabled:opacity-55 ${looks[look]} ${className}`}
+    />
+  )
+}
+
+export function LinkButton({ href, look = 'plain', children, ...rest }: { href: string; look?: keyof typeof looks; children: ReactNode; target?: string; download?: string }) {
+  return (
+    <a href={href} {...rest} className={`inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 font-bold ${looks[look]}`}>
+      {children}
+    </a>
+  )
+}
+
+export function Heading({ children, level = 1, id }: { children: ReactNode; level?: 1 | 2; id?: string }) {
+  const Tag = level === 1 ? 'h1' : 'h2'
+  return (
+    <Tag id={id} className={`writing-line font-child font-bold leading-none ${level === 1 ? 'pb-1 text-4xl' : 'pb-1 text-2xl'}`}>
+      {children}
+    </Tag>
+  )
+}
+
+type FieldProps = { label: string; hint?: string; error?: string | undefined; children: (ids: { id: string; 'aria-describedby': string | undefined; 'aria-invalid': boolean }) => ReactNode }
+
+/** A labelled field whose error stands right under it. */
+export function Field({ label, hint, error, children }: FieldProps) {
+  const id = useId()
+  const noteId = `${id}-note`
+  return (
+    <div className="flex flex-col gap-1">
+      <label htmlFor={id} className="text-sm font-bold">
+        {label}
+      </label>
+      {children({ id, 'aria-describedby': error || hint ? noteId : undefined, 'aria-invalid': Boolean(error) })}
+      {(error || hint) && (
+        <p id={noteId} role={error ? 'alert' : undefined} className={`text-sm ${error ? 'font-bold text-brick' : 'text-soft'}`}>
+          {error ? `! ${error}` : hint}
+        </p>
+      )}
+    </div>
+  )
+}
+
+export const inputLook = 'min-h-11 w-full rounded-md border-2 border-line bg-sheet px-3 py-2 text-base aria-invalid:border-brick focus:border-ink'
+
+export function Input(props: InputHTMLAttributes<HTMLInputElement>) {
+  return <input {...props} className={`${inputLook} ${props.className ?? ''}`} />
+}
+
+/** A choice inside a sentence: "Cards that need *a picture*". */
+export function Inline({ children, ...rest }: SelectHTMLAttributes<HTMLSelectElement>) {
+  return (
+    <select {...rest} className="min-h-11 max-w-60 border-b-2 border-dashed border-ink bg-transparent px-1 text-lg font-bold italic">
+      {children}
+    </select>
+  )
+}
+
+export function Notice({ kind = 'plain', children }: { kind?: 'plain' | 'care' | 'wrong' | 'good'; children: ReactNode }) {
+  const mark = { plain: 'i', care: '!', wrong: '×', good: '✓' }[kind]
+  const tone = { plain: 'border-sky bg-sky/20', care: 'border-marigold bg-marigold/20', wrong: 'border-brick bg-coral/20', good: 'border-leaf bg-mint/30' }[kind]
+  return (
+    <div role={kind === 'wrong' ? 'alert' : undefined} className={`flex gap-3 rounded-md border-l-4 px-3 py-2 text-sm ${tone}`}>
+      <span aria-hidden className="flex size-6 shrink-0 items-center justify-center rounded-full border-2 border-ink font-bold leading-none">
+        {mark}
+      </span>
+      <div className="self-center">{children}</div>
+    </div>
+  )
+}
+
+export function Waiting({ what }: { what: string }) {
+  return (
+    <p role="status" className="p-8 text-lg text-soft">
+      {what}
+    </p>
+  )
+}
+
+export function Failed({ error }: { error: Error }) {
+  return (
+    <div className="mx-auto max-w-2xl p-8">
+      <Notice kind="wrong">{error.message}</Notice>
+    </div>
+  )
+}
+
+export function Key({ children }: { children: ReactNode }) {
+  return <kbd className="rounded border border-current px-1.5 text-sm font-bold">{children}</kbd>
+}

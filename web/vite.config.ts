@@ -1,0 +1,10 @@
+import react from '@vitejs/plugin-react'
+import tailwindcss from '@tailwindcss/vite'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  build: { outDir: '../internal/webui/dist', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
+  server: { proxy: { '/api': 'http://127.0.0.1:8484' } },
+  test: { environment: 'happy-dom' },
+})
