@@ -71,6 +71,8 @@ type Gap struct {
 	Text string `json:"text"`
 }
 
+const firstSteps = 4
+
 // Gaps lists what the card lacks, in the order in which teams make it.
 func (c Card) Gaps() []Gap {
 	out := []Gap{}
@@ -85,8 +87,9 @@ func (c Card) Gaps() []Gap {
 	need(c.Rhyme == "", "rhyme", "needs a rhyme")
 	need(c.Action == "", "action", "needs an action")
 	need(c.StrokeWords == "" && c.Pair.Letters() == 1, "strokes", "needs words for the strokes")
-	need(len(c.Words) < 4, "words", "needs four or more words")
-	need(len(c.Sentences) == 0, "sentence", "needs a sentence")
+	// With the first few pairs of an order hardly a word can be read: nothing is asked for there.
+	need(len(c.Words) < 4 && c.Step > firstSteps, "words", "needs four or more words")
+	need(len(c.Sentences) == 0 && c.Step > firstSteps, "sentence", "needs a sentence")
 	return out
 }
 

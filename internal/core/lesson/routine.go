@@ -148,5 +148,23 @@ func share(steps []RoutineStep, minutes int) []int {
 		}
 		out[i] = int(seconds/5+0.5) * 5
 	}
+	// Rounding to five seconds must not make the lesson longer: the longest steps give or take the rest.
+	if t := float64(target); t >= least && t <= most {
+		total := 0
+		for _, s := range out {
+			total += s
+		}
+		for total != target && total-target < 5*len(out) && target-total < 5*len(out) {
+			longest := 0
+			for i, s := range out {
+				if s > out[longest] {
+					longest = i
+				}
+			}
+			step := min(5, max(-5, target-total))
+			out[longest] += step
+			total += step
+		}
+	}
 	return out
 }

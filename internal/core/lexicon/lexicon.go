@@ -129,7 +129,7 @@ var aligners = sync.Pool{New: func() any { return &spelling.Aligner{} }}
 
 func read(al *spelling.Aligner, word, codes string, a phoneme.Accent, u spelling.Units) Reading {
 	segs := al.Align(word, codes, a, u)
-	return Reading{phoneme.Realise(a, codes, 0), segs, spelling.SoundCount(segs, u)}
+	return Reading{phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(codes)+1), a, codes, 0), segs, spelling.SoundCount(segs, u)}
 }
 
 // inflected gives the codes of a regular plural or past form whose stem the lexicon holds.

@@ -12,7 +12,6 @@ const (
 	maxPending = 5
 	// An odd letter or sound costs more than any row, so that rows explain what they can.
 	oddCost  = 9
-	infinite = 1 << 14
 )
 
 type cell struct {
@@ -26,6 +25,7 @@ type cell struct {
 type Aligner struct {
 	cells [(maxLetters + 1) * (maxCodes + 1) * maxPending]cell
 	ops   []int32
+	out   []piece
 }
 
 func at(i, j, pending int) int { return (i*(maxCodes+1)+j)*maxPending + pending }
@@ -58,42 +58,30 @@ func (al *Aligner) pieces(word, codes string) []piece {
 			return nil
 		}
 	}
-	for i := 0; i <= n; i++ {
-		clear(al.cells[at(i, 0, 0) : at(i, m, maxPending-1)+1])
-	}
-	al.cells[0] = cell{cost: 1, kind: 1}
-	// Costs in cells are one more than the true cost, so that 0 means unseen.
-	for i := 0; i <= n; i++ {
-		for j := 0; j <= m; j++ {
-			for p := range maxPending {
-				here := al.cells[at(i, j, p)]
-				if here.cost == 0 {
-					continue
-				}
-				al.step(word, codes, i, j, p, here.cost)
-			}
-		}
-	}
+	// A path of rows alone is looked for first; only a word without one may have odd parts.
 	end := at(n, m, 0)
-	if al.cells[end].cost == 0 {
-		return nil
+	if al.search(word, codes, false); al.cells[end].cost == 0 {
+		if al.search(word, codes, true); al.cells[end].cost == 0 {
+			return nil
+		}
 	}
 	al.ops = al.ops[:0]
 	for k := end; k != 0; k = int(al.cells[k].from) {
 		al.ops = append(al.ops, int32(k))
 	}
-	var out []piece
+	all := make([]int, n)
+	for i := range all {
+		all[i] = i
+	}
+	out := al.out[:0]
 	i, j := 0, 0
-	splits := map[int]int{} // position of an e to the piece that owns it
+	var splits [maxLetters]int // position of an e to the piece that owns it
 	for k := len(al.ops) - 1; k >= 0; k-- {
 		c := al.cells[al.ops[k]]
 		switch c.kind {
 		case 1:
-			var letters []int
-			for range len(c.row.grapheme) {
-				letters = append(letters, i)
-				i++
-			}
+			letters := all[i : i+len(c.row.grapheme) : i+len(c.row.grapheme)]
+			i += len(c.row.grapheme)
 			if c.row.split {
 				pending := int(al.ops[k]) % maxPending
 				splits[i+pending-1] = len(out)
@@ -118,10 +106,29 @@ func (al *Aligner) pieces(word, codes string) []piece {
 			}
 		}
 	}
+	al.out = out
 	return out
 }
 
-func (al *Aligner) step(word, codes string, i, j, p int, cost int16) {
+// search fills the cells. Costs in them are one more than the true cost, so that 0 means unseen.
+func (al *Aligner) search(word, codes string, odd bool) {
+	n, m := len(word), len(codes)
+	for i := 0; i <= n; i++ {
+		clear(al.cells[at(i, 0, 0) : at(i, m, maxPending-1)+1])
+	}
+	al.cells[0] = cell{cost: 1, kind: 1}
+	for i := 0; i <= n; i++ {
+		for j := 0; j <= m; j++ {
+			for p := range maxPending {
+				if cost := al.cells[at(i, j, p)].cost; cost != 0 {
+					al.step(word, codes, i, j, p, cost, odd)
+				}
+			}
+		}
+	}
+}
+
+func (al *Aligner) step(word, codes string, i, j, p int, cost int16, odd bool) {
 	n, m := len(word), len(codes)
 	from := int32(at(i, j, p))
 	put := func(k int, add int, kind byte, r *row) {
@@ -140,7 +147,7 @@ func (al *Aligner) step(word, codes string, i, j, p int, cost int16) {
 		for k := range rows {
 			r := &rows[k]
 			g := len(r.grapheme)
-			if !strings.HasPrefix(sounds, r.codes) || !strings.HasPrefix(rest, r.grapheme) {
+			if len(sounds) == 0 || sounds[0] != r.codes[0] || !strings.HasPrefix(rest, r.grapheme) || !strings.HasPrefix(sounds, r.codes) {
 				continue
 			}
 			if p > 0 && g >= p {
@@ -173,16 +180,16 @@ func (al *Aligner) step(word, codes string, i, j, p int, cost int16) {
 					break
 				}
 				if word[after+gap] == 'e' {
-					put(at(after, j+len(r.codes), gap+1), r.cost*2+gap-1, 1, r)
+					put(at(after, j+len(r.codes), gap+1), r.cost*2+3*(gap-1), 1, r)
 					break
 				}
 			}
 		}
-		if p == 0 {
+		if odd && p == 0 {
 			put(at(i+1, j, 0), oddCost*2, 2, nil)
 		}
 	}
-	if j < m {
+	if odd && j < m {
 		put(at(i, j+1, p), oddCost*2, 3, nil)
 	}
 }
@@ -201,11 +208,16 @@ func segments(word, codes string, pieces []piece, a phoneme.Accent, u Units) []S
 		if at < len(codes) {
 			next = codes[at]
 		}
-		s := Segment{Letters: p.letters, Phonemes: phoneme.Realise(a, p.codes, next)}
+		s := Segment{Letters: p.letters}
 		if p.row != nil {
 			s.Grapheme, s.Rare = p.row.name, p.row.rare
 			s.Pair = Pair{s.Grapheme, p.row.sound[column]}
+			s.Phonemes = p.row.phonemes[column]
+			if phoneme.IsRVowel(p.codes[len(p.codes)-1]) && phoneme.IsVowelSet(next) {
+				s.Phonemes = phoneme.Realise(a, p.codes, next)
+			}
 		} else {
+			s.Phonemes = phoneme.Realise(a, p.codes, next)
 			for _, l := range p.letters {
 				s.Grapheme += word[l : l+1]
 			}

@@ -22,6 +22,7 @@ type row struct {
 	split    bool
 	end      endRule
 	sound    [3]string
+	phonemes [3][]phoneme.Phoneme // shared by all segments: not to be changed
 }
 
 type endRule byte
@@ -60,7 +61,8 @@ func init() {
 				r.end = wordEndOrConsonant
 			}
 			for i, a := range phoneme.Accents {
-				r.sound[i] = phoneme.Join(phoneme.Realise(a, codes, 0))
+				r.phonemes[i] = phoneme.Realise(a, codes, 0)
+				r.sound[i] = phoneme.Join(r.phonemes[i])
 			}
 			tableRows[r.name] = append(tableRows[r.name], r)
 			byLetter[r.grapheme[0]-'a'] = append(byLetter[r.grapheme[0]-'a'], r)

@@ -20,7 +20,7 @@ export function Bridges({ word, bits, show = true }: { word: string; bits: reado
           const leaps = last - first + 1 > at.length
           return (
             <span key={i} aria-hidden className="px-[0.04em]" style={{ gridColumn: `${first + 1} / ${last + 2}`, gridRow: 2 }}>
-              <svg viewBox="0 0 100 24" preserveAspectRatio="none" className={`block w-full overflow-visible ${leaps ? 'h-[0.42em]' : 'h-[0.2em]'}`}>
+              <svg viewBox="0 0 100 24" preserveAspectRatio="none" className={`block w-0 min-w-full overflow-visible ${leaps ? 'h-[0.42em]' : 'h-[0.2em]'}`}>
                 <path
                   d={b.odd ? 'M0 6Q12 22 25 6T50 6T75 6T100 6' : 'M2 2C20 26 80 26 98 2'}
                   fill="none"

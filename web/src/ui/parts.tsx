@@ -31,7 +31,7 @@ export function LinkButton({ href, look = 'plain', children, ...rest }: { href: 
 export function Heading({ children, level = 1, id }: { children: ReactNode; level?: 1 | 2; id?: string }) {
   const Tag = level === 1 ? 'h1' : 'h2'
   return (
-    <Tag id={id} className={`writing-line font-child font-bold leading-none ${level === 1 ? 'pb-1 text-4xl' : 'pb-1 text-2xl'}`}>
+    <Tag id={id} className={`writing-line font-child font-bold ${level === 1 ? 'text-4xl' : 'text-3xl'}`}>
       {children}
     </Tag>
   )

@@ -65,7 +65,7 @@ function Score({ intro }: { intro: Introduction }) {
           {n}
         </Notice>
       ))}
-      <div role="group" aria-label={`The score: ${bars.length} steps in ${clock(lesson.seconds)}`} className="relative flex h-32 w-full items-stretch border-y-2 border-ink bg-[repeating-linear-gradient(0deg,transparent_0_24px,var(--color-line)_24px_25px)]">
+      <div role="group" aria-label={`The score: ${bars.length} steps in ${clock(lesson.seconds)}`} className="relative mt-5 flex h-40 w-full items-stretch border-y-2 border-ink bg-[repeating-linear-gradient(0deg,transparent_0_24px,var(--color-line)_24px_25px)]">
         {bars.map(({ step, from, share }) => (
           <button
             key={step.kind}

@@ -14,7 +14,7 @@ export function measures(lesson: Lesson): { bars: Measure[]; end: number; over: 
     at += step.seconds
     return bar
   })
-  return { bars, end: planned / whole, over: Math.max(0, lesson.seconds - planned) }
+  return { bars, end: planned / whole, over: lesson.seconds - planned > 15 ? lesson.seconds - planned : 0 }
 }
 
 /** What a choice is called on the screen. */

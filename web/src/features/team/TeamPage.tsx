@@ -40,6 +40,13 @@ const switches: [keyof Conventions, string, string][] = [
   ['whole_by_sight', 'Exception words as wholes', 'otherwise the odd part is marked'],
 ]
 
+const units: [keyof Conventions['units'], string][] = [
+  ['qu_two', 'q and u are two units'],
+  ['nk_one', 'nk is one unit'],
+  ['doubles_two', 'double letters are two units'],
+  ['x_one', 'x counts as one sound'],
+]
+
 function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
   const [c, setC] = useState(me.conventions)
   const save = useMutation({
@@ -74,6 +81,15 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
           </span>
         </label>
       ))}
+      <fieldset className="flex flex-col">
+        <legend className="text-sm font-bold">What counts as one unit</legend>
+        {units.map(([key, label]) => (
+          <label key={key} className="flex min-h-11 items-center gap-3">
+            <input type="checkbox" disabled={!lead} checked={c.units[key]} onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })} className="size-6 accent-slate" />
+            <span>{label}</span>
+          </label>
+        ))}
+      </fieldset>
       {lead ? (
         <Button look="main" onClick={() => save.mutate()} disabled={save.isPending}>
           Agree these
@@ -123,7 +139,7 @@ function RoutineForm({ routine, lead }: { routine: Routine; lead: boolean }) {
       <ol className="flex flex-col gap-1">
         {steps.map((s, i) => (
           <li key={s.kind} className="flex items-center gap-2">
-            <span className="w-6 text-right text-soft">{i + 1}</span>
+            <span className="w-6 shrink-0 text-right text-soft">{i + 1}</span>
             <Input aria-label={`Name of step ${i + 1}`} maxLength={40} disabled={!lead} value={s.name ?? ''} onChange={(e) => setSteps(steps.map((x, k) => (k === i ? { ...x, name: e.target.value } : x)))} />
             <select
               aria-label={`Time of ${s.name ?? s.kind}`}

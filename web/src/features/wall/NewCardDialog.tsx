@@ -22,7 +22,7 @@ export function NewCardDialog({ nextStep }: { nextStep: number }) {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-slate/60" />
         <Dialog.Content className="fixed top-1/2 left-1/2 z-30 w-full max-w-md -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl">
-          <Dialog.Title className="writing-line pb-1 font-child text-2xl font-bold">A new card</Dialog.Title>
+          <Dialog.Title className="writing-line font-child text-3xl font-bold">A new card</Dialog.Title>
           <Dialog.Description className="mt-2 text-sm">A grapheme, with its sound where there is more than one: oo=uː, th=ð, a-e.</Dialog.Description>
           <form
             className="mt-4 flex flex-col gap-4"

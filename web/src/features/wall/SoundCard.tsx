@@ -25,17 +25,17 @@ export function SoundCard({ card, standing, turned, current, onFocus }: Props) {
       aria-label={label}
       data-state={card.state}
       data-standing={standing}
-      className={`group relative block origin-bottom outline-offset-4 [perspective:900px] ${standing === 'next' ? 'z-10 -mb-1 translate-y-2 scale-[1.04]' : standing === 'later' ? 'scale-[0.93]' : ''}`}
+      className={`group relative block outline-offset-4 ${standing === 'next' ? 'z-10 -mx-1 -mb-2' : standing === 'later' ? 'mx-1.5' : ''}`}
     >
-      <div className={`turn-card relative h-48 w-full group-hover:rotate-y-180 ${turned ? 'rotate-y-180' : ''}`}>
+      <div className={`turn-card relative w-full ${standing === 'next' ? 'h-52' : standing === 'later' ? 'h-44' : 'h-48'} group-hover:rotate-y-180 ${turned ? 'rotate-y-180' : ''}`}>
         <div className={`absolute inset-0 flex flex-col rounded-lg backface-hidden ${edges[card.state]} ${standing === 'later' ? 'bg-[#f3eee2]' : 'bg-sheet'} ${standing === 'next' ? 'shadow-[0_6px_0_var(--color-marigold),0_10px_18px_rgb(0_0_0/0.25)]' : 'shadow-md'}`}>
-          <Letter grapheme={card.pair.grapheme} group={isGroup(card.kind)} className="mx-auto mt-1 h-32" />
+          <Letter grapheme={card.pair.grapheme} group={isGroup(card.kind)} className={`mx-auto mt-1 w-full ${standing === 'later' ? 'h-28' : 'h-32'}`} />
           <p className="truncate px-2 text-center text-sm text-soft">{card.keyword ? `as in ${card.keyword}` : 'no keyword yet'}</p>
           <Needs gaps={gaps.map((g) => g.part)} done={gaps.length === 0} />
         </div>
         <div className={`absolute inset-0 flex rotate-y-180 flex-col items-center rounded-lg bg-sheet p-2 shadow-md backface-hidden ${edges[card.state]}`}>
           {card.picture ? (
-            <img src={`/api/pictures/${card.picture}`} alt="" loading="lazy" className="h-32 w-auto rounded" />
+            <img src={`/api/pictures/${card.picture}`} alt="" loading="lazy" className={`w-auto rounded ${standing === 'later' ? 'h-28' : 'h-32'}`} />
           ) : (
             <span className="flex h-32 w-full items-center justify-center rounded border-2 border-dashed border-line text-sm text-soft">needs a picture</span>
           )}

@@ -52,7 +52,7 @@ export function WallPage() {
   }
   return (
     <div className="mx-auto max-w-[1500px] px-5 pb-10" onKeyDown={onKey}>
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 py-3 text-lg">
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-2 py-3 text-lg">
         <h1 className="sr-only">Library</h1>
         <label htmlFor="wall-class">As</label>
         <Inline
@@ -70,7 +70,7 @@ export function WallPage() {
           ))}
           <option value="none">no class</option>
         </Inline>
-        <label htmlFor="wall-state">stands:</label>
+        <label htmlFor="wall-state">stands,</label>
         <Inline id="wall-state" value={filter.state} onChange={(e) => setFilter({ ...filter, state: e.target.value as Filter['state'] })}>
           <option value="any">all cards</option>
           <option value="draft">drafts</option>
@@ -97,12 +97,12 @@ export function WallPage() {
               if (e.key === 'Enter' && current) void go({ to: '/cards/$cardId', params: { cardId: current } })
             }}
             placeholder="Find: sh, kettle …"
-            className="writing-line min-h-11 w-44 bg-transparent px-1 font-child placeholder:text-soft"
+            className="border-b-2 border-ink min-h-11 w-36 bg-transparent px-1 font-child placeholder:text-soft"
           />
           <Key>/</Key>
         </label>
         <span className="ml-auto text-base text-soft">
-          {complete} of {wall.data.length} cards complete
+          {complete} of {wall.data.length} complete
         </span>
         {mayI(me.data?.rights, 'edit') && <NewCardDialog nextStep={Math.max(0, ...wall.data.map((c) => c.step)) + 1} />}
       </div>

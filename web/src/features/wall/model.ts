@@ -7,7 +7,7 @@ export const everything: Filter = { state: 'any', needs: 'any', text: '' }
 
 /** What a filter on the wall can ask for; the words stand in "Cards that need …". */
 export const needs: Record<string, string> = {
-  any: 'anything or nothing',
+  any: 'anything',
   something: 'something still',
   take: 'a recorded sound',
   picture: 'a picture',

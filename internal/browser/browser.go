@@ -1,0 +1,173 @@
+// Package browser drives Debian's Chromium for the end-to-end tests and the screenshots.
+package browser
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"os"
+	"os/exec"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+// Patience is how long a tab waits for something to appear.
+const Patience = 20 * time.Second
+
+// Options of a browser.
+type Options struct {
+	Width, Height int
+	Microphone    string // absolute path of a WAV that feeds the fake microphone
+}
+
+// Browser is one running Chromium.
+type Browser struct {
+	alloc context.Context
+	stop  context.CancelFunc
+	dir   string
+}
+
+// Find returns the path of Chromium, empty where it is not installed.
+func Find() string {
+	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+		if p, err := exec.LookPath(name); err == nil {
+			return p
+		}
+	}
+	return ""
+}
+
+// Start runs a headless Chromium with an empty profile.
+func Start(o Options) (*Browser, error) {
+	if o.Width == 0 {
+		o.Width, o.Height = 1280, 800
+	}
+	dir, err := os.MkdirTemp("", "chalk-browser-")
+	if err != nil {
+		return nil, err
+	}
+	flags := []chromedp.ExecAllocatorOption{chromedp.ExecPath(Find()), chromedp.Headless, chromedp.NoSandbox, chromedp.NoFirstRun, chromedp.DisableGPU, chromedp.UserDataDir(dir), chromedp.WindowSize(o.Width, o.Height)}
+	for _, f := range []string{"disable-dev-shm-usage", "disable-background-networking", "disable-component-update", "disable-sync", "disable-quic", "hide-scrollbars", "use-fake-ui-for-media-stream", "use-fake-device-for-media-stream"} {
+		flags = append(flags, chromedp.Flag(f, true))
+	}
+	flags = append(flags, chromedp.Flag("autoplay-policy", "no-user-gesture-required"))
+	if o.Microphone != "" {
+		flags = append(flags, chromedp.Flag("use-file-for-fake-audio-capture", o.Microphone+"%noloop"))
+	}
+	alloc, stop := chromedp.NewExecAllocator(context.Background(), flags...)
+	return &Browser{alloc, stop, dir}, nil
+}
+
+// Close ends the browser and removes its profile.
+func (b *Browser) Close() {
+	b.stop()
+	_ = os.RemoveAll(b.dir)
+}
+
+// Tab is one page. The first tab of a browser starts it; every tab has cookies of its own.
+type Tab struct {
+	ctx  context.Context
+	stop context.CancelFunc
+}
+
+// Open opens a tab.
+func (b *Browser) Open() (*Tab, error) {
+	ctx, stop := chromedp.NewContext(b.alloc)
+	t := &Tab{ctx, stop}
+	return t, chromedp.Do(ctx, chromedp.Navigate("about:blank"))
+}
+
+// Close closes the tab.
+func (t *Tab) Close() { t.stop() }
+
+func (t *Tab) do(steps ...chromedp.Action[chromedp.Void]) error {
+	ctx, cancel := context.WithTimeout(t.ctx, Patience)
+	defer cancel()
+	return chromedp.Do(ctx, steps...)
+}
+
+// Go loads an address.
+func (t *Tab) Go(url string) error { return t.do(chromedp.Navigate(url)) }
+
+// See waits until an element is visible.
+func (t *Tab) See(selector string) error {
+	if err := t.do(chromedp.WaitVisible(selector)); err != nil {
+		return fmt.Errorf("waiting for %s: %w; the page says: %s", selector, err, t.textOfPage())
+	}
+	return nil
+}
+
+func (t *Tab) textOfPage() string {
+	text, _ := Eval[string](t, `document.body.innerText.slice(0, 1500)`)
+	return text
+}
+
+// SeeText waits until the page shows a text.
+func (t *Tab) SeeText(text string) error {
+	quoted, _ := json.Marshal(text)
+	end := time.Now().Add(Patience)
+	for time.Now().Before(end) {
+		if found, err := Eval[bool](t, `document.body.innerText.includes(`+string(quoted)+`)`); err == nil && found {
+			return nil
+		}
+		time.Sleep(40 * time.Millisecond)
+	}
+	return fmt.Errorf("the page does not say %q; it says: %s", text, t.textOfPage())
+}
+
+// Click clicks an element.
+func (t *Tab) Click(selector string) error {
+	if err := t.do(chromedp.Click(selector)); err != nil {
+		return fmt.Errorf("clicking %s: %w", selector, err)
+	}
+	return nil
+}
+
+// ClickText clicks the first button, link or summary with the text.
+func (t *Tab) ClickText(text string) error {
+	quoted, _ := json.Marshal(text)
+	end := time.Now().Add(Patience)
+	for time.Now().Before(end) {
+		clicked, err := Eval[bool](t, `(() => { const e = [...document.querySelectorAll('button, a, summary')].find(e => e.innerText.trim().includes(`+string(quoted)+`) && !e.disabled); if (e) e.click(); return !!e })()`)
+		if err == nil && clicked {
+			return nil
+		}
+		time.Sleep(40 * time.Millisecond)
+	}
+	return fmt.Errorf("no button says %q; the page says: %s", text, t.textOfPage())
+}
+
+// Type puts text into a field as a person would.
+func (t *Tab) Type(selector, text string) error {
+	return t.do(chromedp.SendKeys(selector, text))
+}
+
+// Upload chooses a file in a file field.
+func (t *Tab) Upload(selector, path string) error {
+	return t.do(chromedp.SetUploadFiles(selector, []string{path}))
+}
+
+// Key presses a key.
+func (t *Tab) Key(key string) error { return t.do(chromedp.KeyEvent(key)) }
+
+// Size sets the size of the window's inside.
+func (t *Tab) Size(width, height int64) error { return t.do(chromedp.EmulateViewport(width, height)) }
+
+// Eval runs JavaScript, waits for a promise, and returns its value.
+func Eval[T any](t *Tab, js string) (T, error) {
+	ctx, cancel := context.WithTimeout(t.ctx, Patience)
+	defer cancel()
+	return chromedp.Run(ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+}
+
+// Shot writes a PNG of what is seen.
+func (t *Tab) Shot(path string) error {
+	ctx, cancel := context.WithTimeout(t.ctx, Patience)
+	defer cancel()
+	data, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		return err
+	}
+	return os.WriteFile(path, data, 0o644)
+}
