@@ -155,7 +155,7 @@ func CleanSVG(data []byte) (Picture, error) {
 			names = append(names, n)
 		}
 		slices.Sort(names)
-		p.Remarks = append(p.Remarks, "Taken away for safety: "+strings.Join(names[:min(len(names), 6)], ", ")+".")
+		p.Remarks = append(p.Remarks, "Taken away for safety: "+strings.Join(names[:min(len(names), 12)], ", ")+".")
 	}
 	return p, nil
 }

@@ -403,4 +403,3 @@ func (a *assembler) mixIn(s *Step) string {
 	s.Table = append(s.Table, "The mixed pack")
 	return ""
 }
-

@@ -20,8 +20,8 @@ func (a *assembler) wordOptions(maxSounds int) []Option {
 		for _, w := range a.Target.Rejected {
 			exclude[w] = true
 		}
-		a.readable = words.Find(words.Query{Taught: a.taught, Target: &target, Exclude: exclude, Familiarity: 2, MinSounds: 2, MaxSounds: 5}, a.options)
-		for _, c := range a.readable[:min(len(a.readable), 80)] {
+		a.readable = words.Find(words.Query{Taught: a.taught, Target: &target, Exclude: exclude, Familiarity: 2, MinSounds: 2, MaxSounds: 5, Limit: 60}, a.options)
+		for _, c := range a.readable {
 			a.out.WordBits[c.Word] = toBits(c.Segments, target)
 		}
 	}

@@ -66,28 +66,46 @@ func gcd(a, b int) int {
 	return a
 }
 
-// frameLevels are the RMS levels in dBFS of 25 ms frames every 5 ms.
-func frameLevels(mono []float64) []float64 {
-	sums := make([]float64, len(mono)+1)
-	for i, v := range mono {
+// frameLevels are the RMS levels in dBFS of 25 ms frames every 5 ms, over the whole band of the take.
+func frameLevels(in []float64, hertz int) []float64 {
+	sums := make([]float64, len(in)+1)
+	for i, v := range in {
 		sums[i+1] = sums[i] + v*v
 	}
-	n := max(1, (len(mono)-frameLen)/hopLen+1)
+	seconds := float64(len(in)) / float64(hertz)
+	n := max(1, int((seconds-frameSeconds)/hopSeconds)+1)
 	out := make([]float64, n)
 	for i := range out {
-		from, to := i*hopLen, min(i*hopLen+frameLen, len(mono))
+		from := min(int(float64(i)*hopSeconds*float64(hertz)), len(in))
+		to := min(from+int(frameSeconds*float64(hertz)), len(in))
+		out[i] = floorDB
 		if to > from {
 			out[i] = decibels(math.Sqrt((sums[to] - sums[from]) / float64(to-from)))
-		} else {
-			out[i] = floorDB
 		}
 	}
 	return out
 }
 
+// meanLevel is the level of the mean power of the frames that keep.
+func meanLevel(levels []float64, keep func(i int, db float64) bool) float64 {
+	sum, n := 0.0, 0
+	for i, db := range levels {
+		if keep(i, db) {
+			sum += math.Pow(10, db/10)
+			n++
+		}
+	}
+	if n == 0 {
+		return floorDB
+	}
+	return max(floorDB, 10*math.Log10(sum/float64(n)+1e-20))
+}
+
 type span struct {
 	from, to int // frames, to included
 	attempts int
+	cutStart bool // the sound is already there when the take begins
+	cutEnd   bool
 	snr      float64
 	peak     float64
 	floor    float64
@@ -100,11 +118,13 @@ func findSound(levels []float64) span {
 	slices.Sort(sorted)
 	floor := sorted[len(sorted)/10]
 	peak := slices.Max(levels)
-	s := span{peak: peak, floor: floor, snr: min(90, peak-floor)}
+	noise := meanLevel(levels, func(_ int, db float64) bool { return db <= floor+3 })
+	body := meanLevel(levels, func(_ int, db float64) bool { return db >= peak-15 })
+	s := span{peak: peak, floor: floor, snr: min(90, body-noise)}
 	start := max(floor+6, peak-startBelowPeak)
 	end := max(floor+6, peak-endBelowPeak)
 	if peak-floor < 9 { // no pause to measure noise in
-		s.from, s.to, s.attempts = 0, len(levels)-1, 1
+		s.from, s.to, s.attempts, s.cutStart, s.cutEnd = 0, len(levels)-1, 1, true, true
 		return s
 	}
 	loud := max(floor+10, peak-25)
@@ -146,6 +166,7 @@ func findSound(levels []float64) span {
 	for s.to < len(levels)-1 && levels[s.to+1] >= end {
 		s.to++
 	}
+	s.cutStart, s.cutEnd = s.from == 0, s.to == len(levels)-1
 	// A frame reaches 25 ms on: the sound starts near the end of the first loud frame.
 	s.from = min(s.from+3, at)
 	s.to = max(s.to-2, at)

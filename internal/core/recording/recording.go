@@ -102,7 +102,7 @@ func Judge(take Clip, target phoneme.Sound) Report {
 		return r.close()
 	}
 	mono := Resample(clean, take.Hertz, analysisHertz)
-	levels := frameLevels(mono)
+	levels := frameLevels(clean, take.Hertz)
 	sound := findSound(levels)
 	r.Trim = Trim{max(0, sound.from*5), min(r.DurationMs, sound.to*5+25)}
 	r.Takes = sound.attempts
@@ -113,7 +113,7 @@ func Judge(take Clip, target phoneme.Sound) Report {
 	voice := trackVoice(mono, levels, sound)
 	r.VoicedFraction, r.F0Hertz = voice.fraction, voice.f0
 	r.level(peak)
-	r.times(target, len(part)*1000/take.Hertz)
+	r.times(target, len(part)*1000/take.Hertz, sound)
 	if r.SNRDecibels >= noisySNR && r.Takes <= 1 {
 		r.voicing(target)
 		r.AddedVowelMs = addedVowel(mono, levels, sound, voice, target)
@@ -143,13 +143,13 @@ func (r *Report) level(peak float64) {
 	}
 }
 
-func (r *Report) times(target phoneme.Sound, soundMs int) {
+func (r *Report) times(target phoneme.Sound, soundMs int, s span) {
 	if r.Takes > 1 {
 		r.add("several-takes", "retake", fmt.Sprintf("There are %d attempts on this take. Keep one: record again or trim.", r.Takes), float64(r.Takes), "attempts")
 	}
-	if r.Trim.StartMs < 5 && r.DurationMs > 0 {
+	if s.cutStart {
 		r.add("cut-off", "retake", "The start is cut off. Wait a moment after pressing the key, then say the sound.", float64(r.Trim.StartMs), "ms")
-	} else if r.Trim.EndMs >= r.DurationMs {
+	} else if s.cutEnd {
 		r.add("cut-off", "retake", "The end is cut off. Wait a moment before you stop.", float64(r.DurationMs-r.Trim.EndMs), "ms")
 	}
 	if lead, tail := r.Trim.StartMs, r.DurationMs-r.Trim.EndMs; lead > longSilence || tail > longSilence {

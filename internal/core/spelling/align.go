@@ -11,7 +11,7 @@ const (
 	maxCodes   = 24
 	maxPending = 5
 	// An odd letter or sound costs more than any row, so that rows explain what they can.
-	oddCost  = 9
+	oddCost = 9
 )
 
 type cell struct {

@@ -52,48 +52,20 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 	r := Report{Tokens: []Token{}, Untaught: map[string]int{}, Remarks: remarks(text)}
 	good := 0
 	sentenceStart := true
+	known := map[string]Token{}
 	for _, w := range split(text) {
-		t := Token{Text: w.text, Start: w.start, Untaught: []string{}, Segments: []spelling.Segment{}}
-		key := strings.ToLower(strings.ReplaceAll(w.text, "’", "'"))
-		seg, err := lexicon.Segment(w.text, o.Accent, o.Units)
-		capital := unicode.IsUpper([]rune(w.text)[0])
-		switch {
-		case exceptions[key]:
-			t.Status = Exception
-			if err == nil {
-				t.Segments = seg.Segments
-			}
-		case err != nil:
-			t.Status = Unknown
-		default:
-			t.Segments = seg.Segments
-			missing := taught.Untaught(seg.Segments)
-			if key == "a" && hasGrapheme(taught, "a") { // read with the letter's taught sound (common practice)
-				missing, seg.Alternatives = nil, nil
-			}
-			for _, alt := range seg.Alternatives {
-				if taught.Covers(alt.Segments) != (len(missing) == 0) {
-					t.Status = Ambiguous
-					if len(missing) == 0 {
-						missing = taught.Untaught(alt.Segments)
-					}
-				}
-			}
-			for _, p := range missing {
-				t.Untaught = append(t.Untaught, p.String())
-				r.Untaught[p.String()]++
-			}
-			switch {
-			case t.Status == Ambiguous:
-			case seg.Source == lexicon.FromRules && capital && !sentenceStart:
-				t.Status = Name
-			case seg.Source == lexicon.FromRules:
-				t.Status = Unknown
-			case len(missing) == 0:
-				t.Status = Decodable
-			default:
-				t.Status = Untaught
-			}
+		key := w.text
+		if sentenceStart {
+			key = "^" + key // a capital means another thing inside a sentence
+		}
+		t, ok := known[key]
+		if !ok {
+			t = status(w.text, sentenceStart, taught, exceptions, o)
+			known[key] = t
+		}
+		t.Start = w.start
+		for _, p := range t.Untaught {
+			r.Untaught[p]++
 		}
 		if t.Status == Decodable || t.Status == Exception {
 			good++
@@ -105,6 +77,50 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 		r.Decodable = float64(good) / float64(len(r.Tokens))
 	}
 	return r
+}
+
+func status(text string, sentenceStart bool, taught spelling.Set, exceptions map[string]bool, o Options) Token {
+	t := Token{Text: text, Untaught: []string{}, Segments: []spelling.Segment{}}
+	key := strings.ToLower(strings.ReplaceAll(text, "’", "'"))
+	seg, err := lexicon.Segment(text, o.Accent, o.Units)
+	if err == nil {
+		t.Segments = seg.Segments
+	}
+	if exceptions[key] {
+		t.Status = Exception
+		return t
+	}
+	if err != nil {
+		t.Status = Unknown
+		return t
+	}
+	missing := taught.Untaught(seg.Segments)
+	if key == "a" && hasGrapheme(taught, "a") { // read with the letter's taught sound (common practice)
+		missing, seg.Alternatives = nil, nil
+	}
+	for _, alt := range seg.Alternatives {
+		if taught.Covers(alt.Segments) != (len(missing) == 0) {
+			t.Status = Ambiguous
+			if len(missing) == 0 {
+				missing = taught.Untaught(alt.Segments)
+			}
+		}
+	}
+	for _, p := range missing {
+		t.Untaught = append(t.Untaught, p.String())
+	}
+	switch {
+	case t.Status == Ambiguous:
+	case seg.Source == lexicon.FromRules && unicode.IsUpper([]rune(text)[0]) && !sentenceStart:
+		t.Status = Name
+	case seg.Source == lexicon.FromRules:
+		t.Status = Unknown
+	case len(missing) == 0:
+		t.Status = Decodable
+	default:
+		t.Status = Untaught
+	}
+	return t
 }
 
 // Fits tells whether every word is decodable or a taught exception and the sentence is well made.

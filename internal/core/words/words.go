@@ -86,7 +86,11 @@ func Find(q Query, o Options) []Choice {
 		}
 		return strings.Compare(a.Word, b.Word)
 	})
-	return spread(found, q.Limit)
+	found = spread(found, q.Limit)
+	for i := range found {
+		found[i].Because = because(found[i], q)
+	}
+	return found
 }
 
 func (q Query) match(item lexicon.Item) (Choice, bool) {
@@ -113,7 +117,6 @@ func (q Query) match(item lexicon.Item) (Choice, bool) {
 		}
 	}
 	c.score = score(c, item)
-	c.Because = because(c, q)
 	return c, true
 }
 

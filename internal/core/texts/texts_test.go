@@ -1,0 +1,79 @@
+package texts_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+)
+
+var south = texts.Options{Accent: phoneme.SouthernBritish}
+
+func check(t testing.TB, text, pairs string, exceptions ...string) texts.Report {
+	t.Helper()
+	set, err := spelling.ParsePairs(phoneme.SouthernBritish, pairs)
+	require.NoError(t, err)
+	known := map[string]bool{}
+	for _, e := range exceptions {
+		known[e] = true
+	}
+	return texts.Check(text, set, known, south)
+}
+
+func statuses(r texts.Report) string {
+	var out []string
+	for _, t := range r.Tokens {
+		out = append(out, t.Text+":"+string(t.Status))
+	}
+	return strings.Join(out, " ")
+}
+
+func TestStatuses(t *testing.T) {
+	r := check(t, "The cat sat at night with Zobb.", "c,a,t,s", "the")
+	assert.Equal(t, "The:exception cat:decodable sat:decodable at:decodable night:untaught with:untaught Zobb:name", statuses(r))
+	assert.Equal(t, []string{"n=n", "igh=aɪ"}, r.Tokens[4].Untaught)
+	assert.InDelta(t, 4.0/7, r.Decodable, 1e-9)
+	assert.False(t, r.Fits())
+	r = check(t, "I read it.", "i=ɪ,r,ea=iː,d,t,i=aɪ")
+	assert.Contains(t, statuses(r), "read:ambiguous")
+}
+
+func TestRemarks(t *testing.T) {
+	for text, says := range map[string]string{"the cat.": "capital", "The cat": "full stop", "": "no text",
+		"A cat sat on a mat and a rat sat on a hat and ran.": "15 words"} {
+		assert.Contains(t, strings.Join(check(t, text, "a").Remarks, " "), says, "%q", text)
+	}
+	assert.True(t, check(t, "A tan cat sat.", "c,a,t,s,n").Fits())
+}
+
+func TestOddInput(t *testing.T) {
+	for _, text := range []string{"123 456", "🙂🙂", "Привет мир.", "don't - won’t", "ALL CAPS HERE", strings.Repeat("x", 5000), "\x00\xff"} {
+		r := check(t, text, "a")
+		assert.GreaterOrEqual(t, r.Decodable, 0.0)
+		for _, tok := range r.Tokens {
+			assert.NotEmpty(t, tok.Status)
+		}
+	}
+}
+
+func ExampleCheck() {
+	set, _ := spelling.ParsePairs(phoneme.SouthernBritish, "s,a,t,p,i,n")
+	r := texts.Check("A pin is in a tin.", set, map[string]bool{"is": true}, texts.Options{Accent: phoneme.SouthernBritish})
+	fmt.Println(r.Decodable, r.Fits())
+	// Output: 1 true
+}
+
+func BenchmarkCheck(b *testing.B) {
+	text := strings.Repeat("The cat sat on a mat in the rain and had a big red hat. ", 200)
+	set, _ := spelling.ParsePairs(phoneme.SouthernBritish, "s,a,t,p,i,n,c,o,m,d,h,b,g,r,e,ai")
+	b.SetBytes(int64(len(text)))
+	for b.Loop() {
+		texts.Check(text, set, nil, south)
+	}
+}
