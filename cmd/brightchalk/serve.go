@@ -101,7 +101,7 @@ func serve(std stdio, args []string) error {
 	defer pool.Close()
 	a := newApp(pool)
 	hub := store.NewHub()
-	options := httpapi.Options{Log: log, Hub: hub, Pages: webui.Pages(), PlainCookies: loopback && env("BRIGHT_CHALK_SECURE_COOKIES", "") == ""}
+	options := httpapi.Options{Log: log, Hub: hub, Pages: webui.Pages(), PlainCookies: loopback && env("BRIGHT_CHALK_SECURE_COOKIES", "") == "", BehindProxy: env("BRIGHT_CHALK_BEHIND_PROXY", "") != ""}
 	if *withDemo {
 		signIns, err := demo.Load(ctx, a)
 		if err != nil {

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"io/fs"
 	"log/slog"
+	"net"
 	"net/http"
 	"path"
 	"reflect"
@@ -34,7 +35,17 @@ type Options struct {
 	Pages          fs.FS // the built front end
 	PlainCookies   bool  // cookies without Secure: only for plain HTTP on loopback
 	SignInsAMinute int   // for one address of the network; 0 is 10
+	BehindProxy    bool  // the last X-Forwarded-For entry is the client's address
 	Demo           []DemoSignIn
+}
+
+// clientAddress is the address that sign-ins are counted for.
+func (o Options) clientAddress(r *http.Request) (string, error) {
+	if hops := strings.Split(r.Header.Get("X-Forwarded-For"), ","); o.BehindProxy && hops[len(hops)-1] != "" {
+		return strings.TrimSpace(hops[len(hops)-1]), nil
+	}
+	host, _, err := net.SplitHostPort(r.RemoteAddr)
+	return host, err
 }
 
 // DemoSignIn is shown on the sign-in page of a demo.
@@ -74,7 +85,7 @@ func New(a *app.App, o Options) http.Handler {
 	r.Get("/readyz", s.ready)
 	r.Route("/api", func(r chi.Router) {
 		r.Use(middleware.Compress(5, "application/json", "image/svg+xml"), s.sessions.LoadAndSave)
-		r.With(httprate.LimitByIP(o.SignInsAMinute, time.Minute)).Post("/session", s.signIn)
+		r.With(httprate.LimitBy(o.SignInsAMinute, time.Minute, o.clientAddress)).Post("/session", s.signIn)
 		r.Get("/demo", s.demo)
 		r.Group(func(r chi.Router) {
 			r.Use(s.identify)

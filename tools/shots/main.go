@@ -54,7 +54,7 @@ func run(base, out, only string) error {
 		func(t *browser.Tab) error { return t.Size(1280, 800) },
 		visit(base+"/", "One agreed library"), shot("sign-in"),
 		press("lead"), text("52 complete"), shot("library"),
-		visit(base+"/", "52 complete"), card("[aria-label^='h as in']"), text("Say it"), shot("card"),
+		visit(base+"/", "52 complete"), card("[data-grapheme='h']"), text("Say it"), shot("card"),
 		scroll("Record it"), shot("card-record"),
 		scroll("Words"), shot("card-words"),
 		visit(base+"/introductions", "This is the next one"), shot("introduce"),

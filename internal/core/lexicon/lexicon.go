@@ -96,7 +96,7 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 		return Segmented{}, err
 	}
 	out := Segmented{Word: word, Accent: a, Source: FromLexicon, Alternatives: []Reading{}}
-	codes := []string{}
+	var codes []string
 	if e, ok := Find(clean); ok {
 		codes = e.Codes
 	} else if stemmed := inflected(clean); stemmed != "" {

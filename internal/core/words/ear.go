@@ -14,7 +14,7 @@ import (
 
 // ErrPosition says that English never puts the sound there, ErrTooFew that pictures are short.
 var (
-	ErrPosition = errors.New("English does not put the sound there")
+	ErrPosition = errors.New("no English word has the sound there")
 	ErrTooFew   = errors.New("too few pictures")
 )
 
@@ -31,9 +31,9 @@ func CheckPosition(a phoneme.Accent, p phoneme.Phoneme, at Position) error {
 	case !ok:
 		return fmt.Errorf("%w %q", phoneme.ErrUnknownSound, p)
 	case at == Initial && !s.Initial:
-		return fmt.Errorf("%w: no English word starts with /%s/", ErrPosition, p)
+		return fmt.Errorf("%w: none starts with /%s/", ErrPosition, p)
 	case at == Final && !s.Final:
-		return fmt.Errorf("%w: no English word ends with /%s/", ErrPosition, p)
+		return fmt.Errorf("%w: none ends with /%s/", ErrPosition, p)
 	}
 	return nil
 }

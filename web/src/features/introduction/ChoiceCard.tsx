@@ -18,11 +18,11 @@ export function ChoiceCard({ choice, lesson, disabled, onSwap, onLock }: Props) 
         {choice.kind === 'word' && <b>{choice.detail}: </b>}
         {choice.because}
       </span>
-      <button type="button" disabled={disabled || (choice.next ?? []).length === 0} onClick={onSwap} className="min-h-11 rounded px-2 font-bold underline underline-offset-4 hover:bg-marigold/30 disabled:no-underline disabled:opacity-50" aria-label={`Swap ${name} for the next best`}>
+      <button type="button" disabled={disabled || (choice.next ?? []).length === 0} onClick={onSwap} className="min-h-11 rounded px-2 font-bold underline underline-offset-4 hover:bg-marigold/30 disabled:no-underline disabled:opacity-50" aria-label={`swap ${name} for the next best`}>
         swap
       </button>
-      <button type="button" disabled={disabled} aria-pressed={choice.locked} onClick={onLock} className="min-h-11 rounded px-2 font-bold hover:bg-marigold/30" aria-label={`${choice.locked ? 'Unlock' : 'Lock'} ${name}`}>
-        {choice.locked ? '■ locked' : '□ lock'}
+      <button type="button" disabled={disabled} aria-pressed={choice.locked} onClick={onLock} className="min-h-11 rounded px-2 font-bold hover:bg-marigold/30" aria-label={`${choice.locked ? 'locked' : 'lock'}: ${name}`}>
+        <span aria-hidden>{choice.locked ? '■' : '□'}</span> {choice.locked ? 'locked' : 'lock'}
       </button>
     </li>
   )

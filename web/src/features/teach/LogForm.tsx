@@ -40,7 +40,7 @@ export function LogForm({ intro, seconds, reached, onBack }: { intro: Introducti
     return () => window.removeEventListener('online', again)
   }, [store, send])
   return (
-    <div className="mx-auto flex min-h-screen max-w-3xl flex-col gap-6 p-8">
+    <main className="mx-auto flex min-h-screen max-w-3xl flex-col gap-6 p-8">
       <Heading>How did it go?</Heading>
       <p className="text-lg">
         {intro.class_name}, {lesson.pair.grapheme}: {Math.round(seconds / 60)} of {lesson.minutes} minutes. Say how sure the class was; a card left open is not logged.
@@ -82,6 +82,6 @@ export function LogForm({ intro, seconds, reached, onBack }: { intro: Introducti
           {log.isSuccess ? 'Done' : 'Leave without a log'}
         </Link>
       </div>
-    </div>
+    </main>
   )
 }

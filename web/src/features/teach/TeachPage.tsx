@@ -85,7 +85,7 @@ function Lesson({ intro: given }: { intro: Introduction }) {
   const behind = seconds - planned
   const touch = 'min-h-12 rounded-lg border-2 border-chalk/60 px-4 text-lg font-bold hover:bg-chalk/10'
   return (
-    <div className="slate flex h-screen flex-col overflow-hidden bg-slate text-chalk" data-screen={at} data-step={step.kind} data-turned={turned}>
+    <main className="slate flex h-screen flex-col overflow-hidden bg-slate text-chalk" data-screen={at} data-step={step.kind} data-turned={turned}>
       <audio ref={player} />
       <div className="flex items-center gap-4 px-6 pt-3 text-lg">
         <Shape family={step.family} className="size-8" />
@@ -130,6 +130,6 @@ function Lesson({ intro: given }: { intro: Introduction }) {
         <div className="absolute inset-y-0 left-0 bg-chalk/70" style={{ width: `${Math.min(100, (planned / lesson.seconds) * 100)}%` }} />
         <div className="absolute inset-y-0 w-1.5 bg-marigold" style={{ left: `${Math.min(99.6, (seconds / lesson.seconds) * 100)}%` }} />
       </div>
-    </div>
+    </main>
   )
 }

@@ -1,0 +1,354 @@
+package app_test
+
+import (
+	"context"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
+)
+
+type school struct {
+	*app.App
+	lead, teacher, assistant app.Actor
+	cards                    map[string]string // grapheme to id
+	class                    string
+}
+
+// demoSchool loads the demo team into a fresh database.
+func demoSchool(t testing.TB) school {
+	t.Helper()
+	ctx := context.Background()
+	seed := uint64(0)
+	s := school{App: &app.App{Pool: testdb.New(t), Now: func() time.Time { return time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC) }, Seed: func() uint64 { seed++; return seed }}, cards: map[string]string{}}
+	list, err := demo.Load(ctx, s.App)
+	require.NoError(t, err)
+	for i, into := range []*app.Actor{&s.lead, &s.teacher, &s.assistant} {
+		*into, err = s.SignIn(ctx, list[i].Email, list[i].Password)
+		require.NoError(t, err)
+	}
+	wall, err := s.Wall(ctx, s.lead, false)
+	require.NoError(t, err)
+	for _, c := range wall {
+		if _, ok := s.cards[c.Pair.Grapheme]; !ok {
+			s.cards[c.Pair.Grapheme] = c.CardID
+		}
+	}
+	classes, err := s.Classes(ctx, s.lead)
+	require.NoError(t, err)
+	s.class = classes[0].ClassID
+	return s
+}
+
+func TestDemoTeam(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	wall, err := s.Wall(ctx, s.lead, false)
+	require.NoError(t, err)
+	complete, withTake, states := 0, 0, map[card.State]int{}
+	for _, c := range wall {
+		if len(c.Gaps) == 0 {
+			complete++
+		}
+		if c.TakeID != "" {
+			withTake++
+			takes, err := s.Takes(ctx, s.lead, c.CardID)
+			require.NoError(t, err)
+			assert.NotEqual(t, "retake", string(takes[0].Report.Verdict), "the take of %s", c.Pair)
+		}
+		if c.State == card.Agreed {
+			assert.Zero(t, c.Remarks, "%s is agreed and contradicts itself", c.Pair)
+		}
+		states[c.State]++
+	}
+	assert.GreaterOrEqual(t, len(wall), 42)
+	assert.GreaterOrEqual(t, complete, 16)
+	assert.GreaterOrEqual(t, withTake, 16)
+	assert.Len(t, states, 3, "drafts, cards in review and agreed ones are all there")
+	again, err := demo.Load(ctx, s.App)
+	require.NoError(t, err)
+	assert.Len(t, again, 3)
+	n, err := store.CountTeams(ctx, s.Pool)
+	require.NoError(t, err)
+	assert.Equal(t, 1, n, "a second start loads nothing")
+}
+
+// Every introduction of the demo's order can be assembled for a class that has been taught what stands before.
+func TestEveryDemoCardCanBeIntroduced(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	for g, id := range s.cards {
+		in, err := s.Assemble(ctx, s.teacher, s.class, id, 20)
+		require.NoError(t, err, g)
+		assert.NotEmpty(t, in.Lesson.Steps, g)
+	}
+	in, err := s.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	require.NoError(t, err)
+	assert.Empty(t, in.Lesson.Dropped, "the card b is complete, so no step is left out")
+	assert.InDelta(t, 1200, in.Lesson.Seconds, 15)
+}
+
+func TestRolesAreEnforced(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := s.cards["k"]
+	c, err := s.Card(ctx, s.assistant, id)
+	require.NoError(t, err, "an assistant may read")
+	rows := []struct {
+		name string
+		may  []app.Role
+		call func(by app.Actor) error
+	}{
+		{"save a card", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error { _, err := s.SaveCard(ctx, by, id, c.Version, c.Content); return err }},
+		{"agree a card", []app.Role{app.Lead}, func(by app.Actor) error { _, err := s.SetState(ctx, by, id, card.Agreed); return err }},
+		{"ask for review", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error { _, err := s.SetState(ctx, by, id, card.InReview); return err }},
+		{"set conventions", []app.Role{app.Lead}, func(by app.Actor) error {
+			return s.SetConventions(ctx, by, card.Conventions{Accent: "southern-british"})
+		}},
+		{"set the routine", []app.Role{app.Lead}, func(by app.Actor) error { return s.SetRoutine(ctx, by, lesson.DefaultRoutine()) }},
+		{"archive", []app.Role{app.Lead}, func(by app.Actor) error { return s.Archive(ctx, by, id, false) }},
+		{"assemble", []app.Role{app.Lead, app.Teacher, app.Assistant}, func(by app.Actor) error { _, err := s.Assemble(ctx, by, s.class, id, 15); return err }},
+		{"add a picture", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
+			_, _, err := s.StorePicture(ctx, by, []byte("<svg xmlns='http://www.w3.org/2000/svg'></svg>"))
+			return err
+		}},
+	}
+	for _, r := range rows {
+		for _, by := range []app.Actor{s.lead, s.teacher, s.assistant} {
+			err := r.call(by)
+			if strings.Contains(joined(r.may), string(by.Role)) {
+				assert.NoError(t, err, "%s as %s", r.name, by.Role)
+			} else {
+				assert.ErrorIs(t, err, app.ErrForbidden, "%s as %s", r.name, by.Role)
+			}
+		}
+	}
+}
+
+func joined(roles []app.Role) string {
+	out := ""
+	for _, r := range roles {
+		out += string(r) + " "
+	}
+	return out
+}
+
+func TestTwoPeopleOnOneCard(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := s.cards["k"]
+	c, err := s.Card(ctx, s.lead, id)
+	require.NoError(t, err)
+	mine, theirs := c.Content, c.Content
+	theirs.Rhyme = "Kick the kayak."
+	_, err = s.SaveCard(ctx, s.teacher, id, c.Version, theirs)
+	require.NoError(t, err)
+	mine.Slip = "No uh."
+	after, err := s.SaveCard(ctx, s.lead, id, c.Version, mine)
+	require.NoError(t, err, "different fields are joined")
+	assert.Equal(t, "Kick the kayak.", after.Content.Rhyme)
+	assert.Equal(t, "No uh.", after.Content.Slip)
+	mine.Rhyme = "Keep the kayak."
+	_, err = s.SaveCard(ctx, s.lead, id, c.Version, mine)
+	var conflict app.Conflict
+	require.ErrorAs(t, err, &conflict)
+	assert.Equal(t, []string{"rhyme"}, conflict.Fields)
+	assert.Equal(t, "Kick the kayak.", conflict.Theirs.Content.Rhyme)
+	now, err := s.Card(ctx, s.lead, id)
+	require.NoError(t, err)
+	assert.Equal(t, after.Version, now.Version, "nothing is written in a conflict")
+	versions, err := s.Versions(ctx, s.lead, id)
+	require.NoError(t, err)
+	require.Len(t, versions, 3)
+	assert.Equal(t, []string{"slip"}, versions[0].Changed)
+	assert.Equal(t, "Tam Quayle", versions[1].ChangedBy)
+}
+
+func TestIntroductionIsASnapshot(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := s.cards["b"]
+	in, err := s.Assemble(ctx, s.teacher, s.class, id, 20)
+	require.NoError(t, err)
+	c, err := s.Card(ctx, s.teacher, id)
+	require.NoError(t, err)
+	c.Content.Rhyme = "Big barrels bob."
+	_, err = s.SaveCard(ctx, s.teacher, id, c.Version, c.Content)
+	require.NoError(t, err)
+	again, err := s.Introduction(ctx, s.teacher, in.IntroductionID)
+	require.NoError(t, err)
+	assert.Equal(t, in.Lesson, again.Lesson)
+	assert.True(t, again.CardChanged)
+	renewed, err := s.Renew(ctx, s.teacher, in.IntroductionID, again.Revision, 25)
+	require.NoError(t, err)
+	assert.False(t, renewed.CardChanged)
+	assert.Equal(t, 25, renewed.Lesson.Minutes)
+	_, err = s.Renew(ctx, s.teacher, in.IntroductionID, again.Revision, 25)
+	require.ErrorIs(t, err, store.ErrChanged, "an older revision does not overwrite a newer")
+	var input app.InputError
+	_, err = s.Renew(ctx, s.teacher, in.IntroductionID, renewed.Revision, 90)
+	require.ErrorAs(t, err, &input)
+	assert.Equal(t, "minutes", input.Field)
+}
+
+func TestAgreedVersionIsUsedWhileADraftIsWritten(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := s.cards["r"]
+	c, err := s.Card(ctx, s.teacher, id)
+	require.NoError(t, err)
+	agreed := c.Content.Rhyme
+	c.Content.Rhyme = "A draft of a rhyme."
+	after, err := s.SaveCard(ctx, s.teacher, id, c.Version, c.Content)
+	require.NoError(t, err)
+	assert.Equal(t, card.Draft, after.State)
+	in, err := s.Assemble(ctx, s.teacher, s.class, id, 20)
+	require.NoError(t, err)
+	assert.Equal(t, agreed, in.Lesson.Cards[id].Rhyme)
+	assert.True(t, in.Lesson.Agreed)
+}
+
+func TestLogDecidesWhatIsTaughtAndNext(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id, err := s.NewClass(ctx, s.teacher, "Kingfisher class", "class")
+	require.NoError(t, err)
+	v, err := s.Class(ctx, s.teacher, id)
+	require.NoError(t, err)
+	assert.Equal(t, s.cards["t"], v.Next)
+	in, err := s.Assemble(ctx, s.teacher, id, v.Next, 15)
+	require.NoError(t, err, "a class with nothing taught")
+	require.NoError(t, s.LogTaught(ctx, s.teacher, in.IntroductionID, "Hand", []app.Sure{{CardID: v.Next, Sure: 1}}))
+	v, err = s.Class(ctx, s.teacher, id)
+	require.NoError(t, err)
+	assert.Equal(t, s.cards["a"], v.Next)
+	require.Len(t, v.Cards, 1)
+	assert.Equal(t, 1, v.Cards[0].Sure)
+	in, err = s.Assemble(ctx, s.teacher, id, v.Next, 15)
+	require.NoError(t, err)
+	assert.Contains(t, in.Lesson.Steps[0].Choices[0].Because, "shaky")
+	require.Error(t, s.LogTaught(ctx, s.teacher, in.IntroductionID, "", nil))
+	require.Error(t, s.LogTaught(ctx, s.teacher, in.IntroductionID, "", []app.Sure{{CardID: s.cards["z"], Sure: 1}}))
+}
+
+func TestWithdrawnVoiceIsGone(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := s.cards["m"]
+	takes, err := s.Takes(ctx, s.lead, id)
+	require.NoError(t, err)
+	_, err = s.CardSound(ctx, s.lead, id)
+	require.NoError(t, err)
+	require.ErrorIs(t, s.WithdrawTake(ctx, s.assistant, takes[0].TakeID), app.ErrForbidden)
+	require.NoError(t, s.WithdrawTake(ctx, s.lead, takes[0].TakeID))
+	_, err = s.CardSound(ctx, s.lead, id)
+	require.ErrorIs(t, err, store.ErrNotFound)
+	var sounds int
+	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 FROM take t WHERE t.sha256 = m.sha256)").Scan(&sounds))
+	assert.Zero(t, sounds, "the bytes are gone too")
+	c, err := s.Card(ctx, s.lead, id)
+	require.NoError(t, err)
+	assert.Equal(t, "take", c.Gaps[0].Part)
+}
+
+func TestTakesAreJudgedAndRefused(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	good, err := s.Sound(ctx, s.lead, firstTake(t, s, "s"), true)
+	require.NoError(t, err)
+	id := s.cards["z"]
+	var input app.InputError
+	for field, call := range map[string]func() error{
+		"speaker": func() error { _, err := s.AddTake(ctx, s.assistant, id, " ", true, good); return err },
+		"consent": func() error { _, err := s.AddTake(ctx, s.assistant, id, "Bea", false, good); return err },
+		"take": func() error {
+			_, err := s.AddTake(ctx, s.assistant, id, "Bea", true, []byte("a text file"))
+			return err
+		},
+	} {
+		require.ErrorAs(t, call(), &input)
+		assert.Equal(t, field, input.Field)
+	}
+	takes, err := s.Takes(ctx, s.assistant, id)
+	require.NoError(t, err)
+	assert.Empty(t, takes, "nothing is half saved")
+	wrong, err := s.AddTake(ctx, s.assistant, id, "Bea", true, good)
+	require.NoError(t, err)
+	assert.Equal(t, "retake", string(wrong.Report.Verdict), "a hiss is no z")
+	assert.False(t, wrong.Chosen)
+	require.NoError(t, s.TrimTake(ctx, s.assistant, wrong.TakeID, 300, 500))
+	require.Error(t, s.TrimTake(ctx, s.assistant, wrong.TakeID, 500, 300))
+}
+
+func firstTake(t *testing.T, s school, g string) string {
+	takes, err := s.Takes(context.Background(), s.lead, s.cards[g])
+	require.NoError(t, err)
+	return takes[0].TakeID
+}
+
+func TestAnotherTeamSeesNothing(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	_, err := s.CreateTeam(ctx, app.NewTeam{Name: "Other", Email: "other@school.example", LeadName: "Ann Other", Password: "a long enough one"})
+	require.NoError(t, err)
+	other, err := s.SignIn(ctx, "OTHER@school.example", "a long enough one")
+	require.NoError(t, err)
+	wall, err := s.Wall(ctx, other, true)
+	require.NoError(t, err)
+	assert.Empty(t, wall)
+	_, err = s.Card(ctx, other, s.cards["m"])
+	require.ErrorIs(t, err, store.ErrNotFound)
+	_, err = s.Sound(ctx, other, firstTake(t, s, "m"), false)
+	require.ErrorIs(t, err, store.ErrNotFound)
+	_, err = s.Assemble(ctx, other, s.class, s.cards["m"], 20)
+	require.Error(t, err)
+	for _, bad := range []app.NewTeam{{Name: "X", Email: "no address", LeadName: "A", Password: "a long enough one"}, {Name: "X", Email: "a@b.example", LeadName: "A", Password: "short"}, {Name: "", Email: "a@b.example", LeadName: "A", Password: "a long enough one"}, {Name: "X", Email: "other@school.example", LeadName: "A", Password: "a long enough one"}} {
+		_, err := s.CreateTeam(ctx, bad)
+		require.ErrorIs(t, err, app.ErrInput)
+	}
+}
+
+func TestAgreeingNeedsACardThatDoesNotContradictItself(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := s.cards["k"]
+	c, _ := s.Card(ctx, s.lead, id)
+	c.Content.MouthCue = "Stretch it out, voice on."
+	after, err := s.SaveCard(ctx, s.lead, id, c.Version, c.Content)
+	require.NoError(t, err)
+	assert.NotEmpty(t, after.Findings)
+	_, err = s.SetState(ctx, s.lead, id, card.Agreed)
+	require.ErrorIs(t, err, app.ErrInput)
+}
+
+func TestWordsForACard(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	offer, err := s.WordsFor(ctx, s.teacher, s.cards["sh"])
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(offer.Read), 10)
+	assert.NotEmpty(t, offer.Starts)
+	c, _ := s.Card(ctx, s.teacher, s.cards["sh"])
+	refused := offer.Read[0].Word
+	c.Content.Rejected = append(c.Content.Rejected, refused)
+	_, err = s.SaveCard(ctx, s.teacher, s.cards["sh"], c.Version, c.Content)
+	require.NoError(t, err)
+	again, err := s.WordsFor(ctx, s.teacher, s.cards["sh"])
+	require.NoError(t, err)
+	for _, w := range again.Read {
+		assert.NotEqual(t, refused, w.Word, "what a team refuses stays refused")
+	}
+	_, err = s.NewCard(ctx, s.teacher, "sh", 60)
+	require.ErrorContains(t, err, "already")
+	_, err = s.NewCard(ctx, s.teacher, "zh=ʒ", 60)
+	require.ErrorIs(t, err, app.ErrInput)
+}

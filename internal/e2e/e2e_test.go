@@ -1,0 +1,245 @@
+// Package e2e walks the main paths in a real browser, over a real server and database.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"log/slog"
+	"math"
+	"math/rand/v2"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
+	"brightchalk/internal/webui"
+)
+
+type stage struct {
+	app    *app.App
+	server *httptest.Server
+	tab    *browser.Tab
+	b      *browser.Browser
+}
+
+// hum is a take of m for the fake microphone: the last half second is silence, since Chromium repeats the
+// last 10 ms for ever.
+func hum(t *testing.T) string {
+	const hertz = 44_100
+	samples := make([]int16, hertz*25/10)
+	noise := rand.New(rand.NewPCG(1, 1))
+	for i := range samples {
+		at := float64(i) / hertz
+		v := 0.0004 * noise.NormFloat64()
+		if at > 0.7 && at < 1.4 {
+			edge := min(1, (at-0.7)/0.03, (1.4-at)/0.05)
+			for h := 1.0; h < 6; h++ {
+				v += edge * 0.25 / (h * h) * math.Sin(2*math.Pi*170*h*at)
+			}
+		}
+		if at < 2 {
+			samples[i] = int16(v * 32767)
+		}
+	}
+	file := filepath.Join(t.TempDir(), "hum.wav")
+	require.NoError(t, os.WriteFile(file, media.EncodeWAV(samples, hertz), 0o600))
+	return file
+}
+
+func open(t *testing.T) *stage {
+	t.Helper()
+	if browser.Find() == "" {
+		require.Fail(t, "Chromium is not installed; ./chalk test installs it")
+	}
+	ctx, cancel := context.WithCancel(context.Background())
+	a := &app.App{Pool: testdb.New(t), Now: time.Now, Seed: func() uint64 { return 5 }}
+	list, err := demo.Load(ctx, a)
+	require.NoError(t, err)
+	hub := store.NewHub()
+	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
+	s := httptest.NewServer(httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, SignInsAMinute: 100}))
+	b, err := browser.Start(browser.Options{Microphone: hum(t)})
+	require.NoError(t, err)
+	tab, err := b.Open()
+	require.NoError(t, err)
+	require.NoError(t, tab.Size(1280, 800))
+	t.Cleanup(func() {
+		b.Close()
+		hub.Close()
+		cancel()
+		s.CloseClientConnections()
+		s.Close()
+	})
+	return &stage{a, s, tab, b}
+}
+
+func (s *stage) signIn(t *testing.T, role string) {
+	t.Helper()
+	require.NoError(t, s.tab.Go(s.server.URL+"/"))
+	require.NoError(t, s.tab.SeeText("One agreed library"))
+	s.axe(t, "sign-in")
+	require.NoError(t, s.tab.ClickText(role))
+	require.NoError(t, s.tab.SeeText("52 complete"))
+}
+
+// axe looks for violations of accessibility rules with axe-core, and for contrast it could not settle.
+func (s *stage) axe(t *testing.T, view string) {
+	t.Helper()
+	source, err := os.ReadFile("../../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	_, err = browser.Eval[bool](s.tab, string(source)+"; true")
+	require.NoError(t, err)
+	text, err := browser.Eval[string](s.tab, `axe.run(document, {resultTypes: ['violations', 'incomplete']}).then(r => JSON.stringify(
+		[...r.violations, ...r.incomplete.filter(i => i.impact === 'critical' && i.id !== 'color-contrast')].flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')))))`)
+	require.NoError(t, err)
+	var found []string
+	require.NoError(t, json.Unmarshal([]byte(text), &found))
+	assert.Empty(t, found, "axe-core on %s", view)
+}
+
+func (s *stage) key(t *testing.T, key string) {
+	t.Helper()
+	require.NoError(t, s.tab.Key(key))
+	time.Sleep(80 * time.Millisecond)
+}
+
+func (s *stage) dispatch(t *testing.T, key string) {
+	t.Helper()
+	_, err := browser.Eval[bool](s.tab, `(window.dispatchEvent(new KeyboardEvent('keydown', {key: '`+key+`'})), true)`)
+	require.NoError(t, err)
+	time.Sleep(80 * time.Millisecond)
+}
+
+func attribute(t *testing.T, tab *browser.Tab, name string) string {
+	t.Helper()
+	v, err := browser.Eval[string](tab, fmt.Sprintf(`document.querySelector('[data-screen]')?.getAttribute('%s') ?? ''`, name))
+	require.NoError(t, err)
+	return v
+}
+
+func TestFromACardToATaughtIntroduction(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "teacher")
+	s.axe(t, "library")
+
+	// The wall by keyboard: find, open.
+	s.dispatch(t, "/") // the protocol's own key event would type the sign too
+	require.NoError(t, s.tab.Key("kayak"))
+	require.NoError(t, s.tab.See("[data-grapheme='k']"))
+	s.key(t, "\r")
+	require.NoError(t, s.tab.SeeText("Record it"))
+	s.axe(t, "card")
+
+	// Write: it is saved by itself.
+	require.NoError(t, s.tab.SeeText("✓ Saved"))
+	_, err := browser.Eval[bool](s.tab, `(() => { [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme').nextElementSibling.focus(); return true })()`)
+	require.NoError(t, err)
+	require.NoError(t, s.tab.Key("Keep the kayak off the bank."))
+	require.NoError(t, s.tab.See("[data-saving='saved']"))
+	id := strings.TrimPrefix(mustEval(t, s.tab, "location.pathname"), "/cards/")
+	teacher, err := s.app.SignIn(context.Background(), demo.SignIns[1].Email, demo.SignIns[1].Password)
+	require.NoError(t, err)
+	assert.Eventually(t, func() bool {
+		c, err := s.app.Card(context.Background(), teacher, id)
+		return err == nil && c.Content.Rhyme == "Keep the kayak off the bank."
+	}, 8*time.Second, 100*time.Millisecond)
+
+	s.record(t)
+	s.teach(t)
+}
+
+func mustEval(t *testing.T, tab *browser.Tab, js string) string {
+	t.Helper()
+	v, err := browser.Eval[string](tab, js)
+	require.NoError(t, err)
+	return v
+}
+
+// record goes to a card for m-like hums (ng has no take), records from the fake microphone and hears back.
+func (s *stage) record(t *testing.T) {
+	t.Helper()
+	require.NoError(t, s.tab.Go(s.server.URL+"/"))
+	require.NoError(t, s.tab.SeeText("52 complete"))
+	require.NoError(t, s.tab.Click("[data-grapheme='ng']"))
+	require.NoError(t, s.tab.SeeText("No take yet"))
+	require.NoError(t, s.tab.ClickText("Record"))
+	require.NoError(t, s.tab.SeeText("Stop and keep"))
+	time.Sleep(2200 * time.Millisecond)
+	require.NoError(t, s.tab.ClickText("Stop and keep"))
+	require.NoError(t, s.tab.SeeText("agrees to the recording"), "without consent nothing is kept")
+	require.NoError(t, s.tab.Click("input[type=checkbox]"))
+	require.NoError(t, s.tab.ClickText("Record"))
+	require.NoError(t, s.tab.SeeText("Stop and keep"))
+	time.Sleep(2400 * time.Millisecond)
+	require.NoError(t, s.tab.ClickText("Stop and keep"))
+	require.NoError(t, s.tab.See("[data-verdict]"))
+	require.NoError(t, s.tab.SeeText("voice at"))
+	f0 := mustEval(t, s.tab, `document.body.innerText.match(/voice at (\d+) Hz/)[1]`)
+	var hertz float64
+	_, err := fmt.Sscan(f0, &hertz)
+	require.NoError(t, err)
+	assert.InDelta(t, 170, hertz, 170*0.05, "the microphone's hum came through whole")
+	s.axe(t, "card with a take")
+	wrong := filepath.Join(t.TempDir(), "notes.wav")
+	require.NoError(t, os.WriteFile(wrong, []byte("just text"), 0o600))
+	require.NoError(t, s.tab.Upload("input[accept*=wav]", wrong))
+	require.NoError(t, s.tab.SeeText("This is not a WAV file"))
+}
+
+func (s *stage) teach(t *testing.T) {
+	t.Helper()
+	require.NoError(t, s.tab.Go(s.server.URL+"/introductions"))
+	require.NoError(t, s.tab.SeeText("This is the next one in your order"))
+	s.axe(t, "introductions")
+	require.NoError(t, s.tab.ClickText("Make the introduction"))
+	require.NoError(t, s.tab.SeeText("planned 20:00"))
+	require.NoError(t, s.tab.ClickText("Spell"))
+	require.NoError(t, s.tab.See("[data-slot='spell.1']"))
+	before := mustEval(t, s.tab, `document.querySelector("[data-slot='spell.1'] .sr-only").innerText`)
+	require.NoError(t, s.tab.Click("[data-slot='spell.1'] button[aria-label^=swap]"))
+	assert.Eventually(t, func() bool {
+		now, err := browser.Eval[string](s.tab, `document.querySelector("[data-slot='spell.1'] .sr-only").innerText`)
+		return err == nil && now != before
+	}, 5*time.Second, 50*time.Millisecond, "the word is swapped")
+	require.NoError(t, s.tab.Click("[data-slot='spell.1'] button[aria-label^=lock]"))
+	require.NoError(t, s.tab.See("[data-slot='spell.1'] button[aria-pressed=true]"))
+	s.axe(t, "introduction")
+
+	require.NoError(t, s.tab.ClickText("Teach"))
+	require.NoError(t, s.tab.SeeText("works without network"))
+	s.axe(t, "teach")
+	assert.Equal(t, "warm-up", attribute(t, s.tab, "data-step"))
+	// From here the line is down: the lesson goes on from what was loaded.
+	s.server.CloseClientConnections()
+	s.server.Config.Handler = offline{}
+	s.key(t, " ")
+	assert.Equal(t, "1", attribute(t, s.tab, "data-screen"))
+	s.key(t, "\r")
+	assert.Equal(t, "true", attribute(t, s.tab, "data-turned"))
+	var steps []string
+	for range 4 {
+		s.dispatch(t, "ArrowDown")
+		steps = append(steps, attribute(t, s.tab, "data-step"))
+	}
+	assert.Equal(t, []string{"listen", "mouth", "ear", "picture"}, steps)
+	width, err := browser.Eval[float64](s.tab, `document.querySelector('[data-screen] img').naturalWidth`)
+	require.NoError(t, err)
+	assert.Positive(t, width, "the picture shows without a network")
+	s.key(t, "p")
+	playing, err := browser.Eval[bool](s.tab, `new Promise(r => { const a = document.querySelector('audio'); if (!a.paused || a.ended) r(true); a.onplaying = () => r(true); setTimeout(() => r(a.currentTime > 0), 1500) })`)
+	require.NoError(t, err)
+	assert.True(t, playing, "the take is played on a key")
+}

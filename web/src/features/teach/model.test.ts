@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest'
+import type { Choice, Face, Lesson, Step } from '../../api/client'
+import { jump, plannedUntil, screens } from './model'
+
+const face = (id: string): Face => ({ id, version: 1, pair: { grapheme: id, sound: id }, keyword: '', picture: '', picture_alt: '', rhyme: '', rhyme_short: '', action: '', has_take: false })
+const choice = (value: string, detail = '', kind: Choice['kind'] = 'word'): Choice => ({ slot: value, kind, value, detail, because: '', locked: false, next: [] })
+const step = (kind: string, part: Partial<Step> = {}): Step => ({ kind, name: kind, family: 'eye', seconds: 60, adult: ['Say it.'], class: ['Says it.'], table: [], cautions: [], choices: [], ...part })
+const lesson = (steps: Step[]): Lesson => ({
+  card_id: 'm', card_version: 1, agreed: true, pair: { grapheme: 'm', sound: 'm' }, keyword: '', routine: '', minutes: 10, seconds: steps.reduce((s, x) => s + x.seconds, 0), seed: 1, steps, dropped: [], notes: [],
+  cards: { m: face('m'), s: face('s') }, word_bits: { mat: [{ letters: [0], sound: 'm' }] },
+})
+
+describe('screens', () => {
+  const list = screens(
+    lesson([
+      step('warm-up', { deck: [{ card_id: 's', side: 'letter' }, { card_id: 'gone', side: 'letter' }] }),
+      step('listen'),
+      step('ear', { choices: [choice('map', 'yes', 'picture'), choice('sun', 'no', 'picture')] }),
+      step('read', { choices: [choice('mat')] }),
+      step('spell', { choices: [choice('mat')] }),
+      step('sentence', { choices: [choice('A mat.', '', 'sentence')] }),
+      step('hand'),
+    ]),
+  )
+
+  it('shows one thing at a time and leaves out what is not there', () => {
+    expect(list.map((s) => s.show.kind)).toEqual(['letter', 'say', 'sort', 'sort', 'word', 'word', 'sentence', 'letter'])
+  })
+
+  it('hides the word where the class spells and bridges where it reads', () => {
+    const words = list.filter((s) => s.show.kind === 'word')
+    expect(words.map((s) => s.turn)).toEqual(['bridges', 'answer'])
+  })
+
+  it('paces by the plan', () => {
+    const l = lesson([step('ear', { choices: [choice('a', 'yes', 'picture'), choice('b', 'no', 'picture')] }), step('hand')])
+    const s = screens(l)
+    expect(s.map((_, i) => plannedUntil(l, s, i))).toEqual([30, 60, 120])
+    expect(plannedUntil(l, s, 99)).toBe(120)
+  })
+
+  it('jumps by steps and stays at the ends', () => {
+    expect(jump(list, 0, 1)).toBe(1)
+    expect(jump(list, 2, 1)).toBe(4)
+    expect(jump(list, 3, -1)).toBe(2)
+    expect(jump(list, 0, -1)).toBe(0)
+    expect(jump(list, list.length - 1, 1)).toBe(list.length - 1)
+  })
+
+  it('sorts by turns in an order that is the same each time', () => {
+    const many = ['map', 'mug', 'milk', 'sun', 'sock', 'seal'].map((w) => choice(w, w.startsWith('m') ? 'yes' : 'no', 'picture'))
+    const order = (c: Choice[]) => screens(lesson([step('ear', { choices: c })])).map((s) => (s.show.kind === 'sort' ? s.show.word : ''))
+    expect(order(many)).toEqual(order([...many].reverse()))
+    expect(order(many)).not.toEqual(many.map((c) => c.value))
+  })
+})
