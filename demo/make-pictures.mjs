@@ -11,7 +11,7 @@ const disc = (x, y, r, fill, s = 6) => `<circle cx="${x}" cy="${y}" r="${r}" fil
 const oval = (x, y, rx, ry, fill, s = 6) => `<ellipse cx="${x}" cy="${y}" rx="${rx}" ry="${ry}" fill="${fill}"${s ? ` stroke="${ink}" stroke-width="${s}"` : ''}/>`
 // The letter: a thick outlined stroke, the same in every picture.
 const letter = (d, c) => line(d, 46) + line(d, 34, c)
-const waves = (y, c = deep) => [0, 1, 2].map((r) => line([0, 1, 2, 3].map((i) => `M${20 + i * 100 + r * 30} ${y + r * 26}q18-12 36 0`).join(''), 5, c)).join('')
+const waves = (y, c = deep) => [0, 1, 2].map((r) => line([0, 1, 2, 3].map((i) => `M${14 + i * 92 + r * 28} ${y + r * 26}q18-12 36 0`).join(''), 5, c)).join('')
 const canal = (y) => flat(0, y, 400, 400 - y, water) + waves(y + 24)
 const day = flat(0, 0, 400, 400, sky)
 const eye = (x, y, r = 5) => disc(x, y, r, ink, 0)

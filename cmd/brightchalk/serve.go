@@ -56,6 +56,7 @@ func open(ctx context.Context) (*pgxpool.Pool, error) {
 	if err != nil {
 		return nil, errors.New("DATABASE_URL cannot be read as the address of a PostgreSQL database") // the error text would show the password
 	}
+	config.MaxConns = max(config.MaxConns, 12)
 	pool, err := pgxpool.NewWithConfig(ctx, config)
 	if err != nil {
 		return nil, err

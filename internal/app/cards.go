@@ -107,19 +107,12 @@ func (a *App) Card(ctx context.Context, by Actor, cardID string) (CardView, erro
 	if err != nil {
 		return CardView{}, err
 	}
-	all, err := store.Cards(ctx, a.Pool, by.TeamID, false)
-	if err != nil {
+	v := view(conv, r)
+	n, err := store.CardNeighbours(ctx, a.Pool, by.TeamID, cardID)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return CardView{}, err
 	}
-	v := view(conv, r)
-	if i := slices.IndexFunc(all, func(c store.Card) bool { return c.CardID == cardID }); i >= 0 {
-		if i > 0 {
-			v.Before = all[i-1].CardID
-		}
-		if i+1 < len(all) {
-			v.After = all[i+1].CardID
-		}
-	}
+	v.Before, v.After = n.Before, n.After
 	return v, nil
 }
 

@@ -9,6 +9,7 @@ import (
 	"os/exec"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 )
 
@@ -153,6 +154,12 @@ func (t *Tab) Key(key string) error { return t.do(chromedp.KeyEvent(key)) }
 
 // Size sets the size of the window's inside.
 func (t *Tab) Size(width, height int64) error { return t.do(chromedp.EmulateViewport(width, height)) }
+
+// SlowCPU makes the tab's processor so many times slower; 1 is as it is.
+func (t *Tab) SlowCPU(times float64) error {
+	_, err := chromedp.Call(t.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: times})
+	return err
+}
 
 // Eval runs JavaScript, waits for a promise, and returns its value.
 func Eval[T any](t *Tab, js string) (T, error) {

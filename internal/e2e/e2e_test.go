@@ -3,6 +3,7 @@ package e2e
 
 import (
 	"context"
+	"encoding/base64"
 	"encoding/json"
 	"fmt"
 	"log/slog"
@@ -10,6 +11,7 @@ import (
 	"math/rand/v2"
 	"net/http/httptest"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -199,6 +201,22 @@ func (s *stage) record(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("This is not a WAV file"))
 }
 
+// print fetches the plan from inside the page and reads its text and size back.
+func (s *stage) print(t *testing.T) {
+	t.Helper()
+	data := mustEval(t, s.tab, `fetch(document.querySelector('a[href$="plan.pdf"]').href).then(r => r.blob()).then(b => new Promise(d => { const f = new FileReader(); f.onload = () => d(f.result); f.readAsDataURL(b) }))`)
+	raw, err := base64.StdEncoding.DecodeString(strings.TrimPrefix(data, "data:application/pdf;base64,"))
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "plan.pdf")
+	require.NoError(t, os.WriteFile(file, raw, 0o600))
+	text, err := exec.Command("pdftotext", file, "-").Output()
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "as in barrel")
+	info, err := exec.Command("pdfinfo", file).Output()
+	require.NoError(t, err)
+	assert.Contains(t, string(info), "(A4)")
+}
+
 func (s *stage) teach(t *testing.T) {
 	t.Helper()
 	require.NoError(t, s.tab.Go(s.server.URL+"/introductions"))
@@ -217,6 +235,7 @@ func (s *stage) teach(t *testing.T) {
 	require.NoError(t, s.tab.Click("[data-slot='spell.1'] button[aria-label^=lock]"))
 	require.NoError(t, s.tab.See("[data-slot='spell.1'] button[aria-pressed=true]"))
 	s.axe(t, "introduction")
+	s.print(t)
 
 	require.NoError(t, s.tab.ClickText("Teach"))
 	require.NoError(t, s.tab.SeeText("works without network"))

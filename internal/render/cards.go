@@ -55,7 +55,8 @@ func Cards(w io.Writer, faces []Face, layout Layout, paper Paper) error {
 				x, y := place(i * 2)
 				d.letterSide(f, x, y)
 				d.pictureSide(f, x+CardWidth, y)
-				d.line(x+CardWidth, y, x+CardWidth, y+CardHeight, 0.2, grey, 2, 2)
+				d.frame(x, y, 2*CardWidth, CardHeight, 0, grey)
+				d.line(x+CardWidth, y, x+CardWidth, y+CardHeight, 0.3, grey, 2, 2)
 			}
 			d.note("Cut along the full lines, fold along the dashed line, glue. Print at 100 %, not “fit to page”.")
 		}
@@ -66,12 +67,14 @@ func Cards(w io.Writer, faces []Face, layout Layout, paper Paper) error {
 		d.newPage()
 		for i, f := range group {
 			x, y := place(i)
+			d.frame(x, y, CardWidth, CardHeight, 0, grey)
 			d.letterSide(f, x, y)
 		}
 		d.note("Print on both sides, turned on the long edge, at 100 %.")
 		d.newPage()
 		for i, f := range group {
 			x, y := place(i ^ 1) // mirrored, so that the sides meet
+			d.frame(x, y, CardWidth, CardHeight, 0, grey)
 			d.pictureSide(f, x, y)
 		}
 		d.note("")
@@ -88,7 +91,6 @@ func (d *document) note(text string) {
 }
 
 func (d *document) letterSide(f Face, x, y float64) {
-	d.frame(x, y, CardWidth, CardHeight, 0, grey)
 	text := strings.ReplaceAll(f.Pair.Grapheme, "-", " – ")
 	if f.ShowUpper && len(f.Pair.Grapheme) == 1 {
 		text = strings.ToUpper(text) + " " + text
@@ -122,7 +124,6 @@ func hint(f Face) string {
 }
 
 func (d *document) pictureSide(f Face, x, y float64) {
-	d.frame(x, y, CardWidth, CardHeight, 0, grey)
 	if f.Picture != nil {
 		d.picture(*f.Picture, x+9, y+40, 72)
 	} else {

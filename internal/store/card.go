@@ -70,6 +70,14 @@ func GetCard(ctx context.Context, db DB, teamID, cardID string) (Card, error) {
 	return one[Card](ctx, db, "card_get", args{"team_id": teamID, "card_id": cardID})
 }
 
+// Neighbours are the ids of the cards before and after in the order, empty at the ends.
+type Neighbours struct{ Before, After string }
+
+// CardNeighbours returns ErrNotFound for an archived card.
+func CardNeighbours(ctx context.Context, db DB, teamID, cardID string) (Neighbours, error) {
+	return one[Neighbours](ctx, db, "card_neighbours", args{"team_id": teamID, "card_id": cardID})
+}
+
 // LockCard holds the card for the transaction and returns its version.
 func LockCard(ctx context.Context, db DB, teamID, cardID string) (int, error) {
 	return scalar[int](ctx, db, "card_lock", args{"team_id": teamID, "card_id": cardID})

@@ -4,10 +4,13 @@ import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { queryClient } from './api/client'
+import { fetchEarly } from './api/shared'
 import { router } from './app/router'
 import './styles.css'
 
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '')
+
+fetchEarly()
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

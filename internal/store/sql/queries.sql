@@ -49,6 +49,13 @@ SELECT c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version
 FROM card c LEFT JOIN member m ON m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
 WHERE c.team_id = @team_id AND c.card_id = @card_id
 
+-- name: card_neighbours
+WITH ordered AS (
+    SELECT card_id, lag(card_id) OVER w AS before, lead(card_id) OVER w AS after FROM card
+    WHERE team_id = @team_id AND archived_at IS NULL WINDOW w AS (ORDER BY step, grapheme)
+)
+SELECT coalesce(before::text, '') AS before, coalesce(after::text, '') AS after FROM ordered WHERE card_id = @card_id
+
 -- name: card_lock
 SELECT version FROM card WHERE team_id = @team_id AND card_id = @card_id FOR UPDATE
 

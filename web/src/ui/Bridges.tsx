@@ -25,7 +25,7 @@ export function Bridges({ word, bits, show = true }: { word: string; bits: reado
                   d={b.odd ? 'M0 6Q12 22 25 6T50 6T75 6T100 6' : 'M2 2C20 26 80 26 98 2'}
                   fill="none"
                   stroke={b.target ? 'var(--bridge-target, #b5472f)' : 'currentColor'}
-                  strokeWidth={b.target ? 3.5 : 2}
+                  style={{ strokeWidth: b.target ? 'max(3px, 0.04em)' : 'max(2px, 0.025em)' }}
                   vectorEffect="non-scaling-stroke"
                 />
               </svg>

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { CallError, client, data } from '../../api/client'
 import { Button, Field, Input } from '../../ui/parts'
 
-export function NewCardDialog({ nextStep }: { nextStep: number }) {
+export default function NewCardDialog({ nextStep }: { nextStep: number }) {
   const [pair, setPair] = useState('')
   const [step, setStep] = useState<number>()
   const go = useNavigate()

@@ -1,10 +1,12 @@
 import { useNavigate } from '@tanstack/react-router'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import { mayI, useClass, useClasses, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Inline, Key, Notice, Waiting } from '../../ui/parts'
 import { everything, ledges, ledgeSize, needs, standing, step, type Filter } from './model'
-import { NewCardDialog } from './NewCardDialog'
 import { SoundCard } from './SoundCard'
+
+const inView = 6
+const NewCardDialog = lazy(() => import('./NewCardDialog'))
 
 export function WallPage() {
   const wall = useWall()
@@ -32,6 +34,19 @@ export function WallPage() {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [])
+
+  // The ledges in view are painted first; the others follow when the browser has a moment.
+  const ready = Boolean(wall.data)
+  const [whole, setWhole] = useState(false)
+  useEffect(() => {
+    if (!ready) return
+    requestAnimationFrame(() =>
+      requestAnimationFrame(() => {
+        performance.mark('wall-painted')
+        setTimeout(() => setWhole(true))
+      }),
+    )
+  }, [ready])
 
   if (wall.error && !wall.data) return <Failed error={wall.error} />
   if (!wall.data) return <Waiting what="Setting out the cards …" />
@@ -104,7 +119,11 @@ export function WallPage() {
         <span className="ml-auto text-base text-soft">
           {complete} of {wall.data.length} complete
         </span>
-        {mayI(me.data?.rights, 'edit') && <NewCardDialog nextStep={Math.max(0, ...wall.data.map((c) => c.step)) + 1} />}
+        {whole && mayI(me.data?.rights, 'edit') && (
+          <Suspense>
+            <NewCardDialog nextStep={Math.max(0, ...wall.data.map((c) => c.step)) + 1} />
+          </Suspense>
+        )}
       </div>
       {rows.length === 0 && (
         <div className="flex items-center gap-4">
@@ -113,7 +132,7 @@ export function WallPage() {
         </div>
       )}
       <div className="grid grid-cols-1 gap-x-8 xl:grid-cols-2">
-        {rows.map((row) => (
+        {rows.slice(0, whole ? undefined : inView).map((row) => (
           <section key={row.week} aria-label={`Week ${row.week}`} className="pt-5">
             <div className="grid grid-cols-[2.75rem_repeat(4,minmax(0,1fr))] items-end gap-3 px-2">
               <span className="self-center text-center text-sm leading-tight text-soft">
