@@ -157,7 +157,7 @@ func paint(base string) error {
 				return err
 			}
 			// The page marks the frame after its first ledges, by its own clock.
-			at, err := browser.Eval[[]float64](t, `new Promise(done => { const look = () => { const m = performance.getEntriesByName('wall-painted')[0]; if (!m) return setTimeout(look, 50); done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.startTime]) }; look() })`)
+			at, err := browser.Eval[[]float64](t, `new Promise(done => { const look = () => { const m = performance.getEntriesByName('wall-painted')[0]; if (!m || !performance.getEntriesByName('first-contentful-paint')[0]) return setTimeout(look, 50); done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.startTime]) }; look() })`)
 			if err != nil {
 				return err
 			}

@@ -1,0 +1,158 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/testdb"
+)
+
+func call(t *testing.T, in string, args ...string) (status int, out, errs string) {
+	t.Helper()
+	var o, e bytes.Buffer
+	status = run(stdio{strings.NewReader(in), &o, &e}, args)
+	return status, o.String(), e.String()
+}
+
+func TestSegmentPrintsTheContract(t *testing.T) {
+	status, out, _ := call(t, "shower cute read", "segment", "--json")
+	require.Zero(t, status)
+	lines := strings.Split(strings.TrimSpace(out), "\n")
+	require.Len(t, lines, 3)
+	var first struct {
+		Word, Accent, Source string
+		Phonemes             []string
+		Segments             []struct {
+			Grapheme string
+			Letters  []int
+			Phonemes []string
+		}
+		Alternatives []any
+	}
+	require.NoError(t, json.Unmarshal([]byte(lines[0]), &first))
+	assert.Equal(t, []string{"ʃ", "aʊ", "ə"}, first.Phonemes)
+	assert.Equal(t, "sh", first.Segments[0].Grapheme)
+	assert.Equal(t, []int{0, 1}, first.Segments[0].Letters)
+	assert.Contains(t, lines[1], `"grapheme":"u-e","letters":[1,3]`)
+	assert.Contains(t, lines[2], `"alternatives":[{`)
+	_, out, _ = call(t, "", "segment", "bath", "--accent", "northern-english", "--json")
+	assert.Contains(t, out, `"phonemes":["b","æ","θ"]`)
+}
+
+func TestExitStatuses(t *testing.T) {
+	dir := t.TempDir()
+	text := filepath.Join(dir, "text.txt")
+	require.NoError(t, os.WriteFile(text, []byte("The cat sat."), 0o600))
+	order := filepath.Join(dir, "order.csv")
+	require.NoError(t, os.WriteFile(order, []byte("step,grapheme,sound,exception_words\n1,s,,\n2,a,,the\n3,t,,\n4,p,,\n"), 0o600))
+	rows := []struct {
+		name   string
+		args   []string
+		status int
+		says   string
+	}{
+		{"sounds", []string{"sounds", "--json"}, 0, `"phoneme":"ŋ"`},
+		{"words", []string{"words", "--taught", "s,a,t,p", "--limit", "3", "--json"}, 0, `"word":"sat"`},
+		{"words of an order", []string{"words", "--order", order, "--upto", "t", "--json"}, 0, `"frame":"CVC"`},
+		{"check-text", []string{"check-text", "--taught", "c,a,t,s", "--exceptions", "the", "--json", text}, 0, `"decodable":1`},
+		{"sort", []string{"sort", "--sounds", "m,s", "--json"}, 0, `"pictures"`},
+		{"recording", []string{"recording", "--sound", "m", "--json", "../../demo/takes/m.wav"}, 0, `"verdict":"pure"`},
+		{"help", []string{"help"}, 0, "brightchalk serve"},
+		{"no command", []string{"juggle"}, 2, "is no command"},
+		{"words without a taught set", []string{"words"}, 2, "--taught"},
+		{"unknown flag", []string{"words", "--colour", "red"}, 2, "colour"},
+		{"an unknown pair", []string{"words", "--taught", "zh"}, 1, "not in the table"},
+		{"a target that is not taught", []string{"words", "--taught", "s,a", "--target", "m"}, 1, "not among the taught"},
+		{"a frame of other letters", []string{"words", "--taught", "s,a", "--frame", "XYZ"}, 1, "not made of C and V"},
+		{"an unknown accent", []string{"segment", "--accent", "martian", "ship"}, 1, "unknown accent"},
+		{"no word", []string{"segment", "123"}, 1, "holds the sign"},
+		{"a sound that never starts a word", []string{"sort", "--sounds", "ng,s"}, 1, "none starts"},
+		{"a missing file", []string{"recording", "--sound", "m", "nowhere.wav"}, 1, "cannot be opened"},
+		{"a text file as a take", []string{"recording", "--sound", "m", text}, 1, "not a WAV file"},
+		{"an order without the pair", []string{"words", "--order", order, "--upto", "m"}, 1, "does not teach"},
+		{"serve without a database", []string{"serve", "--addr", "127.0.0.1:0"}, 1, "DATABASE_URL is not set"},
+	}
+	t.Setenv("DATABASE_URL", "")
+	for _, r := range rows {
+		t.Run(r.name, func(t *testing.T) {
+			status, out, errs := call(t, "", r.args...)
+			assert.Equal(t, r.status, status, errs)
+			assert.Contains(t, out+errs, r.says)
+			if status != 0 {
+				assert.NotContains(t, errs, "goroutine")
+				assert.Equal(t, 1, strings.Count(strings.TrimSpace(errs), "\n")+1, "one line: %s", errs)
+			}
+		})
+	}
+}
+
+// lockedBuffer may be written by the server and read by the test at once.
+type lockedBuffer struct {
+	mu sync.Mutex
+	b  bytes.Buffer
+}
+
+func (l *lockedBuffer) Write(p []byte) (int, error) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	return l.b.Write(p)
+}
+
+func (l *lockedBuffer) String() string {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	return l.b.String()
+}
+
+// A real installation: the first lead by command, then serve, then SIGTERM.
+func TestServe(t *testing.T) {
+	pool := testdb.New(t)
+	t.Setenv("DATABASE_URL", pool.Config().ConnString())
+	status, _, errs := call(t, "short\n", "team", "create", "--name", "Our school", "--email", "lead@school.example", "--lead", "First Lead")
+	require.Equal(t, 1, status)
+	assert.Contains(t, errs, "12 signs")
+	status, out, errs := call(t, "long enough for us\n", "team", "create", "--name", "Our school", "--email", "lead@school.example", "--lead", "First Lead")
+	require.Zero(t, status, errs)
+	assert.Contains(t, out, "Our school")
+	var log lockedBuffer
+	done := make(chan int, 1)
+	go func() {
+		done <- run(stdio{strings.NewReader(""), io.Discard, &log}, []string{"serve", "--addr", "127.0.0.1:0"})
+	}()
+	var address string
+	require.Eventually(t, func() bool {
+		m := regexp.MustCompile(`"address":"([^"]+)"`).FindStringSubmatch(log.String())
+		if m != nil {
+			address = m[1]
+		}
+		return m != nil
+	}, 10*time.Second, 20*time.Millisecond, "%s", log.String())
+	answer, err := http.Get(address + "/readyz")
+	require.NoError(t, err)
+	_ = answer.Body.Close()
+	assert.Equal(t, 200, answer.StatusCode)
+	status, _, errs = call(t, "", "serve", "--addr", strings.TrimPrefix(address, "http://"))
+	assert.Equal(t, 1, status)
+	assert.Contains(t, errs, "in use")
+	require.NoError(t, syscall.Kill(os.Getpid(), syscall.SIGTERM))
+	select {
+	case status := <-done:
+		assert.Zero(t, status)
+	case <-time.After(15 * time.Second):
+		require.Fail(t, "the server did not stop")
+	}
+	assert.NotContains(t, log.String(), "long enough")
+}
