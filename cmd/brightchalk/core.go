@@ -2,7 +2,6 @@ package main
 
 import (
 	"bufio"
-	"encoding/csv"
 	"encoding/json"
 	"errors"
 	"flag"
@@ -10,7 +9,6 @@ import (
 	"io"
 	"math/rand/v2"
 	"os"
-	"slices"
 	"strings"
 	"text/tabwriter"
 
@@ -162,19 +160,9 @@ func taughtSet(accent phoneme.Accent, taught, order, upto string) (spelling.Set,
 	if order == "" {
 		return spelling.ParsePairs(accent, taught)
 	}
-	file, err := os.Open(order)
+	steps, err := readOrder(accent, order)
 	if err != nil {
 		return nil, err
-	}
-	defer func() { _ = file.Close() }()
-	rows, err := csv.NewReader(file).ReadAll()
-	if err != nil || len(rows) < 2 {
-		return nil, fmt.Errorf("%s is no order of teaching: it needs the columns step,grapheme,sound,exception_words", order)
-	}
-	column := func(name string) int { return slices.Index(rows[0], name) }
-	g, s := column("grapheme"), column("sound")
-	if g < 0 || s < 0 {
-		return nil, fmt.Errorf("%s has no column %q or %q", order, "grapheme", "sound")
 	}
 	var last spelling.Pair
 	if upto != "" {
@@ -183,17 +171,9 @@ func taughtSet(accent phoneme.Accent, taught, order, upto string) (spelling.Set,
 		}
 	}
 	set := spelling.Set{}
-	for i, r := range rows[1:] {
-		text := r[g]
-		if r[s] != "" {
-			text += "=" + r[s]
-		}
-		p, err := spelling.ParsePair(accent, text)
-		if err != nil {
-			return nil, fmt.Errorf("%s line %d: %w", order, i+2, err)
-		}
-		set[p] = true
-		if p == last {
+	for _, s := range steps {
+		set[s.Pair] = true
+		if s.Pair == last {
 			return set, nil
 		}
 	}

@@ -21,6 +21,9 @@ The core for scripts (no database):
   brightchalk words      --taught PAIRS | --order FILE --upto PAIR [--target PAIR] [--position P] [--frame CVC] [--pictures] [--limit N] [--json]
   brightchalk check-text --taught PAIRS [--exceptions WORDS] [--json] FILE
   brightchalk sort       --sounds m,s [--per 4] [--position initial] [--seed S] [--json]
+  brightchalk nonsense   --taught PAIRS [--target PAIR] [--frame CVC] [--count N] [--seed S] [--json]
+  brightchalk order check FILE.csv [--json]
+  brightchalk introduce  --bundle FILE.zip --sound PAIR [--minutes 20] [--seed S] [--json]
   brightchalk recording  --sound m [--accent A] [--json] FILE.wav...
 
 PAIRS are parted by commas: ow=aʊ, th=θ, a-e=eɪ, qu=kw; a bare grapheme means its most common sound.
@@ -43,6 +46,7 @@ type stdio struct {
 var commands = map[string]func(std stdio, args []string) error{
 	"serve": serve, "team": team, "openapi": openapi, "free-port": freePort,
 	"sounds": sounds, "segment": segment, "words": findWords, "check-text": checkText, "sort": sortGame, "recording": judgeRecordings,
+	"nonsense": makeUp, "order": checkOrder, "introduce": introduce,
 }
 
 func main() { os.Exit(run(stdio{os.Stdin, os.Stdout, os.Stderr}, os.Args[1:])) }

@@ -1,6 +1,8 @@
 package app_test
 
 import (
+	"archive/zip"
+	"bytes"
 	"context"
 	"strings"
 	"testing"
@@ -13,6 +15,7 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/store"
 	"brightchalk/internal/testdb"
 )
@@ -351,4 +354,28 @@ func TestWordsForACard(t *testing.T) {
 	require.ErrorContains(t, err, "already")
 	_, err = s.NewCard(ctx, s.teacher, "zh=ʒ", 60)
 	require.ErrorIs(t, err, app.ErrInput)
+}
+
+func TestBundleHoldsTheLibrary(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	var out bytes.Buffer
+	require.NoError(t, s.Export(ctx, s.teacher, s.class, &out))
+	b, err := app.ReadBundle(out.Bytes())
+	require.NoError(t, err)
+	assert.Len(t, b.Cards, 52)
+	assert.Len(t, b.Taught, 14)
+	in, err := b.Input(spelling.Pair{Grapheme: "b", Sound: "b"})
+	require.NoError(t, err)
+	in.Minutes, in.Seed, in.Now = 20, 3, s.Now()
+	made, err := lesson.Assemble(in)
+	require.NoError(t, err)
+	assert.Empty(t, made.Dropped)
+	z, err := zip.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
+	require.NoError(t, err)
+	assert.Len(t, z.File, 1+18+18, "the library, its pictures and its takes")
+	_, err = b.Input(spelling.Pair{Grapheme: "zh", Sound: "ʒ"})
+	require.ErrorContains(t, err, "no card for zh")
+	_, err = app.ReadBundle([]byte("nonsense"))
+	require.ErrorIs(t, err, app.ErrBundle)
 }

@@ -2,9 +2,11 @@ package app
 
 import (
 	"context"
+	"encoding/hex"
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -340,4 +342,17 @@ func (a *App) StorePicture(ctx context.Context, by Actor, data []byte) (string, 
 	}
 	sum, err := store.PutMedium(ctx, a.Pool, by.TeamID, store.Medium{MediaType: p.MediaType, Bytes: p.Bytes})
 	return fmt.Sprintf("%x", sum), p.Remarks, err
+}
+
+// Picture returns a stored picture by its hash in hex; store.ErrNotFound where the team has none.
+func (a *App) Picture(ctx context.Context, by Actor, sum string) (store.Medium, error) {
+	raw, err := hex.DecodeString(sum)
+	if err != nil || len(raw) != 32 {
+		return store.Medium{}, store.ErrNotFound
+	}
+	m, err := store.GetMedium(ctx, a.Pool, by.TeamID, raw)
+	if err == nil && !strings.HasPrefix(m.MediaType, "image/") {
+		err = store.ErrNotFound
+	}
+	return m, err
 }

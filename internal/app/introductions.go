@@ -158,13 +158,7 @@ func (a *App) input(ctx context.Context, db store.DB, teamID, classID, cardID st
 	}
 	byID := map[string]card.Card{}
 	for _, r := range rows {
-		c := r.Core()
-		for _, g := range agreed {
-			if g.CardID == r.CardID {
-				c.Content, c.Version, c.State = g.Content, g.Version, card.Agreed
-			}
-		}
-		byID[r.CardID] = c
+		byID[r.CardID] = withAgreed(r.Core(), agreed)
 	}
 	target, ok := byID[cardID]
 	if !ok {

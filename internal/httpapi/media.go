@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"bytes"
 	"encoding/hex"
 	"encoding/json"
 	"errors"
@@ -85,6 +86,16 @@ func (s *server) mediaCalls(r chi.Router) {
 	})
 	r.Get("/introductions/{id}/plan.pdf", s.planPDF)
 	r.Get("/cards.pdf", s.cardsPDF)
+	r.Get("/bundle.zip", func(w http.ResponseWriter, r *http.Request) {
+		var out bytes.Buffer
+		if err := s.app.Export(r.Context(), actorOf(r.Context()), r.URL.Query().Get("class"), &out); err != nil {
+			s.plainError(w, r, err)
+			return
+		}
+		w.Header().Set("Content-Type", "application/zip")
+		w.Header().Set("Content-Disposition", `attachment; filename="bright-chalk-library.zip"`)
+		_, _ = w.Write(out.Bytes())
+	})
 	r.Get("/events", s.events)
 }
 
@@ -119,15 +130,7 @@ func (s *server) upload(limit int64, f func(r *http.Request, data []byte) (any, 
 }
 
 func (s *server) picture(w http.ResponseWriter, r *http.Request) {
-	sum, err := hex.DecodeString(chi.URLParam(r, "sum"))
-	if err != nil || len(sum) != 32 {
-		s.plainError(w, r, store.ErrNotFound)
-		return
-	}
-	m, err := store.GetMedium(r.Context(), s.app.Pool, actorOf(r.Context()).TeamID, sum)
-	if err == nil && !strings.HasPrefix(m.MediaType, "image/") {
-		err = store.ErrNotFound
-	}
+	m, err := s.app.Picture(r.Context(), actorOf(r.Context()), chi.URLParam(r, "sum"))
 	if err != nil {
 		s.plainError(w, r, err)
 		return

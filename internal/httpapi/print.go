@@ -2,7 +2,6 @@ package httpapi
 
 import (
 	"bytes"
-	"encoding/hex"
 	"fmt"
 	"net/http"
 	"strings"
@@ -58,10 +57,8 @@ func (s *server) cardsPDF(w http.ResponseWriter, r *http.Request) {
 			continue
 		}
 		f := render.Face{Pair: c.Pair, Keyword: c.Keyword, Rhyme: c.Rhyme, Action: c.Action, Step: c.Step, ShowUpper: team.Conventions.Capitals}
-		if sum, err := hex.DecodeString(c.Picture); err == nil && len(sum) == 32 {
-			if m, err := store.GetMedium(r.Context(), s.app.Pool, by.TeamID, sum); err == nil {
-				f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
-			}
+		if m, err := s.app.Picture(r.Context(), by, c.Picture); err == nil {
+			f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 		}
 		faces = append(faces, f)
 	}

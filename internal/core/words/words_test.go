@@ -176,3 +176,56 @@ func BenchmarkFindAll(b *testing.B) {
 		words.Find(words.Query{Taught: taught, Limit: 24}, south)
 	}
 }
+
+func TestMadeUpWords(t *testing.T) {
+	taught := set(t, "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,sh,ch,th,ng,ee,ai,oa,igh,a-e,i-e")
+	for _, frame := range []string{"CVC", "CCVC", "CVCC", "VC"} {
+		q := words.MadeUpQuery{Taught: taught, Frame: frame, Count: 30}
+		made, err := words.MakeUp(q, south, rand.New(rand.NewPCG(3, 4)))
+		require.NoError(t, err)
+		require.NotEmpty(t, made, frame)
+		for _, m := range made {
+			assert.False(t, lexicon.IsWord(m.Word), "%s is a word", m.Word)
+			assert.Equal(t, frame, lexicon.Shape(m.Segments), m.Word)
+			for _, s := range m.Segments {
+				assert.True(t, taught[s.Pair], "%s needs %s", m.Word, s.Pair)
+			}
+			seg, err := lexicon.Segment(m.Word, south.Accent, south.Units)
+			require.NoError(t, err)
+			assert.Equal(t, lexicon.FromRules, seg.Source)
+			assert.Equal(t, m.Segments, seg.Segments, "%s has a second reading", m.Word)
+			for _, bad := range []string{"ngt", "tsh", "cke", "ff" + "e"} {
+				assert.NotContains(t, m.Word, bad)
+			}
+			// Doubled after one short vowel, as English spells it (national curriculum appendix, year 1; from memory).
+			n := len(m.Segments)
+			if vowel := m.Segments[n-2]; strings.Contains("aeiou", vowel.Grapheme) {
+				assert.NotContains(t, []string{"f", "l", "s", "z", "k", "c"}, m.Segments[n-1].Grapheme, "%s wants a doubled letter", m.Word)
+			}
+		}
+		again, _ := words.MakeUp(q, south, rand.New(rand.NewPCG(3, 4)))
+		assert.Equal(t, made, again, "the same seed gives the same words")
+	}
+	target := spelling.Pair{Grapheme: "sh", Sound: "ʃ"}
+	made, err := words.MakeUp(words.MadeUpQuery{Taught: taught, Target: &target, Count: 10}, south, rand.New(rand.NewPCG(1, 1)))
+	require.NoError(t, err)
+	for _, m := range made {
+		assert.Contains(t, m.Word, "sh")
+	}
+	for _, frame := range []string{"CVCVC", "XYZ", "CCC", "CCCCV"} {
+		_, err := words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: frame, Count: 1}, south, rand.New(rand.NewPCG(1, 1)))
+		require.Error(t, err, frame)
+	}
+	none, err := words.MakeUp(words.MadeUpQuery{Taught: spelling.Set{}, Count: 5}, south, rand.New(rand.NewPCG(1, 1)))
+	require.NoError(t, err)
+	assert.Empty(t, none)
+}
+
+func BenchmarkMakeUp(b *testing.B) {
+	taught := set(b, "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,sh,ch,ee,ai")
+	words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 1}, south, rand.New(rand.NewPCG(3, 4)))
+	for b.Loop() {
+		made, _ := words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 400}, south, rand.New(rand.NewPCG(3, 4)))
+		b.ReportMetric(float64(len(made)), "words")
+	}
+}

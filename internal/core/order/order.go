@@ -1,0 +1,101 @@
+// Package order judges an order of teaching: what each step unlocks, what clashes, what is missing.
+package order
+
+import (
+	"fmt"
+	"slices"
+
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
+)
+
+// Step is one pair with its place.
+type Step struct {
+	Number int
+	Pair   spelling.Pair
+}
+
+// Finding is one thing to look at. Step is 0 where it concerns the whole order.
+type Finding struct {
+	Code    string `json:"code"` // too-close, no-words, missing, repeated
+	Step    int    `json:"step"`
+	Pair    string `json:"pair"`
+	Message string `json:"message"`
+}
+
+// Unlock is what a step makes readable: how many familiar words, and the best of them.
+type Unlock struct {
+	Step  int      `json:"step"`
+	Pair  string   `json:"pair"`
+	Words int      `json:"words"`
+	Best  []string `json:"best"`
+}
+
+// Report on an order.
+type Report struct {
+	Findings []Finding `json:"findings"`
+	Unlocked []Unlock  `json:"unlocked"`
+}
+
+// Pairs that children mix up by eye or ear (common practice, no published source).
+var confusable = [][2]string{{"b", "d"}, {"p", "q"}, {"b", "p"}, {"m", "n"}, {"n", "u"}, {"i", "e"}, {"a", "u"}, {"f", "th"}, {"v", "th"}, {"f", "v"}, {"s", "z"}, {"t", "d"}, {"k", "g"}, {"c", "g"}, {"sh", "ch"}, {"ai", "oi"}, {"ar", "or"}, {"ur", "er"}, {"i", "j"}, {"w", "v"}, {"h", "n"}, {"ng", "nk"}}
+
+const (
+	tooClose  = 3 // steps that should lie between confusable pairs
+	wordsBy   = 6 // from this step on a familiar word should be readable
+	familiar  = 3
+	bestWords = 8
+)
+
+// wanted are the graphemes that a first order teaches (common practice, no published source).
+var wanted = []string{"a", "b", "c", "d", "e", "f", "g", "h", "i", "j", "k", "l", "m", "n", "o", "p", "r", "s", "t", "u", "v", "w", "x", "y", "z", "qu", "ck", "ff", "ll", "ss", "sh", "ch", "th", "ng", "ee", "ai", "oa", "igh", "oo", "ar", "or"}
+
+// Check judges the steps in the order given.
+func Check(steps []Step, o words.Options) Report {
+	r := Report{Findings: []Finding{}, Unlocked: []Unlock{}}
+	add := func(code string, s Step, format string, args ...any) {
+		f := Finding{Code: code, Message: fmt.Sprintf(format, args...)}
+		if s.Pair.Grapheme != "" {
+			f.Step, f.Pair = s.Number, s.Pair.String()
+		}
+		r.Findings = append(r.Findings, f)
+	}
+	taught := spelling.Set{}
+	readable, warned := 0, false
+	for i, s := range steps {
+		if taught[s.Pair] {
+			add("repeated", s, "%s is taught twice.", s.Pair)
+			continue
+		}
+		taught[s.Pair] = true
+		for k := max(0, i-tooClose); k < i; k++ {
+			if clash(steps[k].Pair.Grapheme, s.Pair.Grapheme) {
+				add("too-close", s, "%s comes %d after %s; children mix them up. Leave at least %d steps between them.", s.Pair.Grapheme, i-k, steps[k].Pair.Grapheme, tooClose)
+			}
+		}
+		found := words.Find(words.Query{Taught: taught, Target: &s.Pair, Familiarity: familiar}, o)
+		readable += len(found)
+		u := Unlock{Step: s.Number, Pair: s.Pair.String(), Words: len(found), Best: []string{}}
+		for _, c := range found[:min(len(found), bestWords)] {
+			u.Best = append(u.Best, c.Word)
+		}
+		r.Unlocked = append(r.Unlocked, u)
+		if i+1 >= wordsBy && readable == 0 && !warned {
+			warned = true
+			add("no-words", s, "No familiar word can be read by step %d. Bring a vowel and a few consonants forward.", s.Number)
+		}
+		if i+1 > wordsBy && len(found) == 0 {
+			add("no-words", s, "%s unlocks no familiar word at this place; it has nothing to be practised with.", s.Pair)
+		}
+	}
+	for _, g := range wanted {
+		if !slices.ContainsFunc(steps, func(s Step) bool { return s.Pair.Grapheme == g }) {
+			add("missing", Step{}, "%s is not taught in this order.", g)
+		}
+	}
+	return r
+}
+
+func clash(a, b string) bool {
+	return slices.ContainsFunc(confusable, func(c [2]string) bool { return c == [2]string{a, b} || c == [2]string{b, a} })
+}

@@ -1,0 +1,276 @@
+package words
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"sync"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+)
+
+// MadeUp is a made-up word.
+type MadeUp struct {
+	Word     string             `json:"word"`
+	Segments []spelling.Segment `json:"segments"`
+	Frame    string             `json:"frame"`
+}
+
+// MadeUpQuery asks for made-up words from taught pairs.
+type MadeUpQuery struct {
+	Taught spelling.Set
+	Target *spelling.Pair
+	Frame  string // "CVC" where empty
+	Count  int
+}
+
+// legal is what occurs in familiar words: pairs of consonants at the start and at the end, and rimes.
+type legal struct{ onsets, codas map[string]int }
+
+// atLeast is how many familiar words must share an onset or a rime before a made-up word may.
+const atLeast = 2
+
+// key joins sounds with a mark, so that t and ʃ are not taken for tʃ.
+func key(sounds []phoneme.Phoneme) string {
+	var b strings.Builder
+	for _, s := range sounds {
+		b.WriteString(string(s) + ".")
+	}
+	return b.String()
+}
+
+var (
+	legalLock sync.Mutex
+	legals    = map[Options]legal{}
+)
+
+func legalFor(o Options) legal {
+	legalLock.Lock()
+	defer legalLock.Unlock()
+	if l, ok := legals[o]; ok {
+		return l
+	}
+	l := legal{map[string]int{}, map[string]int{}}
+	for _, item := range lexicon.Pool(o.Accent, o.Units) {
+		if item.Familiarity < 2 || strings.ContainsAny(item.Parts, "NV") {
+			continue
+		}
+		s := item.Readings[0].Phonemes
+		first := slices.IndexFunc(s, phoneme.IsVowel)
+		if first < 0 || slices.ContainsFunc(s[first+1:], phoneme.IsVowel) {
+			continue // one syllable only
+		}
+		l.onsets[key(s[:first])]++
+		l.codas[key(s[first:])]++
+		l.codas["-"+key(s[first+1:])]++
+	}
+	legals[o] = l
+	return l
+}
+
+// Graphemes that only stand at one end of a syllable, or ask for a short vowel before them.
+const (
+	neverFirst = " ck ff ll ss zz tch dge ng nk x ve ce ge se ze le "
+	neverLast  = " wh kn wr w h y qu j v u "
+	afterShort = " ck ff ll ss zz tch dge "
+	splitOnly  = " b d k l m n p t "
+)
+
+// doubled are the sounds that English writes with a doubled letter or ck after one short vowel.
+var doubled = map[string]string{"f": "ff", "l": "ll", "s": "ss", "z": "zz", "k": "ck"}
+
+// MakeUp returns made-up words in the frame, in an order set by rng: legal in English, no word and no
+// homophone of one in any accent, not rude or nearly so, and with one reading only. Fewer than Count come
+// back where the taught pairs give no more. The error says what cannot be asked.
+func MakeUp(q MadeUpQuery, o Options, rng *rand.Rand) ([]MadeUp, error) {
+	frame := strings.ToUpper(q.Frame)
+	if frame == "" {
+		frame = "CVC"
+	}
+	if strings.Trim(frame, "CV") != "" || strings.Count(frame, "V") != 1 || len(frame) > 6 || strings.HasPrefix(frame, "CCCC") || strings.HasSuffix(frame, "CCCC") {
+		return nil, fmt.Errorf("the frame %q is no syllable of English: one V with up to three C on either side", q.Frame)
+	}
+	if q.Target != nil && !q.Taught[*q.Target] {
+		return nil, fmt.Errorf("the target %s is not among the taught pairs", q.Target)
+	}
+	m := maker{q: q, o: o, legal: legalFor(o), frame: frame}
+	m.sort()
+	out := []MadeUp{}
+	seen := map[string]bool{}
+	// Chance first, since it varies the words; what chance does not find is then looked for in full.
+	for range 400 * max(1, q.Count) {
+		if len(out) >= q.Count {
+			return out, nil
+		}
+		m.try(m.draw(rng), seen, &out)
+	}
+	return out, nil
+}
+
+type maker struct {
+	q              MadeUpQuery
+	o              Options
+	legal          legal
+	frame          string
+	consonants     []spelling.Pair
+	vowels, splits []spelling.Pair
+}
+
+func (m *maker) sort() {
+	var all []spelling.Pair
+	for p := range m.q.Taught {
+		all = append(all, p)
+	}
+	slices.SortFunc(all, func(a, b spelling.Pair) int { return strings.Compare(a.String(), b.String()) })
+	for _, p := range all {
+		sounds, err := phoneme.Parse(m.o.Accent, p.Sound)
+		switch {
+		case err != nil:
+		case strings.HasSuffix(p.Grapheme, "-e"):
+			m.splits = append(m.splits, p)
+		case len(sounds) == 1 && phoneme.IsVowel(sounds[0]) && sounds[0] != "ə" && sounds[0] != "ər":
+			m.vowels = append(m.vowels, p)
+		case len(sounds) == 1 && !phoneme.IsVowel(sounds[0]):
+			m.consonants = append(m.consonants, p)
+		}
+	}
+}
+
+func (m *maker) draw(rng *rand.Rand) []spelling.Pair {
+	vowels := slices.Concat(m.vowels, m.splits)
+	if len(vowels) == 0 || len(m.consonants) == 0 {
+		return nil
+	}
+	out := make([]spelling.Pair, 0, len(m.frame))
+	for _, c := range m.frame {
+		if c == 'V' {
+			out = append(out, vowels[rng.IntN(len(vowels))])
+		} else {
+			out = append(out, m.consonants[rng.IntN(len(m.consonants))])
+		}
+	}
+	if t := m.q.Target; t != nil && !slices.Contains(out, *t) {
+		isVowel := slices.Contains(vowels, *t)
+		var places []int
+		for i, c := range m.frame {
+			if (c == 'V') == isVowel {
+				places = append(places, i)
+			}
+		}
+		if len(places) == 0 {
+			return nil
+		}
+		out[places[rng.IntN(len(places))]] = *t
+	}
+	return out
+}
+
+func (m *maker) try(pairs []spelling.Pair, seen map[string]bool, out *[]MadeUp) {
+	word, ok := m.spell(pairs)
+	if !ok || seen[word] {
+		return
+	}
+	seen[word] = true
+	codes := spelling.Guess(word)
+	read, err := lexicon.Segment(word, m.o.Accent, m.o.Units)
+	if err != nil || read.Source != lexicon.FromRules { // a word, or one with an ending
+		return
+	}
+	segs := read.Segments
+	if len(segs) != len(pairs) { // the rules read it in another way: two readings
+		return
+	}
+	want := slices.Clone(pairs)
+	for i, s := range segs {
+		if s.Odd || s.Rare || s.Pair != want[i] {
+			return
+		}
+	}
+	if lexicon.IsWord(word) || lexicon.IsWord(word+"s") && len(word) > 2 && lexicon.HomophoneOfWord(codes) || lexicon.HomophoneOfWord(codes) || nearRude(word) {
+		return
+	}
+	*out = append(*out, MadeUp{word, segs, m.frame})
+}
+
+// inflection tells whether the end looks like a plural or a past form.
+func inflection(coda []spelling.Pair) bool {
+	if len(coda) < 2 {
+		return false
+	}
+	last, before := coda[len(coda)-1].Sound, coda[len(coda)-2].Sound
+	return last == "z" || last == "d" && before != "n" && before != "l" || last == "s" && before != "k" || last == "t" && (before == "ʃ" || before == "tʃ")
+}
+
+// spell joins the pairs to a word where English would spell it so.
+func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
+	v := strings.IndexByte(m.frame, 'V')
+	if len(pairs) == 0 {
+		return "", false
+	}
+	sound := func(list []spelling.Pair) string {
+		s := ""
+		for _, p := range list {
+			s += p.Sound + "."
+		}
+		return s
+	}
+	onset, coda := sound(pairs[:v]), sound(pairs[v+1:])
+	vowel := pairs[v]
+	split := strings.HasSuffix(vowel.Grapheme, "-e")
+	vs, _ := phoneme.Lookup(m.o.Accent, phoneme.Phoneme(vowel.Sound))
+	short := vs.VowelKind == phoneme.Short
+	if m.legal.onsets[onset] < atLeast || m.legal.codas["-"+coda] < atLeast || len(pairs) > v+2 && m.legal.codas[vowel.Sound+"."+coda] < atLeast {
+		return "", false
+	}
+	if inflection(pairs[v+1:]) || strings.HasPrefix(coda, "ŋ") && !short || vowel.Grapheme == "igh" && coda != "" && coda != "t." {
+		return "", false
+	}
+	if short && v == len(pairs)-1 {
+		return "", false // no English word ends in a short vowel
+	}
+	if split && (len(pairs) != v+2 || !strings.Contains(splitOnly, " "+pairs[len(pairs)-1].Grapheme+" ")) {
+		return "", false
+	}
+	var b strings.Builder
+	for i, p := range pairs {
+		g := p.Grapheme
+		padded := " " + g + " "
+		last := i == len(pairs)-1
+		switch {
+		case i < v && strings.Contains(neverFirst, padded), last && i != v && strings.Contains(neverLast, padded):
+			return "", false
+		case i > v && strings.Contains(afterShort, padded) && (!short || i != v+1 || len(vowel.Grapheme) > 1 || !last):
+			return "", false
+		case i > v && last && i == v+1 && short && len(vowel.Grapheme) == 1 && doubled[p.Sound] != "" && g != doubled[p.Sound]:
+			return "", false
+		case p.Sound == "k" && i+1 < len(pairs) && (g == "c") == strings.Contains("eiy", pairs[i+1].Grapheme[:1]), p.Sound == "k" && g == "c" && last:
+			return "", false
+		case p.Sound == "ɡ" && i+1 < len(pairs) && strings.Contains("eiy", pairs[i+1].Grapheme[:1]), p.Sound == "z" && g == "s", p.Sound == "tʃ" && g == "ch" && last && short:
+			return "", false
+		}
+		if i == v && split {
+			g = strings.TrimSuffix(g, "-e")
+		}
+		b.WriteString(g)
+	}
+	if split {
+		b.WriteString("e")
+	}
+	word := b.String()
+	for _, unclear := range []string{"wa", "qua", "wo", "ind", "ild", "old", "oll", "ost", "all", "alk", "alt", "ead", "ough", "wor", "war", "igh" + "t" + "e", "ange", "aste", "thm", "psh", "sc" + "e"} {
+		if strings.Contains(word, unclear) {
+			return "", false
+		}
+	}
+	return word, true
+}
+
+// rudeParts keep made-up words away from what sounds or looks like a rude one. From memory.
+var rudeParts = []string{"fuc", "fuk", "fuq", "phuk", "shi" + "t", "shyt", "cunt", "kunt", "cock", "kock", "dik", "dic", "pis", "piss", "tit", "twa", "wank", "slag", "slut", "bum", "poo", "wee", "fag", "nig", "kik", "spic", "rap", "sex", "seks", "ars", "ass", "cum", "kum", "jiz", "gip", "puk", "nob", "fart", "crap", "vag", "pub", "anus", "porn", "hel", "gun", "kil", "ded"}
+
+func nearRude(word string) bool {
+	return slices.ContainsFunc(rudeParts, func(p string) bool { return strings.Contains(word, p) })
+}
