@@ -379,3 +379,28 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	_, err = app.ReadBundle([]byte("nonsense"))
 	require.ErrorIs(t, err, app.ErrBundle)
 }
+
+func TestWorkbench(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	found, err := s.FindWords(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["b"], Frame: "CVC"})
+	require.NoError(t, err)
+	require.Greater(t, found.Total, 15)
+	assert.NotContains(t, found.Words[0].Word, "u", "u has not been taught to Heron class")
+	none, err := s.FindWords(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["qu"], Frame: "CCVCC", WithPicture: true})
+	require.NoError(t, err)
+	assert.Contains(t, none.Note, "with or without")
+	made, err := s.MakeWords(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["b"], Frame: "CVC"}, 1)
+	require.NoError(t, err)
+	assert.NotEmpty(t, made.Words)
+	_, err = s.MakeWords(ctx, s.teacher, app.FindQuery{ClassID: s.class, Frame: "VVV"}, 1)
+	require.ErrorIs(t, err, app.ErrInput)
+	_, err = s.SortGame(ctx, s.teacher, []string{s.cards["ng"], s.cards["s"]}, 4, "initial", 1)
+	require.ErrorIs(t, err, app.ErrInput)
+	checked, err := s.CheckText(ctx, s.teacher, s.class, "A dog sat on a ship.")
+	require.NoError(t, err)
+	assert.InDelta(t, 5.0/6, checked.Decodable, 1e-9)
+	assert.NotEmpty(t, checked.Words[5].Instead)
+	_, err = s.CheckText(ctx, s.teacher, s.class, strings.Repeat("long ", 5000))
+	require.ErrorIs(t, err, app.ErrInput)
+}

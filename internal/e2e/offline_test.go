@@ -62,4 +62,14 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	require.NoError(t, s.tab.Go(s.server.URL+"/team"))
 	require.NoError(t, s.tab.SeeText("Our routine"))
 	s.axe(t, "team")
+
+	require.NoError(t, s.tab.Go(s.server.URL+"/words"))
+	require.NoError(t, s.tab.SeeText("the best first"))
+	s.axe(t, "words")
+	_, err = browser.Eval[bool](s.tab, `(() => { [...document.querySelectorAll('[role=tab]')].at(-1).focus(); return true })()`)
+	require.NoError(t, err)
+	require.NoError(t, s.tab.Type("#text-to-check", "A dog sat on a ship."))
+	require.NoError(t, s.tab.See("[data-status='untaught']"))
+	require.NoError(t, s.tab.SeeText("83 % of 6 words can be read"))
+	s.axe(t, "check a text")
 }

@@ -70,6 +70,7 @@ func (s *server) jsonCalls(api huma.API) {
 	s.takeCalls(api)
 	s.introductionCalls(api)
 	s.teamCalls(api)
+	s.wordCalls(api)
 }
 
 func (s *server) cardCalls(api huma.API) {

@@ -66,6 +66,10 @@ func run(base, out, only string) error {
 		key("ArrowDown", 1), shot("teach-letter"),
 		key("ArrowDown", 5), key("Enter", 1), shot("teach-read"),
 		key("ArrowDown", 4), key("Space", 6), text("How did it go"), shot("log"),
+		visit(base+"/words", "the best first"), shot("words-find"),
+		tab("Make words up"), text("Others"), shot("words-made-up"),
+		tab("Sort by ear"), text("Equal numbers"), shot("words-sort"),
+		tab("Check a text"), write("#text-to-check", "The dog had a nap on a big ship. I read it at night."), text("can be read"), shot("words-check"),
 		visit(base+"/team", "What we agreed"), shot("team"),
 	}
 	for _, s := range steps {
@@ -86,6 +90,18 @@ func visit(url, see string) step {
 }
 func press(text string) step { return func(t *browser.Tab) error { return t.ClickText(text) } }
 func text(s string) step     { return func(t *browser.Tab) error { return t.SeeText(s) } }
+func write(selector, text string) step {
+	return func(t *browser.Tab) error { return t.Type(selector, text) }
+}
+
+// tab chooses a tab as the pointer does: on pressing, not on release.
+func tab(name string) step {
+	return func(t *browser.Tab) error {
+		_, err := browser.Eval[bool](t, `(() => { const b = [...document.querySelectorAll('[role=tab]')].find(b => b.innerText === '`+name+`'); b.focus(); return true })()`)
+		return err
+	}
+}
+
 func card(selector string) step {
 	return func(t *browser.Tab) error { return t.Click(selector) }
 }

@@ -86,12 +86,14 @@ func status(text string, sentenceStart bool, taught spelling.Set, exceptions map
 	if err == nil {
 		t.Segments = seg.Segments
 	}
-	if exceptions[key] {
-		t.Status = Exception
+	if err != nil {
+		if t.Status = Unknown; exceptions[key] {
+			t.Status = Exception
+		}
 		return t
 	}
-	if err != nil {
-		t.Status = Unknown
+	if exceptions[key] && (!taught.Covers(seg.Segments) || len(seg.Alternatives) > 0) {
+		t.Status = Exception
 		return t
 	}
 	missing := taught.Untaught(seg.Segments)

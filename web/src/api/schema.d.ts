@@ -116,6 +116,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/check-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check-text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes": {
         parameters: {
             query?: never;
@@ -260,6 +276,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/made-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["make-words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/members": {
         parameters: {
             query?: never;
@@ -324,6 +356,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sort": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sort-game"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/takes/{id}": {
         parameters: {
             query?: never;
@@ -365,6 +413,22 @@ export interface paths {
         };
         get?: never;
         put: operations["trim-take"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find-words"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -457,6 +521,27 @@ export interface components {
             version: number;
             voiced: boolean;
         };
+        "Check-textRequest": {
+            /** Format: uuid */
+            class_id: string;
+            text: string;
+        };
+        CheckedText: {
+            /** Format: double */
+            decodable: number;
+            remarks: string[] | null;
+            words: components["schemas"]["CheckedWord"][] | null;
+        };
+        CheckedWord: {
+            bits: components["schemas"]["LessonBit"][] | null;
+            instead: string[] | null;
+            /** Format: int64 */
+            start: number;
+            /** @enum {string} */
+            status: "decodable" | "exception" | "untaught" | "ambiguous" | "unknown" | "name";
+            text: string;
+            untaught: string[] | null;
+        };
         ClassCard: {
             card_id: string;
             /** Format: date-time */
@@ -487,6 +572,20 @@ export interface components {
         };
         Done: {
             done: boolean;
+        };
+        Found: {
+            note: string;
+            /** Format: int64 */
+            total: number;
+            words: components["schemas"]["FoundWord"][] | null;
+        };
+        FoundWord: {
+            because: string;
+            bits: components["schemas"]["LessonBit"][] | null;
+            picture: boolean;
+            /** Format: int64 */
+            sounds: number;
+            word: string;
         };
         IntroductionView: {
             card_changed: boolean;
@@ -799,6 +898,10 @@ export interface components {
             /** Format: int64 */
             unlocked: number;
         };
+        WordsBasket: {
+            pictures: string[] | null;
+            sound: string;
+        };
         WordsChoice: {
             because: string;
             /** Format: int64 */
@@ -1100,6 +1203,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WordOffer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "check-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Check-textRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckedText"];
                 };
             };
             /** @description Error */
@@ -1472,6 +1608,43 @@ export interface operations {
             };
         };
     };
+    "make-words": {
+        parameters: {
+            query: {
+                class: string;
+                /** @description target, may be empty */
+                card?: string;
+                position?: "any" | "initial" | "medial" | "final";
+                frame?: string;
+                pictures?: boolean;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     members: {
         parameters: {
             query?: never;
@@ -1686,6 +1859,41 @@ export interface operations {
             };
         };
     };
+    "sort-game": {
+        parameters: {
+            query?: {
+                /** @description card ids parted by commas */
+                cards?: string;
+                per?: number;
+                position?: "initial" | "medial" | "final";
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsBasket"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "withdraw-take": {
         parameters: {
             query?: never;
@@ -1770,6 +1978,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "find-words": {
+        parameters: {
+            query: {
+                class: string;
+                /** @description target, may be empty */
+                card?: string;
+                position?: "any" | "initial" | "medial" | "final";
+                frame?: string;
+                pictures?: boolean;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
                 };
             };
             /** @description Error */

@@ -39,6 +39,9 @@ function SignedIn({ name, role, team }: { name: string; role: string; team: stri
           <Link to="/introductions" className={tab}>
             Introductions
           </Link>
+          <Link to="/words" className={tab}>
+            Words
+          </Link>
           <Link to="/team" className={tab}>
             Team
           </Link>

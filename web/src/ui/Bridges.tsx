@@ -4,7 +4,7 @@ import type { Bit } from '../api/client'
 export function Bridges({ word, bits, show = true }: { word: string; bits: readonly Bit[] | null | undefined; show?: boolean }) {
   const letters = [...word]
   return (
-    <span className="inline-grid align-baseline font-child leading-tight" style={{ gridTemplateColumns: `repeat(${letters.length}, auto)` }}>
+    <span className="inline-grid align-baseline font-child leading-[1.42]" style={{ gridTemplateColumns: `repeat(${letters.length}, auto)` }}>
       <span className="sr-only">{word}</span>
       {letters.map((l, i) => (
         <span key={i} aria-hidden style={{ gridColumn: i + 1, gridRow: 1 }}>
