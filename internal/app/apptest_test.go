@@ -380,6 +380,30 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	require.ErrorIs(t, err, app.ErrBundle)
 }
 
+func TestMovingACardMakesRoom(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	first := func(n int) string {
+		wall, err := s.Wall(ctx, s.lead, false)
+		require.NoError(t, err)
+		var out []string
+		for i, c := range wall {
+			assert.Equal(t, i+1, c.Step, "no gaps and no doubles")
+			if i < n {
+				out = append(out, c.Pair.Grapheme)
+			}
+		}
+		return strings.Join(out, " ")
+	}
+	assert.Equal(t, "t a m s i n", first(6))
+	require.NoError(t, s.Move(ctx, s.lead, s.cards["n"], 2))
+	assert.Equal(t, "t n a m s i", first(6))
+	require.NoError(t, s.Move(ctx, s.lead, s.cards["t"], 4))
+	assert.Equal(t, "n a m t s i", first(6))
+	require.ErrorIs(t, s.Move(ctx, s.teacher, s.cards["t"], 1), app.ErrForbidden)
+	require.ErrorIs(t, s.Move(ctx, s.lead, s.cards["t"], 99), app.ErrInput)
+}
+
 func TestWorkbench(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()

@@ -260,6 +260,28 @@ func (a *App) NewCard(ctx context.Context, by Actor, pairText string, step int) 
 	return id, err
 }
 
+// Move puts a card at another place in the order of teaching; only a lead may.
+func (a *App) Move(ctx context.Context, by Actor, cardID string, step int) error {
+	if err := by.need(MayAgree); err != nil {
+		return err
+	}
+	return a.tx(ctx, func(tx pgx.Tx) error {
+		c, err := store.GetCard(ctx, tx, by.TeamID, cardID)
+		if err != nil {
+			return err
+		}
+		all, err := store.Cards(ctx, tx, by.TeamID, true)
+		if err != nil {
+			return err
+		}
+		last := all[len(all)-1].Step
+		if step < 1 || step > last {
+			return wrong("step", "The place in the order is a number from 1 to %d.", last)
+		}
+		return store.MoveCard(ctx, tx, by.TeamID, cardID, c.Step, step)
+	})
+}
+
 // Archive puts a card aside or brings it back.
 func (a *App) Archive(ctx context.Context, by Actor, cardID string, archive bool) error {
 	if err := by.need(MayAgree); err != nil {

@@ -109,6 +109,14 @@ func (s *server) cardCalls(api huma.API) {
 	}) (app.CardView, error) {
 		return s.app.SetState(ctx, by, in.ID, in.Body.State)
 	})
+	call(s, api, http.MethodPut, "/cards/{id}/step", "move-card", func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		body[struct {
+			Step int `json:"step"`
+		}]
+	}) (done, error) {
+		return ok(s.app.Move(ctx, by, in.ID, in.Body.Step))
+	})
 	call(s, api, http.MethodPut, "/cards/{id}/archived", "archive-card", func(ctx context.Context, by app.Actor, in *struct {
 		ByID
 		body[struct {

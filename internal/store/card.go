@@ -98,6 +98,18 @@ func addVersion(ctx context.Context, db DB, e CardEdit) error {
 	return exec(ctx, db, "version_add", args{"team_id": e.TeamID, "card_id": e.CardID, "version": e.Version, "state": e.State, "content": e.Content, "changed": e.Changed, "by": e.By, "now": e.Now})
 }
 
+// MoveCard puts a card at another step; the cards between make room, so that steps stay without gaps.
+func MoveCard(ctx context.Context, db DB, teamID, cardID string, from, to int) error {
+	first, last, by := from+1, to, -1
+	if to < from {
+		first, last, by = to, from-1, 1
+	}
+	if _, err := db.Exec(ctx, query("card_shift"), args{"team_id": teamID, "first": first, "last": last, "by": by}); err != nil {
+		return wrap("card_shift", err)
+	}
+	return exec(ctx, db, "card_move", args{"team_id": teamID, "card_id": cardID, "step": to})
+}
+
 // ArchiveCard puts a card aside, or brings it back where at is nil.
 func ArchiveCard(ctx context.Context, db DB, teamID, cardID string, at *time.Time) error {
 	return exec(ctx, db, "card_archive", args{"team_id": teamID, "card_id": cardID, "at": at})

@@ -68,7 +68,7 @@ func TestAppendixWordsHoldTheirGrapheme(t *testing.T) {
 }
 
 // Properties of every word in every accent: the letters rejoin to the word, the sounds to its pronunciation.
-func TestLettersAndSoundsRejoin(t *testing.T) {
+func TestWordsRejoin(t *testing.T) {
 	for _, a := range phoneme.Accents {
 		pool := lexicon.Pool(a, spelling.Units{})
 		require.Greater(t, len(pool), 15_000)

@@ -64,6 +64,12 @@ UPDATE card SET version = @version, state = @state, content = @content, updated_
     agreed_version = CASE WHEN @state::text = 'agreed' THEN @version::int ELSE agreed_version END
 WHERE team_id = @team_id AND card_id = @card_id
 
+-- name: card_move
+UPDATE card SET step = @step WHERE team_id = @team_id AND card_id = @card_id
+
+-- name: card_shift
+UPDATE card SET step = step + @by WHERE team_id = @team_id AND step BETWEEN @first AND @last
+
 -- name: card_archive
 UPDATE card SET archived_at = @at WHERE team_id = @team_id AND card_id = @card_id
 

@@ -4,7 +4,7 @@ import type { CardView, Content, Me } from '../../api/client'
 import { mayI, useMe } from '../../api/shared'
 import { Letter, isGroup } from '../../ui/Letter'
 import { Button, Failed, Field, Heading, Input, LinkButton, Notice, Waiting, inputLook } from '../../ui/parts'
-import { sendPicture, useCard, useSetState } from './api'
+import { sendPicture, useCard, useMove, useSetState } from './api'
 import { Booth, PlayButton } from './Booth'
 import { fieldName } from './model'
 import { useDraft, type Saving } from './useDraft'
@@ -56,6 +56,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
             </ul>
           </div>
         )}
+        {mayI(me.rights, 'agree') ? <Place key={card.step} card={card} /> : <p className="text-sm">Step {card.step} of the order</p>}
         <nav aria-label="In the order" className="flex justify-between gap-2">
           {card.before ? (
             <Link to="/cards/$cardId" params={{ cardId: card.before }} className="flex min-h-11 items-center font-bold underline underline-offset-4">
@@ -166,6 +167,31 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
       <Heading level={2}>{title}</Heading>
       {children}
     </section>
+  )
+}
+
+function Place({ card }: { card: CardView }) {
+  const move = useMove(card.card_id)
+  const [step, setStep] = useState(card.step)
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(e) => {
+        e.preventDefault()
+        move.mutate(step)
+      }}
+    >
+      <div className="min-w-0 flex-1">
+        <Field label="Step in the order" error={move.error?.message}>
+          {(ids) => <Input {...ids} type="number" min={1} value={step} onChange={(e) => setStep(e.target.valueAsNumber || 1)} />}
+        </Field>
+      </div>
+      {step !== card.step && (
+        <Button type="submit" disabled={move.isPending}>
+          Move
+        </Button>
+      )}
+    </form>
   )
 }
 

@@ -23,6 +23,12 @@ export const useSetState = (id: string) =>
     },
   })
 
+export const useMove = (id: string) =>
+  useMutation({
+    mutationFn: (step: number) => data(client.PUT('/cards/{id}/step', { ...path(id), body: { step } })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.wall }),
+  })
+
 export type NewTake = { wav: BodyInit; speaker: string; consent: boolean }
 
 export const useTakeCalls = (id: string) => ({

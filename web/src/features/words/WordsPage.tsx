@@ -206,7 +206,7 @@ function Sorter({ classId, pick }: { classId: string; pick: React.ReactNode }) {
             ))}
           </Inline>
         ))}
-        {cards.length < 7 && <Button onClick={() => setOwn([...cards, wall.data?.find((c) => !cards.includes(c.card_id))?.card_id ?? ''])}>+ a sound</Button>}
+        {cards.length < 7 && <Button onClick={() => setOwn([...cards, wall.data?.find((c) => !cards.includes(c.card_id))?.card_id ?? ''])}>+ one more</Button>}
         <Button onClick={() => setSeed(seed + 1)}>Others</Button>
       </p>
       {sort.error && <Notice kind="wrong">{sort.error.message}</Notice>}

@@ -1,0 +1,105 @@
+import { act } from 'react'
+import { createRoot, type Root } from 'react-dom/client'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { CallError, type CardView, type Content } from '../../api/client'
+import { saveCard } from './api'
+import { useDraft } from './useDraft'
+
+vi.mock('./api', () => ({ saveCard: vi.fn() }))
+const save = vi.mocked(saveCard)
+
+const empty: Content = { keyword: '', picture: '', picture_alt: '', rhyme: '', rhyme_short: '', action: '', mouth_cue: '', slip: '', contrast: '', stroke_words: '', capital_words: '', materials: '', words: [], rejected: [], sentences: [], exceptions: [], notes: '' }
+const card = (version: number, part: Partial<Content> = {}) => ({ card_id: 'c', version, content: { ...empty, ...part } }) as CardView
+
+type Draft = ReturnType<typeof useDraft>
+let root: Root
+let now: Draft
+
+function Probe({ card }: { card: CardView }) {
+  // The test reads what the hook last returned; nothing else renders from it.
+  // eslint-disable-next-line react-hooks/globals
+  now = useDraft(card)
+  return null
+}
+
+const show = (c: CardView) => act(async () => root.render(<Probe card={c} />))
+const wait = (ms: number) => act(async () => void (await vi.advanceTimersByTimeAsync(ms)))
+
+beforeEach(() => {
+  ;(globalThis as Record<string, unknown>).IS_REACT_ACT_ENVIRONMENT = true
+  vi.useFakeTimers()
+  save.mockReset()
+  root = createRoot(document.createElement('div'))
+})
+
+afterEach(() => {
+  act(() => root.unmount())
+  vi.useRealTimers()
+})
+
+describe('a card that is being written', () => {
+  it('saves by itself after a pause, once, from the version it began with', async () => {
+    save.mockImplementation((_, __, content) => Promise.resolve(card(2, content)))
+    await show(card(1))
+    await act(async () => now.change({ rhyme: 'a' }))
+    expect(now.saving.kind).toBe('typing')
+    await wait(300)
+    await act(async () => now.change({ rhyme: 'ab' }))
+    await wait(300)
+    expect(save).not.toHaveBeenCalled()
+    await wait(1000)
+    expect(save).toHaveBeenCalledTimes(1)
+    expect(save.mock.calls[0]?.[1]).toBe(1)
+    expect(save.mock.calls[0]?.[2].rhyme).toBe('ab')
+    expect(now.saving.kind).toBe('saved')
+  })
+
+  it('tries again when the line is down, and says that nothing is saved', async () => {
+    save.mockRejectedValueOnce(new CallError(0, {})).mockImplementation((_, __, content) => Promise.resolve(card(2, content)))
+    await show(card(1))
+    await act(async () => now.change({ rhyme: 'a' }))
+    await wait(1000)
+    expect(now.saving.kind).toBe('failed')
+    expect(now.draft.rhyme).toBe('a')
+    await wait(5000)
+    expect(save).toHaveBeenCalledTimes(2)
+    expect(now.saving.kind).toBe('saved')
+  })
+
+  it('stops at a refusal until something is changed', async () => {
+    save.mockRejectedValue(new CallError(422, { detail: 'Too long.', field: 'rhyme' }))
+    await show(card(1))
+    await act(async () => now.change({ rhyme: 'a' }))
+    await wait(20_000)
+    expect(save).toHaveBeenCalledTimes(1)
+    await act(async () => now.change({ rhyme: 'b' }))
+    await wait(1000)
+    expect(save).toHaveBeenCalledTimes(2)
+  })
+
+  it('follows what others write as long as nothing is typed here', async () => {
+    await show(card(1, { rhyme: 'old' }))
+    await show(card(2, { rhyme: 'theirs' }))
+    expect(now.draft.rhyme).toBe('theirs')
+    expect(now.saving.kind).toBe('saved')
+  })
+
+  it('asks when both wrote the same field, and then saves from their version', async () => {
+    const theirs = card(3, { rhyme: 'theirs', action: 'theirs' })
+    save.mockRejectedValueOnce(new CallError(409, { detail: '', conflict: { fields: ['rhyme'], by: 'TQ', theirs } }))
+    await show(card(1))
+    await act(async () => now.change({ rhyme: 'mine', slip: 'mine' }))
+    await wait(1000)
+    expect(now.conflict?.by).toBe('TQ')
+    await wait(10_000)
+    expect(save).toHaveBeenCalledTimes(1)
+    save.mockImplementation((_, version, content) => Promise.resolve(card(version + 1, content)))
+    await act(async () => now.resolve('theirs'))
+    await wait(100)
+    expect(save.mock.calls[1]?.[1]).toBe(3)
+    const sent = save.mock.calls[1]?.[2]
+    expect([sent?.rhyme, sent?.action, sent?.slip]).toEqual(['theirs', 'theirs', 'mine'])
+    expect(now.conflict).toBeUndefined()
+    expect(now.saving.kind).toBe('saved')
+  })
+})
