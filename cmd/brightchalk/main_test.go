@@ -144,7 +144,7 @@ func TestServe(t *testing.T) {
 			address = m[1]
 		}
 		return m != nil
-	}, 10*time.Second, 20*time.Millisecond, "%s", log.String())
+	}, 60*time.Second, 20*time.Millisecond, "%s", log.String())
 	answer, err := http.Get(address + "/readyz")
 	require.NoError(t, err)
 	_ = answer.Body.Close()
@@ -156,7 +156,7 @@ func TestServe(t *testing.T) {
 	select {
 	case status := <-done:
 		assert.Zero(t, status)
-	case <-time.After(15 * time.Second):
+	case <-time.After(40 * time.Second):
 		require.Fail(t, "the server did not stop")
 	}
 	assert.NotContains(t, log.String(), "long enough")

@@ -14,7 +14,7 @@ import (
 )
 
 // Patience is how long a tab waits for something to appear.
-const Patience = 20 * time.Second
+const Patience = 60 * time.Second
 
 // Options of a browser.
 type Options struct {

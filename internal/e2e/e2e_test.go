@@ -157,7 +157,7 @@ func TestFromACardToATaughtIntroduction(t *testing.T) {
 	assert.Eventually(t, func() bool {
 		c, err := s.app.Card(context.Background(), teacher, id)
 		return err == nil && c.Content.Rhyme == "Keep the kayak off the bank."
-	}, 8*time.Second, 100*time.Millisecond)
+	}, 30*time.Second, 100*time.Millisecond)
 
 	s.record(t)
 	s.teach(t)
@@ -231,7 +231,7 @@ func (s *stage) teach(t *testing.T) {
 	assert.Eventually(t, func() bool {
 		now, err := browser.Eval[string](s.tab, `document.querySelector("[data-slot='spell.1'] .sr-only").innerText`)
 		return err == nil && now != before
-	}, 5*time.Second, 50*time.Millisecond, "the word is swapped")
+	}, 30*time.Second, 50*time.Millisecond, "the word is swapped")
 	require.NoError(t, s.tab.Click("[data-slot='spell.1'] button[aria-label^=lock]"))
 	require.NoError(t, s.tab.See("[data-slot='spell.1'] button[aria-pressed=true]"))
 	s.axe(t, "introduction")

@@ -57,7 +57,7 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	assert.Eventually(t, func() bool {
 		c, err := s.app.Card(ctx, teacher, id)
 		return err == nil && c.Content.Rhyme == "Mine"
-	}, 5*time.Second, 100*time.Millisecond)
+	}, 30*time.Second, 100*time.Millisecond)
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
 	require.NoError(t, s.tab.Go(s.server.URL+"/team"))
 	require.NoError(t, s.tab.SeeText("Our routine"))

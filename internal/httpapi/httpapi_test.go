@@ -217,7 +217,7 @@ func TestChangesReachTheOtherServer(t *testing.T) {
 	one := demoPlace(t)
 	two := open(t, one.App)
 	watcher, writer := two.signIn(t, 1), one.signIn(t, 0)
-	ctx, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	ctx, cancel := context.WithTimeout(context.Background(), 60*time.Second)
 	defer cancel()
 	r, _ := http.NewRequestWithContext(ctx, "GET", two.server.URL+"/api/events", nil)
 	stream, err := watcher.http.Do(r)
