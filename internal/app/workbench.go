@@ -86,28 +86,26 @@ type FoundWord struct {
 
 const foundLimit = 60
 
-// target adds the card's pair to what is taught and returns it; nil where no card is named.
-func (a *App) target(ctx context.Context, by Actor, t taught, cardID string) (*spelling.Pair, error) {
-	if cardID == "" {
-		return nil, nil
+// asked reads what the class of a query has been taught, with the pair of its card added and returned; the
+// pair is nil where no card is named.
+func (a *App) asked(ctx context.Context, by Actor, q FindQuery) (taught, *spelling.Pair, error) {
+	t, err := a.taught(ctx, by, q.ClassID)
+	if err != nil || q.CardID == "" {
+		return t, nil, err
 	}
-	c, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
+	c, err := store.GetCard(ctx, a.Pool, by.TeamID, q.CardID)
 	if err != nil {
-		return nil, err
+		return t, nil, err
 	}
 	p := c.Core().Pair
 	t.set[p] = true
-	return &p, nil
+	return t, &p, nil
 }
 
 // FindWords answers the finder.
 func (a *App) FindWords(ctx context.Context, by Actor, q FindQuery) (Found, error) {
 	out := Found{Words: []FoundWord{}}
-	t, err := a.taught(ctx, by, q.ClassID)
-	if err != nil {
-		return out, err
-	}
-	p, err := a.target(ctx, by, t, q.CardID)
+	t, p, err := a.asked(ctx, by, q)
 	if err != nil {
 		return out, err
 	}
@@ -148,11 +146,7 @@ func bitsOf(segments []spelling.Segment, target *spelling.Pair) []lesson.Bit {
 // MakeWords makes up words from what a class has been taught.
 func (a *App) MakeWords(ctx context.Context, by Actor, q FindQuery, seed uint64) (Found, error) {
 	out := Found{Words: []FoundWord{}}
-	t, err := a.taught(ctx, by, q.ClassID)
-	if err != nil {
-		return out, err
-	}
-	p, err := a.target(ctx, by, t, q.CardID)
+	t, p, err := a.asked(ctx, by, q)
 	if err != nil {
 		return out, err
 	}

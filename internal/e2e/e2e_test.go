@@ -261,4 +261,9 @@ func (s *stage) teach(t *testing.T) {
 	playing, err := browser.Eval[bool](s.tab, `new Promise(r => { const a = document.querySelector('audio'); if (!a.paused || a.ended) r(true); a.onplaying = () => r(true); setTimeout(() => r(a.currentTime > 0), 1500) })`)
 	require.NoError(t, err)
 	assert.True(t, playing, "the take is played on a key")
+	require.NoError(t, s.tab.ClickText("End and log"))
+	require.NoError(t, s.tab.SeeText("How did it go?"))
+	require.NoError(t, s.tab.ClickText("Log it for the class"))
+	require.NoError(t, s.tab.SeeText("The log is kept on this machine"), "a lesson ended early without a network loses no log")
+	s.axe(t, "log")
 }

@@ -28,8 +28,9 @@ function Lesson({ intro: given }: { intro: Introduction }) {
   const [turned, setTurned] = useState(false)
   const [seconds, setSeconds] = useState(0)
   const [script, setScript] = useState(true)
+  const [stopped, setStopped] = useState(false) // before the end: the bell, or the class has had enough
   const player = useRef<HTMLAudioElement>(null)
-  const over = at >= list.length
+  const over = stopped || at >= list.length
   const screen = list[Math.min(at, list.length - 1)]
   const step = screen ? (lesson.steps ?? [])[screen.step] : undefined
 
@@ -79,7 +80,10 @@ function Lesson({ intro: given }: { intro: Introduction }) {
   })
 
   if (!pack) return <div className="slate flex min-h-screen items-center justify-center bg-slate text-2xl text-chalk">Getting pictures and sounds ready …</div>
-  if (over) return <LogForm intro={intro} seconds={seconds} reached={step?.name ?? ''} onBack={() => move(list.length - 1)} />
+  if (over) return <LogForm intro={intro} seconds={seconds} reached={step?.name ?? ''} onBack={() => {
+    setStopped(false)
+    move(Math.min(at, list.length - 1))
+  }} />
   if (!screen || !step) return <Waiting what="This introduction has no steps. Renew it first." />
   const planned = plannedUntil(lesson, list, at)
   const behind = seconds - planned
@@ -101,6 +105,9 @@ function Lesson({ intro: given }: { intro: Introduction }) {
         <Link to="/introductions/$introductionId" params={{ introductionId: intro.introduction_id }} className={touch + ' flex items-center'}>
           Leave
         </Link>
+        <button type="button" className={touch} onClick={() => setStopped(true)}>
+          End and log
+        </button>
       </div>
       <button type="button" aria-label="Turn: show the other side or the answer" onClick={() => setTurned(!turned)} className="flex min-h-0 flex-1 items-center justify-center">
         <Stage screen={screen} turned={turned} pack={pack} lesson={lesson} />
