@@ -112,7 +112,7 @@ func serve(std stdio, args []string) error {
 		options.SignInsAMinute = 100
 	}
 	go hub.Run(ctx, pool, log)
-	go lexicon.Pool(phoneme.SouthernBritish, card.Conventions{}.Units) // the first finder should not wait
+	go lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units) // the first finder should not wait
 	server := &http.Server{Handler: httpapi.New(a, options), ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute,
 		MaxHeaderBytes: 64 << 10, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
 	server.RegisterOnShutdown(hub.Close)

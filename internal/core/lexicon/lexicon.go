@@ -180,116 +180,35 @@ func inflected(word string) string {
 	return ""
 }
 
-// Item is a lexicon word joined to its sounds in one accent. Readings has more than one where the word can
-// be said in two ways.
-type Item struct {
-	*Entry
-	Readings []Reading
-	Shape    string // consonants and vowels of the first reading: "CVC"
-	Pairs    []spelling.Pair
+// Speech is how a team speaks and cuts words: its accent, its units, and the words that depart from the
+// accent. The zero Depart departs nowhere.
+type Speech struct {
+	Accent phoneme.Accent
+	Units  spelling.Units
+	Depart map[string]phoneme.Accent // small letters
 }
 
-type poolKey struct {
-	accent phoneme.Accent
-	units  spelling.Units
-}
-
-var (
-	poolLock sync.Mutex
-	pools    = map[poolKey][]Item{}
-)
-
-// Pool returns every word of the lexicon that may be offered to children, aligned for the accent, in
-// alphabetical order. It is made once for each accent and set of units and shared: callers only read it.
-func Pool(a phoneme.Accent, u spelling.Units) []Item {
-	poolLock.Lock()
-	defer poolLock.Unlock()
-	key := poolKey{a, u}
-	if p, ok := pools[key]; ok {
-		return p
+// Segment is the function Segment in the word's own accent.
+func (s Speech) Segment(word string) (Segmented, error) {
+	a := s.Accent
+	if len(s.Depart) > 0 {
+		if own, ok := s.Depart[strings.ToLower(word)]; ok {
+			a = own
+		}
 	}
-	al := &spelling.Aligner{}
-	out := make([]Item, 0, len(Words()))
-	for _, e := range Words() {
-		if e.Unfit {
-			continue
-		}
-		item := Item{Entry: e}
-		for _, c := range e.Codes {
-			item.Readings = append(item.Readings, read(al, e.Word, c, a, u))
-		}
-		first := item.Readings[0].Segments
-		if first == nil {
-			continue
-		}
-		item.Shape = Shape(first)
-		for _, s := range first {
-			item.Pairs = append(item.Pairs, s.Pair)
-		}
-		out = append(out, item)
-	}
-	pools[key] = out
-	return out
+	return Segment(word, a, s.Units)
 }
 
-var (
-	picturePools = map[poolKey][]Item{}
-	pairIndexes  = map[poolKey]map[spelling.Pair][]Item{}
-)
-
-// WithPair is the part of Pool whose first reading holds the pair. Callers only read it.
-func WithPair(a phoneme.Accent, u spelling.Units, p spelling.Pair) []Item {
-	pool := Pool(a, u)
-	poolLock.Lock()
-	defer poolLock.Unlock()
-	key := poolKey{a, u}
-	index, ok := pairIndexes[key]
+// Item aligns a lexicon word, fit for children or not, in its own accent.
+func (s Speech) Item(word string) (Item, bool) {
+	e, ok := Find(word)
 	if !ok {
-		index = map[spelling.Pair][]Item{}
-		for _, item := range pool {
-			for i, q := range item.Pairs {
-				if !slices.Contains(item.Pairs[:i], q) {
-					index[q] = append(index[q], item)
-				}
-			}
-		}
-		pairIndexes[key] = index
+		return Item{}, false
 	}
-	return index[p]
-}
-
-// PicturePool is the part of Pool that pictures show. Callers only read it.
-func PicturePool(a phoneme.Accent, u spelling.Units) []Item {
-	pool := Pool(a, u)
-	poolLock.Lock()
-	defer poolLock.Unlock()
-	key := poolKey{a, u}
-	if p, ok := picturePools[key]; ok {
-		return p
+	a := s.Accent
+	if own, ok := s.Depart[word]; ok {
+		a = own
 	}
-	var out []Item
-	for _, item := range pool {
-		if item.Picturable() {
-			out = append(out, item)
-		}
-	}
-	picturePools[key] = out
-	return out
-}
-
-// Shape writes the consonants and vowels of segments as teachers do: ship is CVC, spot CCVC, box CVCC.
-func Shape(segments []spelling.Segment) string {
-	var b strings.Builder
-	for _, s := range segments {
-		for i, p := range s.Phonemes {
-			switch {
-			case phoneme.IsVowel(p):
-				b.WriteByte('V')
-			case p == "j" && i+1 < len(s.Phonemes) && phoneme.IsVowel(s.Phonemes[i+1]), p == "r" && i > 0 && len(s.Phonemes) > 1:
-			default:
-				b.WriteByte('C')
-			}
-		}
-	}
-	return b.String()
+	item := align(&spelling.Aligner{}, e, a, s.Units)
+	return item, item.Readings[0].Segments != nil
 }

@@ -70,7 +70,7 @@ func TestAppendixWordsHoldTheirGrapheme(t *testing.T) {
 // Properties of every word in every accent: the letters rejoin to the word, the sounds to its pronunciation.
 func TestWordsRejoin(t *testing.T) {
 	for _, a := range phoneme.Accents {
-		pool := lexicon.Pool(a, spelling.Units{})
+		pool := lexicon.For(a, spelling.Units{}).Items
 		require.Greater(t, len(pool), 15_000)
 		for _, item := range pool {
 			for _, r := range item.Readings {
@@ -96,7 +96,7 @@ func TestWordsRejoin(t *testing.T) {
 
 func TestFamiliarWordsAlign(t *testing.T) {
 	total, odd := 0, []string{}
-	for _, item := range lexicon.Pool(phoneme.SouthernBritish, spelling.Units{}) {
+	for _, item := range lexicon.For(phoneme.SouthernBritish, spelling.Units{}).Items {
 		if item.Familiarity < 3 {
 			continue
 		}
@@ -145,7 +145,7 @@ func TestSegmentInput(t *testing.T) {
 }
 
 func TestUnfitWordsAreNotOffered(t *testing.T) {
-	for _, item := range lexicon.Pool(phoneme.SouthernBritish, spelling.Units{}) {
+	for _, item := range lexicon.For(phoneme.SouthernBritish, spelling.Units{}).Items {
 		assert.NotContains(t, []string{"gun", "bum", "damn", "beer", "sex", "kill"}, item.Word)
 	}
 }
@@ -156,7 +156,7 @@ func TestPictures(t *testing.T) {
 	assert.Contains(t, svg, "<path")
 	_, ok = lexicon.Picture("nowhere")
 	assert.False(t, ok)
-	assert.Greater(t, len(lexicon.PicturePool(phoneme.SouthernBritish, spelling.Units{})), 150)
+	assert.Greater(t, len(lexicon.For(phoneme.SouthernBritish, spelling.Units{}).Pictures), 150)
 }
 
 func ExampleSegment() {

@@ -1,6 +1,7 @@
 package spelling
 
 import (
+	"math/bits"
 	"strings"
 
 	"brightchalk/internal/core/phoneme"
@@ -17,13 +18,14 @@ const (
 type cell struct {
 	cost int16
 	kind byte // 0 unseen, 1 row, 2 odd letter, 3 odd sound, 4 the e of a split spelling
+	row  int16
 	from int32
-	row  *row
 }
 
 // An Aligner is reused for many words by one goroutine.
 type Aligner struct {
 	cells [(maxLetters + 1) * (maxCodes + 1) * maxPending]cell
+	live  [maxLetters + 1]uint32 // of each letter place, the sound places that a path has reached
 	ops   []int32
 	out   []piece
 }
@@ -60,10 +62,8 @@ func (al *Aligner) pieces(word, codes string) []piece {
 	}
 	// A path of rows alone is looked for first; only a word without one may have odd parts.
 	end := at(n, m, 0)
-	if al.search(word, codes, false); al.cells[end].cost == 0 {
-		if al.search(word, codes, true); al.cells[end].cost == 0 {
-			return nil
-		}
+	if !al.search(word, codes, false) && !al.search(word, codes, true) {
+		return nil
 	}
 	al.ops = al.ops[:0]
 	for k := end; k != 0; k = int(al.cells[k].from) {
@@ -80,14 +80,15 @@ func (al *Aligner) pieces(word, codes string) []piece {
 		c := al.cells[al.ops[k]]
 		switch c.kind {
 		case 1:
-			letters := all[i : i+len(c.row.grapheme) : i+len(c.row.grapheme)]
-			i += len(c.row.grapheme)
-			if c.row.split {
+			r := &rows[c.row]
+			letters := all[i : i+len(r.grapheme) : i+len(r.grapheme)]
+			i += len(r.grapheme)
+			if r.split {
 				pending := int(al.ops[k]) % maxPending
 				splits[i+pending-1] = len(out)
 			}
-			out = append(out, piece{letters, codes[j : j+len(c.row.codes)], c.row})
-			j += len(c.row.codes)
+			out = append(out, piece{letters, codes[j : j+len(r.codes)], r})
+			j += len(r.codes)
 		case 4:
 			owner := splits[i]
 			out[owner].letters = append(out[owner].letters, i)
@@ -110,44 +111,57 @@ func (al *Aligner) pieces(word, codes string) []piece {
 	return out
 }
 
-// search fills the cells. Costs in them are one more than the true cost, so that 0 means unseen.
-func (al *Aligner) search(word, codes string, odd bool) {
+// search fills the cells and tells whether a path reaches the end. Costs in them are one more than the true
+// cost, so that 0 means unseen.
+func (al *Aligner) search(word, codes string, odd bool) bool {
 	n, m := len(word), len(codes)
-	for i := 0; i <= n; i++ {
-		clear(al.cells[at(i, 0, 0) : at(i, m, maxPending-1)+1])
-	}
-	al.cells[0] = cell{cost: 1, kind: 1}
-	for i := 0; i <= n; i++ {
-		for j := 0; j <= m; j++ {
+	clear(al.live[:n+1])
+	al.put(0, 0, 0, cell{cost: 1, kind: 1})
+	for i := range n + 1 {
+		for al.live[i] != 0 { // an odd sound sets a later bit of the same place
+			j := bits.TrailingZeros32(al.live[i])
+			al.live[i] &^= 1 << j
 			for p := range maxPending {
 				if cost := al.cells[at(i, j, p)].cost; cost != 0 {
 					al.step(word, codes, i, j, p, cost, odd)
 				}
 			}
+			if i == n && j == m {
+				return al.cells[at(n, m, 0)].cost != 0
+			}
 		}
+	}
+	return false
+}
+
+func (al *Aligner) put(i, j, p int, c cell) {
+	k := at(i, j, 0)
+	if al.live[i]&(1<<j) == 0 {
+		al.live[i] |= 1 << j
+		clear(al.cells[k : k+maxPending])
+	}
+	if old := &al.cells[k+p]; old.cost == 0 || c.cost < old.cost {
+		*old = c
 	}
 }
 
 func (al *Aligner) step(word, codes string, i, j, p int, cost int16, odd bool) {
 	n, m := len(word), len(codes)
 	from := int32(at(i, j, p))
-	put := func(k int, add int, kind byte, r *row) {
-		c := &al.cells[k]
-		if total := cost + int16(add); c.cost == 0 || total < c.cost {
-			*c = cell{total, kind, from, r}
-		}
-	}
 	if p == 1 { // the e of a split spelling stands here
-		put(at(i+1, j, 0), 0, 4, nil)
+		al.put(i+1, j, 0, cell{cost, 4, 0, from})
 		return
 	}
 	if i < n {
-		rows := byLetter[word[i]-'a']
+		var starts []int16
+		if j < m {
+			starts = byStart[word[i]-'a'][codes[j]]
+		}
 		rest, sounds := word[i:], codes[j:]
-		for k := range rows {
+		for _, k := range starts {
 			r := &rows[k]
 			g := len(r.grapheme)
-			if len(sounds) == 0 || sounds[0] != r.codes[0] || !strings.HasPrefix(rest, r.grapheme) || !strings.HasPrefix(sounds, r.codes) {
+			if !strings.HasPrefix(rest, r.grapheme) || !strings.HasPrefix(sounds, r.codes) {
 				continue
 			}
 			if p > 0 && g >= p {
@@ -168,8 +182,9 @@ func (al *Aligner) step(word, codes string, i, j, p int, cost int16, odd bool) {
 			if p > 0 {
 				next = p - g
 			}
+			total := cost + int16(r.cost*2)
 			if !r.split {
-				put(at(after, j+len(r.codes), next), r.cost*2, 1, r)
+				al.put(after, j+len(r.codes), next, cell{total, 1, k, from})
 				continue
 			}
 			if p > 0 {
@@ -180,17 +195,17 @@ func (al *Aligner) step(word, codes string, i, j, p int, cost int16, odd bool) {
 					break
 				}
 				if word[after+gap] == 'e' {
-					put(at(after, j+len(r.codes), gap+1), r.cost*2+3*(gap-1), 1, r)
+					al.put(after, j+len(r.codes), gap+1, cell{total + int16(3*(gap-1)), 1, k, from})
 					break
 				}
 			}
 		}
 		if odd && p == 0 {
-			put(at(i+1, j, 0), oddCost*2, 2, nil)
+			al.put(i+1, j, 0, cell{cost + oddCost*2, 2, 0, from})
 		}
 	}
 	if odd && j < m {
-		put(at(i, j+1, p), oddCost*2, 3, nil)
+		al.put(i, j+1, p, cell{cost + oddCost*2, 3, 0, from})
 	}
 }
 

@@ -34,8 +34,11 @@ const (
 )
 
 var (
+	rows      []row
 	tableRows = map[string][]row{}
-	byLetter  [26][]row
+	// By first letter and first code: the rows that can start at a place.
+	byStart  [26][256][]int16 // numbers in rows
+	byLetter [26][]row
 )
 
 func init() {
@@ -66,6 +69,9 @@ func init() {
 			}
 			tableRows[r.name] = append(tableRows[r.name], r)
 			byLetter[r.grapheme[0]-'a'] = append(byLetter[r.grapheme[0]-'a'], r)
+			start := &byStart[r.grapheme[0]-'a'][r.codes[0]]
+			*start = append(*start, int16(len(rows)))
+			rows = append(rows, r)
 		}
 	}
 }

@@ -8,7 +8,6 @@ import (
 	"unicode"
 
 	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
 
@@ -42,10 +41,7 @@ type Report struct {
 }
 
 // Options are the team's conventions.
-type Options struct {
-	Accent phoneme.Accent
-	Units  spelling.Units
-}
+type Options = lexicon.Speech
 
 // Check reads a text. exceptions are the exception words that have been taught, in small letters.
 func Check(text string, taught spelling.Set, exceptions map[string]bool, o Options) Report {
@@ -82,7 +78,7 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 func status(text string, sentenceStart bool, taught spelling.Set, exceptions map[string]bool, o Options) Token {
 	t := Token{Text: text, Untaught: []string{}, Segments: []spelling.Segment{}}
 	key := strings.ToLower(strings.ReplaceAll(text, "’", "'"))
-	seg, err := lexicon.Segment(text, o.Accent, o.Units)
+	seg, err := o.Segment(text)
 	if err == nil {
 		t.Segments = seg.Segments
 	}

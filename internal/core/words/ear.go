@@ -46,7 +46,7 @@ func EarPictures(target phoneme.Phoneme, at Position, prefer string, avoid []pho
 		cost int
 	}
 	var found []candidate
-	for _, item := range lexicon.PicturePool(o.Accent, o.Units) {
+	for _, item := range lexicon.For(o.Accent, o.Units).Pictures {
 		if len(item.Readings) > 1 {
 			continue
 		}

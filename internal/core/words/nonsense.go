@@ -30,11 +30,16 @@ type MadeUpQuery struct {
 // legal is what occurs in familiar words: pairs of consonants at the start and at the end, and rimes.
 type legal struct{ onsets, codas map[string]int }
 
+type speechKey struct {
+	accent phoneme.Accent
+	units  spelling.Units
+}
+
 // atLeast is how many familiar words must share an onset or a rime before a made-up word may.
 const atLeast = 2
 
-// key joins sounds with a mark, so that t and ʃ are not taken for tʃ.
-func key(sounds []phoneme.Phoneme) string {
+// joined writes sounds with a mark between them, so that t and ʃ are not taken for tʃ.
+func joined(sounds []phoneme.Phoneme) string {
 	var b strings.Builder
 	for _, s := range sounds {
 		b.WriteString(string(s) + ".")
@@ -44,17 +49,18 @@ func key(sounds []phoneme.Phoneme) string {
 
 var (
 	legalLock sync.Mutex
-	legals    = map[Options]legal{}
+	legals    = map[speechKey]legal{}
 )
 
 func legalFor(o Options) legal {
 	legalLock.Lock()
 	defer legalLock.Unlock()
-	if l, ok := legals[o]; ok {
+	key := speechKey{o.Accent, o.Units}
+	if l, ok := legals[key]; ok {
 		return l
 	}
 	l := legal{map[string]int{}, map[string]int{}}
-	for _, item := range lexicon.Pool(o.Accent, o.Units) {
+	for _, item := range lexicon.For(o.Accent, o.Units).Items {
 		if item.Familiarity < 2 || strings.ContainsAny(item.Parts, "NV") {
 			continue
 		}
@@ -63,11 +69,11 @@ func legalFor(o Options) legal {
 		if first < 0 || slices.ContainsFunc(s[first+1:], phoneme.IsVowel) {
 			continue // one syllable only
 		}
-		l.onsets[key(s[:first])]++
-		l.codas[key(s[first:])]++
-		l.codas["-"+key(s[first+1:])]++
+		l.onsets[joined(s[:first])]++
+		l.codas[joined(s[first:])]++
+		l.codas["-"+joined(s[first+1:])]++
 	}
-	legals[o] = l
+	legals[key] = l
 	return l
 }
 
@@ -98,25 +104,73 @@ func MakeUp(q MadeUpQuery, o Options, rng *rand.Rand) ([]MadeUp, error) {
 	}
 	m := maker{q: q, o: o, legal: legalFor(o), frame: frame}
 	m.sort()
+	v := strings.IndexByte(frame, 'V')
+	m.onsets = m.clusters(v, neverFirst, func(s string) int { return m.legal.onsets[s] })
+	m.codas = m.clusters(len(frame)-v-1, "", func(s string) int { return m.legal.codas["-"+s] })
 	out := []MadeUp{}
 	seen := map[string]bool{}
-	// Chance first, since it varies the words; what chance does not find is then looked for in full.
-	for range 400 * max(1, q.Count) {
+	all := m.space()
+	total := all.size()
+	if total == 0 {
+		return out, nil
+	}
+	// A walk with a step that shares no divisor with the size meets each combination once, in an order that
+	// chance sets.
+	at, step := rng.IntN(total), 1+rng.IntN(total)
+	for gcd(step, total) != 1 {
+		step = 1 + rng.IntN(total)
+	}
+	for range total {
 		if len(out) >= q.Count {
-			return out, nil
+			break
 		}
-		m.try(m.draw(rng), seen, &out)
+		m.try(all.pick(at), seen, &out)
+		at = (at + step) % total
 	}
 	return out, nil
 }
 
+func gcd(a, b int) int {
+	for b != 0 {
+		a, b = b, a%b
+	}
+	return a
+}
+
 type maker struct {
-	q              MadeUpQuery
-	o              Options
-	legal          legal
-	frame          string
-	consonants     []spelling.Pair
-	vowels, splits []spelling.Pair
+	q             MadeUpQuery
+	o             Options
+	legal         legal
+	frame         string
+	consonants    []spelling.Pair
+	vowels        []spelling.Pair
+	onsets, codas [][]spelling.Pair // legal ones of the frame's length
+}
+
+// clusters lists the runs of so many taught consonants that are legal and hold none of the graphemes of never.
+func (m *maker) clusters(length int, never string, count func(sounds string) int) [][]spelling.Pair {
+	out := [][]spelling.Pair{nil}
+	for range length {
+		var longer [][]spelling.Pair
+		for _, run := range out {
+			for _, p := range m.consonants {
+				if !strings.Contains(never, " "+p.Grapheme+" ") {
+					longer = append(longer, append(slices.Clone(run), p))
+				}
+			}
+		}
+		out = longer
+	}
+	return slices.DeleteFunc(out, func(run []spelling.Pair) bool { return count(soundsOf(run)) < atLeast })
+}
+
+func soundsOf(run []spelling.Pair) string {
+	var b strings.Builder
+	for _, p := range run {
+		b.WriteString(p.Sound)
+		b.WriteByte('.')
+	}
+	return b.String()
 }
 
 func (m *maker) sort() {
@@ -129,9 +183,7 @@ func (m *maker) sort() {
 		sounds, err := phoneme.Parse(m.o.Accent, p.Sound)
 		switch {
 		case err != nil:
-		case strings.HasSuffix(p.Grapheme, "-e"):
-			m.splits = append(m.splits, p)
-		case len(sounds) == 1 && phoneme.IsVowel(sounds[0]) && sounds[0] != "ə" && sounds[0] != "ər":
+		case strings.HasSuffix(p.Grapheme, "-e") || len(sounds) == 1 && phoneme.IsVowel(sounds[0]) && sounds[0] != "ə" && sounds[0] != "ər":
 			m.vowels = append(m.vowels, p)
 		case len(sounds) == 1 && !phoneme.IsVowel(sounds[0]):
 			m.consonants = append(m.consonants, p)
@@ -139,33 +191,59 @@ func (m *maker) sort() {
 	}
 }
 
-func (m *maker) draw(rng *rand.Rand) []spelling.Pair {
-	vowels := slices.Concat(m.vowels, m.splits)
-	if len(vowels) == 0 || len(m.consonants) == 0 {
-		return nil
+// block is every combination of its onsets, vowels and codas.
+type block struct {
+	onsets, codas [][]spelling.Pair
+	vowels        []spelling.Pair
+}
+
+type blocks []block
+
+func (b block) size() int { return len(b.onsets) * len(b.vowels) * len(b.codas) }
+
+func (bs blocks) size() int {
+	n := 0
+	for _, b := range bs {
+		n += b.size()
 	}
-	out := make([]spelling.Pair, 0, len(m.frame))
-	for _, c := range m.frame {
-		if c == 'V' {
-			out = append(out, vowels[rng.IntN(len(vowels))])
-		} else {
-			out = append(out, m.consonants[rng.IntN(len(m.consonants))])
+	return n
+}
+
+func (bs blocks) pick(i int) []spelling.Pair {
+	for _, b := range bs {
+		if i >= b.size() {
+			i -= b.size()
+			continue
 		}
+		vowel := b.vowels[i%len(b.vowels)]
+		i /= len(b.vowels)
+		return slices.Concat(b.onsets[i%len(b.onsets)], []spelling.Pair{vowel}, b.codas[i/len(b.onsets)])
 	}
-	if t := m.q.Target; t != nil && !slices.Contains(out, *t) {
-		isVowel := slices.Contains(vowels, *t)
-		var places []int
-		for i, c := range m.frame {
-			if (c == 'V') == isVowel {
-				places = append(places, i)
+	panic("words: no such combination")
+}
+
+// space is all combinations of legal runs, with the target in each where there is one.
+func (m *maker) space() blocks {
+	t := m.q.Target
+	if t == nil {
+		return blocks{{m.onsets, m.codas, m.vowels}}
+	}
+	if slices.Contains(m.vowels, *t) {
+		return blocks{{m.onsets, m.codas, []spelling.Pair{*t}}}
+	}
+	part := func(runs [][]spelling.Pair) (with, without [][]spelling.Pair) {
+		for _, r := range runs {
+			if slices.Contains(r, *t) {
+				with = append(with, r)
+			} else {
+				without = append(without, r)
 			}
 		}
-		if len(places) == 0 {
-			return nil
-		}
-		out[places[rng.IntN(len(places))]] = *t
+		return with, without
 	}
-	return out
+	startsWith, others := part(m.onsets)
+	endsWith, _ := part(m.codas)
+	return blocks{{startsWith, m.codas, m.vowels}, {others, endsWith, m.vowels}}
 }
 
 func (m *maker) try(pairs []spelling.Pair, seen map[string]bool, out *[]MadeUp) {
@@ -210,19 +288,12 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 	if len(pairs) == 0 {
 		return "", false
 	}
-	sound := func(list []spelling.Pair) string {
-		s := ""
-		for _, p := range list {
-			s += p.Sound + "."
-		}
-		return s
-	}
-	onset, coda := sound(pairs[:v]), sound(pairs[v+1:])
+	coda := soundsOf(pairs[v+1:])
 	vowel := pairs[v]
 	split := strings.HasSuffix(vowel.Grapheme, "-e")
 	vs, _ := phoneme.Lookup(m.o.Accent, phoneme.Phoneme(vowel.Sound))
 	short := vs.VowelKind == phoneme.Short
-	if m.legal.onsets[onset] < atLeast || m.legal.codas["-"+coda] < atLeast || len(pairs) > v+2 && m.legal.codas[vowel.Sound+"."+coda] < atLeast {
+	if len(pairs) > v+2 && m.legal.codas[vowel.Sound+"."+coda] < atLeast {
 		return "", false
 	}
 	if inflection(pairs[v+1:]) || strings.HasPrefix(coda, "ŋ") && !short || vowel.Grapheme == "igh" && coda != "" && coda != "t." {

@@ -3,6 +3,7 @@
 package words
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -36,23 +37,22 @@ func ParsePosition(text string) (Position, error) {
 
 // Query asks for readable words. Taught must hold the target. The zero values of the rest mean no limit.
 type Query struct {
-	Taught      spelling.Set
-	Target      *spelling.Pair
-	Position    Position
-	Frame       string // "CVC"; upper case
-	WithPicture bool
-	MinSounds   int
-	MaxSounds   int
-	Familiarity int             // at least, 0 to 5
-	Exclude     map[string]bool // rejected or used elsewhere
-	Limit       int             // 0 is all
+	Taught       spelling.Set
+	Target       *spelling.Pair
+	Position     Position
+	Frame        string // "CVC"; upper case
+	WithPicture  bool
+	MinSounds    int
+	MaxSounds    int
+	Syllables    int             // exactly
+	Familiarity  int             // at least, 0 to 5
+	NoHomophones bool            // leave out words that sound like another known word
+	Exclude      map[string]bool // rejected or used elsewhere
+	Limit        int             // 0 is all
 }
 
 // Options are the team's conventions.
-type Options struct {
-	Accent phoneme.Accent
-	Units  spelling.Units
-}
+type Options = lexicon.Speech
 
 // Choice is a chosen word with the reason for it.
 type Choice struct {
@@ -64,59 +64,98 @@ type Choice struct {
 	Picture     bool               `json:"picture"`
 	Sounds      int                `json:"sounds"`
 	Because     string             `json:"because"`
-	score       float64
+}
+
+type candidate struct {
+	*lexicon.Item
+	picture   bool
+	score     float64
+	positions []Position
 }
 
 // Find returns the words that only need taught pairs, best first: familiar, short, concrete, varied in
 // vowel, first letter and place of the target. A word with two readings is in only where both are taught.
 func Find(q Query, o Options) []Choice {
-	var found []Choice
-	pool := lexicon.Pool(o.Accent, o.Units)
-	if q.Target != nil {
-		pool = lexicon.WithPair(o.Accent, o.Units, *q.Target)
+	found := spread(q.candidates(o), q.Limit)
+	out := make([]Choice, len(found))
+	for i, c := range found {
+		r := c.Readings[0]
+		if c.positions == nil {
+			c.positions = []Position{}
+		}
+		out[i] = Choice{c.Word, r.Segments, c.Shape, c.positions, c.Familiarity, c.picture, r.Sounds, because(c, q)}
 	}
-	for _, item := range pool {
+	return out
+}
+
+// candidates are the words that fit, by score.
+func (q Query) candidates(o Options) []candidate {
+	pool := lexicon.For(o.Accent, o.Units)
+	taught := pool.Mask(q.Taught)
+	found := make([]candidate, 0, 1024)
+	try := func(item *lexicon.Item) {
 		if c, ok := q.match(item); ok {
 			found = append(found, c)
 		}
 	}
-	slices.SortStableFunc(found, func(a, b Choice) int {
+	visit := func(item *lexicon.Item) {
+		if item.Needs.Within(&taught) {
+			if _, departs := o.Depart[item.Word]; !departs {
+				try(item)
+			}
+		}
+	}
+	if q.Target != nil {
+		for _, item := range pool.With(*q.Target) {
+			visit(item)
+		}
+	} else {
+		for i := range pool.Items {
+			visit(&pool.Items[i])
+		}
+	}
+	for w := range o.Depart {
+		if item, ok := o.Item(w); ok && !item.Unfit && covers(q.Taught, item) && (q.Target == nil || slices.Contains(item.Pairs, *q.Target)) {
+			try(&item)
+		}
+	}
+	slices.SortFunc(found, func(a, b candidate) int {
 		if a.score != b.score {
-			return int(math.Copysign(1, b.score-a.score))
+			return cmp.Compare(b.score, a.score)
 		}
 		return strings.Compare(a.Word, b.Word)
 	})
-	found = spread(found, q.Limit)
-	for i := range found {
-		found[i].Because = because(found[i], q)
-	}
 	return found
 }
 
-func (q Query) match(item lexicon.Item) (Choice, bool) {
-	if q.Frame != "" && item.Shape != q.Frame || q.Exclude[item.Word] || item.Familiarity < q.Familiarity {
-		return Choice{}, false
+func covers(taught spelling.Set, item lexicon.Item) bool {
+	return !slices.ContainsFunc(item.Readings, func(r lexicon.Reading) bool { return !taught.Covers(r.Segments) })
+}
+
+// match holds an item against all of the query but what is taught.
+func (q Query) match(item *lexicon.Item) (candidate, bool) {
+	none := candidate{}
+	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.Familiarity || q.Exclude[item.Word] {
+		return none, false
 	}
-	for _, r := range item.Readings {
-		if !q.Taught.Covers(r.Segments) {
-			return Choice{}, false
-		}
+	sounds := item.Readings[0].Sounds
+	if q.MaxSounds > 0 && sounds > q.MaxSounds || sounds < q.MinSounds || q.Syllables > 0 && item.Syllables != q.Syllables {
+		return none, false
 	}
-	first := item.Readings[0]
-	if q.MaxSounds > 0 && first.Sounds > q.MaxSounds || first.Sounds < q.MinSounds {
-		return Choice{}, false
+	if q.NoHomophones && len(item.Alike) > 0 {
+		return none, false
 	}
-	c := Choice{Word: item.Word, Segments: first.Segments, Frame: item.Shape, Familiarity: item.Familiarity, Picture: item.Picturable(), Sounds: first.Sounds, Positions: []Position{}}
-	if q.WithPicture && !c.Picture {
-		return Choice{}, false
+	c := candidate{Item: item, picture: item.Picturable()}
+	if q.WithPicture && !c.picture {
+		return none, false
 	}
 	if q.Target != nil {
-		c.Positions = positions(first.Segments, *q.Target)
-		if q.Position != Any && q.Position != "" && !slices.Contains(c.Positions, q.Position) {
-			return Choice{}, false
+		c.positions = positions(item.Readings[0].Segments, *q.Target)
+		if q.Position != Any && q.Position != "" && !slices.Contains(c.positions, q.Position) {
+			return none, false
 		}
 	}
-	c.score = score(c, item)
+	c.score = score(c)
 	return c, true
 }
 
@@ -138,75 +177,83 @@ func positions(segments []spelling.Segment, target spelling.Pair) []Position {
 	return out
 }
 
-func score(c Choice, item lexicon.Item) float64 {
-	s := 10*float64(item.Familiarity) + 3*math.Log1p(float64(item.Rank))
-	if c.Picture {
+func score(c candidate) float64 {
+	s := 10*float64(c.Familiarity) + 3*math.Log1p(float64(c.Rank))
+	if c.picture {
 		s += 8
 	}
-	if strings.Contains(item.Parts, "n") {
+	if strings.Contains(c.Parts, "n") {
 		s += 3
 	}
-	if strings.ContainsAny(item.Parts, "NV") { // plurals and past forms come after their stems
+	if strings.ContainsAny(c.Parts, "NV") { // plurals and past forms come after their stems
 		s -= 8
 	}
-	if over := c.Sounds - 3; over > 0 {
+	sounds := c.Readings[0].Sounds
+	if over := sounds - 3; over > 0 {
 		s -= 5 * float64(over)
 	}
-	if c.Sounds < 3 {
+	if sounds < 3 {
 		s -= 16
 	}
 	return s
 }
 
-func because(c Choice, q Query) string {
+func because(c candidate, q Query) string {
 	parts := []string{[]string{"rare", "seldom met", "met in books", "known to most", "well known", "every child knows it"}[c.Familiarity]}
-	if q.Target != nil && len(c.Positions) > 0 {
-		place := map[Position]string{Initial: "at the start", Medial: "in the middle", Final: "at the end"}[c.Positions[0]]
+	if q.Target != nil && len(c.positions) > 0 {
+		place := map[Position]string{Initial: "at the start", Medial: "in the middle", Final: "at the end"}[c.positions[0]]
 		parts = append(parts, q.Target.Grapheme+" "+place)
 	}
-	if c.Picture {
+	if c.picture {
 		parts = append(parts, "has a picture")
+	}
+	if len(c.Alike) > 0 {
+		parts = append(parts, "sounds like "+strings.Join(c.Alike, ", "))
 	}
 	return strings.Join(parts, "; ")
 }
 
 // spread reorders the best words so that the head of the list varies; the tail keeps its order.
-func spread(found []Choice, limit int) []Choice {
+func spread(found []candidate, limit int) []candidate {
 	head := 24
 	if limit > 0 {
 		head = min(head, limit)
 	}
 	window := found[:min(len(found), 120)]
 	used := make([]bool, len(window))
-	vowels, onsets, places := map[phoneme.Phoneme]int{}, map[byte]int{}, map[Position]int{}
-	var out []Choice
+	worth := make([]float64, len(window)) // the score less what makes the head alike
+	for i, c := range window {
+		worth[i] = c.score
+	}
+	var out []candidate
 	for len(out) < min(head, len(window)) {
-		best, bestScore := -1, math.Inf(-1)
+		best := -1
+		for i := range window {
+			if !used[i] && (best < 0 || worth[i] > worth[best]) {
+				best = i
+			}
+		}
+		b := window[best]
+		used[best] = true
+		vowel := mainVowel(b)
 		for i, c := range window {
 			if used[i] {
 				continue
 			}
-			s := c.score - 5*float64(vowels[mainVowel(c)]) - 4*float64(onsets[c.Word[0]])
-			if len(c.Positions) > 0 {
-				s -= 2 * float64(places[c.Positions[0]])
+			if mainVowel(c) == vowel {
+				worth[i] -= 5
 			}
-			for _, o := range out { // not cat and cats
-				if strings.HasPrefix(c.Word, o.Word) || strings.HasPrefix(o.Word, c.Word) {
-					s -= 12
-				}
+			if c.Word[0] == b.Word[0] {
+				worth[i] -= 4
 			}
-			if s > bestScore {
-				best, bestScore = i, s
+			if len(c.positions) > 0 && c.positions[0] == b.positions[0] {
+				worth[i] -= 2
+			}
+			if strings.HasPrefix(c.Word, b.Word) || strings.HasPrefix(b.Word, c.Word) { // not cat and cats
+				worth[i] -= 12
 			}
 		}
-		c := window[best]
-		used[best] = true
-		vowels[mainVowel(c)]++
-		onsets[c.Word[0]]++
-		if len(c.Positions) > 0 {
-			places[c.Positions[0]]++
-		}
-		out = append(out, c)
+		out = append(out, b)
 	}
 	for i, c := range window {
 		if !used[i] {
@@ -220,8 +267,8 @@ func spread(found []Choice, limit int) []Choice {
 	return out
 }
 
-func mainVowel(c Choice) phoneme.Phoneme {
-	for _, s := range c.Segments {
+func mainVowel(c candidate) phoneme.Phoneme {
+	for _, s := range c.Readings[0].Segments {
 		for _, p := range s.Phonemes {
 			if phoneme.IsVowel(p) {
 				return p

@@ -225,7 +225,7 @@ func BenchmarkMakeUp(b *testing.B) {
 	taught := set(b, "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,sh,ch,ee,ai")
 	words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 1}, south, rand.New(rand.NewPCG(3, 4)))
 	for b.Loop() {
-		made, _ := words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 400}, south, rand.New(rand.NewPCG(3, 4)))
+		made, _ := words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 1000}, south, rand.New(rand.NewPCG(3, 4)))
 		b.ReportMetric(float64(len(made)), "words")
 	}
 }

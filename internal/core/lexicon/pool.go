@@ -1,0 +1,178 @@
+package lexicon
+
+import (
+	"slices"
+	"strings"
+	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+)
+
+// Item is a lexicon word joined to its sounds in one accent. Readings has more than one where the word can
+// be said in two ways.
+type Item struct {
+	*Entry
+	Readings  []Reading
+	Shape     string   // consonants and vowels of the first reading: "CVC"
+	Syllables int      // of the first reading
+	Alike     []string // other known words with the same sounds, in alphabetical order
+	Pairs     []spelling.Pair
+	Needs     Mask // pairs of all readings
+}
+
+// Mask is a set of the pairs of one pool, as bits.
+type Mask [8]uint64
+
+const oddBit = 511 // an odd part: in no taught set
+
+func (m *Mask) add(n int) { m[n/64] |= 1 << (n % 64) }
+
+// Within tells whether every pair of m is in other.
+func (m *Mask) Within(other *Mask) bool {
+	for i := range m {
+		if m[i]&^other[i] != 0 {
+			return false
+		}
+	}
+	return true
+}
+
+// Pool is every word that may be offered to children, aligned for an accent and a team's units, in
+// alphabetical order. It is shared: callers only read it.
+type Pool struct {
+	Items    []Item
+	Pictures []*Item // those that an embedded picture shows
+	numbers  map[spelling.Pair]int
+	with     map[spelling.Pair][]*Item
+}
+
+type poolKey struct {
+	accent phoneme.Accent
+	units  spelling.Units
+}
+
+var (
+	poolLock sync.Mutex
+	pools    = map[poolKey]*Pool{}
+)
+
+// For returns the pool of an accent and units; it is made at the first call.
+func For(a phoneme.Accent, u spelling.Units) *Pool {
+	poolLock.Lock()
+	defer poolLock.Unlock()
+	key := poolKey{a, u}
+	if pools[key] == nil {
+		pools[key] = newPool(a, u)
+	}
+	return pools[key]
+}
+
+func newPool(a phoneme.Accent, u spelling.Units) *Pool {
+	p := &Pool{numbers: map[spelling.Pair]int{}, with: map[spelling.Pair][]*Item{}}
+	al := &spelling.Aligner{}
+	alike := map[string][]string{}
+	for _, e := range Words() {
+		if e.Unfit {
+			continue
+		}
+		item := align(al, e, a, u)
+		if item.Readings[0].Segments == nil {
+			continue
+		}
+		for _, r := range item.Readings {
+			for _, s := range r.Segments {
+				item.Needs.add(p.number(s))
+			}
+		}
+		if e.Familiarity > 0 {
+			sounds := phoneme.Join(item.Readings[0].Phonemes)
+			alike[sounds] = append(alike[sounds], e.Word)
+		}
+		p.Items = append(p.Items, item)
+	}
+	for i := range p.Items {
+		item := &p.Items[i]
+		if same := alike[phoneme.Join(item.Readings[0].Phonemes)]; len(same) > 1 || len(same) == 1 && same[0] != item.Word {
+			item.Alike = slices.DeleteFunc(slices.Clone(same), func(w string) bool { return w == item.Word })
+		}
+		for k, q := range item.Pairs {
+			if !slices.Contains(item.Pairs[:k], q) {
+				p.with[q] = append(p.with[q], item)
+			}
+		}
+		if item.Picturable() {
+			p.Pictures = append(p.Pictures, item)
+		}
+	}
+	return p
+}
+
+func align(al *spelling.Aligner, e *Entry, a phoneme.Accent, u spelling.Units) Item {
+	item := Item{Entry: e}
+	for _, c := range e.Codes {
+		item.Readings = append(item.Readings, read(al, e.Word, c, a, u))
+	}
+	first := item.Readings[0].Segments
+	item.Shape = Shape(first)
+	item.Syllables = strings.Count(item.Shape, "V")
+	item.Pairs = make([]spelling.Pair, len(first))
+	for i, s := range first {
+		item.Pairs[i] = s.Pair
+	}
+	return item
+}
+
+func (p *Pool) number(s spelling.Segment) int {
+	if s.Odd {
+		return oddBit
+	}
+	n, ok := p.numbers[s.Pair]
+	if !ok {
+		if n = len(p.numbers); n >= oddBit {
+			panic("lexicon: more pairs than a Mask holds")
+		}
+		p.numbers[s.Pair] = n
+	}
+	return n
+}
+
+// Mask returns the pairs of a taught set that occur in the pool.
+func (p *Pool) Mask(taught spelling.Set) Mask {
+	var m Mask
+	for pair, in := range taught {
+		if n, ok := p.numbers[pair]; ok && in {
+			m.add(n)
+		}
+	}
+	return m
+}
+
+// With lists the words whose first reading holds the pair.
+func (p *Pool) With(pair spelling.Pair) []*Item { return p.with[pair] }
+
+// Find returns the word's item.
+func (p *Pool) Find(word string) (*Item, bool) {
+	i, ok := slices.BinarySearchFunc(p.Items, word, func(item Item, w string) int { return strings.Compare(item.Word, w) })
+	if !ok {
+		return nil, false
+	}
+	return &p.Items[i], true
+}
+
+// Shape writes the consonants and vowels of segments as teachers do: ship is CVC, spot CCVC, box CVCC.
+func Shape(segments []spelling.Segment) string {
+	var b strings.Builder
+	for _, s := range segments {
+		for i, p := range s.Phonemes {
+			switch {
+			case phoneme.IsVowel(p):
+				b.WriteByte('V')
+			case p == "j" && i+1 < len(s.Phonemes) && phoneme.IsVowel(s.Phonemes[i+1]), p == "r" && i > 0 && len(s.Phonemes) > 1:
+			default:
+				b.WriteByte('C')
+			}
+		}
+	}
+	return b.String()
+}
