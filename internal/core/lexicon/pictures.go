@@ -11,11 +11,24 @@ import (
 //go:embed data/pictures.tsv
 var picturesText string
 
+//go:embed data/second-names.txt
+var secondText string
+
 var pictures = sync.OnceValue(func() map[string]string {
 	out := map[string]string{}
 	for line := range strings.Lines(picturesText) {
 		word, body, _ := strings.Cut(strings.TrimSuffix(line, "\n"), "\t")
 		out[word] = body
+	}
+	return out
+})
+
+var secondNames = sync.OnceValue(func() map[string][]string {
+	out := map[string][]string{}
+	for line := range strings.Lines(secondText) {
+		if word, names, ok := strings.Cut(strings.TrimSpace(line), " "); ok && word != "#" {
+			out[word] = strings.Split(names, ",")
+		}
 	}
 	return out
 })
@@ -28,3 +41,6 @@ func Picture(word string) (svg string, ok bool) {
 	}
 	return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 32 32">` + body + `</svg>`, true
 }
+
+// SecondNames are other names that children commonly give to the picture of a word: bunny for rabbit.
+func SecondNames(word string) []string { return secondNames()[word] }

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
@@ -32,12 +33,21 @@ type Token struct {
 	Segments []spelling.Segment `json:"segments"`
 }
 
+// Sentence is one sentence of the text.
+type Sentence struct {
+	Start     int     `json:"start"` // rune offset of its first word
+	Words     int     `json:"words"`
+	Decodable float64 `json:"decodable"`
+}
+
 // Report is what Check finds. Decodable is the share of words, 0 to 1, that are decodable or taught exceptions.
 type Report struct {
-	Decodable float64        `json:"decodable"`
-	Tokens    []Token        `json:"tokens"`
-	Untaught  map[string]int `json:"untaught"` // pairs with their counts
-	Remarks   []string       `json:"remarks"`  // capital, full stop, length
+	Decodable     float64        `json:"decodable"`
+	Tokens        []Token        `json:"tokens"`
+	Untaught      map[string]int `json:"untaught"`       // pairs with their counts
+	NewExceptions []string       `json:"new_exceptions"` // words with an odd part that are not among the taught ones
+	Sentences     []Sentence     `json:"sentences"`
+	Remarks       []string       `json:"remarks"` // capital, full stop, length
 }
 
 // Options are the team's conventions.
@@ -45,30 +55,46 @@ type Options = lexicon.Speech
 
 // Check reads a text. exceptions are the exception words that have been taught, in small letters.
 func Check(text string, taught spelling.Set, exceptions map[string]bool, o Options) Report {
-	r := Report{Tokens: []Token{}, Untaught: map[string]int{}, Remarks: remarks(text)}
-	good := 0
-	sentenceStart := true
-	known := map[string]Token{}
-	for _, w := range split(text) {
-		key := w.text
-		if sentenceStart {
-			key = "^" + key // a capital means another thing inside a sentence
-		}
-		t, ok := known[key]
+	r := Report{Tokens: make([]Token, 0, len(text)/6+1), Untaught: map[string]int{}, NewExceptions: []string{}, Sentences: []Sentence{}, Remarks: remarks(text)}
+	type met struct {
+		Token
+		good, odd bool
+	}
+	known := [2]map[string]met{{}, {}} // a capital means another thing inside a sentence
+	sentenceStart := 1
+	good, goodHere := 0, 0
+	split(text, func(w string, start int, ends bool) {
+		t, ok := known[sentenceStart][w]
 		if !ok {
-			t = status(w.text, sentenceStart, taught, exceptions, o)
-			known[key] = t
+			t.Token = status(w, sentenceStart == 1, taught, exceptions, o)
+			t.good = t.Status == Decodable || t.Status == Exception
+			t.odd = t.Status == Untaught && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
+			known[sentenceStart][w] = t
+			if small := strings.ToLower(w); t.odd && !slices.Contains(r.NewExceptions, small) {
+				r.NewExceptions = append(r.NewExceptions, small)
+			}
 		}
-		t.Start = w.start
+		t.Start = start
 		for _, p := range t.Untaught {
 			r.Untaught[p]++
 		}
-		if t.Status == Decodable || t.Status == Exception {
-			good++
+		if sentenceStart == 1 {
+			r.Sentences = append(r.Sentences, Sentence{Start: start})
+			goodHere = 0
 		}
-		sentenceStart = w.endsSentence
-		r.Tokens = append(r.Tokens, t)
-	}
+		if t.good {
+			good++
+			goodHere++
+		}
+		here := &r.Sentences[len(r.Sentences)-1]
+		here.Words++
+		here.Decodable = float64(goodHere) / float64(here.Words)
+		sentenceStart = 0
+		if ends {
+			sentenceStart = 1
+		}
+		r.Tokens = append(r.Tokens, t.Token)
+	})
 	if len(r.Tokens) > 0 {
 		r.Decodable = float64(good) / float64(len(r.Tokens))
 	}
@@ -124,30 +150,42 @@ func status(text string, sentenceStart bool, taught spelling.Set, exceptions map
 // Fits tells whether every word is decodable or a taught exception and the sentence is well made.
 func (r Report) Fits() bool { return len(r.Tokens) > 0 && r.Decodable == 1 && len(r.Remarks) == 0 }
 
-type word struct {
-	text         string
-	start        int
-	endsSentence bool
-}
-
-func split(text string) []word {
-	var out []word
-	runes := []rune(text)
-	for i := 0; i < len(runes); {
-		if !unicode.IsLetter(runes[i]) {
-			if len(out) > 0 && strings.ContainsRune(".!?", runes[i]) {
-				out[len(out)-1].endsSentence = true
-			}
-			i++
-			continue
+// split visits the words of a text with the rune offset of each; ends tells that a sentence ends after it.
+func split(text string, visit func(word string, start int, ends bool)) {
+	word, wordAt := "", 0 // the word that waits for what follows it
+	flush := func(ends bool) {
+		if word != "" {
+			visit(word, wordAt, ends)
+			word = ""
 		}
-		start := i
-		for i < len(runes) && (unicode.IsLetter(runes[i]) || strings.ContainsRune("'’-", runes[i]) && i+1 < len(runes) && unicode.IsLetter(runes[i+1])) {
-			i++
-		}
-		out = append(out, word{string(runes[start:i]), start, false})
 	}
-	return out
+	runes, from, fromRune := 0, -1, 0
+	for i := 0; i < len(text); {
+		r, size := utf8.DecodeRuneInString(text[i:])
+		inside := unicode.IsLetter(r)
+		if !inside && from >= 0 && (r == '\'' || r == '’' || r == '-') {
+			after, _ := utf8.DecodeRuneInString(text[i+size:])
+			inside = unicode.IsLetter(after)
+		}
+		switch {
+		case inside && from < 0:
+			flush(false)
+			from, fromRune = i, runes
+		case !inside:
+			if from >= 0 {
+				word, wordAt, from = text[from:i], fromRune, -1
+			}
+			if r == '.' || r == '!' || r == '?' {
+				flush(true)
+			}
+		}
+		i += size
+		runes++
+	}
+	if from >= 0 {
+		word, wordAt = text[from:], fromRune
+	}
+	flush(false)
 }
 
 func remarks(text string) []string {

@@ -1,0 +1,184 @@
+package texts
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+
+	"brightchalk/internal/core/lexicon"
+)
+
+// ErrChop is wrapped by what keeps a sentence from being cut into pieces.
+var ErrChop = errors.New("this sentence cannot be cut into pieces")
+
+// Bounds of the pieces of a cut sentence (common practice, no published source).
+const (
+	leastPieces = 4
+	mostPieces  = 7
+)
+
+// Word classes for judging whether an order of pieces may be read as a sentence: D the, a, my; M number;
+// A adjective; N noun; O he, it; V verb; X is, can; P on, in; C and; R adverb; Q question word.
+var smallWords = map[string]string{
+	"the": "D", "a": "D", "an": "D", "my": "D", "his": "DO", "her": "DO", "its": "D", "our": "D", "your": "D", "their": "D", "this": "DO", "that": "DO", "these": "DO", "those": "DO", "some": "DO", "all": "DOR", "no": "DR", "every": "D",
+	"one": "MO", "two": "MO", "three": "MO", "four": "MO", "five": "MO", "six": "MO", "seven": "MO", "eight": "MO", "nine": "MO", "ten": "MO", "many": "MO",
+	"i": "O", "he": "O", "she": "O", "it": "O", "we": "O", "they": "O", "you": "O", "me": "O", "him": "O", "us": "O", "them": "O",
+	"is": "X", "are": "X", "was": "X", "were": "X", "am": "X", "be": "V", "can": "X", "will": "X", "did": "X", "do": "XV", "does": "X", "has": "XV", "have": "XV", "had": "XV", "must": "X", "may": "X",
+	"on": "PR", "in": "PR", "at": "P", "to": "P", "of": "P", "for": "P", "from": "P", "with": "P", "by": "P", "under": "P", "into": "P", "up": "PR", "down": "PR", "off": "PR", "over": "PR", "as": "P", "past": "P", "near": "P", "than": "P", "out": "PR",
+	"and": "C", "but": "C", "or": "C", "so": "C", "if": "C", "then": "RC", "when": "CQ", "not": "R", "too": "R", "very": "R", "there": "OR", "here": "R", "now": "R", "what": "Q", "who": "Q", "where": "Q", "why": "Q", "how": "Q",
+}
+
+// mayFollow lists the classes that may come after a class; a full stop is ".".
+var mayFollow = map[byte]string{
+	'D': "AMN", 'M': "AN.", 'A': "ANC.P", 'N': "VXPCR.", 'O': "VXPCR.M", 'V': "DAMNOPRC.", 'X': "DAMVOPR.", 'P': "DAMNO.", 'C': "DAMNOVXPRQ", 'R': "VPRADX.CM", 'Q': "XVDON",
+}
+
+func classes(word string) string {
+	if c, ok := smallWords[word]; ok {
+		return c
+	}
+	e, ok := lexicon.Find(word)
+	if !ok || e.Parts == "" {
+		return "NVA"
+	}
+	out := ""
+	for _, p := range e.Parts {
+		switch p {
+		case 'n', 'N':
+			out += "N"
+		case 'v', 'V':
+			out += "V"
+		case 'a':
+			out += "A"
+		case 'r':
+			out += "R"
+		}
+	}
+	return out
+}
+
+// Chop cuts one sentence into 4 to 7 pieces to be put back in order. The first piece keeps its capital, the
+// last its full stop, and no other order of the pieces reads as a sentence, as far as the classes of the
+// words tell. The error says why a sentence does not allow it.
+func Chop(sentence string) ([]string, error) {
+	words := strings.Fields(strings.TrimSpace(sentence))
+	if len(words) < leastPieces {
+		return nil, fmt.Errorf("%w: it has %d words and needs at least %d", ErrChop, len(words), leastPieces)
+	}
+	first, last := []rune(words[0])[0], words[len(words)-1]
+	inner := strings.Join(words, " ")
+	switch {
+	case !unicode.IsUpper(first):
+		return nil, fmt.Errorf("%w: it needs a capital at the start", ErrChop)
+	case !strings.ContainsRune(".!?", rune(last[len(last)-1])):
+		return nil, fmt.Errorf("%w: it needs a full stop at the end", ErrChop)
+	case strings.ContainsAny(inner[:len(inner)-1], ".!?"):
+		return nil, fmt.Errorf("%w: it is more than one sentence", ErrChop)
+	case len(words) > 12:
+		return nil, fmt.Errorf("%w: it has %d words; up to 12 can be held", ErrChop, len(words))
+	}
+	var best []string
+	least := len(words) + 1
+	for n := min(mostPieces, len(words)); n >= leastPieces; n-- {
+		partitions(words, n, func(pieces []string) bool {
+			if d := dangling(pieces); d < least && onlyOrder(pieces) {
+				best, least = slices.Clone(pieces), d
+			}
+			return least > 0
+		})
+	}
+	if best == nil {
+		return nil, fmt.Errorf("%w: its pieces could be put in more than one order", ErrChop)
+	}
+	return best, nil
+}
+
+// dangling counts the pieces of several words that end in a word which leans on the next one.
+func dangling(pieces []string) int {
+	n := 0
+	for _, p := range pieces {
+		if at := strings.LastIndexByte(p, ' '); at >= 0 && strings.Contains("DPMAC", classes(p[at+1:])[:1]) {
+			n++
+		}
+	}
+	return n
+}
+
+// partitions visits the ways to cut words into n runs, the most even first run by run, until visit returns
+// false.
+func partitions(words []string, n int, visit func([]string) bool) {
+	var cut func(rest []string, pieces []string) bool
+	cut = func(rest, pieces []string) bool {
+		left := n - len(pieces)
+		if left == 1 {
+			return visit(append(pieces, strings.Join(rest, " ")))
+		}
+		for size := 1; size <= min(4, len(rest)-left+1); size++ {
+			if !cut(rest[size:], append(pieces, strings.Join(rest[:size], " "))) {
+				return false
+			}
+		}
+		return true
+	}
+	cut(words, make([]string, 0, n))
+}
+
+// onlyOrder tells whether the pieces between the first and the last can be read in one order only.
+func onlyOrder(pieces []string) bool {
+	n := len(pieces)
+	given := strings.Join(pieces, " ")
+	middle := slices.Clone(pieces[1 : n-1])
+	single := true
+	permute(middle, 0, func(order []string) bool {
+		text := pieces[0] + " " + strings.Join(order, " ") + " " + pieces[n-1]
+		if text != given && reads(text) {
+			single = false
+		}
+		return single
+	})
+	return single
+}
+
+func permute(items []string, k int, visit func([]string) bool) bool {
+	if k == len(items) {
+		return visit(items)
+	}
+	for i := k; i < len(items); i++ {
+		items[k], items[i] = items[i], items[k]
+		more := permute(items, k+1, visit)
+		items[k], items[i] = items[i], items[k]
+		if !more {
+			return false
+		}
+	}
+	return true
+}
+
+// reads tells whether each word may follow the one before it in some class.
+func reads(text string) bool {
+	words := strings.Fields(strings.ToLower(strings.TrimRight(text, ".!?")))
+	open := classes(strings.Trim(words[0], ",;:"))
+	for _, w := range words[1:] {
+		next := ""
+		for _, c := range classes(strings.Trim(w, ",;:")) {
+			for i := range len(open) {
+				if strings.ContainsRune(mayFollow[open[i]], c) {
+					next += string(c)
+					break
+				}
+			}
+		}
+		if next == "" {
+			return false
+		}
+		open = next
+	}
+	for i := range len(open) {
+		if strings.Contains(mayFollow[open[i]], ".") {
+			return true
+		}
+	}
+	return false
+}

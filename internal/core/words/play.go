@@ -1,0 +1,317 @@
+package words
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+)
+
+// Link is a word of a chain. Changed is the number of the segment that differs from the word before, -1 in
+// the first word.
+type Link struct {
+	Choice
+	Changed int    `json:"changed"`
+	Place   string `json:"place"` // initial, final, vowel, inner; empty in the first word
+	Says    string `json:"says"`
+}
+
+// Places of a change in a chain.
+const (
+	atStart = "initial"
+	atEnd   = "final"
+	inVowel = "vowel"
+	inside  = "inner"
+)
+
+// chainOrder is how a chain grows harder: rhymes first, then the end, then the vowel (common practice, no
+// published source).
+var chainOrder = []string{atStart, atEnd, inVowel, inside}
+
+// Chain strings readable words together, each one sound away from the one before: the first sounds change
+// first, so that the words rhyme, then the last, then the vowel. All words of a chain have one syllable and
+// the same number of sounds. Start may be empty. Fewer than length words come back where the taught pairs
+// give no longer chain; the error says why there is none.
+func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link, error) {
+	if length < 3 || length > 12 {
+		return nil, fmt.Errorf("a chain takes 3 to 12 words, not %d", length)
+	}
+	target := q.Target
+	q.Target, q.Limit, q.Position = nil, 0, Any
+	q.Syllables, q.MinSounds, q.MaxSounds = 1, max(2, q.MinSounds), 5
+	q.Familiarity = max(2, q.Familiarity)
+	var all []Choice
+	for _, c := range Find(q, o) {
+		if item, ok := o.Item(c.Word); ok && !strings.ContainsAny(item.Parts, "NV") {
+			all = append(all, c)
+		}
+	}
+	g := newChainer(all)
+	var starts []int
+	for i, c := range all {
+		switch {
+		case start != "" && c.Word == start:
+			starts = []int{i}
+		case start == "" && c.Sounds >= 3 && (target == nil || len(positions(c.Segments, *target)) > 0):
+			starts = append(starts, i)
+		}
+	}
+	if start != "" && (len(starts) != 1 || all[starts[0]].Word != start) {
+		return nil, fmt.Errorf("a chain cannot start with %q: it is no short, well-known word that can be read yet", start)
+	}
+	if start == "" {
+		starts = starts[:min(len(starts), 40)]
+		rng.Shuffle(len(starts), func(i, j int) { starts[i], starts[j] = starts[j], starts[i] })
+	}
+	var best []int
+	for _, s := range starts {
+		if c := g.longest(s, length, rng); len(c) > len(best) {
+			best = c
+		}
+		if len(best) == length {
+			break
+		}
+	}
+	if len(best) < 3 {
+		return nil, fmt.Errorf("%w: no three words that can be read differ in one sound each", ErrTooFew)
+	}
+	return g.links(best), nil
+}
+
+type edge struct {
+	to, at int
+	place  string
+}
+
+type chainer struct {
+	all   []Choice
+	edges [][]edge
+}
+
+func newChainer(all []Choice) *chainer {
+	g := &chainer{all, make([][]edge, len(all))}
+	holes := map[string][]int{} // words that are the same but for one segment
+	each := func(visit func(w, i int, key string)) {
+		for w, c := range all {
+			for i, s := range c.Segments {
+				if len(s.Phonemes) == 1 {
+					visit(w, i, fmt.Sprintf("%d of %d: %s", i, len(c.Segments), without(c.Segments, i)))
+				}
+			}
+		}
+	}
+	each(func(w, _ int, key string) { holes[key] = append(holes[key], w) })
+	each(func(w, i int, key string) {
+		for _, other := range holes[key] {
+			a, b := all[w].Segments[i].Phonemes[0], all[other].Segments[i].Phonemes[0]
+			if a != b && phoneme.IsVowel(a) == phoneme.IsVowel(b) {
+				g.edges[w] = append(g.edges[w], edge{other, i, placeOf(all[w], i)})
+			}
+		}
+	})
+	return g
+}
+
+func without(segments []segment, i int) string {
+	var b strings.Builder
+	for k, s := range segments {
+		if k != i {
+			b.WriteString(s.Pair.String() + " ")
+		}
+	}
+	return b.String()
+}
+
+func placeOf(c Choice, i int) string {
+	switch {
+	case phoneme.IsVowel(c.Segments[i].Phonemes[0]):
+		return inVowel
+	case i == 0:
+		return atStart
+	case i == len(c.Segments)-1:
+		return atEnd
+	}
+	return inside
+}
+
+// longest walks from a word with as many changes of each place, in their order, as the length gives; a few
+// hundred walks by chance are tried.
+func (g *chainer) longest(start, length int, rng *rand.Rand) []int {
+	var best []int
+	third := max(1, (length-1)/3)
+	for range 40 {
+		chain := []int{start}
+		used := map[int]bool{start: true}
+		stage, inStage := 0, 0
+		for len(chain) < length && stage < len(chainOrder) {
+			var next []int
+			for _, e := range g.edges[chain[len(chain)-1]] {
+				if e.place == chainOrder[stage] && !used[e.to] {
+					next = append(next, e.to)
+				}
+			}
+			if len(next) == 0 || inStage >= third && stage < 2 {
+				stage, inStage = stage+1, 0
+				continue
+			}
+			// The better half of the finder's order, so that chains vary but stay with known words.
+			slices.Sort(next)
+			n := next[rng.IntN((len(next)+1)/2)]
+			chain = append(chain, n)
+			used[n] = true
+			inStage++
+		}
+		if len(chain) > len(best) {
+			best = chain
+		}
+		if len(best) == length {
+			break
+		}
+	}
+	return best
+}
+
+func (g *chainer) links(chain []int) []Link {
+	out := []Link{{Choice: g.all[chain[0]], Changed: -1, Says: "Start here."}}
+	for k := 1; k < len(chain); k++ {
+		before, now := g.all[chain[k-1]], g.all[chain[k]]
+		i := 0
+		for n := range now.Segments {
+			if now.Segments[n].Pair != before.Segments[n].Pair {
+				i = n
+			}
+		}
+		where := map[string]string{atStart: "at the start", atEnd: "at the end", inVowel: "in the middle", inside: "inside"}
+		place := placeOf(now, i)
+		if place == inVowel && i == 0 {
+			where[inVowel] = "at the start"
+		}
+		out = append(out, Link{now, i, place, fmt.Sprintf("%s becomes %s %s.", before.Segments[i].Grapheme, now.Segments[i].Grapheme, where[place])})
+	}
+	return out
+}
+
+// Compound is a word made of two readable words.
+type Compound struct {
+	Choice
+	First  string `json:"first"`
+	Second string `json:"second"`
+}
+
+// notMade look like two words and are none; of words that start with a prefix only those in madeOf are
+// compounds. From memory.
+var (
+	notMade  = asSet("target carpet forget button rotten mustard napkin bargain warden kidnap hatred manage budget nutmeg ramrod hamlet goblet kidney lettuce magnet ballot rampart satin cabin robin cotton orbit impact mascot carrot parrot pirate legend season reason poison person pillow window shadow format hardship")
+	prefixes = asSet("in or im imp con for be per a re an un dis ex pro de en")
+	madeOf   = asSet("into inside input indoor indoors inland income anthill earring keyring")
+	endings  = asSet("king ring wing sing ping ding ting ling")
+)
+
+func asSet(words string) map[string]bool {
+	out := map[string]bool{}
+	for w := range strings.FieldsSeq(words) {
+		out[w] = true
+	}
+	return out
+}
+
+// compound tells whether two words that spell a third really make it: seek-ing is no see-king.
+func compound(whole, first string) bool {
+	return madeOf[whole] || !notMade[whole] && !prefixes[first] && !endings[strings.TrimPrefix(whole, first)]
+}
+
+// Compounds lists readable words that are made of two readable, known words and sound like the two said one
+// after the other, best first.
+func Compounds(q Query, o Options) []Compound {
+	limit := q.Limit
+	q.Limit, q.MinSounds, q.Syllables, q.Frame = 0, 4, 0, ""
+	var out []Compound
+	pool := lexicon.For(o.Accent, o.Units)
+	taught := pool.Mask(q.Taught)
+	part := func(w string) (*lexicon.Item, bool) {
+		item, ok := pool.Find(w)
+		return item, ok && item.Familiarity >= 3 && item.Parts != "" && item.Needs.Within(&taught) && !q.Exclude[w] && !nearRude(w)
+	}
+	for _, c := range Find(q, o) {
+		whole, _ := pool.Find(c.Word)
+		if whole == nil || strings.ContainsAny(whole.Parts, "NV") {
+			continue
+		}
+		for i := 2; i <= len(c.Word)-2; i++ {
+			first, ok := part(c.Word[:i])
+			if !ok {
+				continue
+			}
+			second, ok := part(c.Word[i:])
+			if ok && whole.Codes[0] == first.Codes[0]+second.Codes[0] && compound(c.Word, first.Word) {
+				c.Because = fmt.Sprintf("%s + %s; %s", first.Word, second.Word, c.Because)
+				out = append(out, Compound{c, first.Word, second.Word})
+				break
+			}
+		}
+		if limit > 0 && len(out) == limit {
+			break
+		}
+	}
+	return out
+}
+
+// Ring is a word of a find-and-ring list with the letters to ring.
+type Ring struct {
+	Choice
+	Letters []int    `json:"letters"` // to ring, none where the word lacks the target
+	Place   Position `json:"place"`   // any where the word lacks the target
+}
+
+// RingList lists so many readable words in which the target stands in turn at each place that it can take,
+// with about a quarter of words without it between them; the order is set by rng.
+func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
+	if q.Target == nil {
+		return nil, fmt.Errorf("say which sound is to be found and ringed")
+	}
+	if count < 4 || count > 24 {
+		return nil, fmt.Errorf("a find-and-ring list takes 4 to 24 words, not %d", count)
+	}
+	target := *q.Target
+	q.Limit, q.Familiarity = 0, max(2, q.Familiarity)
+	by := map[Position][]Choice{}
+	for _, c := range Find(q, o) {
+		by[c.Positions[0]] = append(by[c.Positions[0]], c)
+	}
+	plain := q
+	plain.Target, plain.Position = nil, Any
+	others := slices.DeleteFunc(Find(plain, o), func(c Choice) bool {
+		return c.Sounds < 3 || strings.Contains(c.Word, strings.Split(target.Grapheme, "-")[0]) || slices.ContainsFunc(c.Segments, func(s segment) bool { return s.Pair.Sound == target.Sound })
+	})
+	out := []Ring{}
+	for len(out) < count-count/4 {
+		before := len(out)
+		for _, at := range []Position{Initial, Medial, Final} {
+			if len(by[at]) > 0 && len(out) < count-count/4 {
+				c := by[at][0]
+				by[at] = by[at][1:]
+				r := Ring{c, []int{}, at}
+				for _, s := range c.Segments {
+					if s.Pair == target {
+						r.Letters = append(r.Letters, s.Letters...)
+					}
+				}
+				out = append(out, r)
+			}
+		}
+		if len(out) == before {
+			break
+		}
+	}
+	if len(out) < 3 {
+		return nil, fmt.Errorf("%w: only %d readable words hold %s", ErrTooFew, len(out), target.Grapheme)
+	}
+	for _, c := range others[:min(len(others), count/4)] {
+		out = append(out, Ring{c, []int{}, Any})
+	}
+	rng.Shuffle(len(out), func(i, j int) { out[i], out[j] = out[j], out[i] })
+	return out, nil
+}
