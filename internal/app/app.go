@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -12,6 +13,8 @@ import (
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/store"
 )
 
@@ -132,6 +135,19 @@ func (a *App) SetConventions(ctx context.Context, by Actor, c card.Conventions) 
 	}
 	if c.Paper == "" {
 		c.Paper = "A4"
+	}
+	for i := range c.Departures {
+		d := &c.Departures[i]
+		d.Word, d.Note = strings.ToLower(strings.TrimSpace(d.Word)), strings.TrimSpace(d.Note)
+		if _, known := lexicon.Find(d.Word); !known {
+			return wrong("departures", "“%s” is not in the word list, so its sounds in another accent are not known.", d.Word)
+		}
+		if _, err := phoneme.ParseAccent(string(d.Accent)); err != nil || d.Accent == "" {
+			return wrong("departures", "Choose the accent in which the team says “%s”.", d.Word)
+		}
+		if d.Note == "" {
+			return wrong("departures", "Say in a few words why “%s” departs from the team's accent.", d.Word)
+		}
 	}
 	return store.SetConventions(ctx, a.Pool, by.TeamID, c)
 }

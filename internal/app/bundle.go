@@ -27,6 +27,7 @@ type Bundle struct {
 	Class       string           `json:"class,omitempty"`
 	Taught      []string         `json:"taught,omitempty"` // card ids; without a class all cards before the target
 	Log         []review.Seen    `json:"log,omitempty"`
+	Bank        []lesson.Text    `json:"bank,omitempty"`
 }
 
 const bundleFormat = "bright-chalk-bundle 1"
@@ -54,6 +55,13 @@ func (a *App) Export(ctx context.Context, by Actor, classID string, w io.Writer)
 			return err
 		}
 		b.Class, b.Taught, b.Log = c.Name, state.introduced, state.seen
+	}
+	bank, err := store.Bank(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return err
+	}
+	for _, t := range bank {
+		b.Bank = append(b.Bank, lesson.Text{Kind: t.Kind, Body: t.Body})
 	}
 	rows, err := store.Cards(ctx, a.Pool, by.TeamID, false)
 	if err != nil {
@@ -150,12 +158,13 @@ func ReadBundle(data []byte) (Bundle, error) {
 
 // Input is what an introduction of a pair from the bundle depends on.
 func (b Bundle) Input(pair spelling.Pair) (lesson.Input, error) {
-	in := lesson.Input{Conventions: b.Conventions, Routine: b.Routine, Log: b.Log}
+	in := lesson.Input{Conventions: b.Conventions, Routine: b.Routine, Log: b.Log, Bank: b.Bank}
 	taught := map[string]bool{}
 	for _, id := range b.Taught {
 		taught[id] = true
 	}
 	for _, c := range b.Cards {
+		in.Refused = append(in.Refused, c.Rejected...)
 		if c.Pair == pair {
 			in.Target = c
 		}

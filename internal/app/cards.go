@@ -65,7 +65,8 @@ func (a *App) Wall(ctx context.Context, by Actor, archived bool) ([]WallCard, er
 
 func findings(conv card.Conventions, c card.Card) []card.Finding {
 	var sounds []phoneme.Phoneme
-	if seg, err := lexicon.Segment(c.Keyword, conv.Accent, conv.Units); err == nil && seg.Source == lexicon.FromLexicon {
+	conv = conv.For(c.Content)
+	if seg, err := conv.Speech().Segment(c.Keyword); err == nil && seg.Source == lexicon.FromLexicon {
 		sounds = seg.Phonemes
 	}
 	return c.Check(conv.Accent, sounds)
@@ -120,6 +121,7 @@ func (a *App) Card(ctx context.Context, by Actor, cardID string) (CardView, erro
 
 func view(conv card.Conventions, r store.Card) CardView {
 	c := r.Core()
+	conv = conv.For(c.Content)
 	v := CardView{CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State, Content: c.Content.Tidy(), UpdatedAt: r.UpdatedAt, UpdatedBy: r.UpdatedBy,
 		Gaps: c.Gaps(), Findings: findings(conv, c), Hold: card.HoldOf(conv.Accent, c.Pair), Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil}
 	if r.AgreedVersion != nil {
@@ -156,8 +158,16 @@ func (a *App) SaveCard(ctx context.Context, by Actor, cardID string, base int, c
 	if err != nil {
 		return CardView{}, err
 	}
+	if content.Accent != "" {
+		switch _, err := phoneme.ParseAccent(content.Accent); {
+		case err != nil:
+			return CardView{}, wrong("accent", "%s.", capital(err.Error()))
+		case content.AccentNote == "":
+			return CardView{}, wrong("accent_note", "Say in a few words why this card departs from the team's accent.")
+		}
+	}
 	if p := content.Contrast; p != "" {
-		if _, ok := phoneme.Lookup(conv.Accent, phoneme.Phoneme(p)); !ok {
+		if _, ok := phoneme.Lookup(conv.For(content).Accent, phoneme.Phoneme(p)); !ok {
 			return CardView{}, wrong("contrast", "%q is not a sound of this accent.", p)
 		}
 	}
@@ -330,9 +340,15 @@ func (a *App) WordsFor(ctx context.Context, by Actor, cardID string) (WordOffer,
 			taught[c.Core().Pair] = true
 		}
 	}
-	o := words.Options{Accent: conv.Accent, Units: conv.Units}
+	conv = conv.For(target.Content)
+	o := conv.Speech()
 	exclude := map[string]bool{}
-	for _, w := range slices.Concat(target.Rejected, target.Words) {
+	for _, c := range all {
+		for _, w := range c.Content.Rejected {
+			exclude[w] = true
+		}
+	}
+	for _, w := range target.Words {
 		exclude[w] = true
 	}
 	q := words.Query{Taught: taught, Target: &target.Pair, Exclude: exclude}

@@ -13,6 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
 	"brightchalk/internal/store"
 )
 
@@ -156,8 +157,16 @@ func (a *App) input(ctx context.Context, db store.DB, teamID, classID, cardID st
 	if err != nil {
 		return in, err
 	}
+	bank, err := store.Bank(ctx, db, teamID)
+	if err != nil {
+		return in, err
+	}
+	for _, t := range bank {
+		in.Bank = append(in.Bank, lesson.Text{Kind: t.Kind, Body: t.Body})
+	}
 	byID := map[string]card.Card{}
 	for _, r := range rows {
+		in.Refused = append(in.Refused, r.Content.Rejected...)
 		byID[r.CardID] = withAgreed(r.Core(), agreed)
 	}
 	target, ok := byID[cardID]
@@ -263,9 +272,39 @@ func (a *App) change(ctx context.Context, by Actor, id string, revision int, f f
 // Swap puts the next best in a slot.
 func (a *App) Swap(ctx context.Context, by Actor, id string, revision int, slot string) (IntroductionView, error) {
 	return a.change(ctx, by, id, revision, func(_ pgx.Tx, i *store.Introduction, conv card.Conventions) error {
-		err := lesson.Swap(&i.Snapshot, slot, conv.Accent, conv.Units)
+		err := lesson.Swap(&i.Snapshot, slot, conv.Speech())
 		if errors.Is(err, lesson.ErrNoNext) || errors.Is(err, lesson.ErrNoSlot) {
 			return wrong("slot", "%s.", capital(err.Error()))
+		}
+		return err
+	})
+}
+
+// Send puts words, a sentence or a page in a step of an introduction, where they stay on renewal. Words that
+// the class cannot read yet are refused, but for made-up ones that it can.
+func (a *App) Send(ctx context.Context, by Actor, id string, revision int, step lesson.Kind, values []string) (IntroductionView, error) {
+	if len(values) == 0 || len(values) > 12 {
+		return IntroductionView{}, wrong("values", "Choose one to twelve words to send.")
+	}
+	now, err := a.Introduction(ctx, by, id)
+	if err != nil {
+		return IntroductionView{}, err
+	}
+	t, _, err := a.asked(ctx, by, FindQuery{ClassID: now.ClassID, CardID: now.Lesson.CardID})
+	if err != nil {
+		return IntroductionView{}, err
+	}
+	return a.change(ctx, by, id, revision, func(_ pgx.Tx, i *store.Introduction, _ card.Conventions) error {
+		for _, v := range values {
+			for _, k := range texts.Check(v, t.set, t.exceptions, t.conv.Speech()).Tokens {
+				if len(k.Untaught) > 0 && k.Status != texts.Exception {
+					return wrong("values", "%s cannot be read yet: %s is not taught.", capital("“"+k.Text+"”"), strings.Join(k.Untaught, ", "))
+				}
+			}
+		}
+		err := lesson.Put(&i.Snapshot, step, values, "sent from the word box", t.conv.Speech())
+		if errors.Is(err, lesson.ErrNoStep) {
+			return wrong("step", "This introduction has no such step; add it to the routine, or give the lesson more time.")
 		}
 		return err
 	})

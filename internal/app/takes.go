@@ -68,7 +68,7 @@ func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, con
 	if err != nil {
 		return TakeView{}, wrong("take", "%s", err)
 	}
-	report, err := judge(conv.Accent, c.Sound, clip)
+	report, err := judge(conv.For(c.Content).Accent, c.Sound, clip)
 	if err != nil {
 		return TakeView{}, err
 	}

@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"errors"
+	"fmt"
 	"math/rand/v2"
 	"strings"
 
@@ -23,10 +24,11 @@ type taught struct {
 	set        spelling.Set
 	exceptions map[string]bool
 	refused    map[string]bool
+	steps      map[spelling.Pair]int // of the team's order
 }
 
 func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, error) {
-	t := taught{set: spelling.Set{}, exceptions: map[string]bool{}, refused: map[string]bool{}}
+	t := taught{set: spelling.Set{}, exceptions: map[string]bool{}, refused: map[string]bool{}, steps: map[spelling.Pair]int{}}
 	var err error
 	if t.conv, err = a.conventions(ctx, a.Pool, by.TeamID); err != nil {
 		return t, err
@@ -50,6 +52,9 @@ func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, err
 		for _, w := range r.Content.Rejected {
 			t.refused[w] = true
 		}
+		if r.ArchivedAt == nil {
+			t.steps[r.Core().Pair] = r.Step
+		}
 		if !met[r.CardID] {
 			continue
 		}
@@ -63,16 +68,27 @@ func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, err
 
 // FindQuery is a sentence of the finder. CardID names the target, and may be empty.
 type FindQuery struct {
-	ClassID, CardID, Frame string
-	Position               words.Position
-	WithPicture            bool
+	ClassID, CardID, Frame               string
+	Position                             words.Position
+	WithPicture, NoHomophones            bool
+	Sounds, Syllables, Familiarity, Seed int // 0 asks for any
+}
+
+func (q FindQuery) words(t taught, target *spelling.Pair) words.Query {
+	return words.Query{Taught: t.set, Target: target, Position: q.Position, Frame: strings.ToUpper(q.Frame), WithPicture: q.WithPicture, NoHomophones: q.NoHomophones,
+		MinSounds: q.Sounds, MaxSounds: q.Sounds, Syllables: q.Syllables, Familiarity: q.Familiarity, Exclude: t.refused}
+}
+
+func (q FindQuery) chance(stream uint64) *rand.Rand {
+	return rand.New(rand.NewPCG(uint64(q.Seed), stream))
 }
 
 // Found is what the finder answers. Note says what to relax where nothing fits.
 type Found struct {
-	Words []FoundWord `json:"words"`
-	Total int         `json:"total"`
-	Note  string      `json:"note"`
+	Words []FoundWord    `json:"words"`
+	Total int            `json:"total"`
+	Note  string         `json:"note"`
+	Near  []words.Answer `json:"near"` // words that need one pair more, and where it comes
 }
 
 // FoundWord is a word cut into graphemes for its bridges.
@@ -109,16 +125,21 @@ func (a *App) FindWords(ctx context.Context, by Actor, q FindQuery) (Found, erro
 	if err != nil {
 		return out, err
 	}
-	query := words.Query{Taught: t.set, Target: p, Position: q.Position, Frame: strings.ToUpper(q.Frame), WithPicture: q.WithPicture, Exclude: t.refused}
-	found := words.Find(query, words.Options{Accent: t.conv.Accent, Units: t.conv.Units})
+	query := q.words(t, p)
+	found := words.Find(query, t.conv.Speech())
+	out.Near = words.Near(query, t.steps, 12, t.conv.Speech())
 	out.Total = len(found)
 	for _, c := range found[:min(len(found), foundLimit)] {
-		out.Words = append(out.Words, FoundWord{c.Word, bitsOf(c.Segments, p), c.Sounds, c.Picture, c.Because})
+		out.Words = append(out.Words, foundWord(c, p))
 	}
 	if len(found) == 0 {
 		out.Note = relax(query)
 	}
 	return out, nil
+}
+
+func foundWord(c words.Choice, target *spelling.Pair) FoundWord {
+	return FoundWord{c.Word, bitsOf(c.Segments, target), c.Sounds, c.Picture, c.Because}
 }
 
 func relax(q words.Query) string {
@@ -127,6 +148,14 @@ func relax(q words.Query) string {
 		return "This class has been taught nothing yet, so nothing can be read."
 	case q.WithPicture:
 		return "No word with a picture fits. Ask for words with or without one."
+	case q.NoHomophones:
+		return "No word fits that sounds like no other. Allow words that sound alike."
+	case q.MinSounds > 0:
+		return fmt.Sprintf("No word of %d sounds fits. Ask for any number.", q.MinSounds)
+	case q.Syllables > 0:
+		return fmt.Sprintf("No word of %d syllables fits. Ask for any number.", q.Syllables)
+	case q.Familiarity > 0:
+		return "No word that is known so well fits. Ask for rarer words too."
 	case q.Frame != "":
 		return "No word of the shape " + q.Frame + " fits. Ask for any shape."
 	case q.Position != words.Any && q.Position != "":
@@ -144,14 +173,14 @@ func bitsOf(segments []spelling.Segment, target *spelling.Pair) []lesson.Bit {
 }
 
 // MakeWords makes up words from what a class has been taught.
-func (a *App) MakeWords(ctx context.Context, by Actor, q FindQuery, seed uint64) (Found, error) {
-	out := Found{Words: []FoundWord{}}
+func (a *App) MakeWords(ctx context.Context, by Actor, q FindQuery) (Found, error) {
+	out := Found{Words: []FoundWord{}, Near: []words.Answer{}}
 	t, p, err := a.asked(ctx, by, q)
 	if err != nil {
 		return out, err
 	}
-	o := words.Options{Accent: t.conv.Accent, Units: t.conv.Units}
-	made, err := words.MakeUp(words.MadeUpQuery{Taught: t.set, Target: p, Frame: q.Frame, Count: 24}, o, rand.New(rand.NewPCG(seed, 29)))
+	o := t.conv.Speech()
+	made, err := words.MakeUp(words.MadeUpQuery{Taught: t.set, Target: p, Frame: q.Frame, Count: 24}, o, q.chance(29))
 	if err != nil {
 		return out, wrong("frame", "%s.", capital(err.Error()))
 	}
@@ -170,7 +199,24 @@ func (a *App) SortGame(ctx context.Context, by Actor, cardIDs []string, per int,
 	if err != nil {
 		return nil, err
 	}
-	var sounds []phoneme.Phoneme
+	sounds, err := a.sounds(ctx, by, cardIDs)
+	if err != nil {
+		return nil, err
+	}
+	baskets, err := words.Sort(sounds, per, at, conv.Speech(), rand.New(rand.NewPCG(seed, 17)))
+	if err != nil {
+		return nil, wrong("sounds", "%s.", capital(err.Error()))
+	}
+	return baskets, nil
+}
+
+// sounds are the single sounds of cards.
+func (a *App) sounds(ctx context.Context, by Actor, cardIDs []string) ([]phoneme.Phoneme, error) {
+	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return nil, err
+	}
+	var out []phoneme.Phoneme
 	for _, id := range cardIDs {
 		c, err := store.GetCard(ctx, a.Pool, by.TeamID, id)
 		if err != nil {
@@ -180,13 +226,9 @@ func (a *App) SortGame(ctx context.Context, by Actor, cardIDs []string, per int,
 		if err != nil || len(ps) != 1 {
 			return nil, wrong("sounds", "%s is more than one sound and cannot be sorted by ear.", c.Grapheme)
 		}
-		sounds = append(sounds, ps[0])
+		out = append(out, ps[0])
 	}
-	baskets, err := words.Sort(sounds, per, at, words.Options{Accent: conv.Accent, Units: conv.Units}, rand.New(rand.NewPCG(seed, 17)))
-	if err != nil {
-		return nil, wrong("sounds", "%s.", capital(err.Error()))
-	}
-	return baskets, nil
+	return out, nil
 }
 
 // CheckedWord is one word of a checked text.
@@ -204,6 +246,9 @@ type CheckedText struct {
 	Decodable float64       `json:"decodable"` // share, 0 to 1
 	Words     []CheckedWord `json:"words"`
 	Remarks   []string      `json:"remarks"`
+	// NewExceptions are words with an odd part that the class has not been taught; Sentences how long each is.
+	NewExceptions []string         `json:"new_exceptions"`
+	Sentences     []texts.Sentence `json:"sentences"`
 }
 
 // MaxText is the longest text that is checked, in bytes.
@@ -221,12 +266,17 @@ func (a *App) CheckText(ctx context.Context, by Actor, classID, text string) (Ch
 	if err != nil {
 		return CheckedText{}, err
 	}
-	o := words.Options{Accent: t.conv.Accent, Units: t.conv.Units}
-	r := texts.Check(text, t.set, t.exceptions, texts.Options(o))
-	out := CheckedText{Decodable: r.Decodable, Remarks: r.Remarks, Words: make([]CheckedWord, 0, len(r.Tokens))}
+	o := t.conv.Speech()
+	r := texts.Check(text, t.set, t.exceptions, o)
+	out := CheckedText{Decodable: r.Decodable, Remarks: r.Remarks, NewExceptions: r.NewExceptions, Sentences: r.Sentences, Words: make([]CheckedWord, 0, len(r.Tokens))}
 	var readable []words.Choice
 	for _, k := range r.Tokens {
 		w := CheckedWord{k.Text, k.Start, k.Status, k.Untaught, []string{}, bitsOf(k.Segments, nil)}
+		if k.Status == texts.Exception { // what has not been taught is the odd part for this class
+			for i, s := range k.Segments {
+				w.Bits[i].Odd = w.Bits[i].Odd || !t.set[s.Pair]
+			}
+		}
 		if k.Status == texts.Untaught || k.Status == texts.Ambiguous {
 			if readable == nil {
 				readable = words.Find(words.Query{Taught: t.set, Familiarity: 3, Exclude: t.refused}, o)

@@ -145,7 +145,7 @@ func (s *server) segment(ctx context.Context, by app.Actor, text string) ([]segm
 	}
 	out := []segmentWord{}
 	for _, w := range fieldsOf(text) {
-		seg, err := lexicon.Segment(w, t.Conventions.Accent, t.Conventions.Units)
+		seg, err := t.Conventions.Speech().Segment(w)
 		if err != nil {
 			continue
 		}

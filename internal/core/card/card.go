@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
@@ -31,6 +32,34 @@ type Conventions struct {
 	GroupsFirst  bool           `json:"groups_first"`   // look for letter groups before sounding out
 	WholeByHeart bool           `json:"whole_by_sight"` // exception words as wholes; otherwise the odd part is marked
 	Paper        string         `json:"paper" enum:"A4,Letter"`
+	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
+}
+
+// Departure is a word that the team says in another accent than its own, with the reason.
+type Departure struct {
+	Word   string         `json:"word" maxLength:"24"`
+	Accent phoneme.Accent `json:"accent" enum:"southern-british,northern-english,general-american"`
+	Note   string         `json:"note" maxLength:"200"`
+}
+
+// Speech is how the team speaks and cuts words.
+func (c Conventions) Speech() lexicon.Speech {
+	s := lexicon.Speech{Accent: c.Accent, Units: c.Units}
+	for _, d := range c.Departures {
+		if s.Depart == nil {
+			s.Depart = map[string]phoneme.Accent{}
+		}
+		s.Depart[d.Word] = d.Accent
+	}
+	return s
+}
+
+// For returns the conventions for one card: a card may depart from the team's accent.
+func (c Conventions) For(content Content) Conventions {
+	if content.Accent != "" {
+		c.Accent = phoneme.Accent(content.Accent)
+	}
+	return c
 }
 
 // Content is what people write on a card. Every field is one that two people may edit apart from each other.
@@ -52,6 +81,8 @@ type Content struct {
 	Sentences    []string `json:"sentences" maxItems:"40"`
 	Exceptions   []string `json:"exceptions" maxItems:"20"` // exception words taught with this card
 	Notes        string   `json:"notes" maxLength:"4000"`
+	Accent       string   `json:"accent" required:"false" enum:",southern-british,northern-english,general-american"` // empty: the team's
+	AccentNote   string   `json:"accent_note" required:"false" maxLength:"200"`
 }
 
 // Card is one card as it stands in a version.

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/words"
@@ -41,6 +40,8 @@ func (a *assembler) fill(s *Step) string {
 		return a.spell(s)
 	case Sentence:
 		return a.sentence(s)
+	case Page:
+		return a.page(s)
 	case ClosePart:
 		a.close(s)
 	}
@@ -175,7 +176,7 @@ func (a *assembler) ear(s *Step) string {
 	if other != "" {
 		s.Choices = append(s.Choices, a.choose("ear-no", "picture", n, pictureOptions(others, fmt.Sprintf("has another sound the class knows, /%s/, %s and no %s", other, placeName(at), a.say()), "no"))...)
 	}
-	s.Adult = append(s.Adult, placeGame(a.Conventions.Accent, target))
+	a.firstOrLast(s, target)
 	s.Table = append(s.Table, fmt.Sprintf("%d picture cards", len(s.Choices)))
 	s.Cautions = append(s.Cautions, "With real objects: nothing small enough to swallow; nothing goes in ears, noses or mouths.")
 	return ""
@@ -185,15 +186,30 @@ func placeName(at words.Position) string {
 	return map[words.Position]string{words.Initial: "at the start", words.Final: "at the end", words.Medial: "in the middle"}[at]
 }
 
-// placeGame refuses a first-or-last game that English has no words for, and says why.
-func placeGame(a phoneme.Accent, p phoneme.Phoneme) string {
-	if err := words.CheckPosition(a, p, words.Initial); err != nil {
-		return "No first-or-last game: English does not start words with this sound."
+// firstOrLast adds the game of four quarters, or the reason why English has no words for it.
+func (a *assembler) firstOrLast(s *Step, target phoneme.Phoneme) {
+	if err := words.CheckPosition(a.Conventions.Accent, target, words.Initial); err != nil {
+		s.Adult = append(s.Adult, "No first-or-last game: English does not start words with this sound.")
+		return
 	}
-	if err := words.CheckPosition(a, p, words.Final); err != nil {
-		return "No first-or-last game: English does not end words with this sound."
+	if err := words.CheckPosition(a.Conventions.Accent, target, words.Final); err != nil {
+		s.Adult = append(s.Adult, "No first-or-last game: English does not end words with this sound.")
+		return
 	}
-	return "Then first or last: say three of the names again; children touch head for first, feet for last."
+	shown := map[string]bool{}
+	for _, c := range s.Choices {
+		shown[c.Value] = true
+	}
+	quarters, err := words.FirstOrLast(target, shown, a.options, a.rng)
+	if err != nil {
+		s.Adult = append(s.Adult, "Then first or last: say three of the names again; children touch head for first, feet for last.")
+		return
+	}
+	for i, q := range quarters {
+		where := map[words.Position]string{words.Initial: "first", words.Final: "last"}[q.Answer]
+		s.Choices = append(s.Choices, Choice{Slot: fmt.Sprintf("ear-quarter.%d", i+1), Kind: "picture", Value: q.Picture, Detail: where, Because: a.say() + " comes " + where + " in it", Next: []Option{}})
+	}
+	s.Adult = append(s.Adult, "Then first or last, in four quarters: name each picture; children touch head where the sound comes first, feet where it comes last.")
 }
 
 func pictureOptions(list []string, because, basket string) []Option {
@@ -205,12 +221,14 @@ func pictureOptions(list []string, because, basket string) []Option {
 }
 
 func (a *assembler) heard(word string, p phoneme.Phoneme) bool {
-	seg, err := lexicon.Segment(word, a.Conventions.Accent, a.Conventions.Units)
-	return err != nil || slices.Contains(seg.Phonemes, p)
+	return slices.Contains(a.options.Sounds(word), p)
 }
 
 // contrast picks the taught sound with the most pictures that is far from the target in place or manner.
 func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme.Phoneme, []string) {
+	if c, ok := a.far[at]; ok {
+		return c.sound, c.pictures
+	}
 	accent := a.Conventions.Accent
 	t, _ := phoneme.Lookup(accent, target)
 	var best phoneme.Phoneme
@@ -228,6 +246,7 @@ func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme
 			best, pictures = sounds[0], found
 		}
 	}
+	a.far[at] = contrast{best, pictures}
 	return best, pictures
 }
 

@@ -1,6 +1,7 @@
 package lesson
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"math/rand/v2"
@@ -12,6 +13,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
 )
 
@@ -25,7 +27,7 @@ type Option struct {
 // Choice is one thing that the assembler chose, with its reason and the next best.
 type Choice struct {
 	Slot    string   `json:"slot"` // "read.2", the same on every renewal
-	Kind    string   `json:"kind" enum:"word,picture,card,sentence,material"`
+	Kind    string   `json:"kind" enum:"word,picture,card,sentence,page,material"`
 	Value   string   `json:"value"`
 	Detail  string   `json:"detail,omitempty"` // the basket of a picture, the sounds of a word
 	Because string   `json:"because"`
@@ -51,6 +53,7 @@ type Step struct {
 	Cautions []string `json:"cautions"`
 	Choices  []Choice `json:"choices"`
 	Deck     []Show   `json:"deck,omitempty"`
+	Pieces   []string `json:"pieces,omitempty"` // of the sentence, shuffled, to be put in order
 }
 
 // CardFace is what Teach and print need of a card, as it stood when the introduction was assembled.
@@ -102,10 +105,18 @@ type Input struct {
 	Taught      []card.Card
 	Log         []review.Seen
 	Exceptions  []string // exception words taught before
+	Bank        []Text   // the team's sentences and pages
+	Refused     []string // words that the team refused on any card
 	Minutes     int
 	Seed        uint64
 	Now         time.Time
 	Locked      map[string]string // slot to value
+}
+
+// Text is a sentence or a page of the team's bank.
+type Text struct {
+	Kind string `json:"kind" enum:"sentence,page"`
+	Body string `json:"body"`
 }
 
 // ErrMinutes says that the time asked for is out of bounds.
@@ -120,6 +131,22 @@ type assembler struct {
 	out      *Introduction
 	sounds   []phoneme.Phoneme
 	readable []words.Choice
+	known    map[string]bool // exception words
+
+	sentences, pages []Option
+	unfit            string // why the card's sentences cannot be used
+	far              map[words.Position]contrast
+}
+
+type contrast struct {
+	sound    phoneme.Phoneme
+	pictures []string
+}
+
+func (a *assembler) note(text string) {
+	if !slices.Contains(a.out.Notes, text) {
+		a.out.Notes = append(a.out.Notes, text)
+	}
 }
 
 // Assemble builds the introduction. The same input gives the same introduction. It fails on a routine that
@@ -132,18 +159,22 @@ func Assemble(in Input) (Introduction, error) {
 	if in.Minutes < LeastMinutes || in.Minutes > MostMinutes {
 		return Introduction{}, fmt.Errorf("%w, not %d", ErrMinutes, in.Minutes)
 	}
+	in.Conventions = in.Conventions.For(in.Target.Content)
 	sounds, err := phoneme.Parse(in.Conventions.Accent, in.Target.Pair.Sound)
 	if err != nil {
 		return Introduction{}, err
 	}
 	a := &assembler{Input: in, taught: spelling.Set{}, used: map[string]bool{}, sounds: sounds,
-		options: words.Options{Accent: in.Conventions.Accent, Units: in.Conventions.Units},
+		options: in.Conventions.Speech(), known: map[string]bool{}, far: map[words.Position]contrast{},
 		out: &Introduction{CardID: in.Target.ID, Version: in.Target.Version, Agreed: in.Target.State == card.Agreed, Pair: in.Target.Pair, Keyword: in.Target.Keyword,
 			Routine: in.Routine.Name, Minutes: in.Minutes, Seed: in.Seed, Steps: []Step{}, Dropped: []string{}, Notes: []string{}, Cards: map[string]CardFace{}, WordBits: map[string][]Bit{}}}
 	for _, c := range in.Taught {
 		a.taught[c.Pair] = true
 	}
 	a.taught[in.Target.Pair] = true
+	for _, w := range slices.Concat(in.Exceptions, in.Target.Exceptions) {
+		a.known[strings.ToLower(w)] = true
+	}
 	for _, v := range in.Locked {
 		a.used[v] = true
 	}
@@ -155,10 +186,16 @@ func Assemble(in Input) (Introduction, error) {
 
 func (a *assembler) steps() {
 	steps := slices.Clone(a.Routine.Steps)
+	if a.pages = a.pageOptions(); len(a.pages) == 0 && a.Locked["page.1"] == "" { // said before the time is shared out
+		if i := slices.IndexFunc(steps, func(s RoutineStep) bool { return s.Kind == Page }); i >= 0 {
+			a.out.Dropped = append(a.out.Dropped, cmp.Or(steps[i].Name, paces[Page].name)+": "+noPage)
+			steps = slices.Delete(steps, i, i+1)
+		}
+	}
 	for {
 		seconds := share(steps, a.Minutes)
 		a.out.Steps, a.out.Seconds = a.out.Steps[:0], 0
-		dropped := -1
+		var kept []RoutineStep
 		a.used = map[string]bool{}
 		for _, v := range a.Locked {
 			a.used[v] = true
@@ -174,16 +211,16 @@ func (a *assembler) steps() {
 			a.rng = rand.New(rand.NewPCG(a.Seed, uint64(len(s.Kind))*1000003+uint64(s.Kind[0])*131+uint64(s.Kind[len(s.Kind)-1])))
 			if why := a.fill(&step); why != "" {
 				a.out.Dropped = append(a.out.Dropped, name+": "+why)
-				dropped = i
-				break
+				continue
 			}
+			kept = append(kept, s)
 			a.out.Steps = append(a.out.Steps, step)
 			a.out.Seconds += step.Seconds
 		}
-		if dropped < 0 {
+		if len(kept) == len(steps) {
 			break
 		}
-		steps = slices.Delete(steps, dropped, dropped+1)
+		steps = kept // the others share the time of those that fell out
 	}
 	if over := a.out.Seconds - a.Minutes*60; over > 30 {
 		a.out.Notes = append(a.out.Notes, fmt.Sprintf("The steps need %s at the least: %d seconds more than planned. Drop a step or plan more time.", clock(a.out.Seconds), over))
@@ -226,9 +263,13 @@ func (a *assembler) choose(prefix, kind string, n int, options []Option) []Choic
 		}
 		return nil
 	}
-	for i := 1; i <= n; i++ {
+	for i := 1; ; i++ {
 		slot := fmt.Sprintf("%s.%d", prefix, i)
-		if value, ok := a.Locked[slot]; ok {
+		value, ok := a.Locked[slot]
+		if i > n && !ok {
+			break
+		}
+		if ok {
 			c := Choice{Slot: slot, Kind: kind, Value: value, Because: "locked by you", Locked: true, Next: []Option{}}
 			for _, o := range options {
 				if o.Value == value {
@@ -280,7 +321,7 @@ var (
 
 // Swap puts the next best in a slot, the former choice to the end of the list. Runners-up that stand
 // elsewhere in the step are passed over. It changes the introduction that it is given.
-func Swap(in *Introduction, slot string, a phoneme.Accent, u spelling.Units) error {
+func Swap(in *Introduction, slot string, o words.Options) error {
 	for s := range in.Steps {
 		step := &in.Steps[s]
 		for i := range step.Choices {
@@ -288,22 +329,80 @@ func Swap(in *Introduction, slot string, a phoneme.Accent, u spelling.Units) err
 			if c.Slot != slot {
 				continue
 			}
-			for k, o := range c.Next {
-				if in.holds(c.Kind, o.Value) || c.Kind == "picture" && o.Detail != c.Detail {
+			for k, next := range c.Next {
+				if in.holds(c.Kind, next.Value) || c.Kind == "picture" && next.Detail != c.Detail {
 					continue
 				}
 				old := Option{c.Value, c.Detail, strings.TrimPrefix(c.Because, "swapped in: ")}
-				c.Value, c.Detail, c.Because = o.Value, o.Detail, "swapped in: "+o.Because
+				c.Value, c.Detail, c.Because = next.Value, next.Detail, "swapped in: "+next.Because
 				c.Next = append(slices.Delete(c.Next, k, k+1), old)
-				if c.Kind == "word" {
-					in.WordBits[c.Value] = bits(c.Value, in.Pair, a, u)
-				}
+				in.shown(step, c, o)
 				return nil
 			}
 			return fmt.Errorf("%w: %s", ErrNoNext, c.Value)
 		}
 	}
 	return fmt.Errorf("%w: %s", ErrNoSlot, slot)
+}
+
+// shown puts the bits of a changed choice's words in the introduction, and the pieces of a sentence.
+func (in *Introduction) shown(step *Step, c *Choice, o words.Options) {
+	switch c.Kind {
+	case "word":
+		in.WordBits[c.Value] = bits(c.Value, in.Pair, o)
+	case "sentence", "page":
+		for _, t := range texts.Check(c.Value, spelling.Set{}, nil, o).Tokens {
+			in.WordBits[t.Text] = toBits(t.Segments, in.Pair)
+		}
+	}
+	if c.Kind == "sentence" {
+		step.Adult = slices.DeleteFunc(step.Adult, func(line string) bool { return strings.HasPrefix(line, exceptionFirst) })
+		step.Pieces = pieces(c.Value, in.Seed)
+	}
+}
+
+// ErrNoStep says that a choice cannot be put there.
+var ErrNoStep = errors.New("this introduction has no such step")
+
+// slots of the steps that take what a teacher sends to them.
+var sentTo = map[Kind]struct{ prefix, kind string }{Blend: {"blend", "word"}, Read: {"read", "word"}, Spell: {"spell", "word"}, Sentence: {"sentence", "sentence"}, Page: {"page", "page"}}
+
+// Put places values in a step, locked, in the first slots that are not locked yet; what does not fit there is
+// added behind. A value that the step holds already is only locked. It changes the introduction that it is
+// given.
+func Put(in *Introduction, kind Kind, values []string, because string, o words.Options) error {
+	to, ok := sentTo[kind]
+	at := slices.IndexFunc(in.Steps, func(s Step) bool { return s.Kind == kind })
+	if !ok || at < 0 {
+		return fmt.Errorf("%w: %s", ErrNoStep, kind)
+	}
+	step := &in.Steps[at]
+	for _, v := range values {
+		i := slices.IndexFunc(step.Choices, func(c Choice) bool { return c.Value == v })
+		if i < 0 {
+			i = slices.IndexFunc(step.Choices, func(c Choice) bool { return !c.Locked })
+		}
+		if i < 0 {
+			if kind == Sentence || kind == Page { // one is shown
+				i = 0
+			} else {
+				i = len(step.Choices)
+				step.Choices = append(step.Choices, Choice{Slot: fmt.Sprintf("%s.%d", to.prefix, i+1), Kind: to.kind, Next: []Option{}})
+			}
+		}
+		c := &step.Choices[i]
+		if c.Value != v && c.Value != "" {
+			c.Next = append([]Option{{c.Value, c.Detail, c.Because}}, c.Next...)
+		}
+		c.Value, c.Because, c.Locked, c.Detail = v, because, true, ""
+		if to.kind == "word" {
+			if seg, err := o.Segment(v); err == nil {
+				c.Detail = fmt.Sprintf("%d sounds", seg.Sounds)
+			}
+		}
+		in.shown(step, c, o)
+	}
+	return nil
 }
 
 func (in *Introduction) holds(kind, value string) bool {

@@ -20,6 +20,8 @@ import (
 	"brightchalk/internal/core/texts"
 )
 
+var south = texts.Options{Accent: phoneme.SouthernBritish}
+
 var order = strings.Fields("t a m s i n p o d h c e g r b u l f k ck")
 
 // input is a lesson on the pair that follows n taught ones.
@@ -144,15 +146,15 @@ func TestLockedChoicesStay(t *testing.T) {
 func TestSwap(t *testing.T) {
 	in := assemble(t, input(t, 14))
 	c := step(t, in, lesson.Spell).Choices[0]
-	require.NoError(t, lesson.Swap(&in, c.Slot, phoneme.SouthernBritish, spelling.Units{}))
+	require.NoError(t, lesson.Swap(&in, c.Slot, south))
 	now := step(t, in, lesson.Spell).Choices[0]
 	assert.NotEqual(t, c.Value, now.Value)
 	assert.Contains(t, now.Because, "swapped in")
 	assert.Equal(t, c.Value, now.Next[len(now.Next)-1].Value, "the former choice can come back")
 	assert.NotEmpty(t, in.WordBits[now.Value])
-	require.ErrorIs(t, lesson.Swap(&in, "spell.99", phoneme.SouthernBritish, spelling.Units{}), lesson.ErrNoSlot)
+	require.ErrorIs(t, lesson.Swap(&in, "spell.99", south), lesson.ErrNoSlot)
 	pictures := step(t, in, lesson.Ear).Choices
-	require.NoError(t, lesson.Swap(&in, pictures[0].Slot, phoneme.SouthernBritish, spelling.Units{}))
+	require.NoError(t, lesson.Swap(&in, pictures[0].Slot, south))
 	assert.Equal(t, "yes", step(t, in, lesson.Ear).Choices[0].Detail, "a picture is swapped within its basket")
 }
 
@@ -186,7 +188,7 @@ func TestNoFirstOrLastGameForH(t *testing.T) {
 func TestSentenceNeedsWhatIsTaught(t *testing.T) {
 	in := input(t, 9)
 	in.Target.Sentences = []string{"A ship is big."}
-	assert.Contains(t, strings.Join(assemble(t, in).Dropped, " "), "“ship” needs sh=ʃ")
+	assert.Contains(t, strings.Join(assemble(t, in).Notes, " "), "“ship” needs sh=ʃ")
 }
 
 func TestDeckIsFair(t *testing.T) {

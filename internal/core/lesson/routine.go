@@ -24,6 +24,7 @@ const (
 	Read      Kind = "read"
 	Spell     Kind = "spell"
 	Sentence  Kind = "sentence"
+	Page      Kind = "page"
 	ClosePart Kind = "close"
 )
 
@@ -76,13 +77,14 @@ var paces = map[Kind]pace{
 	Read:      {"Read", WordFamily, 60, 120, 300, 25},
 	Spell:     {"Spell", WordFamily, 60, 120, 300, 35},
 	Sentence:  {"Sentence", PageFamily, 45, 90, 200, 0},
+	Page:      {"Page", PageFamily, 60, 120, 300, 0},
 	ClosePart: {"Close", MouthFamily, 20, 40, 80, 0},
 }
 
 // DefaultRoutine is the usual run.
 func DefaultRoutine() Routine {
 	r := Routine{Name: "Daily introduction"}
-	for _, k := range []Kind{WarmUp, Listen, Mouth, Ear, Picture, Letter, Turnover, Hand, MixIn, Blend, Read, Spell, Sentence, ClosePart} {
+	for _, k := range []Kind{WarmUp, Listen, Mouth, Ear, Picture, Letter, Turnover, Hand, MixIn, Blend, Read, Spell, Sentence, Page, ClosePart} {
 		r.Steps = append(r.Steps, RoutineStep{Kind: k, Name: paces[k].name})
 	}
 	return r

@@ -199,6 +199,21 @@ func (s Speech) Segment(word string) (Segmented, error) {
 	return Segment(word, a, s.Units)
 }
 
+// Sounds returns the most common pronunciation of a word in its own accent; nil for a text that is no word.
+// Callers only read it.
+func (s Speech) Sounds(word string) []phoneme.Phoneme {
+	if _, departs := s.Depart[word]; !departs {
+		if item, ok := For(s.Accent, s.Units).Find(word); ok {
+			return item.Readings[0].Phonemes
+		}
+	}
+	seg, err := s.Segment(word)
+	if err != nil {
+		return nil
+	}
+	return seg.Phonemes
+}
+
 // Item aligns a lexicon word, fit for children or not, in its own accent.
 func (s Speech) Item(word string) (Item, bool) {
 	e, ok := Find(word)

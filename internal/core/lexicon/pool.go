@@ -14,9 +14,10 @@ import (
 type Item struct {
 	*Entry
 	Readings  []Reading
-	Shape     string   // consonants and vowels of the first reading: "CVC"
-	Syllables int      // of the first reading
-	Alike     []string // other known words with the same sounds, in alphabetical order
+	Shape     string              // consonants and vowels of the first reading: "CVC"
+	Syllables int                 // of the first reading
+	Alike     []string            // other known words with the same sounds, in alphabetical order
+	Second    [][]phoneme.Phoneme // sounds of the second names of its picture
 	Pairs     []spelling.Pair
 	Needs     Mask // pairs of all readings
 }
@@ -43,6 +44,7 @@ func (m *Mask) Within(other *Mask) bool {
 type Pool struct {
 	Items    []Item
 	Pictures []*Item // those that an embedded picture shows
+	byWord   map[string]*Item
 	numbers  map[spelling.Pair]int
 	with     map[spelling.Pair][]*Item
 }
@@ -69,7 +71,7 @@ func For(a phoneme.Accent, u spelling.Units) *Pool {
 }
 
 func newPool(a phoneme.Accent, u spelling.Units) *Pool {
-	p := &Pool{numbers: map[spelling.Pair]int{}, with: map[spelling.Pair][]*Item{}}
+	p := &Pool{byWord: make(map[string]*Item, len(Words())), numbers: map[spelling.Pair]int{}, with: map[spelling.Pair][]*Item{}}
 	al := &spelling.Aligner{}
 	alike := map[string][]string{}
 	for _, e := range Words() {
@@ -93,6 +95,7 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 	}
 	for i := range p.Items {
 		item := &p.Items[i]
+		p.byWord[item.Word] = item
 		if same := alike[phoneme.Join(item.Readings[0].Phonemes)]; len(same) > 1 || len(same) == 1 && same[0] != item.Word {
 			item.Alike = slices.DeleteFunc(slices.Clone(same), func(w string) bool { return w == item.Word })
 		}
@@ -102,6 +105,11 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 			}
 		}
 		if item.Picturable() {
+			for _, name := range SecondNames(item.Word) {
+				if seg, err := Segment(name, a, u); err == nil {
+					item.Second = append(item.Second, seg.Phonemes)
+				}
+			}
 			p.Pictures = append(p.Pictures, item)
 		}
 	}
@@ -153,11 +161,8 @@ func (p *Pool) With(pair spelling.Pair) []*Item { return p.with[pair] }
 
 // Find returns the word's item.
 func (p *Pool) Find(word string) (*Item, bool) {
-	i, ok := slices.BinarySearchFunc(p.Items, word, func(item Item, w string) int { return strings.Compare(item.Word, w) })
-	if !ok {
-		return nil, false
-	}
-	return &p.Items[i], true
+	item, ok := p.byWord[word]
+	return item, ok
 }
 
 // Shape writes the consonants and vowels of segments as teachers do: ship is CVC, spot CCVC, box CVCC.

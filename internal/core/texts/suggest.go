@@ -8,6 +8,7 @@ import (
 	"strings"
 	"sync"
 
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 )
 
@@ -76,6 +77,8 @@ type maker struct {
 	SuggestQuery
 	o        Options
 	rng      *rand.Rand
+	pool     *lexicon.Pool
+	mask     lexicon.Mask // of Taught
 	words    vocabulary
 	readable map[string]bool // by word, as far as asked
 	holds    map[string]bool // words with the target
@@ -85,7 +88,8 @@ type maker struct {
 // and in sense. Every one passes Check with nothing left over; those that hold the target more than once come
 // first. The same rng gives the same sentences. Fewer than Count come back where too little can be read.
 func Suggest(q SuggestQuery, o Options, rng *rand.Rand) []Suggestion {
-	m := maker{SuggestQuery: q, o: o, rng: rng, readable: map[string]bool{}, holds: map[string]bool{}}
+	pool := lexicon.For(o.Accent, o.Units)
+	m := maker{SuggestQuery: q, o: o, rng: rng, pool: pool, mask: pool.Mask(q.Taught), readable: map[string]bool{}, holds: map[string]bool{}}
 	m.narrow()
 	out := []Suggestion{}
 	if len(m.words.nouns) == 0 {
@@ -93,13 +97,16 @@ func Suggest(q SuggestQuery, o Options, rng *rand.Rand) []Suggestion {
 	}
 	seen := map[string]bool{}
 	for range 60 * q.Count {
+		if len(out) >= 6*q.Count {
+			break
+		}
 		text := m.sentence()
 		if text == "" || seen[text] || len(strings.Fields(text)) > 9 {
 			continue
 		}
 		seen[text] = true
 		s := Suggestion{Text: text, Holds: m.held(text)}
-		if q.Target != nil && len(s.Holds) == 0 || !Check(text, q.Taught, q.Exceptions, o).Fits() {
+		if q.Target != nil && len(s.Holds) == 0 {
 			continue
 		}
 		s.Because = "every word can be read or is a taught exception word"
@@ -109,7 +116,7 @@ func Suggest(q SuggestQuery, o Options, rng *rand.Rand) []Suggestion {
 		out = append(out, s)
 	}
 	slices.SortStableFunc(out, func(a, b Suggestion) int { return min(len(b.Holds), 3) - min(len(a.Holds), 3) })
-	return m.vary(out)
+	return slices.DeleteFunc(m.vary(out), func(s Suggestion) bool { return !Check(s.Text, q.Taught, q.Exceptions, o).Fits() })
 }
 
 // vary keeps Count sentences and lets no word but the small ones stand in more than two of them.
@@ -138,6 +145,12 @@ func (m *maker) can(word string) bool {
 		return false
 	}
 	ok, known := m.readable[word]
+	if item, plain := m.pool.Find(word); !known && plain && word != "a" && len(m.o.Depart) == 0 {
+		ok = item.Needs.Within(&m.mask) || m.Exceptions[word]
+		m.readable[word] = ok
+		m.holds[word] = ok && m.Target != nil && slices.Contains(item.Pairs, *m.Target)
+		return ok
+	}
 	if !known {
 		s := status(word, false, m.Taught, m.Exceptions, m.o).Status
 		ok = s == Decodable || s == Exception

@@ -58,22 +58,17 @@ func EarPictures(target phoneme.Phoneme, at Position, prefer string, avoid []pho
 		}
 		sounds := item.Readings[0].Phonemes
 		if _, departs := o.Depart[item.Word]; departs {
-			if seg, err := o.Segment(item.Word); err == nil {
-				sounds = seg.Phonemes
-			}
+			sounds = o.Sounds(item.Word)
 		}
 		if !soundAt(sounds, target, at) || clashes(sounds) {
 			continue
 		}
 		cost := 2*(5-item.Familiarity) + awkward(item, sounds, target, at, prefer)
 		fits := true
-		for _, name := range lexicon.SecondNames(item.Word) {
-			second, err := o.Segment(name)
-			switch {
-			case err != nil:
-			case clashes(second.Phonemes):
+		for _, second := range item.Second {
+			if clashes(second) {
 				fits = false
-			case !soundAt(second.Phonemes, target, at):
+			} else if !soundAt(second, target, at) {
 				cost += 4
 			}
 		}
@@ -177,18 +172,18 @@ type Quarter struct {
 }
 
 // FirstOrLast makes the game of four pictures: is the sound first or last? Both answers are present, one to
-// three times each, and no picture has the sound at both ends. It refuses a sound that English never puts
+// three times each, no picture has the sound at both ends, and none is in exclude. It refuses a sound that English never puts
 // at one of the ends, and says so.
-func FirstOrLast(p phoneme.Phoneme, o Options, rng *rand.Rand) ([]Quarter, error) {
+func FirstOrLast(p phoneme.Phoneme, exclude map[string]bool, o Options, rng *rand.Rand) ([]Quarter, error) {
 	var ends [2][]string
 	for i, at := range []Position{Initial, Final} {
 		if err := CheckPosition(o.Accent, p, at); err != nil {
 			return nil, err
 		}
 		for _, w := range EarPictures(p, at, "", nil, o) {
-			if seg, err := o.Segment(w); err == nil && once(seg.Phonemes, p) && !slices.ContainsFunc(lexicon.SecondNames(w), func(name string) bool {
-				second, err := o.Segment(name)
-				return err == nil && soundAt(second.Phonemes, p, []Position{Final, Initial}[i])
+			item, _ := lexicon.For(o.Accent, o.Units).Find(w)
+			if !exclude[w] && once(o.Sounds(w), p) && !slices.ContainsFunc(item.Second, func(second []phoneme.Phoneme) bool {
+				return soundAt(second, p, []Position{Final, Initial}[i])
 			}) {
 				ends[i] = append(ends[i], w)
 			}

@@ -166,3 +166,14 @@ SELECT i.introduction_id::text, s.name AS class_name, c.grapheme, c.sound, (i.sn
     EXISTS (SELECT 1 FROM class_log l WHERE l.introduction_id = i.introduction_id) AS taught
 FROM introduction i JOIN school_class s USING (class_id) JOIN card c USING (card_id)
 WHERE i.team_id = @team_id ORDER BY i.created_at DESC LIMIT 12
+
+-- name: bank_add
+INSERT INTO bank_text (team_id, kind, body, added_by, added_at) VALUES (@team_id, @kind, @body, @by, @now) RETURNING text_id::text
+
+-- name: bank_list
+SELECT b.text_id::text, b.kind, b.body, coalesce(m.initials, '') AS added_by, b.added_at
+FROM bank_text b LEFT JOIN member m ON m.member_id = b.added_by
+WHERE b.team_id = @team_id AND b.archived_at IS NULL ORDER BY b.kind DESC, b.added_at, b.text_id
+
+-- name: bank_archive
+UPDATE bank_text SET archived_at = @at WHERE team_id = @team_id AND text_id = @text_id

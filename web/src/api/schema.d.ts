@@ -4,6 +4,38 @@
  */
 
 export interface paths {
+    "/bank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bank"];
+        put?: never;
+        post: operations["add-to-bank"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bank/{id}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["archive-bank-text"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cards": {
         parameters: {
             query?: never;
@@ -52,6 +84,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cards/{id}/first-or-last": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["first-or-last"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cards/{id}/state": {
         parameters: {
             query?: never;
@@ -92,6 +140,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["takes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cards/{id}/unlocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["unlocks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -148,6 +212,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/chop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["chop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes": {
         parameters: {
             query?: never;
@@ -172,6 +252,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["class"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/contrast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["contrast"];
         put?: never;
         post?: never;
         delete?: never;
@@ -276,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/introductions/{id}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/introductions/{id}/swap": {
         parameters: {
             query?: never;
@@ -324,6 +436,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/play/{game}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["play"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/routine": {
         parameters: {
             query?: never;
@@ -356,6 +484,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sentences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["make-sentences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/session": {
         parameters: {
             query?: never;
@@ -380,6 +524,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["sort-game"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/spellings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["spellings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -452,10 +612,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/words/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["look-up-word"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        "Add-to-bankRequest": {
+            body: string;
+            /** @enum {string} */
+            kind: "sentence" | "page";
+        };
+        "Archive-bank-textRequest": {
+            archived: boolean;
+        };
         "Archive-cardRequest": {
             archived: boolean;
         };
@@ -467,7 +651,23 @@ export interface components {
             /** Format: int64 */
             minutes: number;
         };
+        BankView: {
+            /** Format: date-time */
+            added_at: string;
+            added_by: string;
+            body: string;
+            /** Format: double */
+            decodable: number;
+            /** @enum {string} */
+            kind: "sentence" | "page";
+            missing: string[] | null;
+            remarks: string[] | null;
+            text_id: string;
+        };
         CardContent: {
+            /** @enum {string} */
+            accent?: "" | "southern-british" | "northern-english" | "general-american";
+            accent_note?: string;
             action: string;
             capital_words: string;
             contrast: string;
@@ -490,12 +690,19 @@ export interface components {
             /** @enum {string} */
             accent: "southern-british" | "northern-english" | "general-american";
             capitals: boolean;
+            departures?: components["schemas"]["CardDeparture"][] | null;
             groups_first: boolean;
             letter_names: boolean;
             /** @enum {string} */
             paper: "A4" | "Letter";
             units: components["schemas"]["SpellingUnits"];
             whole_by_sight: boolean;
+        };
+        CardDeparture: {
+            /** @enum {string} */
+            accent: "southern-british" | "northern-english" | "general-american";
+            note: string;
+            word: string;
         };
         CardFinding: {
             field: string;
@@ -545,7 +752,9 @@ export interface components {
         CheckedText: {
             /** Format: double */
             decodable: number;
+            new_exceptions: string[] | null;
             remarks: string[] | null;
+            sentences: components["schemas"]["TextsSentence"][] | null;
             words: components["schemas"]["CheckedWord"][] | null;
         };
         CheckedWord: {
@@ -557,6 +766,9 @@ export interface components {
             status: "decodable" | "exception" | "untaught" | "ambiguous" | "unknown" | "name";
             text: string;
             untaught: string[] | null;
+        };
+        ChopRequest: {
+            text: string;
         };
         ClassCard: {
             card_id: string;
@@ -583,6 +795,11 @@ export interface components {
             fields: string[] | null;
             theirs: components["schemas"]["CardView"];
         };
+        ContrastView: {
+            left: components["schemas"]["FoundWord"][] | null;
+            right: components["schemas"]["FoundWord"][] | null;
+            twins: (string[] | null)[] | null;
+        };
         Created: {
             id: string;
         };
@@ -590,6 +807,7 @@ export interface components {
             done: boolean;
         };
         Found: {
+            near: components["schemas"]["WordsAnswer"][] | null;
             note: string;
             /** Format: int64 */
             total: number;
@@ -645,7 +863,7 @@ export interface components {
             because: string;
             detail?: string;
             /** @enum {string} */
-            kind: "word" | "picture" | "card" | "sentence" | "material";
+            kind: "word" | "picture" | "card" | "sentence" | "page" | "material";
             locked: boolean;
             next: components["schemas"]["LessonOption"][] | null;
             slot: string;
@@ -704,6 +922,7 @@ export interface components {
             family: string;
             kind: string;
             name: string;
+            pieces?: string[] | null;
             /** Format: int64 */
             seconds: number;
             table: string[] | null;
@@ -711,6 +930,23 @@ export interface components {
         "Log-taughtRequest": {
             reached: string;
             sure: components["schemas"]["Sure"][] | null;
+        };
+        LookView: {
+            found: components["schemas"]["FoundWord"];
+            guessed: boolean;
+            may: boolean;
+            missing: components["schemas"]["WordsMissing"][] | null;
+            segments: components["schemas"]["SpellingSegment"][] | null;
+            /** Format: int64 */
+            sounds: number;
+            why: string;
+            word: string;
+        };
+        MadeSentence: {
+            because: string;
+            holds: string[] | null;
+            pieces: string[] | null;
+            text: string;
         };
         Me: {
             conventions: components["schemas"]["CardConventions"];
@@ -740,6 +976,18 @@ export interface components {
             /** @enum {string} */
             kind: "class" | "group";
             name: string;
+        };
+        PlayWord: {
+            because: string;
+            bits: components["schemas"]["LessonBit"][] | null;
+            mark: number[] | null;
+            parts: string[] | null;
+            picture: boolean;
+            says: string;
+            shown: string;
+            /** Format: int64 */
+            sounds: number;
+            word: string;
         };
         Problem: {
             conflict?: components["schemas"]["Conflict"];
@@ -813,6 +1061,13 @@ export interface components {
             sounds: number;
             word: string;
         };
+        SendRequest: {
+            /** Format: int64 */
+            revision: number;
+            /** @enum {string} */
+            step: "blend" | "read" | "spell" | "sentence" | "page";
+            values: string[] | null;
+        };
         "Set-stateRequest": {
             /** @enum {string} */
             state: "draft" | "in review" | "agreed";
@@ -820,6 +1075,27 @@ export interface components {
         SpellingPair: {
             grapheme: string;
             sound: string;
+        };
+        SpellingRow: {
+            /** Format: double */
+            end: number;
+            examples: string[] | null;
+            grapheme: string;
+            kind: string;
+            /** Format: double */
+            middle: number;
+            /** Format: double */
+            of_sound: number;
+            rare: boolean;
+            sound: string;
+            /** Format: double */
+            start: number;
+            /** Format: int64 */
+            step: number;
+            /** Format: int64 */
+            types: number;
+            /** Format: double */
+            weighted: number;
         };
         SpellingSegment: {
             grapheme: string;
@@ -881,11 +1157,31 @@ export interface components {
             take_id: string;
             trim: components["schemas"]["RecordingTrim"];
         };
+        TextsSentence: {
+            /** Format: double */
+            decodable: number;
+            /** Format: int64 */
+            start: number;
+            /** Format: int64 */
+            words: number;
+        };
         "Trim-takeRequest": {
             /** Format: int64 */
             end_ms: number;
             /** Format: int64 */
             start_ms: number;
+        };
+        Unlocked: {
+            /** Format: int64 */
+            known: number;
+            longest: string;
+            /** Format: int64 */
+            step: number;
+            /** Format: int64 */
+            taught: number;
+            /** Format: int64 */
+            total: number;
+            words: components["schemas"]["FoundWord"][] | null;
         };
         WallCard: {
             action: string;
@@ -918,6 +1214,16 @@ export interface components {
             /** Format: int64 */
             unlocked: number;
         };
+        WordsAnswer: {
+            guessed: boolean;
+            may: boolean;
+            missing: components["schemas"]["WordsMissing"][] | null;
+            segments: components["schemas"]["SpellingSegment"][] | null;
+            /** Format: int64 */
+            sounds: number;
+            why: string;
+            word: string;
+        };
         WordsBasket: {
             pictures: string[] | null;
             sound: string;
@@ -934,6 +1240,15 @@ export interface components {
             sounds: number;
             word: string;
         };
+        WordsMissing: {
+            pair: components["schemas"]["SpellingPair"];
+            /** Format: int64 */
+            step: number;
+        };
+        WordsQuarter: {
+            answer: string;
+            picture: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -943,6 +1258,106 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bank: {
+        parameters: {
+            query?: {
+                /** @description may be empty */
+                class?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankView"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-bank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Add-to-bankRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Created"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "archive-bank-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Archive-bank-textRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     wall: {
         parameters: {
             query?: {
@@ -1108,6 +1523,39 @@ export interface operations {
             };
         };
     };
+    "first-or-last": {
+        parameters: {
+            query?: {
+                seed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsQuarter"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "set-state": {
         parameters: {
             query?: never;
@@ -1196,6 +1644,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeView"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unlocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unlocked"];
                 };
             };
             /** @description Error */
@@ -1304,6 +1783,39 @@ export interface operations {
             };
         };
     };
+    chop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChopRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     classes: {
         parameters: {
             query?: never;
@@ -1384,6 +1896,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClassView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    contrast: {
+        parameters: {
+            query: {
+                class: string;
+                left: string;
+                right: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContrastView"];
                 };
             };
             /** @description Error */
@@ -1628,6 +2173,41 @@ export interface operations {
             };
         };
     };
+    send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntroductionView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     swap: {
         parameters: {
             query?: never;
@@ -1672,6 +2252,13 @@ export interface operations {
                 position?: "any" | "initial" | "medial" | "final";
                 frame?: string;
                 pictures?: boolean;
+                /** @description exactly so many, 0 any */
+                sounds?: number;
+                /** @description exactly so many, 0 any */
+                syllables?: number;
+                /** @description at least */
+                familiarity?: number;
+                no_homophones?: boolean;
                 seed?: number;
             };
             header?: never;
@@ -1749,6 +2336,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    play: {
+        parameters: {
+            query: {
+                class: string;
+                /** @description target, may be empty */
+                card?: string;
+                position?: "any" | "initial" | "medial" | "final";
+                frame?: string;
+                pictures?: boolean;
+                /** @description exactly so many, 0 any */
+                sounds?: number;
+                /** @description exactly so many, 0 any */
+                syllables?: number;
+                /** @description at least */
+                familiarity?: number;
+                no_homophones?: boolean;
+                seed?: number;
+                /** @description first word of a chain, may be empty */
+                start?: string;
+            };
+            header?: never;
+            path: {
+                game: "chain" | "slips" | "compounds" | "rings";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayWord"][] | null;
                 };
             };
             /** @description Error */
@@ -1856,6 +2491,50 @@ export interface operations {
             };
         };
     };
+    "make-sentences": {
+        parameters: {
+            query: {
+                class: string;
+                /** @description target, may be empty */
+                card?: string;
+                position?: "any" | "initial" | "medial" | "final";
+                frame?: string;
+                pictures?: boolean;
+                /** @description exactly so many, 0 any */
+                sounds?: number;
+                /** @description exactly so many, 0 any */
+                syllables?: number;
+                /** @description at least */
+                familiarity?: number;
+                no_homophones?: boolean;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeSentence"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     me: {
         parameters: {
             query?: never;
@@ -1936,6 +2615,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WordsBasket"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    spellings: {
+        parameters: {
+            query?: {
+                /** @description a grapheme or a sound, may be empty */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpellingRow"][] | null;
                 };
             };
             /** @description Error */
@@ -2055,6 +2766,13 @@ export interface operations {
                 position?: "any" | "initial" | "medial" | "final";
                 frame?: string;
                 pictures?: boolean;
+                /** @description exactly so many, 0 any */
+                sounds?: number;
+                /** @description exactly so many, 0 any */
+                syllables?: number;
+                /** @description at least */
+                familiarity?: number;
+                no_homophones?: boolean;
                 seed?: number;
             };
             header?: never;
@@ -2070,6 +2788,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Found"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "look-up-word": {
+        parameters: {
+            query: {
+                class: string;
+                /** @description target, may be empty */
+                card?: string;
+                position?: "any" | "initial" | "medial" | "final";
+                frame?: string;
+                pictures?: boolean;
+                /** @description exactly so many, 0 any */
+                sounds?: number;
+                /** @description exactly so many, 0 any */
+                syllables?: number;
+                /** @description at least */
+                familiarity?: number;
+                no_homophones?: boolean;
+                seed?: number;
+                word: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookView"];
                 };
             };
             /** @description Error */
