@@ -40,6 +40,10 @@ type library struct {
 	Team    string     `json:"team"`
 	Speaker string     `json:"speaker"`
 	Cards   []demoCard `json:"cards"`
+	Bank    []struct {
+		Kind string `json:"kind"`
+		Body string `json:"body"`
+	} `json:"bank"`
 	Classes []struct {
 		Name   string `json:"name"`
 		Kind   string `json:"kind"`
@@ -97,6 +101,11 @@ func (l library) load(ctx context.Context, tx pgx.Tx, now time.Time) error {
 	for i, c := range l.Cards {
 		if ids[i], err = l.card(ctx, tx, teamID, leadID, i+1, c, conv, now); err != nil {
 			return fmt.Errorf("card %s: %w", c.Pair, err)
+		}
+	}
+	for _, t := range l.Bank {
+		if _, err := store.AddBankText(ctx, tx, teamID, t.Kind, t.Body, leadID, now); err != nil {
+			return fmt.Errorf("bank text %q: %w", t.Body, err)
 		}
 	}
 	return l.classes(ctx, tx, teamID, leadID, ids, now)

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 
 	"brightchalk/internal/core/card"
@@ -25,10 +26,11 @@ type taught struct {
 	exceptions map[string]bool
 	refused    map[string]bool
 	steps      map[spelling.Pair]int // of the team's order
+	coming     map[string]int        // exception words not met yet, with their step
 }
 
 func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, error) {
-	t := taught{set: spelling.Set{}, exceptions: map[string]bool{}, refused: map[string]bool{}, steps: map[spelling.Pair]int{}}
+	t := taught{set: spelling.Set{}, exceptions: map[string]bool{}, refused: map[string]bool{}, steps: map[spelling.Pair]int{}, coming: map[string]int{}}
 	var err error
 	if t.conv, err = a.conventions(ctx, a.Pool, by.TeamID); err != nil {
 		return t, err
@@ -56,6 +58,11 @@ func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, err
 			t.steps[r.Core().Pair] = r.Step
 		}
 		if !met[r.CardID] {
+			for _, w := range r.Content.Exceptions {
+				if step, known := t.coming[strings.ToLower(w)]; r.ArchivedAt == nil && (!known || r.Step < step) {
+					t.coming[strings.ToLower(w)] = r.Step
+				}
+			}
 			continue
 		}
 		t.set[r.Core().Pair] = true
@@ -238,6 +245,7 @@ type CheckedWord struct {
 	Status   texts.Status `json:"status" enum:"decodable,exception,untaught,ambiguous,unknown,name"`
 	Untaught []string     `json:"untaught"`
 	Instead  []string     `json:"instead"` // readable words that could stand here
+	Comes    int          `json:"comes"`   // step that teaches it as an exception word, 0 where none does
 	Bits     []lesson.Bit `json:"bits"`
 }
 
@@ -269,39 +277,32 @@ func (a *App) CheckText(ctx context.Context, by Actor, classID, text string) (Ch
 	o := t.conv.Speech()
 	r := texts.Check(text, t.set, t.exceptions, o)
 	out := CheckedText{Decodable: r.Decodable, Remarks: r.Remarks, NewExceptions: r.NewExceptions, Sentences: r.Sentences, Words: make([]CheckedWord, 0, len(r.Tokens))}
-	var readable []words.Choice
+	var readable []*lexicon.Entry
+	can := func(w string) bool {
+		t := texts.Check(w, t.set, t.exceptions, o).Tokens
+		return len(t) == 1 && t[0].Status == texts.Decodable
+	}
 	for _, k := range r.Tokens {
-		w := CheckedWord{k.Text, k.Start, k.Status, k.Untaught, []string{}, bitsOf(k.Segments, nil)}
+		w := CheckedWord{k.Text, k.Start, k.Status, k.Untaught, []string{}, 0, bitsOf(k.Segments, nil)}
 		if k.Status == texts.Exception { // what has not been taught is the odd part for this class
 			for i, s := range k.Segments {
 				w.Bits[i].Odd = w.Bits[i].Odd || !t.set[s.Pair]
 			}
 		}
 		if k.Status == texts.Untaught || k.Status == texts.Ambiguous {
-			if readable == nil {
-				readable = words.Find(words.Query{Taught: t.set, Familiarity: 3, Exclude: t.refused}, o)
+			small := strings.ToLower(k.Text)
+			if w.Comes = t.coming[small]; w.Comes > 0 && !slices.Contains(out.NewExceptions, small) {
+				out.NewExceptions = append(out.NewExceptions, small)
 			}
-			w.Instead = instead(k.Text, readable)
+			if readable == nil {
+				for _, c := range words.Find(words.Query{Taught: t.set, Familiarity: 4, Exclude: t.refused}, o) {
+					e, _ := lexicon.Find(c.Word)
+					readable = append(readable, e)
+				}
+			}
+			w.Instead = texts.Instead(k.Text, can, readable)
 		}
 		out.Words = append(out.Words, w)
 	}
 	return out, nil
-}
-
-// instead offers up to three readable words of the same part of speech and about the same length.
-func instead(word string, readable []words.Choice) []string {
-	out := []string{}
-	entry, ok := lexicon.Find(strings.ToLower(word))
-	if !ok || entry.Parts == "" || len(word) < 2 {
-		return out
-	}
-	for _, c := range readable {
-		e, _ := lexicon.Find(c.Word)
-		if e.Parts != "" && e.Parts[0] == entry.Parts[0] && max(len(c.Word), len(word))-min(len(c.Word), len(word)) <= 2 {
-			if out = append(out, c.Word); len(out) == 3 {
-				break
-			}
-		}
-	}
-	return out
 }

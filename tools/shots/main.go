@@ -6,6 +6,7 @@ package main
 
 import (
 	"flag"
+	"fmt"
 	"log"
 	"os"
 	"path/filepath"
@@ -19,7 +20,7 @@ func main() {
 	log.SetFlags(0)
 	base := flag.String("base", "http://127.0.0.1:8484", "address of the demo")
 	out := flag.String("out", "docs/screenshots", "folder for the pictures")
-	only := flag.String("only", "", "names of pictures to keep, parted by commas")
+	only := flag.String("only", "sign-in,library,card,card-record,card-words,introduce,introduction,introduction-step,teach-warm-up,teach-ear,teach-picture,teach-letter,teach-read,log,words-find,words-ear,words-play,texts,team", "names of pictures to keep, parted by commas; empty keeps all")
 	flag.Parse()
 	if err := run(*base, *out, *only); err != nil {
 		log.Fatal(err)
@@ -67,9 +68,18 @@ func run(base, out, only string) error {
 		key("ArrowDown", 5), key("Enter", 1), shot("teach-read"),
 		key("ArrowDown", 4), key("Space", 6), text("How did it go"), shot("log"),
 		visit(base+"/words", "the best first"), shot("words-find"),
-		tab("Make words up"), text("Others"), shot("words-made-up"),
-		tab("Sort by ear"), text("Equal numbers"), shot("words-sort"),
-		tab("Check a text"), write("#text-to-check", "The dog had a nap on a big ship. I read it at night."), text("can be read"), shot("words-check"),
+		write("[placeholder='any word']", "night"), press("Look"), text("comes in step"), shot("words-look"),
+		tab("Make up"), text("Others"), shot("words-made-up"),
+		tab("Ear games"), text("Equal numbers"), shot("words-sort"),
+		pick("Game", "First or last"), pick("Sound", "d (donkey)"), press("Show the answers"), text("first"), shot("words-ear"),
+		pick("Game", "This or that word"), pick("One sound", "m (market)"), pick("The other sound", "n (nap)"), text("Only this sound differs"), shot("words-contrast"),
+		tab("Word play"), text("One sound changes"), press("Pick all"), text("on to the card"), shot("words-play"),
+		press("put all back"), pick("Word game", "A slip hunt"), text("mend it"), shot("words-slips"),
+		pick("Word game", "Find and ring"), text("at the end"), shot("words-rings"),
+		tab("What a step unlocks"), text("words that most children know"), shot("words-unlocks"),
+		tab("Spellings"), text("at the start"), shot("words-spellings"),
+		visit(base+"/texts", "readable"), write("#text-to-check", "The dog had a nap on a big ship. I read it at night."), text("can be read"), shot("texts"),
+		scroll("Made sentences"), shot("texts-bank"),
 		visit(base+"/team", "What we agreed"), shot("team"),
 	}
 	for _, s := range steps {
@@ -98,6 +108,23 @@ func write(selector, text string) step {
 func tab(name string) step {
 	return func(t *browser.Tab) error {
 		_, err := browser.Eval[bool](t, `(() => { const b = [...document.querySelectorAll('[role=tab]')].find(b => b.innerText === '`+name+`'); b.focus(); return true })()`)
+		return err
+	}
+}
+
+// pick chooses in a select by its label, as a change by hand.
+func pick(label, option string) step {
+	return func(t *browser.Tab) error {
+		ok, err := browser.Eval[bool](t, `(() => {
+			const s = document.querySelector('select[aria-label="`+label+`"]'), o = [...(s?.options ?? [])].find(o => o.text.trim() === '`+option+`')
+			if (!o) return false
+			Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, o.value)
+			s.dispatchEvent(new Event('change', {bubbles: true}))
+			return true
+		})()`)
+		if err == nil && !ok {
+			err = fmt.Errorf("no option %q in %q", option, label)
+		}
 		return err
 	}
 }

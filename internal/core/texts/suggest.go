@@ -32,6 +32,7 @@ type noun struct {
 type place struct {
 	preposition, noun string
 	plain             bool // the mud, not a mud
+	small             bool // things are in it; nobody runs there
 }
 type adjective struct{ word, classes string }
 type verb struct{ base, she, past, subjects, objects string } // without objects where intransitive
@@ -51,7 +52,7 @@ var fullVocabulary = sync.OnceValue(func() vocabulary {
 		case "noun":
 			v.nouns = append(v.nouns, noun{f[1], strings.Trim(f[2], "-"), f[3], f[2] == "-"})
 		case "place":
-			v.places = append(v.places, place{f[1], f[2], len(f) > 3})
+			v.places = append(v.places, place{f[1], f[2], f[len(f)-1] == "the", f[len(f)-1] == "small"})
 		case "like":
 			v.adjectives = append(v.adjectives, adjective{f[1], f[2]})
 		case "does":
@@ -277,8 +278,11 @@ func (m *maker) phrase(classes string, many bool, not string) (text string, n no
 	return d + " " + words, n, ok
 }
 
-func (m *maker) where(not noun) (string, bool) {
-	p, ok := favour(m, m.words.places, func(p place) string { return p.noun }, func(p place) bool { return p.noun != not.one })
+// where is a place for a noun; acts tells that it does something there.
+func (m *maker) where(who noun, acts bool) (string, bool) {
+	p, ok := favour(m, m.words.places, func(p place) string { return p.noun }, func(p place) bool {
+		return p.noun != who.one && !(p.small && (acts || who.class == "P"))
+	})
 	if !ok {
 		return "", false
 	}
@@ -313,7 +317,7 @@ func (m *maker) sentence() string {
 	case 0, 1: // The cat sat on the mat.
 		who, n, ok := m.phrase("AP", many, "")
 		v, ok2 := favour(m, m.words.verbs, func(v verb) string { return v.past }, func(v verb) bool { return v.objects == "" && strings.Contains(v.subjects, n.class) })
-		where, ok3 := m.where(n)
+		where, ok3 := m.where(n, true)
 		if ok && ok2 && ok3 {
 			return finish(".", who, form(v), where)
 		}
@@ -323,7 +327,7 @@ func (m *maker) sentence() string {
 			return v.objects == "" && v.base != "" && strings.Contains(v.subjects, n.class)
 		})
 		if ok && ok2 && m.can("can") {
-			if where, ok := m.where(n); ok && m.rng.IntN(2) == 0 {
+			if where, ok := m.where(n, true); ok && m.rng.IntN(2) == 0 {
 				return finish(".", who, "can", v.base, where)
 			}
 			return finish(".", who, "can", v.base)
@@ -339,7 +343,7 @@ func (m *maker) sentence() string {
 		}
 	default: // The hat is in the box. Is the hat in the box?
 		who, n, ok := m.phrase("AT", many, "")
-		where, ok2 := m.where(n)
+		where, ok2 := m.where(n, false)
 		verb := be
 		if m.rng.IntN(2) == 0 {
 			verb = was

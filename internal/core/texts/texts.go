@@ -40,7 +40,8 @@ type Sentence struct {
 	Decodable float64 `json:"decodable"`
 }
 
-// Report is what Check finds. Decodable is the share of words, 0 to 1, that are decodable or taught exceptions.
+// Report is what Check finds. Decodable is the share of words, 0 to 1, that are decodable,
+// taught exceptions, or names that read by rule with what is taught.
 type Report struct {
 	Decodable     float64        `json:"decodable"`
 	Tokens        []Token        `json:"tokens"`
@@ -67,7 +68,7 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 		t, ok := known[sentenceStart][w]
 		if !ok {
 			t.Token = status(w, sentenceStart == 1, taught, exceptions, o)
-			t.good = t.Status == Decodable || t.Status == Exception
+			t.good = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
 			t.odd = t.Status == Untaught && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
 			known[sentenceStart][w] = t
 			if small := strings.ToLower(w); t.odd && !slices.Contains(r.NewExceptions, small) {
@@ -135,7 +136,7 @@ func status(text string, sentenceStart bool, taught spelling.Set, exceptions map
 	}
 	switch {
 	case t.Status == Ambiguous:
-	case seg.Source == lexicon.FromRules && unicode.IsUpper([]rune(text)[0]) && !sentenceStart:
+	case seg.Source == lexicon.FromRules && unicode.IsUpper([]rune(text)[0]) && (!sentenceStart || firstNames[key]):
 		t.Status = Name
 	case seg.Source == lexicon.FromRules:
 		t.Status = Unknown
@@ -147,7 +148,16 @@ func status(text string, sentenceStart bool, taught spelling.Set, exceptions map
 	return t
 }
 
-// Fits tells whether every word is decodable or a taught exception and the sentence is well made.
+// firstNames that are no words, so that they are known for names at the start of a sentence too. From memory.
+var firstNames = func() map[string]bool {
+	out := map[string]bool{}
+	for n := range strings.FieldsSeq("sam tom dan ben tim jim ted ned ken kim meg liz max zac nat jen jill bess tess russ alf fred greg brad kit gus mo ali asif amir anna emma ella eva ivy zoe mia leo luke jake kate jane mike pete steve dave beth ruth seth joan joe toby ruby lucy holly polly molly sally harry larry henry jenny penny peter simon david adam omar hamza aisha fatima priya ravi raj sanjay mei ling yusuf ola ade kofi ama") {
+		out[n] = true
+	}
+	return out
+}()
+
+// Fits tells whether every word is decodable, a readable name or a taught exception and the sentence is well made.
 func (r Report) Fits() bool { return len(r.Tokens) > 0 && r.Decodable == 1 && len(r.Remarks) == 0 }
 
 // split visits the words of a text with the rune offset of each; ends tells that a sentence ends after it.

@@ -225,6 +225,7 @@ func spread(found []candidate, limit int) []candidate {
 	for i, c := range window {
 		worth[i] = c.score
 	}
+	vowels, onsets, places := map[phoneme.Phoneme]float64{}, map[byte]float64{}, map[Position]float64{}
 	var out []candidate
 	for len(out) < min(head, len(window)) {
 		best := -1
@@ -236,18 +237,23 @@ func spread(found []candidate, limit int) []candidate {
 		b := window[best]
 		used[best] = true
 		vowel := mainVowel(b)
-		for i, c := range window {
+		vowels[vowel]++
+		onsets[b.Word[0]]++
+		if len(b.positions) > 0 {
+			places[b.positions[0]]++
+		}
+		for i, c := range window { // each repeat costs less than the one before: a known word still wins
 			if used[i] {
 				continue
 			}
 			if mainVowel(c) == vowel {
-				worth[i] -= 5
+				worth[i] -= 7 / vowels[vowel]
 			}
-			if c.Word[0] == b.Word[0] {
-				worth[i] -= 4
+			if c.Word[0] == b.Word[0] && (len(c.positions) == 0 || c.positions[0] != Initial) {
+				worth[i] -= 6 / onsets[b.Word[0]]
 			}
 			if len(c.positions) > 0 && c.positions[0] == b.positions[0] {
-				worth[i] -= 2
+				worth[i] -= 4 / places[c.positions[0]]
 			}
 			if strings.HasPrefix(c.Word, b.Word) || strings.HasPrefix(b.Word, c.Word) { // not cat and cats
 				worth[i] -= 12

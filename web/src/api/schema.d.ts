@@ -759,6 +759,8 @@ export interface components {
         };
         CheckedWord: {
             bits: components["schemas"]["LessonBit"][] | null;
+            /** Format: int64 */
+            comes: number;
             instead: string[] | null;
             /** Format: int64 */
             start: number;

@@ -1,4 +1,5 @@
-import { queryOptions, useQuery } from '@tanstack/react-query'
+import { queryOptions, useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { client, data, keys, queryClient } from './client'
 
 const me = queryOptions({ queryKey: keys.me, queryFn: () => data(client.GET('/session')), staleTime: Infinity })
@@ -19,5 +20,32 @@ export const useWall = () => useQuery(wall)
 export const useClasses = () => useQuery(classes)
 export const useClass = (id: string) =>
   useQuery({ queryKey: keys.class(id), queryFn: () => data(client.GET('/classes/{id}', { params: { path: { id } } })), enabled: id !== '' })
+
+/** The class that the wall and the word box work for: the one chosen last, or the first. */
+export function useChosenClass() {
+  const classes = useClasses()
+  const [chosen, setChosen] = useState(() => localStorage.getItem('wall-class') ?? '')
+  const classId = classes.data?.find((c) => c.class_id === chosen)?.class_id ?? classes.data?.[0]?.class_id ?? ''
+  const choose = (id: string) => {
+    setChosen(id)
+    localStorage.setItem('wall-class', id)
+  }
+  return { classes, classId, name: classes.data?.find((c) => c.class_id === classId)?.name ?? '', choose }
+}
+
+export const useRecent = () => useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')).then((d) => d ?? []) })
+
+export type SendStep = 'blend' | 'read' | 'spell' | 'sentence' | 'page'
+
+/** Puts words or a text in a step of an introduction, where they stay on renewal. */
+export const useSendToIntroduction = () =>
+  useMutation({
+    mutationFn: async ({ id, step, values }: { id: string; step: SendStep; values: string[] }) => {
+      const path = { params: { path: { id } } }
+      const now = await data(client.GET('/introductions/{id}', path))
+      return data(client.POST('/introductions/{id}/send', { ...path, body: { revision: now.revision, step, values } }))
+    },
+    onSuccess: (after) => queryClient.setQueryData(keys.introduction(after.introduction_id), after),
+  })
 
 export const mayI = (rights: readonly string[] | null | undefined, what: string) => rights?.some((r) => r.startsWith(what)) ?? false

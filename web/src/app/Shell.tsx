@@ -42,6 +42,9 @@ function SignedIn({ name, role, team }: { name: string; role: string; team: stri
           <Link to="/words" className={tab}>
             Words
           </Link>
+          <Link to="/texts" className={tab}>
+            Texts
+          </Link>
           <Link to="/team" className={tab}>
             Team
           </Link>

@@ -22,9 +22,10 @@ const introductions = createRoute({
 const introduction = createRoute({ getParentRoute: () => root, path: '/introductions/$introductionId', component: lazyRouteComponent(() => import('../features/introduction/ScorePage'), 'ScorePage') })
 const teach = createRoute({ getParentRoute: () => root, path: '/teach/$introductionId', component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage') })
 const words = createRoute({ getParentRoute: () => root, path: '/words', component: lazyRouteComponent(() => import('../features/words/WordsPage'), 'WordsPage') })
+const texts = createRoute({ getParentRoute: () => root, path: '/texts', component: lazyRouteComponent(() => import('../features/texts/TextsPage'), 'TextsPage') })
 const team = createRoute({ getParentRoute: () => root, path: '/team', component: lazyRouteComponent(() => import('../features/team/TeamPage'), 'TeamPage') })
 
-export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, team]) })
+export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, team]) })
 
 declare module '@tanstack/react-router' {
   interface Register {

@@ -67,7 +67,7 @@ export function Input(props: InputHTMLAttributes<HTMLInputElement>) {
 /** A choice inside a sentence: "Cards that need *a picture*". */
 export function Inline({ children, ...rest }: SelectHTMLAttributes<HTMLSelectElement>) {
   return (
-    <select {...rest} className="min-h-11 max-w-60 border-b-2 border-dashed border-ink bg-transparent px-1 text-lg font-bold italic">
+    <select {...rest} className="min-h-11 max-w-72 border-b-2 border-dashed border-ink bg-transparent px-1 text-lg font-bold italic">
       {children}
     </select>
   )

@@ -4,7 +4,7 @@ import type { CardView, Content, Me } from '../../api/client'
 import { mayI, useMe } from '../../api/shared'
 import { Letter, isGroup } from '../../ui/Letter'
 import { Button, Failed, Field, Heading, Input, LinkButton, Notice, Waiting, inputLook } from '../../ui/parts'
-import { sendPicture, useCard, useMove, useSetState } from './api'
+import { sendPicture, useCard, useMove, useSetState, useSpelling } from './api'
 import { Booth, PlayButton } from './Booth'
 import { fieldName } from './model'
 import { useDraft, type Saving } from './useDraft'
@@ -112,6 +112,20 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
               {card.place}, {card.manner}
             </Tag>
           </div>
+          <Use pair={card.pair} />
+          <div className="grid gap-4 md:grid-cols-2">
+            <Field label="Accent of this card" error={error('accent')}>
+              {(ids) => (
+                <select {...ids} disabled={readOnly} value={draft.accent ?? ''} onChange={(e) => change({ accent: e.target.value as NonNullable<Content['accent']> })} className={inputLook}>
+                  <option value="">the team’s</option>
+                  <option value="southern-british">Southern British</option>
+                  <option value="northern-english">Northern English</option>
+                  <option value="general-american">General American</option>
+                </select>
+              )}
+            </Field>
+            {draft.accent && text('accent_note', 'Why it departs from the team’s accent', { max: 200 })}
+          </div>
           <div className="grid gap-4 md:grid-cols-2">
             {text('mouth_cue', 'Mouth cue: lips, teeth, tongue, breath', { rows: 3, max: 400 })}
             {text('slip', 'The usual slip, and what to say', { rows: 3, max: 300 })}
@@ -167,6 +181,23 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
       <Heading level={2}>{title}</Heading>
       {children}
     </section>
+  )
+}
+
+/** How common the pair is, where it stands in words, and with which. */
+function Use({ pair }: { pair: CardView['pair'] }) {
+  const row = useSpelling(pair).data
+  if (!row) return null
+  const share = (n: number) => `${Math.round(n * 100)} %`
+  return (
+    <p>
+      <b>{row.types} words</b> have it: {share(row.start)} at the start, {share(row.middle)} inside, {share(row.end)} at the end; as in <span className="font-child text-lg">{row.examples?.join(', ')}</span>.{' '}
+      {row.weighted < 0.995 && (
+        <span>
+          <span className="font-child">{pair.grapheme}</span> says this in {share(row.weighted)} of its words.
+        </span>
+      )}
+    </p>
   )
 }
 

@@ -45,3 +45,12 @@ export const useTakeCalls = (id: string) => ({
 })
 
 export const sendPicture = (file: Blob) => send<{ picture: string; remarks: string[] }>('POST', '/pictures', file, file.type || 'application/octet-stream')
+
+/** The row of the spelling table for a pair: how common it is and where it stands. */
+export const useSpelling = (pair: { grapheme: string; sound: string }) =>
+  useQuery({
+    queryKey: ['spellings', pair.grapheme],
+    queryFn: () => data(client.GET('/spellings', { params: { query: { of: pair.grapheme } } })).then((d) => d ?? []),
+    select: (rows) => rows.find((r) => r.grapheme === pair.grapheme && r.sound === pair.sound),
+    staleTime: Infinity,
+  })

@@ -10,11 +10,11 @@ export function ChoiceCard({ choice, lesson, disabled, onSwap, onLock }: Props) 
   return (
     <li data-slot={choice.slot} className={`flex items-center gap-3 rounded-md border-2 bg-paper py-1 pr-1 pl-3 ${choice.locked ? 'border-ink' : 'border-line'}`}>
       {choice.kind === 'picture' && <img src={`/api/word-pictures/${choice.value}`} alt="" className="size-9" />}
-      <span className={choice.kind === 'sentence' ? 'font-child text-lg' : 'min-w-16 font-child text-2xl'}>
+      <span className={choice.kind === 'sentence' || choice.kind === 'page' ? 'font-child text-lg' : 'min-w-16 font-child text-2xl'}>
         {choice.kind === 'word' ? <Bridges word={choice.value} bits={lesson.word_bits[choice.value]} /> : name}
       </span>
       <span className="min-w-0 flex-1 text-sm">
-        {choice.kind === 'picture' && <b>{choice.detail === 'yes' ? 'has it: ' : 'has it not: '}</b>}
+        {choice.kind === 'picture' && <b>{{ yes: 'has it: ', no: 'has it not: ', first: 'first: ', last: 'last: ' }[choice.detail ?? '']}</b>}
         {choice.kind === 'word' && <b>{choice.detail}: </b>}
         {choice.because}
       </span>

@@ -1,9 +1,9 @@
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
-import { mayI, useClass, useClasses, useMe, useWall } from '../../api/shared'
+import { mayI, useClass, useClasses, useMe, useWall, useRecent } from '../../api/shared'
 import { Button, Failed, Heading, Inline, Notice, Waiting } from '../../ui/parts'
 import { Letter, isGroup } from '../../ui/Letter'
-import { useAssemble, useRecent } from './api'
+import { useAssemble } from './api'
 
 /** Pick a class and a sound; the next one of the order is offered. */
 export function ChoosePage() {

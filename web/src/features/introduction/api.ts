@@ -1,7 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type Introduction } from '../../api/client'
 
-export const useRecent = () => useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')).then((d) => d ?? []) })
 export const useIntroduction = (id: string) => useQuery({ queryKey: keys.introduction(id), queryFn: () => data(client.GET('/introductions/{id}', { params: { path: { id } } })) })
 
 export const useAssemble = () =>

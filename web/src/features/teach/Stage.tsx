@@ -35,23 +35,59 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
           <p className="font-child text-[6vh] leading-none">{turned ? `${show.word}: ${show.yes ? '✓ yes' : '× no'}` : '?'}</p>
         </div>
       )
-    case 'sentence':
+    case 'quarters':
       return (
-        <p className="flex max-w-[88vw] flex-wrap justify-center gap-x-[0.4em] text-[14vh] leading-snug [--bridge-target:var(--color-marigold)]">
-          {show.text.split(' ').map((w, i) => {
-            const bare = w.replace(/[^\p{L}'’-]/gu, '')
-            return (
-              <span key={i} className="whitespace-nowrap">
-                <Bridges word={bare} bits={lesson.word_bits[bare]} show={turned} />
-                {w.slice(bare.length)}
-              </span>
-            )
-          })}
-        </p>
+        <ul className="grid grid-cols-2 border-4 border-chalk">
+          {show.pictures.map((p) => (
+            <li key={p.word} className="flex items-center gap-4 border-2 border-chalk p-[2vh]">
+              <img src={pack.words.get(p.word)} alt={p.word} className="size-[27vh]" />
+              <span className="w-[26vh] font-child text-[5vh] leading-tight">{turned ? `${p.word}: ${p.first ? '● ○ first' : '○ ● last'}` : '?'}</span>
+            </li>
+          ))}
+        </ul>
+      )
+    case 'pieces':
+      if (turned) return <Text text={show.text} lesson={lesson} bridges={false} size="text-[14vh]" />
+      return (
+        <ul className="flex max-w-[90vw] flex-wrap justify-center gap-[3vh]">
+          {show.pieces.map((p, i) => (
+            <li key={i} className="rounded-xl border-4 border-dashed border-chalk px-[4vh] py-[1vh] font-child text-[11vh] leading-tight">
+              {p}
+            </li>
+          ))}
+        </ul>
+      )
+    case 'sentence':
+      return <Text text={show.text} lesson={lesson} bridges={turned} size="text-[14vh]" />
+    case 'page':
+      return (
+        <div className="flex max-h-[72vh] flex-col items-center gap-[1vh] overflow-y-auto">
+          {show.text.split('\n').map((line, i) => (
+            <Text key={i} text={line} lesson={lesson} bridges={turned} size={show.text.length > 160 ? 'text-[6vh]' : 'text-[8vh]'} />
+          ))}
+        </div>
       )
     case 'say':
       return <p className="font-child text-[16vh] leading-none">{show.text}</p>
   }
+}
+
+function Text({ text, lesson, bridges, size }: { text: string; lesson: Lesson; bridges: boolean; size: string }) {
+  return (
+    <p className={`flex max-w-[88vw] flex-wrap justify-center gap-x-[0.4em] leading-snug [--bridge-target:var(--color-marigold)] ${size}`}>
+      {text.split(' ').map((w, i) => {
+        const bare = w.replace(/[^\p{L}'’-]/gu, '')
+        const at = w.indexOf(bare)
+        return (
+          <span key={i} className="whitespace-nowrap font-child">
+            {w.slice(0, at)}
+            <Bridges word={bare} bits={lesson.word_bits[bare]} show={bridges} />
+            {w.slice(at + bare.length)}
+          </span>
+        )
+      })}
+    </p>
+  )
 }
 
 function PictureSide({ screen, pack }: { screen: Lesson['cards'][string]; pack: Pack }) {

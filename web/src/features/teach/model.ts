@@ -10,7 +10,10 @@ export type Screen = {
     | { kind: 'picture'; face: Face }
     | { kind: 'word'; word: string; bits: Bit[]; hidden: 'sounds' | 'none' }
     | { kind: 'sort'; word: string; yes: boolean }
+    | { kind: 'quarters'; pictures: { word: string; first: boolean }[] }
     | { kind: 'sentence'; text: string }
+    | { kind: 'pieces'; pieces: string[]; text: string }
+    | { kind: 'page'; text: string }
     | { kind: 'say'; text: string }
   /** What Enter turns up: the other side, the answer, the bridges. */
   turn: 'answer' | 'bridges' | 'side' | 'nothing'
@@ -39,15 +42,24 @@ function ofStep(step: Step, lesson: Lesson, target: Face | undefined): Pick<Scre
   }
   const choices = step.choices ?? []
   switch (step.kind) {
-    case 'ear':
-      return mixed(choices).map((c) => ({ show: { kind: 'sort', word: c.value, yes: c.detail === 'yes' }, turn: 'answer' }))
+    case 'ear': {
+      const quarters = choices.filter((c) => c.slot.startsWith('ear-quarter'))
+      const sorting: Pick<Screen, 'show' | 'turn'>[] = mixed(choices.filter((c) => !quarters.includes(c))).map((c) => ({ show: { kind: 'sort', word: c.value, yes: c.detail === 'yes' }, turn: 'answer' }))
+      if (quarters.length > 0) sorting.push({ show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.detail === 'first' })) }, turn: 'answer' })
+      return sorting
+    }
     case 'blend':
     case 'spell':
       return choices.map((c) => ({ show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'sounds' }, turn: 'answer' }))
     case 'read':
       return choices.map((c) => ({ show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'none' }, turn: 'bridges' }))
     case 'sentence':
-      return choices.map((c) => ({ show: { kind: 'sentence', text: c.value }, turn: 'bridges' }))
+      return choices.flatMap((c) => {
+        const whole: Pick<Screen, 'show' | 'turn'> = { show: { kind: 'sentence', text: c.value }, turn: 'bridges' }
+        return step.pieces?.length ? [{ show: { kind: 'pieces', pieces: step.pieces, text: c.value }, turn: 'answer' }, whole] : [whole]
+      })
+    case 'page':
+      return choices.map((c) => ({ show: { kind: 'page', text: c.value }, turn: 'bridges' }))
     case 'picture':
       return target ? [{ show: { kind: 'picture', face: target }, turn: 'side' }] : []
     case 'letter':

@@ -90,6 +90,7 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
           </label>
         ))}
       </fieldset>
+      <Departures list={c.departures ?? []} lead={lead} onChange={(departures) => setC({ ...c, departures })} />
       {lead ? (
         <Button look="main" onClick={() => save.mutate()} disabled={save.isPending}>
           Agree these
@@ -117,8 +118,42 @@ const kinds: [string, string][] = [
   ['read', 'Read'],
   ['spell', 'Spell'],
   ['sentence', 'Sentence'],
+  ['page', 'Page'],
   ['close', 'Close'],
 ]
+
+type Departure = NonNullable<Conventions['departures']>[number]
+
+/** Words that the team says in another accent than its own. */
+function Departures({ list, lead, onChange }: { list: Departure[]; lead: boolean; onChange: (list: Departure[]) => void }) {
+  const set = (i: number, part: Partial<Departure>) => onChange(list.map((d, k) => (k === i ? { ...d, ...part } : d)))
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="text-sm font-bold">Words that we say in another accent</legend>
+      {list.map((d, i) => (
+        <div key={i} className="grid grid-cols-[7rem_10rem_1fr_auto] gap-2">
+          <Input aria-label={`Word ${i + 1}`} placeholder="word" disabled={!lead} maxLength={24} value={d.word} onChange={(e) => set(i, { word: e.target.value })} />
+          <select aria-label={`Accent of word ${i + 1}`} disabled={!lead} value={d.accent} onChange={(e) => set(i, { accent: e.target.value as Departure['accent'] })} className={inputLook}>
+            <option value="southern-british">Southern British</option>
+            <option value="northern-english">Northern English</option>
+            <option value="general-american">General American</option>
+          </select>
+          <Input aria-label={`Why, for word ${i + 1}`} placeholder="why" disabled={!lead} maxLength={200} value={d.note} onChange={(e) => set(i, { note: e.target.value })} />
+          {lead && (
+            <Button aria-label={`Leave out ${d.word || 'this word'}`} onClick={() => onChange(list.filter((_, k) => k !== i))}>
+              ×
+            </Button>
+          )}
+        </div>
+      ))}
+      {lead && (
+        <div>
+          <Button onClick={() => onChange([...list, { word: '', accent: 'northern-english', note: '' }])}>+ a word</Button>
+        </div>
+      )}
+    </fieldset>
+  )
+}
 
 function RoutineForm({ routine, lead }: { routine: Routine; lead: boolean }) {
   const [steps, setSteps] = useState(routine.steps ?? [])

@@ -1,7 +1,20 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient } from '../../api/client'
 
-export type Ask = { class: string; card: string; position: 'any' | 'initial' | 'medial' | 'final'; frame: string; pictures: boolean; seed: number }
+export type Ask = {
+  class: string
+  card: string
+  position: 'any' | 'initial' | 'medial' | 'final'
+  frame: string
+  pictures: boolean
+  sounds: number
+  syllables: number
+  familiarity: number
+  no_homophones: boolean
+  seed: number
+}
+
+export const plainAsk = { card: '', position: 'any', frame: '', pictures: false, sounds: 0, syllables: 0, familiarity: 0, no_homophones: false, seed: 1 } as const
 
 export const useFound = (kind: 'words' | 'made-up', ask: Ask) =>
   useQuery({
@@ -11,6 +24,23 @@ export const useFound = (kind: 'words' | 'made-up', ask: Ask) =>
     placeholderData: (before) => before,
   })
 
+export const useLook = (classId: string, card: string, word: string) =>
+  useQuery({
+    queryKey: ['look', classId, card, word],
+    queryFn: () => data(client.GET('/words/look', { params: { query: { class: classId, card, word } } })),
+    enabled: classId !== '' && word !== '',
+  })
+
+export type Game = 'chain' | 'slips' | 'compounds' | 'rings'
+
+export const usePlay = (game: Game, classId: string, card: string, start: string, seed: number) =>
+  useQuery({
+    queryKey: ['play', game, classId, card, start, seed],
+    queryFn: () => data(client.GET('/play/{game}', { params: { path: { game }, query: { class: classId, card, start, seed } } })).then((d) => d ?? []),
+    enabled: classId !== '',
+    placeholderData: (before, query) => (query?.queryKey[1] === game ? before : undefined),
+  })
+
 export const useSort = (cards: string[], per: number, position: 'initial' | 'medial' | 'final', seed: number) =>
   useQuery({
     queryKey: ['sort', cards, per, position, seed],
@@ -18,21 +48,32 @@ export const useSort = (cards: string[], per: number, position: 'initial' | 'med
     enabled: cards.length > 1,
   })
 
-export const useCheck = (classId: string, text: string) =>
+export const useQuarters = (card: string, seed: number) =>
   useQuery({
-    queryKey: ['check', classId, text],
-    queryFn: () => data(client.POST('/check-text', { body: { class_id: classId, text } })),
-    enabled: classId !== '' && text.trim() !== '',
-    placeholderData: (before) => before,
+    queryKey: ['quarters', card, seed],
+    queryFn: () => data(client.GET('/cards/{id}/first-or-last', { params: { path: { id: card }, query: { seed } } })).then((d) => d ?? []),
+    enabled: card !== '',
   })
 
-/** Takes a word on to a card, or refuses it there: refused words stay refused for the whole team. */
+export const useContrast = (classId: string, left: string, right: string) =>
+  useQuery({
+    queryKey: ['contrast', classId, left, right],
+    queryFn: () => data(client.GET('/contrast', { params: { query: { class: classId, left, right } } })),
+    enabled: classId !== '' && left !== '' && right !== '',
+  })
+
+export const useUnlocks = (card: string) =>
+  useQuery({ queryKey: ['unlocks', card], queryFn: () => data(client.GET('/cards/{id}/unlocks', { params: { path: { id: card } } })), enabled: card !== '', placeholderData: (before) => before })
+
+export const useSpellings = (of: string) => useQuery({ queryKey: ['spellings', of], queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })).then((d) => d ?? []), placeholderData: (before) => before })
+
+/** Takes words on to a card, or refuses them there: refused words stay refused for the whole team. */
 export const useSend = (cardId: string) =>
   useMutation({
-    mutationFn: async ({ word, list }: { word: string; list: 'words' | 'rejected' }) => {
+    mutationFn: async ({ words, list }: { words: string[]; list: 'words' | 'rejected' }) => {
       const path = { params: { path: { id: cardId } } }
       const card = await data(client.GET('/cards/{id}', path))
-      const content = { ...card.content, [list]: [...(card.content[list] ?? []), word] }
+      const content = { ...card.content, [list]: [...(card.content[list] ?? []), ...words] }
       return data(client.PUT('/cards/{id}', { ...path, body: { base_version: card.version, content } }))
     },
     onSuccess: (after) => {

@@ -1,0 +1,153 @@
+import { useState, type ReactNode } from 'react'
+import { mayI, useMe } from '../../api/shared'
+import { Bridges } from '../../ui/Bridges'
+import { Button, Inline, Input, Key, Notice } from '../../ui/parts'
+import { plainAsk, useFound, useLook, useSend, type Ask } from './api'
+import { SoundPick, WordChip } from './parts'
+
+const shapes = ['', 'VC', 'CV', 'CVC', 'CCVC', 'CVCC', 'CCVCC', 'CVCVC']
+
+type Props = { kind: 'words' | 'made-up'; classId: string; next: string; pick: ReactNode }
+
+/** The finder is a sentence whose italic parts are controls. */
+export function Finder({ kind, classId, next, pick }: Props) {
+  const me = useMe()
+  const made = kind === 'made-up'
+  const [part, setPart] = useState<Partial<Ask>>({})
+  const ask: Ask = { ...plainAsk, class: classId, card: next, frame: made ? 'CVC' : '', ...part }
+  const found = useFound(kind, ask)
+  const send = useSend(ask.card)
+  const change = (p: Partial<Ask>) => setPart({ ...part, ...p })
+  const edits = !made && ask.card !== '' && mayI(me.data?.rights, 'edit')
+  const near = found.data?.near ?? []
+  return (
+    <div className="flex flex-col gap-4">
+      <p className="flex flex-wrap items-center gap-x-2 text-xl">
+        <span>{made ? 'Made-up words with' : 'Words with'}</span>
+        <SoundPick value={ask.card} onChange={(card) => change({ card })} none="any taught sound" />
+        {!made && (
+          <Inline aria-label="Place" value={ask.position} onChange={(e) => change({ position: e.target.value as Ask['position'] })}>
+            <option value="any">at any place,</option>
+            <option value="initial">at the start,</option>
+            <option value="medial">in the middle,</option>
+            <option value="final">at the end,</option>
+          </Inline>
+        )}
+        <span>shaped</span>
+        <Inline aria-label="Shape" value={ask.frame} onChange={(e) => change({ frame: e.target.value })}>
+          {shapes
+            .filter((s) => !made || (s && s !== 'CVCVC'))
+            .map((s) => (
+              <option key={s} value={s}>
+                {s || 'in any way'}
+              </option>
+            ))}
+        </Inline>
+        <span>that</span>
+        {pick}
+        <span>can read,</span>
+        {made ? <Button onClick={() => change({ seed: ask.seed + 1 })}>Others</Button> : <MoreLimits ask={ask} change={change} />}
+      </p>
+      {!made && <LookUp classId={classId} card={ask.card} />}
+      {found.error && <Notice kind="wrong">{found.error.message}</Notice>}
+      {send.error && <Notice kind="wrong">{send.error.message}</Notice>}
+      {found.data?.note && <Notice>{found.data.note}</Notice>}
+      {found.data && found.data.total > 0 && (
+        <p className="text-sm text-soft">
+          {found.data.total} found, the best first. <Key>t</Key> or + picks a word to send on.{' '}
+          {edits && (
+            <>
+              <Key>a</Key> takes it on to the card, <Key>x</Key> refuses it for the whole team.
+            </>
+          )}
+        </p>
+      )}
+      <ul className="flex flex-wrap gap-2.5">
+        {found.data?.words?.map((w) => (
+          <li key={w.word}>
+            <WordChip word={w} made={made} onTake={edits ? () => send.mutate({ words: [w.word], list: 'words' }) : undefined} onRefuse={edits ? () => send.mutate({ words: [w.word], list: 'rejected' }) : undefined} />
+          </li>
+        ))}
+      </ul>
+      {near.length > 0 && (
+        <section>
+          <h2 className="font-bold">Not yet: one sound is missing</h2>
+          <ul className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-lg">
+            {near.map((n) => (
+              <li key={n.word}>
+                <span className="font-child">{n.word}</span> <span className="text-sm text-soft">{n.missing?.map((m) => `${m.pair.grapheme} comes in step ${m.step}`).join(', ')}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  )
+}
+
+function MoreLimits({ ask, change }: { ask: Ask; change: (p: Partial<Ask>) => void }) {
+  return (
+    <>
+      <Inline aria-label="Number of sounds" value={ask.sounds} onChange={(e) => change({ sounds: Number(e.target.value) })}>
+        <option value={0}>of any number of sounds,</option>
+        {[2, 3, 4, 5, 6].map((n) => (
+          <option key={n} value={n}>
+            of {n} sounds,
+          </option>
+        ))}
+      </Inline>
+      <Inline aria-label="Syllables" value={ask.syllables} onChange={(e) => change({ syllables: Number(e.target.value) })}>
+        <option value={0}>in any number of beats,</option>
+        <option value={1}>in one beat,</option>
+        <option value={2}>in two beats,</option>
+        <option value={3}>in three beats,</option>
+      </Inline>
+      <Inline aria-label="How well known" value={ask.familiarity} onChange={(e) => change({ familiarity: Number(e.target.value) })}>
+        <option value={0}>rare ones too,</option>
+        <option value={3}>known to most,</option>
+        <option value={5}>that every child knows,</option>
+      </Inline>
+      <Inline aria-label="Picture" value={ask.pictures ? 'yes' : ''} onChange={(e) => change({ pictures: e.target.value !== '' })}>
+        <option value="">with or without a picture,</option>
+        <option value="yes">with a picture,</option>
+      </Inline>
+      <Inline aria-label="Words that sound alike" value={ask.no_homophones ? 'no' : ''} onChange={(e) => change({ no_homophones: e.target.value !== '' })}>
+        <option value="">sound-alikes too</option>
+        <option value="no">none that sounds like another</option>
+      </Inline>
+    </>
+  )
+}
+
+/** Any word: may it be used, and why or why not. */
+function LookUp({ classId, card }: { classId: string; card: string }) {
+  const [text, setText] = useState('')
+  const [word, setWord] = useState('')
+  const look = useLook(classId, card, word)
+  return (
+    <form
+      className="flex flex-wrap items-center gap-3"
+      onSubmit={(e) => {
+        e.preventDefault()
+        setWord(text.trim())
+      }}
+    >
+      <label className="flex items-center gap-2 text-xl">
+        May I use
+        <Input value={text} maxLength={30} onChange={(e) => setText(e.target.value)} placeholder="any word" aria-invalid={Boolean(look.error)} aria-describedby="look-answer" className="max-w-44 font-child text-xl!" />?
+      </label>
+      <Button type="submit">Look</Button>
+      <span id="look-answer" role="status" className="flex items-center gap-3 text-lg">
+        {look.error && <b className="text-brick">! {look.error.message}</b>}
+        {look.data && !look.error && (
+          <>
+            <span className="text-2xl">
+              <Bridges word={look.data.word} bits={look.data.found.bits} />
+            </span>
+            <b className={look.data.may ? 'text-leaf' : 'text-brick'}>{look.data.may ? '✓ yes' : '× not now'}</b> {look.data.why}
+          </>
+        )}
+      </span>
+    </form>
+  )
+}
