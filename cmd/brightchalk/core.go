@@ -186,6 +186,7 @@ func taughtSet(accent phoneme.Accent, taught, order, upto string) (spelling.Set,
 func findWords(std stdio, args []string) error {
 	f := newCoreFlags("words")
 	taught, order, upto := f.String("taught", "", ""), f.String("order", "", ""), f.String("upto", "", "")
+	soundCount, syllables, known, apart := f.Int("sounds", 0, ""), f.Int("syllables", 0, ""), f.Int("familiarity", 0, ""), f.Bool("no-homophones", false, "")
 	target, position, frame := f.String("target", "", ""), f.String("position", "", ""), f.String("frame", "", "")
 	pictures, limit := f.Bool("pictures", false, ""), f.Int("limit", 0, "")
 	accent, err := f.read(args)
@@ -195,7 +196,7 @@ func findWords(std stdio, args []string) error {
 	if *taught == "" && *order == "" {
 		return usageError{errors.New("say what is taught: --taught PAIRS, or --order FILE --upto PAIR")}
 	}
-	q := words.Query{Frame: strings.ToUpper(*frame), WithPicture: *pictures, Limit: *limit}
+	q := words.Query{Frame: strings.ToUpper(*frame), WithPicture: *pictures, Limit: *limit, MinSounds: *soundCount, MaxSounds: *soundCount, Syllables: *syllables, Familiarity: *known, NoHomophones: *apart}
 	if q.Taught, err = taughtSet(accent, *taught, *order, *upto); err != nil {
 		return err
 	}
@@ -246,11 +247,7 @@ func checkText(std stdio, args []string) error {
 	if err != nil {
 		return err
 	}
-	known := map[string]bool{}
-	for w := range strings.FieldsFuncSeq(*exceptions, func(r rune) bool { return r == ',' || r == ' ' }) {
-		known[strings.ToLower(w)] = true
-	}
-	r := texts.Check(string(text), set, known, texts.Options{Accent: accent})
+	r := texts.Check(string(text), set, wordSet(*exceptions), texts.Options{Accent: accent})
 	p := newPrinter(std, *f.json)
 	if *f.json {
 		return p.row(r)

@@ -18,10 +18,16 @@ Serving (needs DATABASE_URL):
 The core for scripts (no database):
   brightchalk sounds     [--accent A] [--json]
   brightchalk segment    [--accent A] [--json] WORD...        or words on standard input
-  brightchalk words      --taught PAIRS | --order FILE --upto PAIR [--target PAIR] [--position P] [--frame CVC] [--pictures] [--limit N] [--json]
+  brightchalk words      --taught PAIRS | --order FILE --upto PAIR [--target PAIR] [--position P] [--frame CVC] [--pictures] [--sounds N] [--syllables N] [--familiarity 0-5] [--no-homophones] [--limit N] [--json]
   brightchalk check-text --taught PAIRS [--exceptions WORDS] [--json] FILE
   brightchalk sort       --sounds m,s [--per 4] [--position initial] [--seed S] [--json]
   brightchalk nonsense   --taught PAIRS [--target PAIR] [--frame CVC] [--count N] [--seed S] [--json]
+  brightchalk play       chain|slips|compounds|rings --taught PAIRS [--target PAIR] [--start WORD] [--count N] [--seed S] [--json]
+  brightchalk first-or-last --sound m [--seed S] [--json]
+  brightchalk contrast   --taught PAIRS --pairs th=θ,th=ð [--count N] [--json]
+  brightchalk sentences  --taught PAIRS [--target PAIR] [--exceptions WORDS] [--count N] [--seed S] [--json]
+  brightchalk chop       [--json] SENTENCE                    pieces to be put in order
+  brightchalk spellings  [--accent A] [--json] [GRAPHEME or SOUND]
   brightchalk order check FILE.csv [--json]
   brightchalk introduce  --bundle FILE.zip --sound PAIR [--minutes 20] [--seed S] [--json]
   brightchalk recording  --sound m [--accent A] [--json] FILE.wav...
@@ -47,6 +53,7 @@ var commands = map[string]func(std stdio, args []string) error{
 	"serve": serve, "team": team, "openapi": openapi, "free-port": freePort,
 	"sounds": sounds, "segment": segment, "words": findWords, "check-text": checkText, "sort": sortGame, "recording": judgeRecordings,
 	"nonsense": makeUp, "order": checkOrder, "introduce": introduce,
+	"play": play, "first-or-last": firstOrLast, "contrast": contrast, "sentences": sentences, "chop": chop, "spellings": spellings,
 }
 
 func main() { os.Exit(run(stdio{os.Stdin, os.Stdout, os.Stderr}, os.Args[1:])) }

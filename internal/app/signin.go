@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"net/mail"
 	"strings"
+	"sync"
 
 	"github.com/jackc/pgx/v5"
 	"golang.org/x/crypto/argon2"
@@ -54,7 +55,7 @@ func passwordMatches(password, hash string) bool {
 	return subtle.ConstantTimeCompare(key, argon2.IDKey([]byte(password), salt, passes, memory, lanes, uint32(len(key)))) == 1
 }
 
-var decoy = HashPassword("no member has this")
+var decoy = sync.OnceValue(func() string { return HashPassword("no member has this") })
 
 // At most two hashes are computed at once: each takes 64 MiB.
 var hashing = make(chan struct{}, 2)
@@ -66,9 +67,9 @@ func (a *App) SignIn(ctx context.Context, email, password string) (Actor, error)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return Actor{}, err
 	}
-	hash := m.PasswordHash
-	if err != nil {
-		hash = decoy
+	hash := decoy() // made at the first call, whoever that is
+	if err == nil {
+		hash = m.PasswordHash
 	}
 	select {
 	case hashing <- struct{}{}:

@@ -23,7 +23,7 @@ type sources struct {
 	pos                        map[string]string
 	scowl                      map[string]int
 	bath, british, unfit, okay map[string]bool
-	overrides                  map[string][]string
+	overrides, american        map[string][]string
 }
 
 func main() {
@@ -32,6 +32,7 @@ func main() {
 	src := read(here)
 	var rows []string
 	aligner := &spelling.Aligner{}
+	done := map[string]string{} // codes of the words before in the alphabet, so of the stems too
 	for _, w := range slices.Sorted(mapKeys(src.candidates())) {
 		codes := src.overrides[w]
 		if len(codes) == 0 {
@@ -45,9 +46,17 @@ func main() {
 		if len(codes) == 0 {
 			continue
 		}
-		rows = append(rows, fmt.Sprintf("%s\t%s\t%d\t%d\t%s", w, strings.Join(codes, ","), src.band(w), src.rank(w), src.flags(w)))
+		if stem := src.stem(w); done[stem] != "" && len(codes) == 1 {
+			codes[0] = likeStem(codes[0], done[stem])
+		}
+		done[w] = codes[0]
+		all := strings.Join(codes, ",")
+		if other := src.american[w]; other != nil {
+			all += "|" + strings.Join(other, ",")
+		}
+		rows = append(rows, fmt.Sprintf("%s\t%s\t%d\t%d\t%s", w, all, src.band(w), src.rank(w), src.flags(w)))
 	}
-	fmt.Println("# word, codes, familiarity 0 (rare) to 5, count in film subtitles in thousands (coarse), flags: n v a r parts of speech, x not for children")
+	fmt.Println("# word, codes (after a | the American ones where they differ), familiarity 0 (rare) to 5, count in film subtitles in thousands (coarse), flags: n v a r parts of speech, x not for children")
 	fmt.Println("# Made by tools/lexicon; do not edit. Sources and licences: docs/data-and-licences.md")
 	fmt.Println(strings.Join(rows, "\n"))
 }
@@ -64,7 +73,7 @@ func mapKeys(m map[string]bool) func(func(string) bool) {
 
 func read(here string) *sources {
 	s := &sources{cmu: map[string][]string{}, cuss: map[string]int{}, subtlex: map[string]int{}, dale: map[string]bool{}, spache: map[string]bool{},
-		pos: map[string]string{}, scowl: map[string]int{}, overrides: map[string][]string{}}
+		pos: map[string]string{}, scowl: map[string]int{}, overrides: map[string][]string{}, american: map[string][]string{}}
 	input := bufio.NewScanner(os.Stdin)
 	input.Buffer(nil, 1<<20)
 	for input.Scan() {
@@ -107,9 +116,11 @@ func read(here string) *sources {
 			s.overrides[word] = []string{codes}
 		}
 	}
-	for line := range strings.Lines(readFile(filepath.Join(here, "overrides.txt"))) {
-		if f := strings.Fields(line); len(f) == 2 && f[0] != "#" {
-			s.overrides[f[0]] = strings.Split(f[1], ",")
+	for name, into := range map[string]map[string][]string{"overrides.txt": s.overrides, "american.txt": s.american} {
+		for line := range strings.Lines(readFile(filepath.Join(here, name))) {
+			if f := strings.Fields(line); len(f) == 2 && f[0] != "#" {
+				into[f[0]] = strings.Split(f[1], ",")
+			}
 		}
 	}
 	return s
@@ -202,6 +213,25 @@ func (s *sources) inflected(w string) bool {
 		}
 	}
 	return false
+}
+
+// stem is the word of the list that w is a plural or a past form of, or empty.
+func (s *sources) stem(w string) string {
+	for _, suffix := range []string{"s", "es", "ed", "ing"} {
+		if stem, ok := strings.CutSuffix(w, suffix); ok && (s.dale[stem] || s.spache[stem] || s.scowl[stem] > 0) {
+			return stem
+		}
+	}
+	return ""
+}
+
+// likeStem settles LOT and CLOTH, which the dictionary gives now so, now so: dogs is said like dog.
+func likeStem(codes, stem string) string {
+	same := strings.NewReplacer("x", "o")
+	if strings.HasPrefix(same.Replace(codes), same.Replace(stem)) {
+		return stem + codes[len(stem):]
+	}
+	return codes
 }
 
 func (s *sources) rank(w string) int { return s.subtlex[w] / 100 }

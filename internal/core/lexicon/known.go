@@ -80,7 +80,7 @@ func init() {
 		spokenCache[i] = sync.OnceValue(func() map[string]bool {
 			out := make(map[string]bool, 24_000)
 			for _, e := range Words() {
-				for _, c := range e.Codes {
+				for _, c := range e.CodesIn(a) {
 					out[phoneme.Join(phoneme.Realise(a, c, 0))] = true
 				}
 			}

@@ -23,16 +23,27 @@ var wordsText string
 type Entry struct {
 	Word        string
 	Codes       []string
+	American    []string // where they do not follow from Codes by lexical sets; else nil
 	Familiarity int
 	Rank        int
 	Parts       string // n noun, v verb, a adjective, r adverb, N plural noun, V verb form
 	Unfit       bool   // not offered to children
 }
 
+// CodesIn are the pronunciations in an accent.
+func (e *Entry) CodesIn(a phoneme.Accent) []string {
+	if a == phoneme.GeneralAmerican && e.American != nil {
+		return e.American
+	}
+	return e.Codes
+}
+
 // Picturable tells whether an embedded picture shows the word.
 func (e Entry) Picturable() bool { return pictures()[e.Word] != "" }
 
-var load = sync.OnceValue(func() map[string]*Entry {
+var load = sync.OnceValue(readEntries)
+
+func readEntries() map[string]*Entry {
 	all := make(map[string]*Entry, 24_000)
 	for line := range strings.Lines(wordsText) {
 		if line[0] == '#' {
@@ -41,10 +52,15 @@ var load = sync.OnceValue(func() map[string]*Entry {
 		f := strings.Split(strings.TrimSuffix(line, "\n"), "\t")
 		familiarity, _ := strconv.Atoi(f[2])
 		rank, _ := strconv.Atoi(f[3])
-		all[f[0]] = &Entry{f[0], strings.Split(f[1], ","), familiarity, rank, strings.Trim(f[4], "-x"), strings.Contains(f[4], "x")}
+		codes, american, differs := strings.Cut(f[1], "|")
+		var own []string
+		if differs {
+			own = strings.Split(american, ",")
+		}
+		all[f[0]] = &Entry{f[0], strings.Split(codes, ","), own, familiarity, rank, strings.Trim(f[4], "-x"), strings.Contains(f[4], "x")}
 	}
 	return all
-})
+}
 
 // Words returns the entries in alphabetical order.
 var Words = sync.OnceValue(func() []*Entry {
@@ -98,8 +114,8 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 	out := Segmented{Word: word, Accent: a, Source: FromLexicon, Alternatives: []Reading{}}
 	var codes []string
 	if e, ok := Find(clean); ok {
-		codes = e.Codes
-	} else if stemmed := inflected(clean); stemmed != "" {
+		codes = e.CodesIn(a)
+	} else if stemmed := inflected(clean, a); stemmed != "" {
 		codes = []string{stemmed}
 	} else {
 		out.Source = FromRules
@@ -133,10 +149,10 @@ func read(al *spelling.Aligner, word, codes string, a phoneme.Accent, u spelling
 }
 
 // inflected gives the codes of a regular plural or past form whose stem the lexicon holds.
-func inflected(word string) string {
+func inflected(word string, a phoneme.Accent) string {
 	try := func(stem string) string {
 		if e, ok := Find(stem); ok {
-			return e.Codes[0]
+			return e.CodesIn(a)[0]
 		}
 		return ""
 	}

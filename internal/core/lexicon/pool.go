@@ -72,31 +72,25 @@ func For(a phoneme.Accent, u spelling.Units) *Pool {
 
 func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 	p := &Pool{byWord: make(map[string]*Item, len(Words())), numbers: map[spelling.Pair]int{}, with: map[spelling.Pair][]*Item{}}
-	al := &spelling.Aligner{}
-	alike := map[string][]string{}
-	for _, e := range Words() {
-		if e.Unfit {
-			continue
-		}
-		item := align(al, e, a, u)
-		if item.Readings[0].Segments == nil {
-			continue
-		}
+	p.Items = alignAll(a, u)
+	alike := make(map[string][]string, len(p.Items))
+	sounds := make([]string, len(p.Items))
+	for i := range p.Items {
+		item := &p.Items[i]
 		for _, r := range item.Readings {
-			for _, s := range r.Segments {
-				item.Needs.add(p.number(s))
+			for k := range r.Segments {
+				item.Needs.add(p.number(&r.Segments[k]))
 			}
 		}
-		if e.Familiarity > 0 {
-			sounds := phoneme.Join(item.Readings[0].Phonemes)
-			alike[sounds] = append(alike[sounds], e.Word)
+		sounds[i] = phoneme.Join(item.Readings[0].Phonemes)
+		if item.Familiarity > 0 {
+			alike[sounds[i]] = append(alike[sounds[i]], item.Word)
 		}
-		p.Items = append(p.Items, item)
 	}
 	for i := range p.Items {
 		item := &p.Items[i]
 		p.byWord[item.Word] = item
-		if same := alike[phoneme.Join(item.Readings[0].Phonemes)]; len(same) > 1 || len(same) == 1 && same[0] != item.Word {
+		if same := alike[sounds[i]]; len(same) > 1 || len(same) == 1 && same[0] != item.Word {
 			item.Alike = slices.DeleteFunc(slices.Clone(same), func(w string) bool { return w == item.Word })
 		}
 		for k, q := range item.Pairs {
@@ -116,9 +110,34 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 	return p
 }
 
+// alignAll aligns the words that may be offered, in two halves at once.
+func alignAll(a phoneme.Accent, u spelling.Units) []Item {
+	all := Words()
+	half := func(words []*Entry) []Item {
+		al := &spelling.Aligner{}
+		out := make([]Item, 0, len(words))
+		for _, e := range words {
+			if e.Unfit {
+				continue
+			}
+			if item := align(al, e, a, u); item.Readings[0].Segments != nil {
+				out = append(out, item)
+			}
+		}
+		return out
+	}
+	var second []Item
+	var wait sync.WaitGroup
+	wait.Go(func() { second = half(all[len(all)/2:]) })
+	first := half(all[:len(all)/2])
+	wait.Wait()
+	return append(first, second...)
+}
+
 func align(al *spelling.Aligner, e *Entry, a phoneme.Accent, u spelling.Units) Item {
-	item := Item{Entry: e}
-	for _, c := range e.Codes {
+	codes := e.CodesIn(a)
+	item := Item{Entry: e, Readings: make([]Reading, 0, len(codes))}
+	for _, c := range codes {
 		item.Readings = append(item.Readings, read(al, e.Word, c, a, u))
 	}
 	first := item.Readings[0].Segments
@@ -131,7 +150,7 @@ func align(al *spelling.Aligner, e *Entry, a phoneme.Accent, u spelling.Units) I
 	return item
 }
 
-func (p *Pool) number(s spelling.Segment) int {
+func (p *Pool) number(s *spelling.Segment) int {
 	if s.Odd {
 		return oddBit
 	}

@@ -28,7 +28,7 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 		}
 	}
 	e, ok := lexicon.Find(word)
-	if !ok || e.Parts == "" {
+	if !ok || e.Parts == "" || e.Parts[0] == 'n' && strings.Contains(e.Parts, "v") { // read is first of all no noun
 		return out
 	}
 	for _, r := range readable {

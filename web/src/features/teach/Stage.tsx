@@ -41,7 +41,8 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
           {show.pictures.map((p) => (
             <li key={p.word} className="flex items-center gap-4 border-2 border-chalk p-[2vh]">
               <img src={pack.words.get(p.word)} alt={p.word} className="size-[27vh]" />
-              <span className="w-[26vh] font-child text-[5vh] leading-tight">{turned ? `${p.word}: ${p.first ? '● ○ first' : '○ ● last'}` : '?'}</span>
+              <span className="w-[26vh] font-child text-[5vh] leading-tight">{turned ? p.word : '?'}
+                {turned && <span className="block whitespace-nowrap">{p.first ? '● ○ first' : '○ ● last'}</span>}</span>
             </li>
           ))}
         </ul>
