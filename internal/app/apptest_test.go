@@ -119,6 +119,10 @@ func TestRolesAreEnforced(t *testing.T) {
 		}},
 		{"set the routine", []app.Role{app.Lead}, func(by app.Actor) error { return s.SetRoutine(ctx, by, lesson.DefaultRoutine()) }},
 		{"archive", []app.Role{app.Lead}, func(by app.Actor) error { return s.Archive(ctx, by, id, false) }},
+		{"keep a sentence", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
+			_, err := s.AddToBank(ctx, by, "sentence", "A cat sat on "+string(by.Role)+".")
+			return err
+		}},
 		{"assemble", []app.Role{app.Lead, app.Teacher, app.Assistant}, func(by app.Actor) error { _, err := s.Assemble(ctx, by, s.class, id, 15); return err }},
 		{"add a picture", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
 			_, _, err := s.StorePicture(ctx, by, []byte("<svg xmlns='http://www.w3.org/2000/svg'></svg>"))

@@ -62,13 +62,4 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	require.NoError(t, s.tab.Go(s.server.URL+"/team"))
 	require.NoError(t, s.tab.SeeText("Our routine"))
 	s.axe(t, "team")
-
-	require.NoError(t, s.tab.Go(s.server.URL+"/words"))
-	require.NoError(t, s.tab.SeeText("the best first"))
-	s.axe(t, "words")
-	require.NoError(t, s.tab.Click("[role=tab]:last-child"))
-	require.NoError(t, s.tab.Type("#text-to-check", "A dog sat on a ship."))
-	require.NoError(t, s.tab.See("[data-status='untaught']"))
-	require.NoError(t, s.tab.SeeText("83 % of 6 words can be read"))
-	s.axe(t, "check a text")
 }

@@ -32,6 +32,19 @@ describe('screens', () => {
     expect(words.map((s) => s.turn)).toEqual(['bridges', 'answer'])
   })
 
+  it('plays the four quarters on one screen, and the pieces before the sentence', () => {
+    const quarter = (value: string, detail: string) => ({ ...choice(value, detail, 'picture'), slot: `ear-quarter.${value}` })
+    const more = screens(
+      lesson([
+        step('ear', { choices: [choice('map', 'yes', 'picture'), quarter('mop', 'first'), quarter('ham', 'last')] }),
+        step('sentence', { choices: [choice('A man has a mat.', '', 'sentence')], pieces: ['has', 'A man', 'a mat.'] }),
+        step('page', { choices: [choice('A man. A mat.', '', 'page')] }),
+      ]),
+    )
+    expect(more.map((s) => s.show.kind)).toEqual(['sort', 'quarters', 'pieces', 'sentence', 'page'])
+    expect(more[1]?.show).toEqual({ kind: 'quarters', pictures: [{ word: 'mop', first: true }, { word: 'ham', first: false }] })
+  })
+
   it('paces by the plan', () => {
     const l = lesson([step('ear', { choices: [choice('a', 'yes', 'picture'), choice('b', 'no', 'picture')] }), step('hand')])
     const s = screens(l)
