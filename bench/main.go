@@ -50,6 +50,9 @@ func main() {
 }
 
 func run(ctx context.Context) error {
+	if err := language(); err != nil {
+		return err
+	}
 	config, err := pgxpool.ParseConfig(os.Getenv("DATABASE_URL"))
 	if err != nil {
 		return err

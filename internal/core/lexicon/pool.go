@@ -1,6 +1,8 @@
 package lexicon
 
 import (
+	"cmp"
+	"math"
 	"slices"
 	"strings"
 	"sync"
@@ -19,7 +21,9 @@ type Item struct {
 	Alike     []string            // other known words with the same sounds, in alphabetical order
 	Second    [][]phoneme.Phoneme // sounds of the second names of its picture
 	Pairs     []spelling.Pair
-	Needs     Mask // pairs of all readings
+	Needs     Mask    // pairs of all readings
+	Picture   bool    // an embedded picture shows it
+	Worth     float64 // for choosing: known, concrete, short, no inflected form
 }
 
 // Mask is a set of the pairs of one pool, as bits.
@@ -39,11 +43,12 @@ func (m *Mask) Within(other *Mask) bool {
 	return true
 }
 
-// Pool is every word that may be offered to children, aligned for an accent and a team's units, in
-// alphabetical order. It is shared: callers only read it.
+// Pool is every word that may be offered to children, aligned for an accent and a team's units. It is shared:
+// callers only read it.
 type Pool struct {
-	Items    []Item
-	Pictures []*Item // those that an embedded picture shows
+	Items    []Item  // in alphabetical order
+	Ranked   []*Item // by worth, the best first
+	Pictures []*Item // those that an embedded picture shows, in alphabetical order
 	byWord   map[string]*Item
 	numbers  map[spelling.Pair]int
 	with     map[spelling.Pair][]*Item
@@ -93,12 +98,7 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 		if same := alike[sounds[i]]; len(same) > 1 || len(same) == 1 && same[0] != item.Word {
 			item.Alike = slices.DeleteFunc(slices.Clone(same), func(w string) bool { return w == item.Word })
 		}
-		for k, q := range item.Pairs {
-			if !slices.Contains(item.Pairs[:k], q) {
-				p.with[q] = append(p.with[q], item)
-			}
-		}
-		if item.Picturable() {
+		if item.Picture = item.Picturable(); item.Picture {
 			for _, name := range SecondNames(item.Word) {
 				if seg, err := Segment(name, a, u); err == nil {
 					item.Second = append(item.Second, seg.Phonemes)
@@ -106,8 +106,46 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 			}
 			p.Pictures = append(p.Pictures, item)
 		}
+		item.Worth = worth(item)
+		p.Ranked = append(p.Ranked, item)
+	}
+	slices.SortFunc(p.Ranked, func(a, b *Item) int {
+		if a.Worth != b.Worth {
+			return cmp.Compare(b.Worth, a.Worth)
+		}
+		return strings.Compare(a.Word, b.Word)
+	})
+	for _, item := range p.Ranked {
+		for k, q := range item.Pairs {
+			if !slices.Contains(item.Pairs[:k], q) {
+				p.with[q] = append(p.with[q], item)
+			}
+		}
 	}
 	return p
+}
+
+// worth weighs what a good teacher looks for in a word, apart from any question (common practice, no
+// published source).
+func worth(item *Item) float64 {
+	s := 10*float64(item.Familiarity) + 3*math.Log1p(float64(item.Rank))
+	if item.Picture {
+		s += 8
+	}
+	if strings.Contains(item.Parts, "n") {
+		s += 3
+	}
+	if strings.ContainsAny(item.Parts, "NV") { // plurals and past forms come after their stems
+		s -= 8
+	}
+	sounds := item.Readings[0].Sounds
+	if over := sounds - 3; over > 0 {
+		s -= 5 * float64(over)
+	}
+	if sounds < 3 {
+		s -= 16
+	}
+	return s
 }
 
 // alignAll aligns the words that may be offered, in two halves at once.
@@ -175,7 +213,7 @@ func (p *Pool) Mask(taught spelling.Set) Mask {
 	return m
 }
 
-// With lists the words whose first reading holds the pair.
+// With lists the words whose first reading holds the pair, the best first.
 func (p *Pool) With(pair spelling.Pair) []*Item { return p.with[pair] }
 
 // Find returns the word's item.

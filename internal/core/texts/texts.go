@@ -56,29 +56,27 @@ type Options = lexicon.Speech
 
 // Check reads a text. exceptions are the exception words that have been taught, in small letters.
 func Check(text string, taught spelling.Set, exceptions map[string]bool, o Options) Report {
-	r := Report{Tokens: make([]Token, 0, len(text)/6+1), Untaught: map[string]int{}, NewExceptions: []string{}, Sentences: []Sentence{}, Remarks: remarks(text)}
+	r := Report{Tokens: make([]Token, 0, len(text)/6+1), Untaught: map[string]int{}, NewExceptions: []string{}, Sentences: make([]Sentence, 0, len(text)/40+1)}
 	type met struct {
 		Token
-		good, odd bool
+		good  bool
+		times int
 	}
-	known := [2]map[string]met{{}, {}} // a capital means another thing inside a sentence
+	known := [2]map[string]*met{{}, {}} // a capital means another thing inside a sentence
 	sentenceStart := 1
 	good, goodHere := 0, 0
 	split(text, func(w string, start int, ends bool) {
-		t, ok := known[sentenceStart][w]
-		if !ok {
-			t.Token = status(w, sentenceStart == 1, taught, exceptions, o)
+		t := known[sentenceStart][w]
+		if t == nil {
+			t = &met{Token: status(w, sentenceStart == 1, taught, exceptions, o)}
 			t.good = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
-			t.odd = t.Status == Untaught && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
+			odd := t.Status == Untaught && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
 			known[sentenceStart][w] = t
-			if small := strings.ToLower(w); t.odd && !slices.Contains(r.NewExceptions, small) {
+			if small := strings.ToLower(w); odd && !slices.Contains(r.NewExceptions, small) {
 				r.NewExceptions = append(r.NewExceptions, small)
 			}
 		}
-		t.Start = start
-		for _, p := range t.Untaught {
-			r.Untaught[p]++
-		}
+		t.times++
 		if sentenceStart == 1 {
 			r.Sentences = append(r.Sentences, Sentence{Start: start})
 			goodHere = 0
@@ -95,7 +93,16 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 			sentenceStart = 1
 		}
 		r.Tokens = append(r.Tokens, t.Token)
+		r.Tokens[len(r.Tokens)-1].Start = start
 	})
+	for _, words := range known {
+		for _, t := range words {
+			for _, p := range t.Untaught {
+				r.Untaught[p] += t.times
+			}
+		}
+	}
+	r.Remarks = remarks(text, r.Sentences)
 	if len(r.Tokens) > 0 {
 		r.Decodable = float64(good) / float64(len(r.Tokens))
 	}
@@ -198,26 +205,30 @@ func split(text string, visit func(word string, start int, ends bool)) {
 	flush(false)
 }
 
-func remarks(text string) []string {
+func remarks(text string, sentences []Sentence) []string {
 	out := []string{}
 	trimmed := strings.TrimSpace(text)
 	if trimmed == "" {
 		return append(out, "There is no text.")
 	}
-	runes := []rune(trimmed)
-	if first := slices.IndexFunc(runes, unicode.IsLetter); first >= 0 && !unicode.IsUpper(runes[first]) {
-		out = append(out, "The first word needs a capital.")
+	if first := strings.IndexFunc(trimmed, unicode.IsLetter); first >= 0 {
+		if r, _ := utf8.DecodeRuneInString(trimmed[first:]); !unicode.IsUpper(r) {
+			out = append(out, "The first word needs a capital.")
+		}
 	}
-	if last := runes[len(runes)-1]; !strings.ContainsRune(".!?”\"’'", last) {
+	if last, _ := utf8.DecodeLastRuneInString(trimmed); !strings.ContainsRune(".!?”\"’'", last) {
 		out = append(out, "A full stop is missing at the end.")
 	}
-	for sentence := range strings.FieldsFuncSeq(trimmed, func(r rune) bool { return strings.ContainsRune(".!?", r) }) {
-		if n := len(strings.Fields(sentence)); n > 12 {
-			out = append(out, fmt.Sprintf("A sentence has %d words; 12 or fewer are easier to hold.", n))
+	for _, s := range sentences {
+		if s.Words > longSentence && len(out) < 6 {
+			out = append(out, fmt.Sprintf("A sentence has %d words; %d or fewer are easier to hold.", s.Words, longSentence))
 		}
 	}
 	return out
 }
+
+// longSentence is how many words young children hold at once (common practice, no published source).
+const longSentence = 12
 
 func hasGrapheme(taught spelling.Set, g string) bool {
 	for p := range taught {

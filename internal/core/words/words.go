@@ -5,7 +5,6 @@ package words
 import (
 	"cmp"
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 
@@ -68,10 +67,33 @@ type Choice struct {
 
 type candidate struct {
 	*lexicon.Item
-	picture   bool
-	score     float64
-	positions []Position
+	places places // of the target
 }
+
+// places is a set of positions as bits.
+type places byte
+
+const (
+	initialBit places = 1 << iota
+	medialBit
+	finalBit
+)
+
+func (p places) has(at Position) bool {
+	return p&map[Position]places{Initial: initialBit, Medial: medialBit, Final: finalBit}[at] != 0
+}
+
+func (p places) first() Position {
+	for i, at := range []Position{Initial, Medial, Final} {
+		if p&(1<<i) != 0 {
+			return at
+		}
+	}
+	return Any
+}
+
+// window is how many of the best words are reordered for variety.
+const window = 120
 
 // Find returns the words that only need taught pairs, best first: familiar, short, concrete, varied in
 // vowel, first letter and place of the target. A word with two readings is in only where both are taught.
@@ -80,51 +102,59 @@ func Find(q Query, o Options) []Choice {
 	out := make([]Choice, len(found))
 	for i, c := range found {
 		r := c.Readings[0]
-		if c.positions == nil {
-			c.positions = []Position{}
+		out[i] = Choice{c.Word, r.Segments, c.Shape, []Position{}, c.Familiarity, c.Picture, r.Sounds, because(c, q)}
+		if q.Target != nil {
+			out[i].Positions = positions(r.Segments, *q.Target)
 		}
-		out[i] = Choice{c.Word, r.Segments, c.Shape, c.positions, c.Familiarity, c.picture, r.Sounds, because(c, q)}
 	}
 	return out
 }
 
-// candidates are the words that fit, by score.
+// candidates are the words that fit, the best first; with a limit no more than are looked at.
 func (q Query) candidates(o Options) []candidate {
 	pool := lexicon.For(o.Accent, o.Units)
 	taught := pool.Mask(q.Taught)
-	found := make([]candidate, 0, 1024)
-	try := func(item *lexicon.Item) {
-		if c, ok := q.match(item); ok {
-			found = append(found, c)
-		}
+	from := pool.Ranked
+	if q.Target != nil {
+		from = pool.With(*q.Target)
 	}
-	visit := func(item *lexicon.Item) {
-		if item.Needs.Within(&taught) {
-			if _, departs := o.Depart[item.Word]; !departs {
-				try(item)
+	most := len(from)
+	if q.Limit > 0 {
+		most = max(window, q.Limit)
+	}
+	found := make([]candidate, 0, min(most, 1024))
+	for _, item := range from {
+		if !item.Needs.Within(&taught) {
+			continue
+		}
+		if _, departs := o.Depart[item.Word]; departs {
+			continue
+		}
+		if c, ok := q.match(item); ok {
+			if found = append(found, c); len(found) == most {
+				break
 			}
 		}
 	}
-	if q.Target != nil {
-		for _, item := range pool.With(*q.Target) {
-			visit(item)
-		}
-	} else {
-		for i := range pool.Items {
-			visit(&pool.Items[i])
-		}
-	}
+	departed := false
 	for w := range o.Depart {
-		if item, ok := o.Item(w); ok && !item.Unfit && covers(q.Taught, item) && (q.Target == nil || slices.Contains(item.Pairs, *q.Target)) {
-			try(&item)
+		item, ok := o.Item(w)
+		if !ok || item.Unfit || !covers(q.Taught, item) || q.Target != nil && !slices.Contains(item.Pairs, *q.Target) {
+			continue
+		}
+		if c, ok := q.match(&item); ok {
+			found = append(found, c)
+			departed = true
 		}
 	}
-	slices.SortFunc(found, func(a, b candidate) int {
-		if a.score != b.score {
-			return cmp.Compare(b.score, a.score)
-		}
-		return strings.Compare(a.Word, b.Word)
-	})
+	if departed {
+		slices.SortFunc(found, func(a, b candidate) int {
+			if a.Worth != b.Worth {
+				return cmp.Compare(b.Worth, a.Worth)
+			}
+			return strings.Compare(a.Word, b.Word)
+		})
+	}
 	return found
 }
 
@@ -134,33 +164,37 @@ func covers(taught spelling.Set, item lexicon.Item) bool {
 
 // match holds an item against all of the query but what is taught.
 func (q Query) match(item *lexicon.Item) (candidate, bool) {
-	none := candidate{}
-	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.Familiarity || q.Exclude[item.Word] {
-		return none, false
+	c := candidate{Item: item}
+	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.Familiarity || q.Exclude[item.Word] || q.WithPicture && !item.Picture {
+		return c, false
 	}
 	sounds := item.Readings[0].Sounds
 	if q.MaxSounds > 0 && sounds > q.MaxSounds || sounds < q.MinSounds || q.Syllables > 0 && item.Syllables != q.Syllables {
-		return none, false
+		return c, false
 	}
 	if q.NoHomophones && len(item.Alike) > 0 {
-		return none, false
+		return c, false
 	}
-	c := candidate{Item: item, picture: item.Picturable()}
-	if q.WithPicture && !c.picture {
-		return none, false
+	if q.Target == nil {
+		return c, true
 	}
-	if q.Target != nil {
-		c.positions = positions(item.Readings[0].Segments, *q.Target)
-		if q.Position != Any && q.Position != "" && !slices.Contains(c.positions, q.Position) {
-			return none, false
+	last := len(item.Pairs) - 1
+	for i, p := range item.Pairs {
+		switch {
+		case p != *q.Target:
+		case i == 0:
+			c.places |= initialBit
+		case i == last:
+			c.places |= finalBit
+		default:
+			c.places |= medialBit
 		}
 	}
-	c.score = score(c)
-	return c, true
+	return c, q.Position == Any || q.Position == "" || c.places.has(q.Position)
 }
 
 func positions(segments []spelling.Segment, target spelling.Pair) []Position {
-	var out []Position
+	out := []Position{}
 	for i, s := range segments {
 		if s.Pair != target {
 			continue
@@ -177,34 +211,13 @@ func positions(segments []spelling.Segment, target spelling.Pair) []Position {
 	return out
 }
 
-func score(c candidate) float64 {
-	s := 10*float64(c.Familiarity) + 3*math.Log1p(float64(c.Rank))
-	if c.picture {
-		s += 8
-	}
-	if strings.Contains(c.Parts, "n") {
-		s += 3
-	}
-	if strings.ContainsAny(c.Parts, "NV") { // plurals and past forms come after their stems
-		s -= 8
-	}
-	sounds := c.Readings[0].Sounds
-	if over := sounds - 3; over > 0 {
-		s -= 5 * float64(over)
-	}
-	if sounds < 3 {
-		s -= 16
-	}
-	return s
-}
-
 func because(c candidate, q Query) string {
 	parts := []string{[]string{"rare", "seldom met", "met in books", "known to most", "well known", "every child knows it"}[c.Familiarity]}
-	if q.Target != nil && len(c.positions) > 0 {
-		place := map[Position]string{Initial: "at the start", Medial: "in the middle", Final: "at the end"}[c.positions[0]]
+	if q.Target != nil {
+		place := map[Position]string{Initial: "at the start", Medial: "in the middle", Final: "at the end"}[c.places.first()]
 		parts = append(parts, q.Target.Grapheme+" "+place)
 	}
-	if c.picture {
+	if c.Picture {
 		parts = append(parts, "has a picture")
 	}
 	if len(c.Alike) > 0 {
@@ -219,41 +232,41 @@ func spread(found []candidate, limit int) []candidate {
 	if limit > 0 {
 		head = min(head, limit)
 	}
-	window := found[:min(len(found), 120)]
-	used := make([]bool, len(window))
-	worth := make([]float64, len(window)) // the score less what makes the head alike
-	for i, c := range window {
-		worth[i] = c.score
+	pick := found[:min(len(found), window)]
+	used := make([]bool, len(pick))
+	worth := make([]float64, len(pick)) // less what makes the head alike
+	vowel := make([]phoneme.Phoneme, len(pick))
+	for i, c := range pick {
+		worth[i], vowel[i] = c.Worth, mainVowel(c)
 	}
-	vowels, onsets, places := map[phoneme.Phoneme]float64{}, map[byte]float64{}, map[Position]float64{}
-	var out []candidate
-	for len(out) < min(head, len(window)) {
+	vowels, onsets, met := map[phoneme.Phoneme]float64{}, map[byte]float64{}, map[Position]float64{}
+	out := make([]candidate, 0, len(found))
+	for len(out) < min(head, len(pick)) {
 		best := -1
-		for i := range window {
+		for i := range pick {
 			if !used[i] && (best < 0 || worth[i] > worth[best]) {
 				best = i
 			}
 		}
-		b := window[best]
+		b := pick[best]
 		used[best] = true
-		vowel := mainVowel(b)
-		vowels[vowel]++
+		place := b.places.first()
+		vowels[vowel[best]]++
 		onsets[b.Word[0]]++
-		if len(b.positions) > 0 {
-			places[b.positions[0]]++
-		}
-		for i, c := range window { // each repeat costs less than the one before: a known word still wins
+		met[place]++
+		perVowel, perOnset, perPlace := 7/vowels[vowel[best]], 6/onsets[b.Word[0]], 4/met[place]
+		for i, c := range pick { // each repeat costs less than the one before: a known word still wins
 			if used[i] {
 				continue
 			}
-			if mainVowel(c) == vowel {
-				worth[i] -= 7 / vowels[vowel]
+			if vowel[i] == vowel[best] {
+				worth[i] -= perVowel
 			}
-			if c.Word[0] == b.Word[0] && (len(c.positions) == 0 || c.positions[0] != Initial) {
-				worth[i] -= 6 / onsets[b.Word[0]]
+			if c.Word[0] == b.Word[0] && c.places.first() != Initial {
+				worth[i] -= perOnset
 			}
-			if len(c.positions) > 0 && c.positions[0] == b.positions[0] {
-				worth[i] -= 4 / places[c.positions[0]]
+			if place != Any && c.places.first() == place {
+				worth[i] -= perPlace
 			}
 			if strings.HasPrefix(c.Word, b.Word) || strings.HasPrefix(b.Word, c.Word) { // not cat and cats
 				worth[i] -= 12
@@ -261,12 +274,12 @@ func spread(found []candidate, limit int) []candidate {
 		}
 		out = append(out, b)
 	}
-	for i, c := range window {
+	for i, c := range pick {
 		if !used[i] {
 			out = append(out, c)
 		}
 	}
-	out = append(out, found[len(window):]...)
+	out = append(out, found[len(pick):]...)
 	if limit > 0 && len(out) > limit {
 		out = out[:limit]
 	}
