@@ -150,11 +150,10 @@ func (l library) take(ctx context.Context, tx pgx.Tx, teamID, cardID string, pai
 	if err != nil {
 		return err
 	}
-	sounds, err := phoneme.Parse(conv.Accent, pair.Sound)
+	target, err := recording.TargetOf(conv.Accent, pair.Sound)
 	if err != nil {
 		return err
 	}
-	target, _ := phoneme.Lookup(conv.Accent, sounds[0])
 	r := recording.Judge(clip, target)
 	if _, err := store.PutMedium(ctx, tx, teamID, store.Medium{MediaType: "audio/wav", Bytes: data}); err != nil {
 		return err

@@ -324,11 +324,10 @@ func judgeRecordings(std stdio, args []string) error {
 	if *sound == "" || f.NArg() == 0 {
 		return usageError{errors.New("say which sound and which files: --sound m FILE.wav")}
 	}
-	first, err := oneSound(accent, *sound)
+	target, err := recordingTarget(accent, *sound)
 	if err != nil {
 		return err
 	}
-	target, _ := phoneme.Lookup(accent, first)
 	p := newPrinter(std, *f.json)
 	var firstWrong error
 	for _, name := range f.Args() {
@@ -356,6 +355,18 @@ func judgeRecordings(std stdio, args []string) error {
 		return err
 	}
 	return firstWrong
+}
+
+// recordingTarget reads a sound, or a grapheme such as qu as its most common sound.
+func recordingTarget(accent phoneme.Accent, text string) (recording.Target, error) {
+	t, err := recording.TargetOf(accent, text)
+	if err == nil && (len(t.Sounds) == 1 || t.Text == "kw" || t.Text == "ks") {
+		return t, nil
+	}
+	if pair, pairErr := spelling.ParsePair(accent, text); pairErr == nil {
+		return recording.TargetOf(accent, pair.Sound)
+	}
+	return t, err
 }
 
 const maxInput = 32 << 20

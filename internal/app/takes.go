@@ -96,11 +96,10 @@ func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, con
 }
 
 func judge(accent phoneme.Accent, sound string, clip recording.Clip) (recording.Report, error) {
-	sounds, err := phoneme.Parse(accent, sound)
+	target, err := recording.TargetOf(accent, sound)
 	if err != nil {
 		return recording.Report{}, err
 	}
-	target, _ := phoneme.Lookup(accent, sounds[0])
 	return recording.Judge(clip, target), nil
 }
 

@@ -13,7 +13,7 @@ import (
 	"brightchalk/internal/core/spelling"
 )
 
-// The file says where the words come from. 98 in a hundred must agree in every accent, letters and sounds.
+// The file says where the words come from. 98 in a hundred must agree in every accent, graphemes and phonemes.
 func TestSegmentAgreesWithWordsCutByHand(t *testing.T) {
 	data, err := os.ReadFile("testdata/by-hand.txt")
 	require.NoError(t, err)

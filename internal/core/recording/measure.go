@@ -3,13 +3,13 @@ package recording
 import (
 	"math"
 	"slices"
-
-	"brightchalk/internal/core/phoneme"
+	"sync"
 )
 
 const (
 	frameLen = analysisHertz / 40  // 25 ms
 	hopLen   = analysisHertz / 200 // 5 ms
+	lowHertz = 4000                // for pitch and mains hum
 )
 
 // Resample changes the rate by windowed-sinc interpolation (Hann window, 16 zero crossings a side), cut off
@@ -19,37 +19,60 @@ func Resample(in []float64, from, to int) []float64 {
 		return in
 	}
 	step := float64(from) / float64(to)
+	f := filterFor(from, to)
+	out := make([]float64, int(float64(len(in))/step))
+	for i := range out {
+		at := int(float64(i)*step + 1e-9)
+		taps := f.bank[i%len(f.bank)]
+		base := at - f.width/2 + 1
+		if base >= 0 && base+len(taps) <= len(in) {
+			var sum float64
+			part := in[base : base+len(taps)]
+			for k, t := range taps {
+				sum += t * part[k]
+			}
+			out[i] = sum
+			continue
+		}
+		for k, t := range taps {
+			if j := base + k; j >= 0 && j < len(in) {
+				out[i] += t * in[j]
+			}
+		}
+	}
+	return out
+}
+
+type filter struct {
+	bank  [][]float64 // one set of taps for each phase
+	width int
+}
+
+var filters sync.Map // of [2]int to *filter; made once for each pair of rates
+
+func filterFor(from, to int) *filter {
+	key := [2]int{from, to}
+	if f, ok := filters.Load(key); ok {
+		return f.(*filter)
+	}
 	cut := 0.9 * min(1, float64(to)/float64(from))
 	half := 16 / cut
-	out := make([]float64, int(float64(len(in))/step))
-	// Phases repeat after to/gcd outputs: the filter is made once for each.
-	phases := to / gcd(from, to)
-	width := int(half)*2 + 2
-	bank := make([][]float64, phases)
-	for p := range bank {
+	step := float64(from) / float64(to)
+	// Phases repeat after to/gcd outputs.
+	f := &filter{make([][]float64, to/gcd(from, to)), int(half)*2 + 2}
+	for p := range f.bank {
 		frac := math.Mod(float64(p)*step, 1)
-		taps := make([]float64, width)
+		taps := make([]float64, f.width)
 		for k := range taps {
-			x := float64(k-width/2+1) - frac
+			x := float64(k-f.width/2+1) - frac
 			if math.Abs(x) < half {
 				taps[k] = cut * sinc(cut*x) * (0.5 + 0.5*math.Cos(math.Pi*x/half))
 			}
 		}
-		bank[p] = taps
+		f.bank[p] = taps
 	}
-	for i := range out {
-		at := int(float64(i)*step + 1e-9)
-		taps := bank[i%phases]
-		sum := 0.0
-		base := at - width/2 + 1
-		for k, t := range taps {
-			if j := base + k; j >= 0 && j < len(in) {
-				sum += t * in[j]
-			}
-		}
-		out[i] = sum
-	}
-	return out
+	filters.Store(key, f)
+	return f
 }
 
 func sinc(x float64) float64 {
@@ -189,12 +212,20 @@ func clippedSamples(in []float64, peak float64) int {
 			j++
 		}
 		// Near its top a low hum is flat too: true clipping repeats the value to a hair.
-		if j-i >= 3 && spread(in[i:j]) < 0.0012*peak {
+		if j-i >= 3 && spread(in[i:j]) < 0.0012*peak && slices.Max(absolute(in[i:j])) > 0.9985*peak {
 			n += j - i
 		}
 		i = j
 	}
 	return n
+}
+
+func absolute(in []float64) []float64 {
+	out := make([]float64, len(in))
+	for i, v := range in {
+		out[i] = math.Abs(v)
+	}
+	return out
 }
 
 func spread(in []float64) float64 { return slices.Max(in) - slices.Min(in) }
@@ -245,27 +276,35 @@ type voiceTrack struct {
 	f0       float64 // median of the voiced frames, Hz
 }
 
-// trackVoice calls a frame voiced where its normalised cross-correlation peaks above 0.6 for a lag between
+// trackVoice calls a frame voiced where its normalised cross-correlation peaks above 0.66 for a lag between
 // 75 and 500 Hz (after D. Talkin, "A robust algorithm for pitch tracking (RAPT)", 1995, without its
 // dynamic programming) on audio limited to about 2 kHz, and its level is within 27 dB of the loudest.
-func trackVoice(mono, levels []float64, s span) voiceTrack {
-	const rate = 4000
-	low := Resample(mono, analysisHertz, rate)
+// A voice that lies more than 20 dB under the rest of the frame is not heard and does not count.
+func (a *analysis) trackVoice() voiceTrack {
+	const rate = lowHertz
+	levels, s, low := a.levels, a.span, a.low
 	t := voiceTrack{voiced: make([]bool, len(levels))}
 	const least, most, window = rate / 500, rate / 75, rate * 40 / 1000
 	var f0s []float64
 	counted := 0
+	energy := make([]float64, len(low)+1)
+	for i, v := range low {
+		energy[i+1] = energy[i] + v*v
+	}
 	for i := s.from; i <= s.to && i < len(levels); i++ {
 		if levels[i] < s.peak-27 {
 			continue
 		}
 		counted++
+		if f := &a.frames[i]; f.between(0, 2) < f.between(0, bandCount-1)-20 {
+			continue
+		}
 		centre := (i*hopLen + frameLen/2) * rate / analysisHertz
 		from := centre - window/2
 		best := 0.0
 		var values [most + 2]float64
 		for l := least; l <= most; l++ {
-			values[l] = correlation(low, from, window, l)
+			values[l] = correlation(low, energy, from, window, l)
 			best = max(best, values[l])
 		}
 		// The shortest period that explains the frame nearly as well as the best: twice the period always fits too.
@@ -276,7 +315,7 @@ func trackVoice(mono, levels []float64, s span) voiceTrack {
 				break
 			}
 		}
-		if best < 0.6 || lag == least {
+		if best < 0.66 || lag == least {
 			continue
 		}
 		t.voiced[i] = true
@@ -299,44 +338,39 @@ func trackVoice(mono, levels []float64, s span) voiceTrack {
 	return t
 }
 
-func correlation(in []float64, from, window, lag int) float64 {
-	var xy, xx, yy float64
-	for k := from; k < from+window; k++ {
-		if k-lag < 0 || k >= len(in) {
-			continue
-		}
-		x, y := in[k], in[k-lag]
-		xy += x * y
-		xx += x * x
-		yy += y * y
-	}
-	if xx == 0 || yy == 0 {
+// correlation of a stretch with the one that lies lag before it, normalised; energy are the running sums of
+// the squares.
+func correlation(in, energy []float64, from, window, lag int) float64 {
+	lo, hi := max(from, lag), min(from+window, len(in))
+	if hi-lo < window/2 {
 		return 0
 	}
-	return xy / math.Sqrt(xx*yy)
+	xy := 0.0
+	early := in[lo-lag : hi-lag]
+	for k, x := range in[lo:hi] {
+		xy += x * early[k]
+	}
+	norm := (energy[hi] - energy[lo]) * (energy[hi-lag] - energy[lo-lag])
+	if norm <= 0 {
+		return 0
+	}
+	return xy / math.Sqrt(norm)
 }
 
-// addedVowel is the length in ms of a vowel after the consonant, 0 where none shows. After a voiceless
-// sound it is the voiced run at the end; after a short voiced one the loud voiced frames; a hum or voiced
-// friction is left to a later version.
-func addedVowel(_, levels []float64, s span, v voiceTrack, target phoneme.Sound) int {
-	switch {
-	case target.Manner == phoneme.Vowel, target.Voiced && target.Manner != phoneme.Stop && target.Manner != phoneme.Affricate:
-		return 0
-	case target.Phoneme == "h" && v.fraction > 0.9:
-		return 0
-	}
-	run, gap := 0, 0
-	for i := min(s.to, len(levels)-1); i >= s.from; i-- {
-		switch {
-		case v.voiced[i] && levels[i] > s.peak-27:
-			run += gap + 1
-			gap = 0
-		case gap < 6:
-			gap++
-		default:
-			return run * 5
+// voicedShare is the share of voiced frames among the loud ones from lo to hi.
+func (a *analysis) voicedShare(lo, hi int) float64 {
+	voiced, n := 0, 0
+	for i := lo; i <= hi && i < len(a.levels); i++ {
+		if a.levels[i] < a.span.peak-27 {
+			continue
+		}
+		n++
+		if a.voice.voiced[i] {
+			voiced++
 		}
 	}
-	return run * 5
+	if n == 0 {
+		return 0
+	}
+	return float64(voiced) / float64(n)
 }

@@ -4,7 +4,10 @@ package recording
 import (
 	"fmt"
 	"math"
+	"slices"
 	"time"
+
+	"gonum.org/v1/gonum/stat"
 
 	"brightchalk/internal/core/phoneme"
 )
@@ -65,6 +68,26 @@ type Report struct {
 	Clipped        int       `json:"clipped"` // samples in flattened peaks
 	AddedVowelMs   int       `json:"added_vowel_ms"`
 	Takes          int       `json:"takes"`
+	Measures       Measures  `json:"measures"`
+}
+
+// Measures are for the details of a take; those that do not apply are 0.
+type Measures struct {
+	NoiseFloorDBFS float64 `json:"noise_floor_dbfs"`
+	DCOffset       float64 `json:"dc_offset"` // share of full scale
+	MainsHumDB     float64 `json:"mains_hum_db"`
+	MainsHertz     float64 `json:"mains_hz"`
+	CentroidHertz  float64 `json:"centroid_hz"` // above 1 kHz, median over the sound
+	F1Hertz        float64 `json:"f1_hz"`
+	F2Hertz        float64 `json:"f2_hz"`
+	BalanceDB      float64 `json:"balance_db"`    // of a vowel: 1.8 to 3 kHz against 450 to 1800 Hz
+	VowelBark      float64 `json:"vowel_bark"`    // distance from the target vowel
+	SteadinessDB   float64 `json:"steadiness_db"` // spread of the level inside the sound; smaller is steadier
+	AttackMs       int     `json:"attack_ms"`
+	ReleaseMs      int     `json:"release_ms"`
+	TurnScore      float64 `json:"turn_score"`     // how clearly a hum or a buzz turns into a vowel
+	CliffDB        float64 `json:"cliff_db"`       // fall of the spectrum across the end of a telephone's band, in the sound
+	NoiseCliffDB   float64 `json:"noise_cliff_db"` // the same in the noise around it
 }
 
 // Limits of the verdicts; from trials on synthesised takes, no published source but where named.
@@ -81,17 +104,39 @@ const (
 	analysisHertz  = 16_000
 	startBelowPeak = 43.0
 	endBelowPeak   = 30.0
+	formantSNR     = 30.0
+	humDB          = 12.0
+	cliffDB        = 21.0
+	cliffNoiseDB   = 4.0
+	farVowelBark   = 2.15
 )
+
+// turnScore is how clearly a hum or a buzz must turn into a vowel before that is said.
+var turnScore = map[Class]float64{Hum: -0.3, Buzz: -0.3}
+
+// analysis is a take with what has been measured of it.
+type analysis struct {
+	target Target
+	hertz  int       // of the take
+	mono   []float64 // at analysisHertz
+	low    []float64 // at lowHertz
+	levels []float64
+	span   span
+	frames []frame
+	voice  voiceTrack
+	f1, f2 float64
+}
 
 // Judge measures the take and compares it with what a pure recording of the target is. It keeps the clip
 // as it is. Not-a-number samples count as silence.
-func Judge(take Clip, target phoneme.Sound) Report {
+func Judge(take Clip, target Target) Report {
 	r := Report{Findings: []Finding{}, DurationMs: ms(take.Duration()), PeakDBFS: floorDB, LevelLUFS: floorDB}
 	if take.Hertz < 4000 || len(take.Samples) == 0 {
 		r.add("silence", "retake", "There is nothing on this take. Check the microphone and record again.", 0, "ms")
 		return r.close()
 	}
-	clean := sanitised(take.Samples)
+	clean, offset := sanitised(take.Samples)
+	r.Measures.DCOffset = offset
 	peak := 0.0
 	for _, v := range clean {
 		peak = max(peak, math.Abs(v))
@@ -101,25 +146,59 @@ func Judge(take Clip, target phoneme.Sound) Report {
 		r.add("silence", "retake", "There is nothing on this take. Check the microphone and record again.", r.PeakDBFS, "dBFS")
 		return r.close()
 	}
-	mono := Resample(clean, take.Hertz, analysisHertz)
-	levels := frameLevels(clean, take.Hertz)
-	sound := findSound(levels)
+	a := &analysis{target: target, hertz: take.Hertz, mono: Resample(clean, take.Hertz, analysisHertz), levels: frameLevels(clean, take.Hertz)}
+	a.low = Resample(a.mono, analysisHertz, lowHertz)
+	a.span = findSound(a.levels)
+	sound := a.span
 	r.Trim = Trim{max(0, sound.from*5), min(r.DurationMs, sound.to*5+25)}
 	r.Takes = sound.attempts
 	r.SNRDecibels = sound.snr
 	part := clean[clampIndex(r.Trim.StartMs*take.Hertz/1000, len(clean)):clampIndex(r.Trim.EndMs*take.Hertz/1000, len(clean))]
 	r.LevelLUFS = kWeightedLevel(part, take.Hertz)
 	r.Clipped = clippedSamples(clean, peak)
-	voice := trackVoice(mono, levels, sound)
-	r.VoicedFraction, r.F0Hertz = voice.fraction, voice.f0
-	r.level(peak)
+	a.frames = frames(a.mono, len(a.levels))
+	a.voice = a.trackVoice()
+	r.VoicedFraction, r.F0Hertz = a.voice.fraction, a.voice.f0
+	r.measure(a)
+	r.level(a)
 	r.times(target, len(part)*1000/take.Hertz, sound)
 	if r.SNRDecibels >= noisySNR && r.Takes <= 1 {
-		r.voicing(target)
-		r.AddedVowelMs = addedVowel(mono, levels, sound, voice, target)
-		r.addedVowel(target)
+		r.AddedVowelMs, r.Measures.TurnScore = a.addedVowel()
+		if sound := a.span.to - a.span.from; target.Class == Breath && target.first() != "h" && r.AddedVowelMs/5 > sound*7/10 && !a.frictionBefore() {
+			r.AddedVowelMs = 0 // voiced nearly from the start: that is the voice, no vowel after it
+		}
+		added := r.addedVowel(target)
+		r.voicing(a, added)
+		r.quality(a)
 	}
 	return r.close()
+}
+
+func (r *Report) measure(a *analysis) {
+	m := &r.Measures
+	m.NoiseFloorDBFS = a.span.floor
+	m.MainsHumDB, m.MainsHertz = mainsHum(a.low, a.span)
+	m.CliffDB, m.NoiseCliffDB = a.bandLimit()
+	var centroids, inside []float64
+	first, last := -1, 0
+	for i := a.span.from; i <= a.span.to && i < len(a.frames); i++ {
+		if a.levels[i] > a.span.peak-12 {
+			centroids = append(centroids, a.frames[i].centroid)
+			inside = append(inside, a.levels[i])
+		}
+		if a.levels[i] > a.span.peak-3 {
+			if first < 0 {
+				first = i
+			}
+			last = i
+		}
+	}
+	if len(centroids) > 0 {
+		slices.Sort(centroids)
+		m.CentroidHertz = centroids[len(centroids)/2]
+		m.SteadinessDB = stat.StdDev(append(inside, inside[0]), nil)
+		m.AttackMs, m.ReleaseMs = (first-a.span.from)*5, (a.span.to-last)*5
+	}
 }
 
 func (r *Report) add(code, severity, message string, value float64, unit string) *Finding {
@@ -127,7 +206,7 @@ func (r *Report) add(code, severity, message string, value float64, unit string)
 	return &r.Findings[len(r.Findings)-1]
 }
 
-func (r *Report) level(peak float64) {
+func (r *Report) level(a *analysis) {
 	if r.Clipped >= 3 {
 		r.add("clipped", "retake", "The sound is too loud for the microphone and crackles. Move a hand's width further away.", float64(r.Clipped), "samples")
 	}
@@ -138,12 +217,18 @@ func (r *Report) level(peak float64) {
 		}
 		r.add("quiet", severity, message, r.LevelLUFS, "LUFS")
 	}
+	if m := r.Measures; m.MainsHumDB > humDB {
+		r.add("hum", "fix", fmt.Sprintf("The mains hum at %.0f Hz; the tool filters it out. Move the cable away from the power supply.", m.MainsHertz), m.MainsHumDB, "dB")
+	}
+	if m := r.Measures; a.hertz <= 8000 || m.CliffDB > cliffDB && m.NoiseCliffDB > cliffNoiseDB || m.NoiseCliffDB > 15 && m.CliffDB > 8 {
+		r.add("narrow-band", "retake", "It sounds as if it came through a telephone: the high part is missing. Use another microphone, or record in the browser.", m.CliffDB, "dB")
+	}
 	if r.SNRDecibels < noisySNR {
 		r.add("noisy", "retake", "There is too much noise behind the sound. Close the window, switch the fan off, go nearer to the microphone.", r.SNRDecibels, "dB")
 	}
 }
 
-func (r *Report) times(target phoneme.Sound, soundMs int, s span) {
+func (r *Report) times(target Target, soundMs int, s span) {
 	if r.Takes > 1 {
 		r.add("several-takes", "retake", fmt.Sprintf("There are %d attempts on this take. Keep one: record again or trim.", r.Takes), float64(r.Takes), "attempts")
 	}
@@ -156,8 +241,11 @@ func (r *Report) times(target phoneme.Sound, soundMs int, s span) {
 		r.add("silence", "fix", "There is a long silence before or after the sound; the tool trims it.", float64(max(lead, tail)), "ms")
 	}
 	least := ms(tooShort)
-	if target.Stretchable && target.Manner != phoneme.Vowel {
-		least = 120
+	switch target.Class {
+	case Hum, Buzz, Breath:
+		if least = 120; target.first() == "h" {
+			least = 60
+		}
 	}
 	if soundMs < least {
 		r.add("too-short", "retake", "The sound is over too soon. Hold it a little longer.", float64(soundMs), "ms")
@@ -168,25 +256,60 @@ func (r *Report) times(target phoneme.Sound, soundMs int, s span) {
 }
 
 // voicing judges only what can be told: friction with a voice, and hums or vowels without one. English
-// b d g are often devoiced, so the short stops get no verdict on voicing.
-func (r *Report) voicing(target phoneme.Sound) {
+// b d g are often devoiced, so the short stops get no verdict on voicing. An added vowel does not count.
+func (r *Report) voicing(a *analysis, added bool) {
+	share := r.VoicedFraction
+	if added {
+		share = a.voicedShare(a.span.from, a.span.to-r.AddedVowelMs/5)
+	}
+	target := a.target.Sounds[0]
 	switch {
-	case target.Manner == phoneme.Fricative && !target.Voiced && target.Phoneme != "h" && r.VoicedFraction > 0.5:
-		r.add("voicing", "retake", "The voice is on. This sound is only breath: hand on the throat, no hum.", r.VoicedFraction*100, "%")
-	case target.Manner == phoneme.Fricative && target.Voiced && r.VoicedFraction < 0.15:
-		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", r.VoicedFraction*100, "%")
-	case (target.Manner == phoneme.Nasal || target.Manner == phoneme.Vowel || target.Manner == phoneme.Lateral) && r.VoicedFraction < 0.3:
-		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", r.VoicedFraction*100, "%")
-	case !target.Voiced && target.Manner == phoneme.Stop && r.VoicedFraction > 0.8 && r.F0Hertz > 0:
-		r.add("not-this-sound", "info", "This sounds like its voiced partner. Listen again before you choose it.", r.VoicedFraction*100, "%")
+	case a.target.Class == Breath && target.Phoneme != "h" && share > 0.5:
+		r.add("voicing", "retake", "The voice is on. This sound is only breath: hand on the throat, no hum.", share*100, "%")
+	case a.target.Class == Buzz && share < 0.2:
+		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", share*100, "%")
+	case (a.target.Class == Hum || a.target.Class == Vowel || a.target.Class == Glide) && share < 0.3:
+		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", share*100, "%")
+	case a.target.Class == ShortOff && target.Manner == phoneme.Stop && !added && share > 0.8 && r.F0Hertz > 0:
+		r.add("not-this-sound", "info", "This sounds like its voiced partner. Listen again before you choose it.", share*100, "%")
 	}
 }
 
-func (r *Report) addedVowel(target phoneme.Sound) {
-	if limit := map[bool]int{true: 130, false: 45}[target.Voiced && (target.Manner == phoneme.Stop || target.Manner == phoneme.Affricate)]; r.AddedVowelMs > limit {
-		f := r.add("added-vowel", "retake", "An “uh” follows the sound. Say it again without the uh: stop while the mouth is still in place.", float64(r.AddedVowelMs), "ms")
-		f.FromMs, f.ToMs = r.Trim.EndMs-r.AddedVowelMs, r.Trim.EndMs
+// quality compares what is heard with the target where that can be told: a vowel far off, friction far too
+// low or too high.
+func (r *Report) quality(a *analysis) {
+	if (a.target.Class == Vowel || a.target.Class == Glide) && r.SNRDecibels >= formantSNR && r.VoicedFraction > 0.5 {
+		d := a.vowelDistance()
+		r.Measures.F1Hertz, r.Measures.F2Hertz, r.Measures.VowelBark, r.Measures.BalanceDB = a.f1, a.f2, d, a.balance()
+		f2 := vowelMeans[string(a.target.first())][0][1]
+		front, back := a.target.Class == Vowel && f2 > 1800, a.target.Class == Vowel && f2 < 1250 && a.target.first() != "uː" && a.target.first() != "ʊ"
+		if d > farVowelBark || back && r.Measures.BalanceDB > -5 || front && r.Measures.BalanceDB < -38 {
+			r.add("not-this-sound", "retake", "This is another vowel. Listen to the team's take, look at the mouth cue, and say it again.", d, "Bark")
+		}
+		return
 	}
+	c := r.Measures.CentroidHertz
+	switch p := a.target.first(); {
+	case (p == "s" || p == "z") && c < 3000, p == "ʃ" && (c > 6000 || c < 2200):
+		r.add("not-this-sound", "info", "This sounds like another hissing sound. Listen again before you choose it.", c, "Hz")
+	}
+}
+
+func (r *Report) addedVowel(target Target) bool {
+	limit := map[Class]int{ShortOn: 95, ShortWord: 60}[target.Class]
+	if limit == 0 {
+		limit = 45
+	}
+	sure := r.Measures.TurnScore > turnScore[target.Class] || target.Class != Hum && target.Class != Buzz
+	if r.AddedVowelMs < limit || !sure {
+		if !sure {
+			r.AddedVowelMs = 0
+		}
+		return false
+	}
+	f := r.add("added-vowel", "retake", "An “uh” follows the sound. Say it again without the uh: stop while the mouth is still in place.", float64(r.AddedVowelMs), "ms")
+	f.FromMs, f.ToMs = r.Trim.EndMs-r.AddedVowelMs, r.Trim.EndMs
+	return true
 }
 
 func (r Report) close() Report {
@@ -212,19 +335,19 @@ func decibels(amplitude float64) float64 {
 	return max(floorDB, 20*math.Log10(amplitude))
 }
 
-func sanitised(in []float64) []float64 {
-	out := make([]float64, len(in))
-	sum := 0.0
+// sanitised replaces what is no number, takes the mean away and returns it.
+func sanitised(in []float64) (out []float64, mean float64) {
+	out = make([]float64, len(in))
 	for i, v := range in {
 		if math.IsNaN(v) || math.IsInf(v, 0) {
 			v = 0
 		}
 		out[i] = max(-8, min(8, v))
-		sum += out[i]
+		mean += out[i]
 	}
-	mean := sum / float64(len(out))
+	mean /= float64(len(out))
 	for i := range out {
 		out[i] -= mean
 	}
-	return out
+	return out, mean
 }

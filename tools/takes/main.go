@@ -1,0 +1,105 @@
+// Command takes makes a labelled set of takes with several engines and measures the judgement on it:
+//
+//	go run ./tools/takes -out /tmp/takes           # makes the set (Debian: espeak-ng, festival with kallpc16k and kdlpc16k, flite)
+//	go run ./tools/takes -out /tmp/takes -judge    # judges it and prints a table for the half that was not tuned on
+//
+// The set is not committed; the same seed makes it again. Half of it, by the hash of the name, is for tuning.
+package main
+
+import (
+	"flag"
+	"fmt"
+	"hash/fnv"
+	"log"
+	"math"
+	"math/rand/v2"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"brightchalk/internal/media"
+)
+
+// label is what is known of a take.
+type label struct {
+	file, sound, kind, engine      string
+	startMs, endMs, vowelMs, snrDB float64
+}
+
+// piece is a sound as an engine gave it, without silence, with the part that is an added vowel.
+type piece struct {
+	samples []float64
+	hertz   int
+	sound   string // IPA of the target
+	vowel   float64
+	engine  string
+}
+
+func main() {
+	log.SetFlags(0)
+	out := flag.String("out", "/tmp/takes", "folder of the set")
+	judgeIt := flag.Bool("judge", false, "judge the set instead of making it")
+	all := flag.Bool("tune", false, "judge the other half, the one for tuning, and show each wrong verdict")
+	flag.Parse()
+	var err error
+	if *judgeIt {
+		err = judge(*out, *all)
+	} else {
+		err = makeSet(*out)
+	}
+	if err != nil {
+		log.Fatal(err)
+	}
+}
+
+func makeSet(dir string) error {
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return err
+	}
+	var pieces []piece
+	pieces = append(pieces, synthetic()...)
+	for _, engine := range []func() ([]piece, error){festival, flite, espeak} {
+		made, err := engine()
+		if err != nil {
+			return err
+		}
+		pieces = append(pieces, made...)
+	}
+	var labels strings.Builder
+	labels.WriteString("file\tsound\tkind\tengine\tstart_ms\tend_ms\tvowel_ms\tsnr_db\n")
+	n := 0
+	put := func(l label, samples []float64, hertz int) error {
+		n++
+		l.file = fmt.Sprintf("%04d-%s.wav", n, l.kind)
+		fmt.Fprintf(&labels, "%s\t%s\t%s\t%s\t%.0f\t%.0f\t%.0f\t%.1f\n", l.file, l.sound, l.kind, l.engine, l.startMs, l.endMs, l.vowelMs, l.snrDB)
+		return os.WriteFile(filepath.Join(dir, l.file), media.EncodeWAV(to16(samples), hertz), 0o644)
+	}
+	for i, p := range pieces {
+		rng := rand.New(rand.NewPCG(uint64(i), 7))
+		for _, take := range takesOf(p, rng) {
+			if err := put(take.label, take.samples, take.hertz); err != nil {
+				return err
+			}
+		}
+	}
+	if err := verify(dir, &labels); err != nil {
+		return err
+	}
+	log.Printf("%d takes of %d pieces in %s", n, len(pieces), dir)
+	return os.WriteFile(filepath.Join(dir, "labels.tsv"), []byte(labels.String()), 0o644)
+}
+
+func to16(in []float64) []int16 {
+	out := make([]int16, len(in))
+	for i, v := range in {
+		out[i] = int16(math.Round(max(-1, min(1, v)) * 32767))
+	}
+	return out
+}
+
+// heldBack tells which half a take is in.
+func heldBack(file string) bool {
+	h := fnv.New32a()
+	_, _ = h.Write([]byte(file))
+	return h.Sum32()%2 == 1
+}
