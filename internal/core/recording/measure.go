@@ -26,12 +26,7 @@ func Resample(in []float64, from, to int) []float64 {
 		taps := f.bank[i%len(f.bank)]
 		base := at - f.width/2 + 1
 		if base >= 0 && base+len(taps) <= len(in) {
-			var sum float64
-			part := in[base : base+len(taps)]
-			for k, t := range taps {
-				sum += t * part[k]
-			}
-			out[i] = sum
+			out[i] = dot(taps, in[base:base+len(taps)])
 			continue
 		}
 		for k, t := range taps {
@@ -41,6 +36,23 @@ func Resample(in []float64, from, to int) []float64 {
 		}
 	}
 	return out
+}
+
+// dot keeps four sums, which the processor adds side by side.
+func dot(a, b []float64) float64 {
+	b = b[:len(a)]
+	var s0, s1, s2, s3 float64
+	k := 0
+	for ; k+4 <= len(a); k += 4 {
+		s0 += a[k] * b[k]
+		s1 += a[k+1] * b[k+1]
+		s2 += a[k+2] * b[k+2]
+		s3 += a[k+3] * b[k+3]
+	}
+	for ; k < len(a); k++ {
+		s0 += a[k] * b[k]
+	}
+	return s0 + s1 + s2 + s3
 }
 
 type filter struct {
@@ -345,11 +357,7 @@ func correlation(in, energy []float64, from, window, lag int) float64 {
 	if hi-lo < window/2 {
 		return 0
 	}
-	xy := 0.0
-	early := in[lo-lag : hi-lag]
-	for k, x := range in[lo:hi] {
-		xy += x * early[k]
-	}
+	xy := dot(in[lo:hi], in[lo-lag:hi-lag])
 	norm := (energy[hi] - energy[lo]) * (energy[hi-lag] - energy[lo-lag])
 	if norm <= 0 {
 		return 0

@@ -156,7 +156,7 @@ func Judge(take Clip, target Target) Report {
 	part := clean[clampIndex(r.Trim.StartMs*take.Hertz/1000, len(clean)):clampIndex(r.Trim.EndMs*take.Hertz/1000, len(clean))]
 	r.LevelLUFS = kWeightedLevel(part, take.Hertz)
 	r.Clipped = clippedSamples(clean, peak)
-	a.frames = frames(a.mono, len(a.levels))
+	a.frames = frames(a.mono, len(a.levels), sound)
 	a.voice = a.trackVoice()
 	r.VoicedFraction, r.F0Hertz = a.voice.fraction, a.voice.f0
 	r.measure(a)

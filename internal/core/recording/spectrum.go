@@ -32,8 +32,8 @@ func (f *frame) between(a, b int) float64 {
 }
 
 // frames are the spectra of n frames every 5 ms of audio at analysisHertz: Hann window, real transform of
-// 512 points.
-func frames(mono []float64, n int) []frame {
+// 512 points. Away from the sound only every fourth frame is transformed and stands for the next three.
+func frames(mono []float64, n int, s span) []frame {
 	fft := fourier.NewFFT(fftLen)
 	weights := make([]float64, frameLen)
 	for i := range weights {
@@ -54,6 +54,10 @@ func frames(mono []float64, n int) []frame {
 	var out []complex128
 	list := make([]frame, n)
 	for i := range list {
+		if i%4 != 0 && (i < s.from-40 || i > s.to+24) {
+			list[i] = list[i-1]
+			continue
+		}
 		clear(buffer)
 		at := i * hopLen
 		for k := range min(frameLen, max(0, len(mono)-at)) {
