@@ -2,7 +2,8 @@
 """Synthesises the demo's takes with espeak-ng (Debian). They stand in for adults' recordings and say so.
 
 Hums are cut from the middle of a long one; friction is made longer by overlaying copies; stops are the first
-moment of a syllable. Run: python3 demo/make-takes.py
+moment of a syllable. a, l and r are takes 0812, 0669 and 0681 of `go run ./tools/takes` (its own formant
+synthesiser). Run: python3 demo/make-takes.py
 """
 import array, os, random, subprocess, tempfile, wave
 
@@ -63,12 +64,12 @@ def save(name, x):
 
 
 os.makedirs(os.path.join(HERE, "takes"), exist_ok=True)
-for name, phonemes in {"m": "amm:m:m:ma", "n": "ann:n:n:na", "l": "all:l:l:la", "r": "arr:r:r:ra"}.items():
+for name, phonemes in {"m": "amm:m:m:ma", "n": "ann:n:n:na"}.items():
     save(name, fade(middle(speak(phonemes), 0.55), 0.04, 0.06))
 for name, phonemes in {"s": "s", "f": "f"}.items():
     save(name, fade(lengthen(middle(speak(phonemes), 0.09), 0.5), 0.05, 0.08))
 save("h", fade(lengthen(middle(speak("h"), 0.06), 0.18), 0.03, 0.08))
-for name, phonemes in {"a": "aaa", "e": "EEE", "i": "III", "o": "000", "u": "VVV"}.items():
+for name, phonemes in {"e": "EEE", "i": "III", "o": "000", "u": "VVV"}.items():
     save(name, fade(middle(speak(phonemes), 0.34), 0.03, 0.06))
 for name, phonemes in {"t": "t", "p": "p", "c": "k"}.items():
     save(name, fade(burst(speak(phonemes), 0.05), 0.001, 0.025))

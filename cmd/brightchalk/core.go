@@ -334,7 +334,7 @@ func judgeRecordings(std stdio, args []string) error {
 		data, err := readInput(std, name)
 		var clip recording.Clip
 		if err == nil {
-			clip, err = media.DecodeWAV(data)
+			clip, err = media.DecodeSound(data)
 		}
 		if err != nil {
 			if firstWrong == nil {

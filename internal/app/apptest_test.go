@@ -253,11 +253,11 @@ func TestWithdrawnVoiceIsGone(t *testing.T) {
 	id := s.cards["m"]
 	takes, err := s.Takes(ctx, s.lead, id)
 	require.NoError(t, err)
-	_, err = s.CardSound(ctx, s.lead, id)
+	_, err = s.CardMaster(ctx, s.lead, id)
 	require.NoError(t, err)
 	require.ErrorIs(t, s.WithdrawTake(ctx, s.assistant, takes[0].TakeID), app.ErrForbidden)
 	require.NoError(t, s.WithdrawTake(ctx, s.lead, takes[0].TakeID))
-	_, err = s.CardSound(ctx, s.lead, id)
+	_, err = s.CardMaster(ctx, s.lead, id)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	var sounds int
 	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 FROM take t WHERE t.sha256 = m.sha256)").Scan(&sounds))
@@ -270,7 +270,7 @@ func TestWithdrawnVoiceIsGone(t *testing.T) {
 func TestTakesAreJudgedAndRefused(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	good, err := s.Sound(ctx, s.lead, firstTake(t, s, "s"), true)
+	good, _, err := s.Sound(ctx, s.lead, firstTake(t, s, "s"))
 	require.NoError(t, err)
 	id := s.cards["z"]
 	var input app.InputError
@@ -288,12 +288,14 @@ func TestTakesAreJudgedAndRefused(t *testing.T) {
 	takes, err := s.Takes(ctx, s.assistant, id)
 	require.NoError(t, err)
 	assert.Empty(t, takes, "nothing is half saved")
-	wrong, err := s.AddTake(ctx, s.assistant, id, "Bea", true, good)
+	added, err := s.AddTake(ctx, s.assistant, id, "Bea", true, good)
 	require.NoError(t, err)
+	require.Len(t, added, 1)
+	wrong := added[0]
 	assert.Equal(t, "retake", string(wrong.Report.Verdict), "a hiss is no z")
 	assert.False(t, wrong.Chosen)
-	require.NoError(t, s.TrimTake(ctx, s.assistant, wrong.TakeID, 300, 500))
-	require.Error(t, s.TrimTake(ctx, s.assistant, wrong.TakeID, 500, 300))
+	require.NoError(t, s.FixTake(ctx, s.assistant, wrong.TakeID, app.Fixes{StartMs: 300, EndMs: 500}))
+	require.Error(t, s.FixTake(ctx, s.assistant, wrong.TakeID, app.Fixes{StartMs: 500, EndMs: 300}))
 }
 
 func firstTake(t *testing.T, s school, g string) string {
@@ -314,7 +316,9 @@ func TestAnotherTeamSeesNothing(t *testing.T) {
 	assert.Empty(t, wall)
 	_, err = s.Card(ctx, other, s.cards["m"])
 	require.ErrorIs(t, err, store.ErrNotFound)
-	_, err = s.Sound(ctx, other, firstTake(t, s, "m"), false)
+	_, _, err = s.Sound(ctx, other, firstTake(t, s, "m"))
+	require.ErrorIs(t, err, store.ErrNotFound)
+	_, err = s.MasterOf(ctx, other, firstTake(t, s, "m"))
 	require.ErrorIs(t, err, store.ErrNotFound)
 	_, err = s.Assemble(ctx, other, s.class, s.cards["m"], 20)
 	require.Error(t, err)

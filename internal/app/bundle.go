@@ -13,6 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 )
 
@@ -122,11 +123,11 @@ func (a *App) exportMedia(ctx context.Context, by Actor, z *zip.Writer, r store.
 	if r.TakeID == "" {
 		return nil
 	}
-	sound, err := a.Sound(ctx, by, r.TakeID, false)
+	sound, err := a.MasterOf(ctx, by, r.TakeID)
 	if err != nil {
 		return err
 	}
-	return put("takes/"+r.CardID+".wav", sound)
+	return put("takes/"+r.CardID+".wav", media.EncodeWAV(sound))
 }
 
 const maxLibrary = 16 << 20

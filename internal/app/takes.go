@@ -7,7 +7,6 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
@@ -20,6 +19,7 @@ type TakeView struct {
 	Speaker   string           `json:"speaker"`
 	ConsentOn time.Time        `json:"consent_on"`
 	Trim      recording.Trim   `json:"trim"`
+	Plain     bool             `json:"plain"` // played as recorded, without the tool's fixes
 	Report    recording.Report `json:"report"`
 	Chosen    bool             `json:"chosen"`
 	CreatedBy string           `json:"created_by"`
@@ -27,7 +27,7 @@ type TakeView struct {
 }
 
 func takeView(t store.Take) TakeView {
-	return TakeView{t.TakeID, t.CardID, t.Speaker, t.ConsentOn, recording.Trim{StartMs: t.TrimStartMs, EndMs: t.TrimEndMs}, t.Report, t.Chosen, t.CreatedBy, t.CreatedAt}
+	return TakeView{t.TakeID, t.CardID, t.Speaker, t.ConsentOn, recording.Trim{StartMs: t.TrimStartMs, EndMs: t.TrimEndMs}, t.Plain, t.Report, t.Chosen, t.CreatedBy, t.CreatedAt}
 }
 
 // Takes lists a card's takes, the newest first.
@@ -43,64 +43,88 @@ func (a *App) Takes(ctx context.Context, by Actor, cardID string) ([]TakeView, e
 	return out, nil
 }
 
-// AddTake decodes, judges and stores a take. The first take that needs no retake becomes the card's own.
-// consent says that the speaker agreed to the recording being kept.
-func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, consent bool, data []byte) (TakeView, error) {
+// mostAttempts is how many takes one recording may hold.
+const mostAttempts = 12
+
+// AddTake decodes, judges and stores a recording: one take for each attempt in it, the last said first. Where
+// the card has no sound yet, the first take that needs no retake becomes it. consent says that the speaker
+// agreed to the recording being kept.
+func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, consent bool, data []byte) ([]TakeView, error) {
 	if err := by.need(MayRecord); err != nil {
-		return TakeView{}, err
+		return nil, err
 	}
 	speaker = strings.TrimSpace(speaker)
 	switch {
 	case speaker == "" || len(speaker) > 80:
-		return TakeView{}, wrong("speaker", "Write whose voice this is: an adult of the team.")
+		return nil, wrong("speaker", "Write whose voice this is: an adult of the team.")
 	case !consent:
-		return TakeView{}, wrong("consent", "Tick that the speaker agrees to the recording being kept. It can be withdrawn at any time.")
+		return nil, wrong("consent", "Tick that the speaker agrees to the recording being kept. It can be withdrawn at any time.")
 	}
 	c, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
 	if err != nil {
-		return TakeView{}, err
+		return nil, err
 	}
 	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
 	if err != nil {
-		return TakeView{}, err
+		return nil, err
 	}
-	clip, err := media.DecodeWAV(data)
+	clip, err := media.DecodeSound(data)
 	if err != nil {
-		return TakeView{}, wrong("take", "%s", err)
+		return nil, wrong("take", "%s", err)
 	}
-	report, err := judge(conv.For(c.Content).Accent, c.Sound, clip)
+	target, err := recording.TargetOf(conv.For(c.Content).Accent, c.Sound)
 	if err != nil {
-		return TakeView{}, err
+		return nil, err
 	}
-	t := store.Take{CardID: cardID, Speaker: speaker, ConsentOn: a.Now(), TrimStartMs: max(0, report.Trim.StartMs-20), TrimEndMs: max(report.Trim.EndMs+20, report.Trim.StartMs+1), Verdict: report.Verdict, Report: report, CreatedAt: a.Now()}
+	attempts := recording.Attempts(clip)
+	if len(attempts) > mostAttempts {
+		return nil, wrong("take", "There are %d attempts on this recording; up to %d are taken at once.", len(attempts), mostAttempts)
+	}
+	out := []TakeView{}
+	hasSound := c.TakeID != ""
 	err = a.tx(ctx, func(tx pgx.Tx) error {
-		sum, err := store.PutMedium(ctx, tx, by.TeamID, store.Medium{MediaType: "audio/wav", Bytes: data})
-		if err != nil {
-			return err
-		}
-		t.SHA256 = sum[:]
-		id, err := store.AddTake(ctx, tx, by.TeamID, by.MemberID, t)
-		if err != nil {
-			return err
-		}
-		t.TakeID = id
-		if c.TakeID == "" && report.Verdict != recording.Retake {
-			if err := store.ChooseTake(ctx, tx, by.TeamID, t); err != nil {
+		for i := range max(1, len(attempts)) {
+			part, bytes := clip, data
+			if len(attempts) > 1 {
+				part = media.Part(clip, attempts[i].StartMs, attempts[i].EndMs)
+				bytes = media.EncodeWAV(part)
+			}
+			r := recording.Judge(part, target)
+			t := store.Take{CardID: cardID, Speaker: speaker, ConsentOn: a.Now(), Verdict: r.Verdict, Report: r, CreatedAt: a.Now().Add(time.Duration(i+1) * time.Millisecond)}
+			t.TrimStartMs, t.TrimEndMs = widened(r)
+			if err := a.keepTake(ctx, tx, by, &t, bytes, !hasSound && r.Verdict != recording.Retake); err != nil {
 				return err
 			}
+			hasSound = hasSound || t.Chosen
+			out = append([]TakeView{takeView(t)}, out...)
 		}
-		t, err = store.GetTake(ctx, tx, by.TeamID, id)
-		return err
+		return nil
 	})
-	return takeView(t), err
+	return out, err
 }
 
-func judge(accent phoneme.Accent, sound string, clip recording.Clip) (recording.Report, error) {
-	target, err := recording.TargetOf(accent, sound)
+// widened are the trim points with a little air around them, for the fades.
+func widened(r recording.Report) (startMs, endMs int) {
+	const air = 20
+	return max(0, r.Trim.StartMs-air), max(min(r.DurationMs, r.Trim.EndMs+air), r.Trim.StartMs+1)
+}
+
+func (a *App) keepTake(ctx context.Context, tx pgx.Tx, by Actor, t *store.Take, bytes []byte, choose bool) error {
+	sum, err := store.PutMedium(ctx, tx, by.TeamID, store.Medium{MediaType: media.MediaType(bytes), Bytes: bytes})
 	if err != nil {
-		return recording.Report{}, err
+		return err
 	}
-	return recording.Judge(clip, target), nil
+	t.SHA256 = sum[:]
+	if t.TakeID, err = store.AddTake(ctx, tx, by.TeamID, by.MemberID, *t); err != nil {
+		return err
+	}
+	if choose {
+		if err := store.ChooseTake(ctx, tx, by.TeamID, *t); err != nil {
+			return err
+		}
+	}
+	*t, err = store.GetTake(ctx, tx, by.TeamID, t.TakeID)
+	return err
 }
 
 // ChooseTake makes a take the card's own.
@@ -119,16 +143,28 @@ func (a *App) WithdrawTake(ctx context.Context, by Actor, takeID string) error {
 	return a.withTake(ctx, by, takeID, func(tx pgx.Tx, t store.Take) error { return store.WithdrawTake(ctx, tx, by.TeamID, t) })
 }
 
-// TrimTake moves the trim points of a take.
-func (a *App) TrimTake(ctx context.Context, by Actor, takeID string, startMs, endMs int) error {
+// Fixes are what is done to a take when it is played: where it starts and ends, and, unless plain, rumble taken
+// out and the library's loudness.
+type Fixes struct {
+	StartMs int  `json:"start_ms"`
+	EndMs   int  `json:"end_ms"`
+	Plain   bool `json:"plain,omitempty"`
+	Propose bool `json:"propose,omitempty"` // take the tool's own trim points
+}
+
+// FixTake sets the fixes of a take; the recording itself stays whole.
+func (a *App) FixTake(ctx context.Context, by Actor, takeID string, f Fixes) error {
 	if err := by.need(MayRecord); err != nil {
 		return err
 	}
 	return a.withTake(ctx, by, takeID, func(tx pgx.Tx, t store.Take) error {
-		if startMs < 0 || endMs <= startMs || endMs > t.Report.DurationMs+50 {
+		if f.Propose {
+			f.StartMs, f.EndMs = widened(t.Report)
+		}
+		if f.StartMs < 0 || f.EndMs <= f.StartMs || f.EndMs > t.Report.DurationMs+50 {
 			return wrong("trim", "The trim runs from 0 to %d milliseconds, the start before the end.", t.Report.DurationMs)
 		}
-		return store.TrimTake(ctx, tx, by.TeamID, takeID, startMs, endMs)
+		return store.FixTake(ctx, tx, by.TeamID, takeID, f.StartMs, f.EndMs, f.Plain)
 	})
 }
 
@@ -142,31 +178,45 @@ func (a *App) withTake(ctx context.Context, by Actor, takeID string, f func(pgx.
 	})
 }
 
-// Sound returns the WAV of a take: trimmed and levelled, or the original as it came in.
-func (a *App) Sound(ctx context.Context, by Actor, takeID string, original bool) ([]byte, error) {
+// Sound returns the recording of a take as it came in, with its media type.
+func (a *App) Sound(ctx context.Context, by Actor, takeID string) ([]byte, string, error) {
 	t, err := store.GetTake(ctx, a.Pool, by.TeamID, takeID)
 	if err != nil {
-		return nil, err
+		return nil, "", err
 	}
 	m, err := store.GetMedium(ctx, a.Pool, by.TeamID, t.SHA256)
-	if err != nil || original {
-		return m.Bytes, err
-	}
-	clip, err := media.DecodeWAV(m.Bytes)
-	if err != nil {
-		return nil, err
-	}
-	return media.TrimmedWAV(clip, t.TrimStartMs, t.TrimEndMs), nil
+	return m.Bytes, m.MediaType, err
 }
 
-// CardSound is Sound for the chosen take of a card; store.ErrNotFound where none is chosen.
-func (a *App) CardSound(ctx context.Context, by Actor, cardID string) ([]byte, error) {
+// MasterOf is the take with its fixes, see media.Master.
+func (a *App) MasterOf(ctx context.Context, by Actor, takeID string) (recording.Clip, error) {
+	t, err := store.GetTake(ctx, a.Pool, by.TeamID, takeID)
+	if err != nil {
+		return recording.Clip{}, err
+	}
+	return a.master(ctx, by, t)
+}
+
+func (a *App) master(ctx context.Context, by Actor, t store.Take) (recording.Clip, error) {
+	m, err := store.GetMedium(ctx, a.Pool, by.TeamID, t.SHA256)
+	if err != nil {
+		return recording.Clip{}, err
+	}
+	clip, err := media.DecodeSound(m.Bytes)
+	if err != nil {
+		return recording.Clip{}, err
+	}
+	return media.Master(clip, t.TrimStartMs, t.TrimEndMs, t.Plain), nil
+}
+
+// CardMaster is MasterOf the chosen take of a card; store.ErrNotFound where none is chosen.
+func (a *App) CardMaster(ctx context.Context, by Actor, cardID string) (recording.Clip, error) {
 	c, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
 	if err != nil {
-		return nil, err
+		return recording.Clip{}, err
 	}
 	if c.TakeID == "" {
-		return nil, store.ErrNotFound
+		return recording.Clip{}, store.ErrNotFound
 	}
-	return a.Sound(ctx, by, c.TakeID, false)
+	return a.MasterOf(ctx, by, c.TakeID)
 }

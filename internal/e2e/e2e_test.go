@@ -24,6 +24,7 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/core/recording"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 	"brightchalk/internal/testdb"
@@ -41,7 +42,7 @@ type stage struct {
 // last 10 ms for ever.
 func hum(t *testing.T) string {
 	const hertz = 44_100
-	samples := make([]int16, hertz*25/10)
+	samples := make([]float64, hertz*25/10)
 	noise := rand.New(rand.NewPCG(1, 1))
 	for i := range samples {
 		at := float64(i) / hertz
@@ -53,11 +54,11 @@ func hum(t *testing.T) string {
 			}
 		}
 		if at < 2 {
-			samples[i] = int16(v * 32767)
+			samples[i] = v
 		}
 	}
 	file := filepath.Join(t.TempDir(), "hum.wav")
-	require.NoError(t, os.WriteFile(file, media.EncodeWAV(samples, hertz), 0o600))
+	require.NoError(t, os.WriteFile(file, media.EncodeWAV(recording.Clip{Samples: samples, Hertz: hertz}), 0o600))
 	return file
 }
 
@@ -198,7 +199,7 @@ func (s *stage) record(t *testing.T) {
 	wrong := filepath.Join(t.TempDir(), "notes.wav")
 	require.NoError(t, os.WriteFile(wrong, []byte("just text"), 0o600))
 	require.NoError(t, s.tab.Upload("input[accept*=wav]", wrong))
-	require.NoError(t, s.tab.SeeText("This is not a WAV file"))
+	require.NoError(t, s.tab.SeeText("This is no WAV"))
 }
 
 // print fetches the plan from inside the page and reads its text and size back.

@@ -165,14 +165,19 @@ func (s *server) takeCalls(api huma.API) {
 	call(s, api, http.MethodPut, "/takes/{id}/chosen", "choose-take", func(ctx context.Context, by app.Actor, in *ByID) (done, error) {
 		return ok(s.app.ChooseTake(ctx, by, in.ID))
 	})
-	call(s, api, http.MethodPut, "/takes/{id}/trim", "trim-take", func(ctx context.Context, by app.Actor, in *struct {
+	call(s, api, http.MethodPut, "/takes/{id}/fixes", "fix-take", func(ctx context.Context, by app.Actor, in *struct {
 		ByID
-		body[struct {
-			StartMs int `json:"start_ms"`
-			EndMs   int `json:"end_ms"`
-		}]
+		body[app.Fixes]
 	}) (done, error) {
-		return ok(s.app.TrimTake(ctx, by, in.ID, in.Body.StartMs, in.Body.EndMs))
+		return ok(s.app.FixTake(ctx, by, in.ID, in.Body))
+	})
+	call(s, api, http.MethodGet, "/sounds", "sounds", func(ctx context.Context, by app.Actor, _ *struct{}) (app.Shelf, error) {
+		return s.app.Shelf(ctx, by)
+	})
+	call(s, api, http.MethodPost, "/voices/withdraw", "withdraw-voice", func(ctx context.Context, by app.Actor, in *body[struct {
+		Speaker string `json:"speaker" maxLength:"80"`
+	}]) (app.Withdrawn, error) {
+		return s.app.WithdrawVoice(ctx, by, in.Body.Speaker)
 	})
 	call(s, api, http.MethodDelete, "/takes/{id}", "withdraw-take", func(ctx context.Context, by app.Actor, in *ByID) (done, error) {
 		return ok(s.app.WithdrawTake(ctx, by, in.ID))

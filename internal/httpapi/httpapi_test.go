@@ -173,7 +173,7 @@ func TestBadInputGetsASentence(t *testing.T) {
 		status                   int
 		says                     string
 	}{
-		{"a text file named .wav", "POST", "/api/cards/" + id + "/takes?speaker=A&consent=yes", "hello", 422, "not a WAV file"},
+		{"a text file named .wav", "POST", "/api/cards/" + id + "/takes?speaker=A&consent=yes", "hello", 422, "no WAV, FLAC"},
 		{"no bytes", "POST", "/api/cards/" + id + "/takes?speaker=A&consent=yes", "", 422, "empty"},
 		{"an upload without end", "POST", "/api/cards/" + id + "/takes?speaker=A&consent=yes", strings.Repeat("x", 30<<20), 413, "larger than 24 MB"},
 		{"an unknown sound", "POST", "/api/cards", `{"pair":"sh=zz","step":60}`, 422, "not spelled"},

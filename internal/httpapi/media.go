@@ -19,6 +19,7 @@ import (
 	"github.com/google/uuid"
 
 	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/recording"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 )
@@ -66,13 +67,17 @@ func (s *server) mediaCalls(r chi.Router) {
 		return map[string]any{"picture": sum, "remarks": remarks}, err
 	}))
 	r.Get("/pictures/{sum}", s.picture)
+	r.Get("/takes/{id}/original", func(w http.ResponseWriter, r *http.Request) {
+		data, mediaType, err := s.app.Sound(r.Context(), actorOf(r.Context()), pathID(r))
+		s.sound(w, r, data, mediaType, err)
+	})
 	r.Get("/takes/{id}/sound", func(w http.ResponseWriter, r *http.Request) {
-		data, err := s.app.Sound(r.Context(), actorOf(r.Context()), pathID(r), r.URL.Query().Get("original") != "")
-		s.sound(w, r, data, err)
+		master, err := s.app.MasterOf(r.Context(), actorOf(r.Context()), pathID(r))
+		s.master(w, r, master, err)
 	})
 	r.Get("/cards/{id}/sound", func(w http.ResponseWriter, r *http.Request) {
-		data, err := s.app.CardSound(r.Context(), actorOf(r.Context()), pathID(r))
-		s.sound(w, r, data, err)
+		master, err := s.app.CardMaster(r.Context(), actorOf(r.Context()), pathID(r))
+		s.master(w, r, master, err)
 	})
 	r.Get("/word-pictures/{word}", func(w http.ResponseWriter, r *http.Request) {
 		svg, ok := lexicon.Picture(strings.TrimSuffix(chi.URLParam(r, "word"), ".svg"))
@@ -141,12 +146,22 @@ func (s *server) picture(w http.ResponseWriter, r *http.Request) {
 	_, _ = w.Write(m.Bytes)
 }
 
-func (s *server) sound(w http.ResponseWriter, r *http.Request, data []byte, err error) {
+// master sends a take with its fixes: FLAC, or WAV for those who ask for it.
+func (s *server) master(w http.ResponseWriter, r *http.Request, master recording.Clip, err error) {
+	if err != nil || r.URL.Query().Get("as") == "wav" {
+		s.sound(w, r, media.EncodeWAV(master), "audio/wav", err)
+		return
+	}
+	data, err := media.EncodeFLAC(master)
+	s.sound(w, r, data, "audio/flac", err)
+}
+
+func (s *server) sound(w http.ResponseWriter, r *http.Request, data []byte, mediaType string, err error) {
 	if err != nil {
 		s.plainError(w, r, err)
 		return
 	}
-	w.Header().Set("Content-Type", "audio/wav")
+	w.Header().Set("Content-Type", mediaType)
 	w.Header().Set("Cache-Control", "private, no-cache")
 	_, _ = w.Write(data)
 }

@@ -33,7 +33,7 @@ func (Refusal) Unwrap() error   { return ErrRefused }
 
 func refuse(format string, args ...any) error { return Refusal{fmt.Sprintf(format, args...)} }
 
-// DecodeWAV reads a WAV file of 8 to 32 bit or 32-bit float, 8 to 96 kHz, one or two channels, as mono. A
+// DecodeWAV reads a WAV file of 8 to 32 bit or 32- or 64-bit float, 8 to 96 kHz, one or two channels, as mono. A
 // stereo file is averaged. The error is a Refusal.
 func DecodeWAV(data []byte) (clip recording.Clip, err error) {
 	defer func() {
@@ -47,7 +47,7 @@ func DecodeWAV(data []byte) (clip recording.Clip, err error) {
 	case len(data) > MaxSoundBytes:
 		return clip, refuse("The file has %d MB; up to %d MB are taken.", len(data)>>20, MaxSoundBytes>>20)
 	case len(data) < 12 || string(data[:4]) != "RIFF" || string(data[8:12]) != "WAVE":
-		return clip, refuse("This is not a WAV file. Record in the browser, or save the take as WAV.")
+		return clip, refuse("This is no WAV file. Record in the browser, or save the take as WAV.")
 	}
 	d := wav.NewDecoder(bytes.NewReader(data))
 	if err := d.FwdToPCM(); err != nil || d.PCMChunk == nil {
@@ -61,10 +61,13 @@ func DecodeWAV(data []byte) (clip recording.Clip, err error) {
 		return clip, refuse("The file has %d samples a second; 8,000 to 96,000 are taken.", hertz)
 	}
 	format := int(d.WavAudioFormat)
-	if format == 0xFFFE { // extensible: the bits say enough for what people send
+	if format == 0xFFFE { // extensible: the real format stands in the first two bytes of its long name
 		format = 1
+		if at := bytes.Index(data[:min(len(data), 4096)], []byte("fmt ")); at > 0 && at+34 < len(data) {
+			format = int(binary.LittleEndian.Uint16(data[at+32:]))
+		}
 	}
-	if format != 1 && format != 3 || format == 3 && bits != 32 || format == 1 && bits != 8 && bits != 16 && bits != 24 && bits != 32 {
+	if format != 1 && format != 3 || format == 3 && bits != 32 && bits != 64 || format == 1 && bits != 8 && bits != 16 && bits != 24 && bits != 32 {
 		return clip, refuse("The WAV file is packed in a way that is not known here (format %d, %d bit). Save it as 16-bit PCM.", format, bits)
 	}
 	limit := int64(hertz*channels*bits/8) * MaxSoundSeconds
@@ -91,6 +94,8 @@ func DecodeWAV(data []byte) (clip recording.Clip, err error) {
 
 func sample(b []byte, bits int, float bool) float64 {
 	switch {
+	case float && bits == 64:
+		return math.Float64frombits(binary.LittleEndian.Uint64(b))
 	case float:
 		return float64(math.Float32frombits(binary.LittleEndian.Uint32(b)))
 	case bits == 8:
@@ -103,52 +108,67 @@ func sample(b []byte, bits int, float bool) float64 {
 	return float64(int32(binary.LittleEndian.Uint32(b))) / (1 << 31)
 }
 
+// What a master is: 16-bit mono at one rate and one loudness.
 const (
-	fadeSeconds = 0.005
-	targetPeak  = 0.7
+	MasterHertz = 44_100
+	masterLUFS  = -23.0 // the target of EBU R 128
+	masterPeak  = 0.89  // -1 dBFS
+	fadeMs      = 5
+	rumbleHertz = 70.0
+	mostGain    = 30.0
 )
 
-// TrimmedWAV is the part of a take from startMs to endMs with short fades, 16-bit mono at the clip's rate,
-// raised or lowered to one peak level so that all takes sound alike.
-func TrimmedWAV(c recording.Clip, startMs, endMs int) []byte {
+// Part cuts a clip from startMs to endMs; bounds outside it are moved in.
+func Part(c recording.Clip, startMs, endMs int) recording.Clip {
 	from := max(0, min(startMs*c.Hertz/1000, len(c.Samples)))
 	to := max(from, min(endMs*c.Hertz/1000, len(c.Samples)))
-	part := c.Samples[from:to]
-	peak := 0.0
-	for _, v := range part {
-		if !math.IsNaN(v) {
-			peak = max(peak, math.Abs(v))
-		}
-	}
-	gain := 1.0
-	if peak > 0 {
-		gain = min(16, targetPeak/peak)
-	}
-	fade := max(1, int(fadeSeconds*float64(c.Hertz)))
-	out := make([]int16, len(part))
-	for i, v := range part {
-		f := min(1, float64(i+1)/float64(fade), float64(len(part)-i)/float64(fade))
-		if math.IsNaN(v) {
-			v = 0
-		}
-		out[i] = int16(max(-1, min(1, v*gain*f)) * 32767)
-	}
-	return EncodeWAV(out, c.Hertz)
+	return recording.Clip{Samples: c.Samples[from:to], Hertz: c.Hertz}
 }
 
-// EncodeWAV writes 16-bit mono PCM.
-func EncodeWAV(samples []int16, hertz int) []byte {
-	var b bytes.Buffer
-	b.WriteString("RIFF")
-	put := func(v any) { _ = binary.Write(&b, binary.LittleEndian, v) }
-	put(uint32(36 + 2*len(samples)))
-	b.WriteString("WAVEfmt ")
-	put(uint32(16))
-	put([2]uint16{1, 1})
-	put([2]uint32{uint32(hertz), uint32(hertz * 2)})
-	put([2]uint16{2, 16})
-	b.WriteString("data")
-	put(uint32(2 * len(samples)))
-	put(samples)
-	return b.Bytes()
+// Master is the part of a take from startMs to endMs with short fades, as mono at 44.1 kHz; its samples are
+// steps of 16 bit. Unless plain, the constant part and rumble below 70 Hz are taken out first and the loudness
+// is made the same for all takes, as far as the peak stays 1 dB under full scale. The clip is kept as it is.
+func Master(c recording.Clip, startMs, endMs int, plain bool) recording.Clip {
+	whole := make([]float64, len(c.Samples))
+	for i, v := range c.Samples {
+		if !math.IsNaN(v) && !math.IsInf(v, 0) {
+			whole[i] = max(-1, min(1, v))
+		}
+	}
+	if !plain {
+		whole = highPass(highPass(whole, c.Hertz), c.Hertz)
+	}
+	part := Part(recording.Clip{Samples: whole, Hertz: c.Hertz}, startMs, endMs)
+	out := recording.Resample(part.Samples, part.Hertz, MasterHertz)
+	gain := 1.0
+	if !plain {
+		lufs, _ := recording.Loudness(out, MasterHertz)
+		peak := 0.0
+		for _, v := range out {
+			peak = max(peak, math.Abs(v))
+		}
+		gain = min(mostGain, math.Pow(10, (masterLUFS-lufs)/20), masterPeak/max(peak, 1e-6))
+	}
+	const fade = MasterHertz * fadeMs / 1000
+	master := recording.Clip{Hertz: MasterHertz, Samples: make([]float64, len(out))}
+	for i, v := range out {
+		f := min(1, float64(i+1)/float64(fade), float64(len(out)-i)/float64(fade))
+		master.Samples[i] = float64(sixteen(v*gain*f)) / 32767
+	}
+	return master
+}
+
+// highPass is a second-order Butterworth filter at rumbleHertz.
+func highPass(in []float64, hertz int) []float64 {
+	w := math.Tan(math.Pi * rumbleHertz / float64(hertz))
+	n := 1 / (1 + math.Sqrt2*w + w*w)
+	a1, a2 := 2*(w*w-1)*n, (1-math.Sqrt2*w+w*w)*n
+	out := make([]float64, len(in))
+	var x1, x2, y1, y2 float64
+	for i, x := range in {
+		y := n*(x-2*x1+x2) - a1*y1 - a2*y2
+		x2, x1, y2, y1 = x1, x, y1, y
+		out[i] = y
+	}
+	return out
 }

@@ -33,6 +33,7 @@ type Take struct {
 	Speaker                string
 	ConsentOn              time.Time
 	TrimStartMs, TrimEndMs int
+	Plain                  bool // played as recorded
 	Verdict                recording.Verdict
 	Report                 recording.Report
 	Chosen                 bool
@@ -75,9 +76,20 @@ func ChooseTake(ctx context.Context, db DB, teamID string, t Take) error {
 	return exec(ctx, db, "take_choose", args{"team_id": teamID, "take_id": t.TakeID})
 }
 
-// TrimTake moves the trim points; the recording itself stays whole.
-func TrimTake(ctx context.Context, db DB, teamID, takeID string, startMs, endMs int) error {
-	return exec(ctx, db, "take_trim", args{"team_id": teamID, "take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs})
+// ChosenTakes lists the takes that the team's cards play, in the order of teaching.
+func ChosenTakes(ctx context.Context, db DB, teamID string) ([]Take, error) {
+	return many[Take](ctx, db, "take_chosen", args{"team_id": teamID})
+}
+
+// SpeakersTakes lists all takes of one speaker.
+func SpeakersTakes(ctx context.Context, db DB, teamID, speaker string) ([]Take, error) {
+	return many[Take](ctx, db, "take_of_speaker", args{"team_id": teamID, "speaker": speaker})
+}
+
+// FixTake moves the trim points and says whether the take is played as recorded; the recording itself stays
+// whole.
+func FixTake(ctx context.Context, db DB, teamID, takeID string, startMs, endMs int, plain bool) error {
+	return exec(ctx, db, "take_trim", args{"team_id": teamID, "take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs, "plain": plain})
 }
 
 // WithdrawTake removes a take and its sound for good: a speaker may take the consent back.

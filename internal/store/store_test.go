@@ -131,7 +131,7 @@ func TestASoundStaysWhileATakeNeedsIt(t *testing.T) {
 	require.NoError(t, store.WithdrawTake(ctx, l.pool, l.team, same))
 	_, err = store.GetMedium(ctx, l.pool, l.team, same.SHA256)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.ErrorIs(t, store.TrimTake(ctx, l.pool, l.team, same.TakeID, 0, 5), store.ErrNotFound)
+	require.ErrorIs(t, store.FixTake(ctx, l.pool, l.team, same.TakeID, 0, 5, false), store.ErrNotFound)
 }
 
 func TestArchivedCardsComeBack(t *testing.T) {

@@ -11,12 +11,12 @@ import (
 	"fmt"
 	"hash/fnv"
 	"log"
-	"math"
 	"math/rand/v2"
 	"os"
 	"path/filepath"
 	"strings"
 
+	"brightchalk/internal/core/recording"
 	"brightchalk/internal/media"
 )
 
@@ -72,7 +72,7 @@ func makeSet(dir string) error {
 		n++
 		l.file = fmt.Sprintf("%04d-%s.wav", n, l.kind)
 		fmt.Fprintf(&labels, "%s\t%s\t%s\t%s\t%.0f\t%.0f\t%.0f\t%.1f\n", l.file, l.sound, l.kind, l.engine, l.startMs, l.endMs, l.vowelMs, l.snrDB)
-		return os.WriteFile(filepath.Join(dir, l.file), media.EncodeWAV(to16(samples), hertz), 0o644)
+		return os.WriteFile(filepath.Join(dir, l.file), media.EncodeWAV(recording.Clip{Samples: samples, Hertz: hertz}), 0o644)
 	}
 	for i, p := range pieces {
 		rng := rand.New(rand.NewPCG(uint64(i), 7))
@@ -87,14 +87,6 @@ func makeSet(dir string) error {
 	}
 	log.Printf("%d takes of %d pieces in %s", n, len(pieces), dir)
 	return os.WriteFile(filepath.Join(dir, "labels.tsv"), []byte(labels.String()), 0o644)
-}
-
-func to16(in []float64) []int16 {
-	out := make([]int16, len(in))
-	for i, v := range in {
-		out[i] = int16(math.Round(max(-1, min(1, v)) * 32767))
-	}
-	return out
 }
 
 // heldBack tells which half a take is in.

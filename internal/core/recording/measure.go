@@ -139,7 +139,8 @@ func meanLevel(levels []float64, keep func(i int, db float64) bool) float64 {
 type span struct {
 	from, to int // frames, to included
 	attempts int
-	cutStart bool // the sound is already there when the take begins
+	runs     [][2]int // frames of each attempt
+	cutStart bool     // the sound is already there when the take begins
 	cutEnd   bool
 	snr      float64
 	peak     float64
@@ -185,7 +186,7 @@ func findSound(levels []float64) span {
 	if len(runs) > 0 {
 		s.from, s.to = runs[0][0], runs[len(runs)-1][1]
 	}
-	s.attempts = max(1, len(runs))
+	s.attempts, s.runs = max(1, len(runs)), runs
 	for quiet := 0; s.from > 0 && quiet < 8; {
 		if levels[s.from-1] >= start {
 			s.from--
@@ -242,14 +243,43 @@ func absolute(in []float64) []float64 {
 
 func spread(in []float64) float64 { return slices.Max(in) - slices.Min(in) }
 
-// kWeightedLevel is -0.691 + 10 log10 of the mean square after the two filters of ITU-R BS.1770-4, without
-// gating, in LUFS. The filters are redesigned for the rate with the analogue values that Recommendation's
-// 48 kHz coefficients stand for (as in B. De Man, "Evaluation of Implementations of the EBU R128 Loudness
-// Measurement", 2018; from memory).
-func kWeightedLevel(in []float64, hertz int) float64 {
+// Loudness in LUFS of mono samples after ITU-R BS.1770-4: K-weighted mean square of blocks of 400 ms that
+// overlap by three quarters, gated at -70 LUFS and then 10 LU under the mean. A sound that is shorter than a
+// block is measured as a whole, and gated is false. The filters are redesigned for the rate with the analogue
+// values that the Recommendation's 48 kHz coefficients stand for (as in B. De Man, "Evaluation of
+// Implementations of the EBU R128 Loudness Measurement", 2018; from memory).
+func Loudness(in []float64, hertz int) (lufs float64, gated bool) {
 	if len(in) == 0 {
-		return floorDB
+		return floorDB, false
 	}
+	squares := kWeighted(in, hertz)
+	level := func(lo, hi int) float64 {
+		return max(floorDB, -0.691+10*math.Log10((squares[hi]-squares[lo])/float64(hi-lo)+1e-20))
+	}
+	block, hop := hertz*4/10, hertz/10
+	if len(in) < block {
+		return level(0, len(in)), false
+	}
+	gate := -70.0
+	for range 2 {
+		sum, n := 0.0, 0
+		for at := 0; at+block <= len(in); at += hop {
+			if level(at, at+block) > gate {
+				sum += squares[at+block] - squares[at]
+				n++
+			}
+		}
+		if n == 0 {
+			return floorDB, true
+		}
+		lufs = -0.691 + 10*math.Log10(sum/float64(n*block)+1e-20)
+		gate = lufs - 10
+	}
+	return max(floorDB, lufs), true
+}
+
+// kWeighted are the running sums of the squares of the K-weighted samples.
+func kWeighted(in []float64, hertz int) []float64 {
 	shelf := func() biquad {
 		const f0, gain, q = 1681.974450955533, 3.999843853973347, 0.7071752369554196
 		k := math.Tan(math.Pi * f0 / float64(hertz))
@@ -265,12 +295,12 @@ func kWeightedLevel(in []float64, hertz int) float64 {
 		return biquad{1, -2, 1, 2 * (k*k - 1) / a0, (1 - k/q + k*k) / a0}
 	}()
 	var s1, s2 [2]float64
-	sum := 0.0
-	for _, x := range in {
+	out := make([]float64, len(in)+1)
+	for i, x := range in {
 		y := high.step(shelf.step(x, &s1), &s2)
-		sum += y * y
+		out[i+1] = out[i] + y*y
 	}
-	return max(floorDB, -0.691+10*math.Log10(sum/float64(len(in))+1e-20))
+	return out
 }
 
 type biquad struct{ b0, b1, b2, a1, a2 float64 }

@@ -52,8 +52,7 @@ type Trim struct {
 	EndMs   int `json:"end_ms"`
 }
 
-// Report is what Judge finds. Level is the K-weighted level of the sound itself: takes are too short for
-// the gating blocks of ITU-R BS.1770, so LevelLUFS is its ungated measure over the trimmed part.
+// Report is what Judge finds. LevelLUFS is the loudness of the trimmed sound, see Loudness.
 type Report struct {
 	Verdict        Verdict   `json:"verdict"`
 	Advice         string    `json:"advice"`
@@ -154,7 +153,7 @@ func Judge(take Clip, target Target) Report {
 	r.Takes = sound.attempts
 	r.SNRDecibels = sound.snr
 	part := clean[clampIndex(r.Trim.StartMs*take.Hertz/1000, len(clean)):clampIndex(r.Trim.EndMs*take.Hertz/1000, len(clean))]
-	r.LevelLUFS = kWeightedLevel(part, take.Hertz)
+	r.LevelLUFS, _ = Loudness(part, take.Hertz)
 	r.Clipped = clippedSamples(clean, peak)
 	a.frames = frames(a.mono, len(a.levels), sound)
 	a.voice = a.trackVoice()
@@ -199,6 +198,32 @@ func (r *Report) measure(a *analysis) {
 		m.SteadinessDB = stat.StdDev(append(inside, inside[0]), nil)
 		m.AttackMs, m.ReleaseMs = (first-a.span.from)*5, (a.span.to-last)*5
 	}
+}
+
+// Attempts are the parts of a take in which a sound is said, each with a little silence around it; one for a
+// take with one attempt, none for silence.
+func Attempts(take Clip) []Trim {
+	if take.Hertz < 4000 || len(take.Samples) == 0 {
+		return nil
+	}
+	clean, _ := sanitised(take.Samples)
+	levels := frameLevels(clean, take.Hertz)
+	s := findSound(levels)
+	if s.peak < floorDB+20 || len(s.runs) == 0 {
+		return nil
+	}
+	const around = 300 // ms
+	var out []Trim
+	for i, run := range s.runs {
+		t := Trim{max(0, run[0]*5-around), min(ms(take.Duration()), run[1]*5+25+around)}
+		if i > 0 { // two attempts share the silence between them
+			middle := (s.runs[i-1][1] + run[0]) * 5 / 2
+			t.StartMs = max(t.StartMs, middle)
+			out[i-1].EndMs = min(out[i-1].EndMs, middle)
+		}
+		out = append(out, t)
+	}
+	return out
 }
 
 func (r *Report) add(code, severity, message string, value float64, unit string) *Finding {

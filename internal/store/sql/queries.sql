@@ -96,14 +96,23 @@ INSERT INTO take (team_id, card_id, sha256, speaker, consent_on, trim_start_ms, 
 VALUES (@team_id, @card_id, @sha256, @speaker, @consent_on, @trim_start_ms, @trim_end_ms, @verdict, @report, @by, @now) RETURNING take_id::text
 
 -- name: take_list
-SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
+SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
 FROM take t LEFT JOIN member m ON m.member_id = t.created_by
 WHERE t.team_id = @team_id AND t.card_id = @card_id ORDER BY t.created_at DESC
 
 -- name: take_get
-SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
+SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
 FROM take t LEFT JOIN member m ON m.member_id = t.created_by
 WHERE t.team_id = @team_id AND t.take_id = @take_id
+
+-- name: take_chosen
+SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
+FROM take t JOIN card c ON c.card_id = t.card_id LEFT JOIN member m ON m.member_id = t.created_by
+WHERE t.team_id = @team_id AND t.chosen AND c.archived_at IS NULL ORDER BY c.step, c.grapheme
+
+-- name: take_of_speaker
+SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, '' AS created_by, t.created_at
+FROM take t WHERE t.team_id = @team_id AND t.speaker = @speaker
 
 -- name: take_unchoose
 UPDATE take SET chosen = false WHERE team_id = @team_id AND card_id = @card_id AND chosen
@@ -112,7 +121,7 @@ UPDATE take SET chosen = false WHERE team_id = @team_id AND card_id = @card_id A
 UPDATE take SET chosen = true WHERE team_id = @team_id AND take_id = @take_id
 
 -- name: take_trim
-UPDATE take SET trim_start_ms = @trim_start_ms, trim_end_ms = @trim_end_ms WHERE team_id = @team_id AND take_id = @take_id
+UPDATE take SET trim_start_ms = @trim_start_ms, trim_end_ms = @trim_end_ms, plain = @plain WHERE team_id = @team_id AND take_id = @take_id
 
 -- name: take_delete
 DELETE FROM take WHERE team_id = @team_id AND take_id = @take_id

@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sounds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/spellings": {
         parameters: {
             query?: never;
@@ -580,7 +596,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/takes/{id}/trim": {
+    "/takes/{id}/fixes": {
         parameters: {
             query?: never;
             header?: never;
@@ -588,8 +604,24 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["trim-take"];
+        put: operations["fix-take"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/voices/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["withdraw-voice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -663,6 +695,9 @@ export interface components {
             missing: string[] | null;
             remarks: string[] | null;
             text_id: string;
+        };
+        "BodyStruct { Speaker string \"json:\\\"speaker\\\" maxLength:\\\"80\\\"\" }Body": {
+            speaker: string;
         };
         CardContent: {
             /** @enum {string} */
@@ -802,11 +837,25 @@ export interface components {
             right: components["schemas"]["FoundWord"][] | null;
             twins: (string[] | null)[] | null;
         };
+        Contrasted: {
+            card_id: string;
+            grapheme: string;
+            sound: string;
+            voiced: boolean;
+        };
         Created: {
             id: string;
         };
         Done: {
             done: boolean;
+        };
+        Fixes: {
+            /** Format: int64 */
+            end_ms: number;
+            plain?: boolean;
+            propose?: boolean;
+            /** Format: int64 */
+            start_ms: number;
         };
         Found: {
             near: components["schemas"]["WordsAnswer"][] | null;
@@ -999,6 +1048,24 @@ export interface components {
             /** Format: int64 */
             status: number;
         };
+        RecordingAgain: {
+            card_id: string;
+            why: string;
+        };
+        RecordingEvenness: {
+            again?: components["schemas"]["RecordingAgain"][] | null;
+            /** Format: double */
+            loudness_lufs: number;
+            /** Format: double */
+            loudness_spread: number;
+            /** Format: double */
+            noise_spread: number;
+            /** Format: double */
+            snr_median_db: number;
+            /** Format: int64 */
+            takes: number;
+            voices?: components["schemas"]["RecordingVoice"][] | null;
+        };
         RecordingFinding: {
             code: string;
             /** Format: int64 */
@@ -1011,6 +1078,38 @@ export interface components {
             unit: string;
             /** Format: double */
             value: number;
+        };
+        RecordingMeasures: {
+            /** Format: int64 */
+            attack_ms: number;
+            /** Format: double */
+            balance_db: number;
+            /** Format: double */
+            centroid_hz: number;
+            /** Format: double */
+            cliff_db: number;
+            /** Format: double */
+            dc_offset: number;
+            /** Format: double */
+            f1_hz: number;
+            /** Format: double */
+            f2_hz: number;
+            /** Format: double */
+            mains_hum_db: number;
+            /** Format: double */
+            mains_hz: number;
+            /** Format: double */
+            noise_cliff_db: number;
+            /** Format: double */
+            noise_floor_dbfs: number;
+            /** Format: int64 */
+            release_ms: number;
+            /** Format: double */
+            steadiness_db: number;
+            /** Format: double */
+            turn_score: number;
+            /** Format: double */
+            vowel_bark: number;
         };
         RecordingReport: {
             /** Format: int64 */
@@ -1025,6 +1124,7 @@ export interface components {
             findings: components["schemas"]["RecordingFinding"][] | null;
             /** Format: double */
             level_lufs: number;
+            measures: components["schemas"]["RecordingMeasures"];
             /** Format: double */
             peak_dbfs: number;
             /** Format: double */
@@ -1041,6 +1141,11 @@ export interface components {
             end_ms: number;
             /** Format: int64 */
             start_ms: number;
+        };
+        RecordingVoice: {
+            speaker: string;
+            /** Format: int64 */
+            takes: number;
         };
         Revised: {
             locked?: boolean;
@@ -1073,6 +1178,28 @@ export interface components {
         "Set-stateRequest": {
             /** @enum {string} */
             state: "draft" | "in review" | "agreed";
+        };
+        Shelf: {
+            cards: components["schemas"]["ShelfSound"][] | null;
+            evenness: components["schemas"]["RecordingEvenness"];
+        };
+        ShelfSound: {
+            card_id: string;
+            contrast?: components["schemas"]["Contrasted"];
+            key_word: string;
+            /** Format: double */
+            level_lufs?: number;
+            mouth_cue: string;
+            pair: components["schemas"]["SpellingPair"];
+            plain?: boolean;
+            slip: string;
+            /** Format: double */
+            snr_db?: number;
+            speaker?: string;
+            /** Format: int64 */
+            step: number;
+            take_id?: string;
+            verdict?: string;
         };
         SpellingPair: {
             grapheme: string;
@@ -1154,6 +1281,7 @@ export interface components {
             /** Format: date-time */
             created_at: string;
             created_by: string;
+            plain: boolean;
             report: components["schemas"]["RecordingReport"];
             speaker: string;
             take_id: string;
@@ -1166,12 +1294,6 @@ export interface components {
             start: number;
             /** Format: int64 */
             words: number;
-        };
-        "Trim-takeRequest": {
-            /** Format: int64 */
-            end_ms: number;
-            /** Format: int64 */
-            start_ms: number;
         };
         Unlocked: {
             /** Format: int64 */
@@ -1206,6 +1328,11 @@ export interface components {
             updated_by: string;
             /** Format: int64 */
             version: number;
+        };
+        Withdrawn: {
+            missing: components["schemas"]["SpellingPair"][] | null;
+            /** Format: int64 */
+            takes: number;
         };
         WordOffer: {
             ends: string[] | null;
@@ -2630,6 +2757,35 @@ export interface operations {
             };
         };
     };
+    sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     spellings: {
         parameters: {
             query?: {
@@ -2724,7 +2880,7 @@ export interface operations {
             };
         };
     };
-    "trim-take": {
+    "fix-take": {
         parameters: {
             query?: never;
             header?: never;
@@ -2735,7 +2891,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Trim-takeRequest"];
+                "application/json": components["schemas"]["Fixes"];
             };
         };
         responses: {
@@ -2746,6 +2902,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "withdraw-voice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyStruct { Speaker string \"json:\\\"speaker\\\" maxLength:\\\"80\\\"\" }Body"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Withdrawn"];
                 };
             };
             /** @description Error */

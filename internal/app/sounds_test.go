@@ -1,0 +1,136 @@
+package app_test
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
+)
+
+// thrice is the take of a card three times with silence between.
+func thrice(t *testing.T, s school, g string) []byte {
+	t.Helper()
+	data, _, err := s.Sound(context.Background(), s.lead, firstTake(t, s, g))
+	require.NoError(t, err)
+	one, err := media.DecodeSound(data)
+	require.NoError(t, err)
+	out := recording.Clip{Hertz: one.Hertz}
+	for range 3 {
+		out.Samples = append(out.Samples, one.Samples...)
+		out.Samples = append(out.Samples, one.Samples[:one.Hertz/4]...) // its own silence
+	}
+	return media.EncodeWAV(out)
+}
+
+func TestARecordingWithThreeAttemptsBecomesThreeTakes(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := s.cards["s"]
+	before, err := s.Takes(ctx, s.lead, id)
+	require.NoError(t, err)
+	added, err := s.AddTake(ctx, s.assistant, id, "Bea", true, thrice(t, s, "s"))
+	require.NoError(t, err)
+	require.Len(t, added, 3)
+	after, err := s.Takes(ctx, s.lead, id)
+	require.NoError(t, err)
+	assert.Len(t, after, len(before)+3)
+	for i, v := range added {
+		assert.Equal(t, before[0].Report.Verdict, v.Report.Verdict, "attempt %d: %s", i, v.Report.Advice)
+		assert.Equal(t, 1, v.Report.Takes)
+		assert.False(t, v.Chosen, "the card has its sound already")
+		assert.Equal(t, v.TakeID, after[i].TakeID, "the last said stands first")
+	}
+}
+
+func TestEveryFixCanBeUndone(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	id := firstTake(t, s, "m")
+	fixed, err := s.MasterOf(ctx, s.lead, id)
+	require.NoError(t, err)
+	data, _, err := s.Sound(ctx, s.lead, id)
+	require.NoError(t, err)
+	raw, err := media.DecodeSound(data)
+	require.NoError(t, err)
+	require.NoError(t, s.FixTake(ctx, s.lead, id, app.Fixes{StartMs: 0, EndMs: int(raw.Duration().Milliseconds()), Plain: true}))
+	plain, err := s.MasterOf(ctx, s.lead, id)
+	require.NoError(t, err)
+	assert.InDelta(t, raw.Duration().Seconds(), plain.Duration().Seconds(), 0.002)
+	was, _ := recording.Loudness(raw.Samples, raw.Hertz)
+	is, _ := recording.Loudness(plain.Samples, plain.Hertz)
+	assert.InDelta(t, was, is, 0.3)
+	require.NoError(t, s.FixTake(ctx, s.lead, id, app.Fixes{Propose: true}))
+	again, err := s.MasterOf(ctx, s.lead, id)
+	require.NoError(t, err)
+	assert.Equal(t, fixed, again)
+}
+
+func TestShelfMeasuresWhatIsPlayed(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	shelf, err := s.Shelf(ctx, s.assistant)
+	require.NoError(t, err)
+	missing := 0
+	for _, c := range shelf.Cards {
+		if c.TakeID == "" {
+			missing++
+			continue
+		}
+		m, err := s.MasterOf(ctx, s.lead, c.TakeID)
+		require.NoError(t, err)
+		lufs, _ := recording.Loudness(m.Samples, m.Hertz)
+		assert.InDelta(t, lufs, c.LevelLUFS, 0.01, c.Pair)
+		if c.Pair.Grapheme == "m" || c.Pair.Grapheme == "f" {
+			require.NotNil(t, c.Contrast, c.Pair)
+		}
+	}
+	assert.Equal(t, len(shelf.Cards), missing+shelf.Evenness.Takes)
+	assert.Positive(t, missing)
+	require.Len(t, shelf.Evenness.Voices, 1)
+	assert.Less(t, shelf.Evenness.LoudnessSpread, 3.0, "all takes sound alike")
+}
+
+func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	added, err := s.AddTake(ctx, s.lead, s.cards["m"], "Odile", true, thrice(t, s, "m"))
+	require.NoError(t, err)
+	require.NoError(t, s.ChooseTake(ctx, s.lead, added[0].TakeID))
+	shelf, err := s.Shelf(ctx, s.lead)
+	require.NoError(t, err)
+	require.Len(t, shelf.Evenness.Voices, 2)
+	common := shelf.Evenness.Voices[0]
+	_, err = s.WithdrawVoice(ctx, s.teacher, common.Speaker)
+	require.ErrorIs(t, err, app.ErrForbidden)
+	_, err = s.WithdrawVoice(ctx, s.lead, "Nobody")
+	require.ErrorContains(t, err, "No take in the library is by")
+	gone, err := s.WithdrawVoice(ctx, s.lead, common.Speaker)
+	require.NoError(t, err)
+	assert.Equal(t, common.Takes+1, gone.Takes, "the one that was not chosen as well")
+	assert.Len(t, gone.Missing, common.Takes)
+	var pack bytes.Buffer
+	require.NoError(t, s.Export(ctx, s.lead, "", &pack))
+	z, err := zip.NewReader(bytes.NewReader(pack.Bytes()), int64(pack.Len()))
+	require.NoError(t, err)
+	sounds := []string{}
+	for _, f := range z.File {
+		if strings.HasPrefix(f.Name, "takes/") {
+			sounds = append(sounds, f.Name)
+		}
+	}
+	assert.Equal(t, []string{"takes/" + s.cards["m"] + ".wav"}, sounds)
+	_, err = s.CardMaster(ctx, s.lead, s.cards["s"])
+	require.ErrorIs(t, err, store.ErrNotFound)
+	var left int
+	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left))
+	assert.Equal(t, 3, left, "the bytes are gone too")
+}
