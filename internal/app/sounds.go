@@ -1,6 +1,7 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"strings"
 
@@ -28,6 +29,13 @@ type ShelfSound struct {
 	SNR       float64       `json:"snr_db,omitempty"`
 	Plain     bool          `json:"plain,omitempty"`
 	Contrast  *Contrasted   `json:"contrast,omitempty"`
+	Same      *SameSound    `json:"same,omitempty"` // for a card without a take
+}
+
+// SameSound is another card with this sound that has its take already.
+type SameSound struct {
+	Grapheme string `json:"grapheme"`
+	TakeID   string `json:"take_id"`
 }
 
 // Contrasted is a sound to hear against another: the same mouth with the voice on or off, or, where English has
@@ -66,14 +74,21 @@ func (a *App) Shelf(ctx context.Context, by Actor) (Shelf, error) {
 			return Shelf{}, err
 		}
 		lufs, _ := recording.Loudness(m.Samples, m.Hertz)
-		k := recording.Kept{Card: t.CardID, Speaker: t.Speaker, Verdict: t.Verdict, Advice: t.Report.Advice, LUFS: lufs, SNR: t.Report.SNRDecibels, Plain: t.Plain}
+		k := recording.Kept{Card: t.CardID, Speaker: t.Speaker, Verdict: t.Verdict, Advice: t.Report.Advice, LUFS: lufs, Gain: lufs - t.Report.LevelLUFS, Floor: t.Report.Measures.NoiseFloorDBFS, SNR: t.Report.SNRDecibels, Plain: t.Plain}
 		kept, of[t.CardID] = append(kept, k), k
 	}
 	s := Shelf{Cards: []ShelfSound{}, Evenness: recording.Even(kept)}
 	for _, r := range rows {
 		k := of[r.CardID]
-		s.Cards = append(s.Cards, ShelfSound{CardID: r.CardID, Pair: spelling.Pair{Grapheme: r.Grapheme, Sound: r.Sound}, Step: r.Step, MouthCue: r.Content.MouthCue, Slip: r.Content.Slip, KeyWord: keyWord(conv, r), TakeID: r.TakeID,
-			Speaker: k.Speaker, Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain, Contrast: contrastOf(conv.Accent, r, rows)})
+		cue, slip := card.SuggestCue(conv.For(r.Content).Accent, spelling.Pair{Grapheme: r.Grapheme, Sound: r.Sound})
+		var same *SameSound
+		for _, o := range rows {
+			if r.TakeID == "" && o.Sound == r.Sound && o.TakeID != "" && same == nil {
+				same = &SameSound{o.Grapheme, o.TakeID}
+			}
+		}
+		s.Cards = append(s.Cards, ShelfSound{CardID: r.CardID, Pair: spelling.Pair{Grapheme: r.Grapheme, Sound: r.Sound}, Step: r.Step, MouthCue: cmp.Or(r.Content.MouthCue, cue), Slip: cmp.Or(r.Content.Slip, slip), KeyWord: keyWord(conv, r), TakeID: r.TakeID,
+			Speaker: k.Speaker, Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain, Contrast: contrastOf(conv.Accent, r, rows), Same: same})
 	}
 	return s, nil
 }
@@ -111,6 +126,41 @@ func contrastOf(accent phoneme.Accent, r store.Card, rows []store.Card) *Contras
 	}
 	other, _ := phoneme.Lookup(accent, want)
 	return &Contrasted{CardID: found.CardID, Grapheme: found.Grapheme, Sound: found.Sound, Voiced: other.Voiced}
+}
+
+// ReuseTake makes a take of another card with the same sound this card's own, with its speaker and consent.
+func (a *App) ReuseTake(ctx context.Context, by Actor, cardID, takeID string) (TakeView, error) {
+	if err := by.need(MayChoose); err != nil {
+		return TakeView{}, err
+	}
+	c, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
+	if err != nil {
+		return TakeView{}, err
+	}
+	var t store.Take
+	err = a.withTake(ctx, by, takeID, func(tx pgx.Tx, from store.Take) error {
+		other, err := store.GetCard(ctx, tx, by.TeamID, from.CardID)
+		if err != nil {
+			return err
+		}
+		if other.Sound != c.Sound {
+			return wrong("take", "That take says /%s/; this card is for /%s/.", other.Sound, c.Sound)
+		}
+		t = from
+		t.CardID, t.Chosen = cardID, false
+		if t.TakeID, err = store.AddTake(ctx, tx, by.TeamID, by.MemberID, t); err != nil {
+			return err
+		}
+		if err := store.FixTake(ctx, tx, by.TeamID, t.TakeID, t.TrimStartMs, t.TrimEndMs, t.Plain); err != nil {
+			return err
+		}
+		if err := store.ChooseTake(ctx, tx, by.TeamID, t); err != nil {
+			return err
+		}
+		t, err = store.GetTake(ctx, tx, by.TeamID, t.TakeID)
+		return err
+	})
+	return takeView(t), err
 }
 
 // Withdrawn says what a withdrawn voice leaves behind.

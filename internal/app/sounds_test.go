@@ -134,3 +134,22 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left))
 	assert.Equal(t, 3, left, "the bytes are gone too")
 }
+
+func TestATakeServesTheOtherSpellingsOfItsSound(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	c := firstTake(t, s, "c")
+	_, err := s.ReuseTake(ctx, s.lead, s.cards["ll"], c)
+	require.ErrorContains(t, err, "this card is for /l/")
+	v, err := s.ReuseTake(ctx, s.lead, s.cards["k"], c)
+	require.NoError(t, err)
+	assert.True(t, v.Chosen)
+	one, err := s.CardMaster(ctx, s.lead, s.cards["c"])
+	require.NoError(t, err)
+	other, err := s.CardMaster(ctx, s.lead, s.cards["k"])
+	require.NoError(t, err)
+	assert.Equal(t, one, other)
+	require.NoError(t, s.WithdrawTake(ctx, s.lead, c))
+	_, err = s.CardMaster(ctx, s.lead, s.cards["k"])
+	require.NoError(t, err, "the bytes stay while another card needs them")
+}

@@ -171,6 +171,14 @@ func (s *server) takeCalls(api huma.API) {
 	}) (done, error) {
 		return ok(s.app.FixTake(ctx, by, in.ID, in.Body))
 	})
+	call(s, api, http.MethodPut, "/cards/{id}/take", "reuse-take", func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		body[struct {
+			TakeID string `json:"take_id" format:"uuid"`
+		}]
+	}) (app.TakeView, error) {
+		return s.app.ReuseTake(ctx, by, in.ID, in.Body.TakeID)
+	})
 	call(s, api, http.MethodGet, "/sounds", "sounds", func(ctx context.Context, by app.Actor, _ *struct{}) (app.Shelf, error) {
 		return s.app.Shelf(ctx, by)
 	})

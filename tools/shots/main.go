@@ -29,6 +29,10 @@ func main() {
 
 type step func(t *browser.Tab) error
 
+func wait(ms int) step {
+	return func(*browser.Tab) error { time.Sleep(time.Duration(ms) * time.Millisecond); return nil }
+}
+
 func run(base, out, only string) error {
 	if err := os.MkdirAll(out, 0o755); err != nil {
 		return err
@@ -57,6 +61,7 @@ func run(base, out, only string) error {
 		press("lead"), text("52 complete"), shot("library"),
 		visit(base+"/", "52 complete"), card("[data-grapheme='h']"), text("Say it"), shot("card"),
 		scroll("Record it"), shot("card-record"),
+		press("Look closer"), text("centre of the hiss"), wait(1500), shot("card-closer"),
 		scroll("Words"), shot("card-words"),
 		visit(base+"/introductions", "This is the next one"), shot("introduce"),
 		press("Make the introduction"), text("planned"), shot("introduction"),
@@ -68,6 +73,8 @@ func run(base, out, only string) error {
 		key("ArrowDown", 5), key("Enter", 1), shot("teach-read"),
 		key("ArrowDown", 2), shot("teach-sentence"), key("ArrowDown", 1), key("Enter", 1), shot("teach-page"),
 		key("ArrowDown", 1), key("Space", 6), text("How did it go"), shot("log"),
+		visit(base+"/booth", "Still without a sound"), shot("booth"),
+		tab("How the library sounds"), text("One after the other"), shot("booth-shelf"),
 		visit(base+"/words", "the best first"), shot("words-find"),
 		write("[placeholder='any word']", "night"), press("Look"), text("comes in step"), shot("words-look"),
 		tab("Make up"), text("Others"), shot("words-made-up"),

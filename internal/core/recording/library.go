@@ -14,13 +14,14 @@ type Kept struct {
 	Verdict Verdict
 	Advice  string
 	LUFS    float64 // loudness of the master
+	Gain    float64 // dB from the take to the master
+	Floor   float64 // dBFS of the noise in the take
 	SNR     float64 // dB
 	Plain   bool    // kept as recorded, without the tool's fixes
 }
 
-// noise is the level of what is heard between the sounds, in LUFS: takes are played at one loudness, so a
-// smaller signal-to-noise ratio is a louder room.
-func (k Kept) noise() float64 { return k.LUFS - k.SNR }
+// noise is the level of the room as it is heard, in dBFS: levelling a soft take lifts its room too.
+func (k Kept) noise() float64 { return k.Floor + k.Gain }
 
 // Voice is a speaker with how many agreed takes are theirs.
 type Voice struct {
@@ -90,7 +91,7 @@ func (k Kept) again(e Evenness, usualNoise float64) Again {
 	case k.SNR < noisySNR:
 		return Again{k.Card, fmt.Sprintf("The room is heard: only %.0f dB between sound and noise.", k.SNR), 500 - k.SNR}
 	case louder > noiseStep:
-		return Again{k.Card, fmt.Sprintf("Its room is %.0f dB louder than the others’.", louder), 300 + louder}
+		return Again{k.Card, fmt.Sprintf("The room behind it is %.0f dB louder than behind the others.", louder), 300 + louder}
 	case math.Abs(off) > loudnessStep && k.Plain:
 		return Again{k.Card, fmt.Sprintf("It is kept as recorded and %s.", loudness(off)), 200 + math.Abs(off)}
 	case math.Abs(off) > loudnessStep:

@@ -74,7 +74,7 @@ func TestAttemptsAreParted(t *testing.T) {
 
 func TestEvenSaysWhatToRecordFirst(t *testing.T) {
 	k := func(id, voice string, v recording.Verdict, lufs, snr float64) recording.Kept {
-		return recording.Kept{Card: id, Speaker: voice, Verdict: v, Advice: "An uh.", LUFS: lufs, SNR: snr}
+		return recording.Kept{Card: id, Speaker: voice, Verdict: v, Advice: "An uh.", LUFS: lufs, SNR: snr, Floor: lufs - snr}
 	}
 	e := recording.Even([]recording.Kept{
 		k("other voice", "B", recording.Pure, -20, 50), k("fine", "A", recording.Pure, -20, 50), k("soft", "A", recording.Fix, -25, 45), k("added", "A", recording.Retake, -20, 50),

@@ -68,6 +68,7 @@ export const queryClient = new QueryClient({
 export const keys = {
   me: ['me'] as const,
   wall: ['cards'] as const,
+  sounds: ['cards', 'sounds'] as const,
   card: (id: string) => ['cards', id] as const,
   takes: (id: string) => ['cards', id, 'takes'] as const,
   words: (id: string) => ['cards', id, 'words'] as const,

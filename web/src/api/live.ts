@@ -27,6 +27,7 @@ export function useLive() {
       if (kind === 'card' || kind === 'take') {
         void queryClient.invalidateQueries({ queryKey: keys.wall, exact: true })
         void queryClient.invalidateQueries({ queryKey: keys.card(id) })
+        void queryClient.invalidateQueries({ queryKey: keys.sounds })
       } else if (kind === 'introduction') {
         void queryClient.invalidateQueries({ queryKey: keys.introductions, exact: true })
         void queryClient.invalidateQueries({ queryKey: keys.introduction(id) })

@@ -132,6 +132,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cards/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["reuse-take"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cards/{id}/takes": {
         parameters: {
             query?: never;
@@ -1147,6 +1163,10 @@ export interface components {
             /** Format: int64 */
             takes: number;
         };
+        "Reuse-takeRequest": {
+            /** Format: uuid */
+            take_id: string;
+        };
         Revised: {
             locked?: boolean;
             /** Format: int64 */
@@ -1154,6 +1174,10 @@ export interface components {
             /** Format: int64 */
             revision: number;
             slot?: string;
+        };
+        SameSound: {
+            grapheme: string;
+            take_id: string;
         };
         "Save-cardRequest": {
             /** Format: int64 */
@@ -1192,6 +1216,7 @@ export interface components {
             mouth_cue: string;
             pair: components["schemas"]["SpellingPair"];
             plain?: boolean;
+            same?: components["schemas"]["SameSound"];
             slip: string;
             /** Format: double */
             snr_db?: number;
@@ -1742,6 +1767,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "reuse-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reuse-takeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeView"];
                 };
             };
             /** @description Error */

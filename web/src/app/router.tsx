@@ -23,9 +23,15 @@ const introduction = createRoute({ getParentRoute: () => root, path: '/introduct
 const teach = createRoute({ getParentRoute: () => root, path: '/teach/$introductionId', component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage') })
 const words = createRoute({ getParentRoute: () => root, path: '/words', component: lazyRouteComponent(() => import('../features/words/WordsPage'), 'WordsPage') })
 const texts = createRoute({ getParentRoute: () => root, path: '/texts', component: lazyRouteComponent(() => import('../features/texts/TextsPage'), 'TextsPage') })
+const booth = createRoute({
+  getParentRoute: () => root,
+  path: '/booth',
+  validateSearch: (s: Record<string, unknown>): { card?: string } => (typeof s.card === 'string' ? { card: s.card } : {}),
+  component: lazyRouteComponent(() => import('../features/booth/BoothPage'), 'BoothPage'),
+})
 const team = createRoute({ getParentRoute: () => root, path: '/team', component: lazyRouteComponent(() => import('../features/team/TeamPage'), 'TeamPage') })
 
-export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, team]) })
+export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, booth, team]) })
 
 declare module '@tanstack/react-router' {
   interface Register {

@@ -4,8 +4,9 @@ import type { CardView, Content, Me } from '../../api/client'
 import { mayI, useMe } from '../../api/shared'
 import { Letter, isGroup } from '../../ui/Letter'
 import { Button, Failed, Field, Heading, Input, LinkButton, Notice, Waiting, inputLook } from '../../ui/parts'
+import { Booth } from '../../ui/takes/Booth'
+import { PlayButton } from '../../ui/takes/PlayButton'
 import { sendPicture, useCard, useMove, useSetState, useSpelling } from './api'
-import { Booth, PlayButton } from './Booth'
 import { fieldName } from './model'
 import { useDraft, type Saving } from './useDraft'
 import { Versions } from './Versions'
@@ -139,7 +140,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
           <Notice kind="care">{therapy}</Notice>
         </Section>
         <Section title="Record it">
-          <Booth card={card} speakerName={me.name} mayRecord={mayI(me.rights, 'record')} mayChoose={mayI(me.rights, 'choose')} />
+          <Booth cardId={card.card_id} takeId={card.take_id} speakerName={me.name} mayRecord={mayI(me.rights, 'record')} mayChoose={mayI(me.rights, 'choose')} />
         </Section>
         <Section title="See it, do it">
           <div className="grid gap-5 md:grid-cols-[15rem_1fr]">

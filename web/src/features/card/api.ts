@@ -1,18 +1,15 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient, send, type CardView, type Content, type Take } from '../../api/client'
+import { client, data, keys, queryClient, send, type CardView, type Content } from '../../api/client'
 
 const path = (id: string) => ({ params: { path: { id } } })
 
 export const useCard = (id: string) => useQuery({ queryKey: keys.card(id), queryFn: () => data(client.GET('/cards/{id}', path(id))) })
-export const useTakes = (id: string) => useQuery({ queryKey: keys.takes(id), queryFn: () => data(client.GET('/cards/{id}/takes', path(id))).then((d) => d ?? []) })
 export const useOffer = (id: string) => useQuery({ queryKey: keys.words(id), queryFn: () => data(client.GET('/cards/{id}/words', path(id))) })
 export const useVersions = (id: string) => useQuery({ queryKey: keys.versions(id), queryFn: () => data(client.GET('/cards/{id}/versions', path(id))).then((d) => d ?? []) })
 export const useSegments = (words: string) =>
   useQuery({ queryKey: ['segment', words], queryFn: () => data(client.GET('/segment', { params: { query: { words } } })).then((d) => d ?? []), enabled: words !== '', placeholderData: (before) => before })
 
 export const saveCard = (id: string, base: number, content: Content) => data(client.PUT('/cards/{id}', { ...path(id), body: { base_version: base, content } }))
-
-const refresh = (id: string) => () => queryClient.invalidateQueries({ queryKey: keys.card(id) })
 
 export const useSetState = (id: string) =>
   useMutation({
@@ -28,21 +25,6 @@ export const useMove = (id: string) =>
     mutationFn: (step: number) => data(client.PUT('/cards/{id}/step', { ...path(id), body: { step } })),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.wall }),
   })
-
-export type NewTake = { wav: BodyInit; speaker: string; consent: boolean }
-
-export const useTakeCalls = (id: string) => ({
-  add: useMutation({
-    mutationFn: (t: NewTake) => send<Take>('POST', `/cards/${id}/takes?speaker=${encodeURIComponent(t.speaker)}&consent=${t.consent ? 'yes' : 'no'}`, t.wav, 'audio/wav'),
-    onSuccess: refresh(id),
-  }),
-  choose: useMutation({ mutationFn: (takeId: string) => data(client.PUT('/takes/{id}/chosen', path(takeId))), onSuccess: refresh(id) }),
-  withdraw: useMutation({ mutationFn: (takeId: string) => data(client.DELETE('/takes/{id}', path(takeId))), onSuccess: refresh(id) }),
-  trim: useMutation({
-    mutationFn: (t: { takeId: string; start: number; end: number }) => data(client.PUT('/takes/{id}/trim', { ...path(t.takeId), body: { start_ms: t.start, end_ms: t.end } })),
-    onSuccess: refresh(id),
-  }),
-})
 
 export const sendPicture = (file: Blob) => send<{ picture: string; remarks: string[] }>('POST', '/pictures', file, file.type || 'application/octet-stream')
 

@@ -5,7 +5,7 @@ import type { Take } from '../../api/client'
 import { peaks } from './model'
 
 async function decode(takeId: string): Promise<Float32Array> {
-  const answer = await fetch(`/api/takes/${takeId}/sound?original=1`)
+  const answer = await fetch(`/api/takes/${takeId}/original`)
   if (!answer.ok) throw new Error('The sound is not here.')
   const context = new OfflineAudioContext(1, 1, 44100)
   return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0)

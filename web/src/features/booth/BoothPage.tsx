@@ -1,0 +1,107 @@
+import { useNavigate, useSearch } from '@tanstack/react-router'
+import { Tabs } from 'radix-ui'
+import { useCallback, useState } from 'react'
+import type { Me, Take } from '../../api/client'
+import { mayI, useMe } from '../../api/shared'
+import { Letter } from '../../ui/Letter'
+import { Button, Failed, Key, Notice, Waiting } from '../../ui/parts'
+import { useShelf } from '../../ui/takes/api'
+import { Booth, useKeys } from '../../ui/takes/Booth'
+import { missing, nextMissing, type Shelf, type ShelfSound } from '../../ui/takes/model'
+import { ShelfPanel } from './ShelfPanel'
+
+const tabLook = 'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
+
+/** The booth: record one missing sound after the other, and hear how the library sounds as a whole. */
+export function BoothPage() {
+  const shelf = useShelf()
+  const me = useMe()
+  if (shelf.error && !shelf.data) return <Failed error={shelf.error} />
+  if (!shelf.data || !me.data) return <Waiting what="Opening the booth …" />
+  const left = missing(shelf.data).length
+  return (
+    <div className="mx-auto max-w-[1300px] p-5">
+      <h1 className="sr-only">Booth</h1>
+      <Tabs.Root defaultValue="record">
+        <Tabs.List aria-label="What to do" className="flex gap-1 border-b-2 border-ink">
+          <Tabs.Trigger value="record" className={tabLook}>
+            Record what is missing <span className="ml-1 rounded-full border-2 border-ink px-2 text-base">{left}</span>
+          </Tabs.Trigger>
+          <Tabs.Trigger value="shelf" className={tabLook}>
+            How the library sounds
+          </Tabs.Trigger>
+        </Tabs.List>
+        <Tabs.Content value="record" className="pt-5">
+          <Batch shelf={shelf.data} me={me.data} />
+        </Tabs.Content>
+        <Tabs.Content value="shelf" className="pt-5">
+          <ShelfPanel shelf={shelf.data} mayWithdraw={mayI(me.data.rights, 'agree')} />
+        </Tabs.Content>
+      </Tabs.Root>
+    </div>
+  )
+}
+
+function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
+  const { card: chosen } = useSearch({ from: '/booth' })
+  const navigate = useNavigate()
+  const [moved, setMoved] = useState('')
+  const cards = shelf.cards ?? []
+  const card = cards.find((c) => c.card_id === chosen) ?? missing(shelf)[0] ?? cards[0]
+  const id = card?.card_id ?? ''
+  const go = useCallback((to: string | undefined) => to && void navigate({ to: '/booth', search: { card: to }, replace: true }), [navigate])
+  const onward = nextMissing(shelf, id)
+  const onTakes = useCallback((takes: Take[]) => setMoved(takes.some((t) => t.chosen) ? id : ''), [id])
+  const root = useKeys({ n: () => go(onward), b: () => go(nextMissing(shelf, id, -1)) })
+  if (!card) return <Notice>There is no card yet. The library is where cards are made.</Notice>
+  const left = missing(shelf)
+  return (
+    <div ref={root} className="grid gap-6 lg:grid-cols-[19rem_minmax(0,1fr)]">
+      <div className="flex flex-col gap-4 lg:sticky lg:top-4 lg:self-start">
+        <Cue card={card} />
+        <div className="flex gap-2">
+          <Button disabled={!onward} onClick={() => go(nextMissing(shelf, id, -1))} className="flex-1">
+            ← <Key>b</Key>
+          </Button>
+          <Button look={moved === id || card.take_id ? 'main' : 'plain'} disabled={!onward} onClick={() => go(onward)} className="flex-1">
+            Next <Key>n</Key>
+          </Button>
+        </div>
+      </div>
+      <div className="flex min-w-0 flex-col gap-4">
+        {left.length === 0 ? (
+          <Notice kind="good">Every card has its sound. Choose one below to record it again.</Notice>
+        ) : (
+          <nav aria-label="Sounds still missing" className="flex flex-wrap items-center gap-2">
+            <span className="font-bold">Still without a sound:</span>
+            {left.map((c) => (
+              <button key={c.card_id} type="button" aria-current={c.card_id === id} onClick={() => go(c.card_id)} className="min-h-11 min-w-11 rounded-lg border-2 border-dashed border-ink/60 bg-sheet px-2 py-0.5 font-child text-xl leading-tight font-bold aria-[current=true]:border-solid aria-[current=true]:bg-marigold">
+                {c.pair.grapheme}
+                <span className="block text-sm font-normal text-ink">/{c.pair.sound}/</span>
+              </button>
+            ))}
+          </nav>
+        )}
+        <Booth cardId={id} takeId={card.take_id ?? ''} speakerName={me.name} mayRecord={mayI(me.rights, 'record')} mayChoose={mayI(me.rights, 'choose')} onTakes={onTakes} />
+      </div>
+    </div>
+  )
+}
+
+function Cue({ card }: { card: ShelfSound }) {
+  return (
+    <div className="rounded-lg border-2 border-ink bg-sheet p-4 shadow-md">
+      <Letter grapheme={card.pair.grapheme} group={card.pair.grapheme.length > 1 && !card.pair.grapheme.includes('-')} className="mx-auto h-32" />
+      <p className="text-center text-xl">
+        /{card.pair.sound}/ as in <b className="font-child">{card.key_word}</b>
+      </p>
+      {card.mouth_cue ? <p className="mt-3 text-xl leading-snug">{card.mouth_cue}</p> : <p className="mt-3 text-soft">This card has no mouth cue yet.</p>}
+      {card.slip && <p className="mt-2 border-l-4 border-coral pl-3 text-lg">{card.slip}</p>}
+      {card.contrast && (
+        <p className="mt-2">
+          Hand on the throat: then <b className="font-child text-xl">{card.contrast.grapheme}</b>, {card.contrast.voiced ? 'voice on' : 'voice off'}.
+        </p>
+      )}
+    </div>
+  )
+}

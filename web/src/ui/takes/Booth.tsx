@@ -1,0 +1,134 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { CallError, type Take } from '../../api/client'
+import { Button, Field, Input, Key, Notice } from '../parts'
+import { cardSound, soundOf, useShelf, useTakeCalls, useTakes } from './api'
+import { Microphone } from './Microphone'
+import { playInTurn } from './play'
+import { TakeRow, type Other } from './TakeRow'
+import { useMicrophone } from './useMicrophone'
+
+type Props = { cardId: string; takeId: string; speakerName: string; mayRecord: boolean; mayChoose: boolean; onTakes?: (takes: Take[]) => void }
+
+/** Record it: takes by adults of the team, several in a row; the pure one is chosen. */
+export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTakes }: Props) {
+  const takes = useTakes(cardId)
+  const shelf = useShelf()
+  const calls = useTakeCalls()
+  const [speaker, setSpeaker] = useState(speakerName)
+  const [consent, setConsent] = useState(false)
+  const [countIn, setCountIn] = useState(false)
+  const add = calls.add.mutate
+  const keep = useCallback((wav: BodyInit) => add({ cardId, wav, speaker, consent }, { onSuccess: (t) => onTakes?.(t) }), [add, cardId, speaker, consent, onTakes])
+  const mic = useMicrophone(keep)
+  const error = calls.add.error
+  const where = error instanceof CallError ? error.problem.field : undefined
+  const other = [calls.choose.error, calls.withdraw.error, calls.fix.error, calls.reuse.error].find(Boolean)
+  const here = shelf.data?.cards?.find((c) => c.card_id === cardId)
+  const contrast = here?.contrast
+  const hasContrast = contrast && shelf.data?.cards?.find((c) => c.card_id === contrast.card_id)?.take_id
+  const newest = takes.data?.[0]
+  const othersOf = (t: Take): Other[] => [
+    ...(takeId && takeId !== t.take_id ? [{ url: cardSound(cardId, takeId), label: 'the card’s' }] : []),
+    ...(contrast && hasContrast ? [{ url: cardSound(contrast.card_id, hasContrast), label: `${contrast.grapheme}: ${contrast.voiced ? 'voice on' : 'voice off'}` }] : []),
+  ]
+  const running = mic.state.kind === 'recording' || mic.state.kind === 'counting'
+  const keys = {
+    r: mayRecord ? () => (running ? mic.stop() : void mic.record(countIn)) : undefined,
+    p: newest && (() => void playInTurn(soundOf(newest))),
+    a: newest && takeId && takeId !== newest.take_id ? () => void playInTurn(soundOf(newest), cardSound(cardId, takeId)) : undefined,
+    h: newest && contrast && hasContrast ? () => void playInTurn(soundOf(newest), cardSound(contrast.card_id, hasContrast)) : undefined,
+    c: newest && mayChoose && !newest.chosen ? () => calls.choose.mutate(newest.take_id) : undefined,
+  }
+  const root = useKeys(keys)
+  const said = { r: 'record, stop', p: 'play the newest', a: 'newest, then the card’s', h: `hand on throat: newest, then ${contrast?.grapheme}`, c: 'choose the newest' }
+  const hints = (Object.keys(said) as (keyof typeof said)[]).filter((k) => keys[k]).map((k) => [k, said[k]])
+  return (
+    <div ref={root} className="flex flex-col gap-4">
+      {mayRecord && (
+        <>
+          <div className="grid gap-3 md:grid-cols-2">
+            <Field label="Whose voice?" hint="An adult of the team, never a child." error={where === 'speaker' ? error?.message : undefined}>
+              {(ids) => <Input {...ids} value={speaker} maxLength={80} onChange={(e) => setSpeaker(e.target.value)} />}
+            </Field>
+            <div className="flex flex-col justify-center">
+              <label className="flex min-h-11 items-center gap-3">
+                <input type="checkbox" checked={consent} onChange={(e) => setConsent(e.target.checked)} className="size-6 shrink-0 accent-slate" />
+                The speaker agrees that the recording is kept. It can be withdrawn at any time.
+              </label>
+              {where === 'consent' && (
+                <p role="alert" className="text-sm font-bold text-brick">
+                  ! {error?.message}
+                </p>
+              )}
+            </div>
+          </div>
+          <Microphone mic={mic} busy={calls.add.isPending} onFile={keep} countIn={countIn} onCountIn={setCountIn} />
+          {error && where !== 'speaker' && where !== 'consent' && <Notice kind="wrong">{error.message}</Notice>}
+          {error && calls.add.variables && (
+            <p className="flex flex-wrap items-center gap-3">
+              What you recorded is kept here.
+              <Button onClick={() => calls.add.variables && keep(calls.add.variables.wav)}>Send it again</Button>
+            </p>
+          )}
+          {other && <Notice kind="wrong">{other.message}</Notice>}
+        </>
+      )}
+      {takes.data?.length === 0 && <Notice>No take yet. A class copies what it hears: record one clean sound in a quiet room.</Notice>}
+      {mayChoose && here?.same && takes.data?.length === 0 && (
+        <p className="flex flex-wrap items-center gap-3">
+          <span>
+            <b className="font-child text-xl">{here.same.grapheme}</b> is the same sound and has its take.
+          </span>
+          <Button onClick={() => void playInTurn(`/api/takes/${here.same?.take_id}/sound`)}>
+            <span aria-hidden>▶</span> Hear it
+          </Button>
+          <Button onClick={() => here.same && calls.reuse.mutate({ cardId, takeId: here.same.take_id })}>Use it here too</Button>
+        </p>
+      )}
+      <p className="flex flex-wrap gap-x-4 gap-y-1 text-sm text-soft">
+        {hints.map(([key, what]) => (
+          <span key={key}>
+            <Key>{key}</Key> {what}
+          </span>
+        ))}
+      </p>
+      <ul className="flex flex-col gap-4">
+        {takes.data?.map((t) => (
+          <TakeRow
+            key={`${t.take_id}-${t.trim.start_ms}-${t.trim.end_ms}`}
+            take={t}
+            others={othersOf(t)}
+            mayChoose={mayChoose}
+            mayFix={mayRecord}
+            onChoose={() => calls.choose.mutate(t.take_id)}
+            onWithdraw={() => calls.withdraw.mutate(t.take_id)}
+            onFix={(fixes) => calls.fix.mutate({ takeId: t.take_id, fixes })}
+          />
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+/** Single keys, while no field is written in and the focus is here or nowhere. */
+export function useKeys(keys: Record<string, (() => void) | undefined>) {
+  const root = useRef<HTMLDivElement>(null)
+  const now = useRef(keys)
+  useEffect(() => {
+    now.current = keys
+  })
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const at = e.target as HTMLElement
+      const writing = at.matches('input:not([type=checkbox]), textarea, select, [role=slider], [contenteditable]')
+      if (e.ctrlKey || e.metaKey || e.altKey || e.repeat || writing || (at !== document.body && !root.current?.contains(at))) return
+      const run = now.current[e.key]
+      if (!run) return
+      e.preventDefault()
+      run()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  return root
+}
