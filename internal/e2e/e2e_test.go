@@ -224,7 +224,9 @@ func (s *stage) batch(t *testing.T) {
 	require.NoError(t, s.tab.Go(s.server.URL+"/booth"))
 	require.NoError(t, s.tab.SeeText("Still without a sound"))
 	s.axe(t, "booth")
-	current := func() string { return mustEval(t, s.tab, `document.querySelector('[aria-current=true]').innerText.split('\n')[0]`) }
+	current := func() string {
+		return mustEval(t, s.tab, `document.querySelector('[aria-current=true]').innerText.split('\n')[0]`)
+	}
 	first := current()
 	s.key(t, "n")
 	assert.NotEqual(t, first, current())

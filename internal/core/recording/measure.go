@@ -327,6 +327,7 @@ func (a *analysis) trackVoice() voiceTrack {
 	levels, s, low := a.levels, a.span, a.low
 	t := voiceTrack{voiced: make([]bool, len(levels))}
 	const least, most, window = rate / 500, rate / 75, rate * 40 / 1000
+	const nearlyAsGood = 0.94
 	var f0s []float64
 	counted := 0
 	energy := make([]float64, len(low)+1)
@@ -349,26 +350,36 @@ func (a *analysis) trackVoice() voiceTrack {
 			values[l] = correlation(low, energy, from, window, l)
 			best = max(best, values[l])
 		}
+		if best < 0.66 {
+			continue
+		}
 		// The shortest period that explains the frame nearly as well as the best: twice the period always fits too.
-		lag := least
-		for l := least + 1; l <= most; l++ {
-			if values[l] >= 0.9*best && values[l] >= values[l-1] && (l == most || values[l] >= values[l+1]) {
-				lag = l
-				break
+		// Peaks are compared at their tops between the samples.
+		lag, top := 0.0, 0.0
+		for pass := range 2 {
+			for l := least + 1; l < most; l++ {
+				a, b, c := values[l-1], values[l], values[l+1]
+				if b < a || b < c {
+					continue
+				}
+				at := 0.0
+				if d := a - 2*b + c; d != 0 {
+					at = 0.5 * (a - c) / d
+				}
+				height := b - 0.25*(a-c)*at
+				if pass == 0 {
+					top = max(top, height)
+				} else if height >= nearlyAsGood*top {
+					lag = float64(l) + at
+					break
+				}
 			}
 		}
-		if best < 0.66 || lag == least {
+		if lag == 0 {
 			continue
 		}
 		t.voiced[i] = true
-		peak := float64(lag)
-		if lag > least && lag < most {
-			a, b, c := values[lag-1], values[lag], values[lag+1]
-			if d := a - 2*b + c; d != 0 {
-				peak += 0.5 * (a - c) / d
-			}
-		}
-		f0s = append(f0s, rate/peak)
+		f0s = append(f0s, rate/lag)
 	}
 	if counted > 0 {
 		t.fraction = float64(len(f0s)) / float64(counted)

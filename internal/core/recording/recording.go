@@ -113,6 +113,9 @@ const (
 // turnScore is how clearly a hum or a buzz must turn into a vowel before that is said.
 var turnScore = map[Class]float64{Hum: -0.3, Buzz: -0.3}
 
+// plainTurn is a turn so clear that even a short vowel is sure.
+const plainTurn = 0.8
+
 // analysis is a take with what has been measured of it.
 type analysis struct {
 	target Target
@@ -324,6 +327,9 @@ func (r *Report) addedVowel(target Target) bool {
 	limit := map[Class]int{ShortOn: 95, ShortWord: 60}[target.Class]
 	if limit == 0 {
 		limit = 45
+	}
+	if r.Measures.TurnScore > plainTurn {
+		limit = 30
 	}
 	sure := r.Measures.TurnScore > turnScore[target.Class] || target.Class != Hum && target.Class != Buzz
 	if r.AddedVowelMs < limit || !sure {
