@@ -53,6 +53,9 @@ func run(ctx context.Context) error {
 	if err := language(); err != nil {
 		return err
 	}
+	if err := sound(); err != nil {
+		return err
+	}
 	config, err := pgxpool.ParseConfig(os.Getenv("DATABASE_URL"))
 	if err != nil {
 		return err

@@ -28,6 +28,9 @@ import (
 //go:embed library.json pictures/*.svg takes/*.wav
 var files embed.FS
 
+// Takes are the demo's synthesised takes, in takes/.
+func Takes() fs.FS { return files }
+
 type demoCard struct {
 	Pair    string     `json:"pair"`
 	State   card.State `json:"state"`

@@ -2,7 +2,7 @@
 """Synthesises the demo's takes with espeak-ng (Debian). They stand in for adults' recordings and say so.
 
 Hums are cut from the middle of a long one; friction is made longer by overlaying copies; stops are the first
-moment of a syllable. a, l and r are takes 0812, 0669 and 0681 of `go run ./tools/takes` (its own formant
+moment of a syllable. a, l and r are takes 0596, 0669 and 0681 of `go run ./tools/takes` (its own formant
 synthesiser). Run: python3 demo/make-takes.py
 """
 import array, os, random, subprocess, tempfile, wave

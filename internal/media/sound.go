@@ -6,7 +6,6 @@ import (
 	"encoding/binary"
 	"errors"
 	"fmt"
-	"io"
 	"math"
 
 	"github.com/go-audio/wav"
@@ -49,7 +48,8 @@ func DecodeWAV(data []byte) (clip recording.Clip, err error) {
 	case len(data) < 12 || string(data[:4]) != "RIFF" || string(data[8:12]) != "WAVE":
 		return clip, refuse("This is no WAV file. Record in the browser, or save the take as WAV.")
 	}
-	d := wav.NewDecoder(bytes.NewReader(data))
+	from := bytes.NewReader(data)
+	d := wav.NewDecoder(from)
 	if err := d.FwdToPCM(); err != nil || d.PCMChunk == nil {
 		return clip, refuse("The WAV file holds no sound.")
 	}
@@ -71,9 +71,9 @@ func DecodeWAV(data []byte) (clip recording.Clip, err error) {
 		return clip, refuse("The WAV file is packed in a way that is not known here (format %d, %d bit). Save it as 16-bit PCM.", format, bits)
 	}
 	limit := int64(hertz*channels*bits/8) * MaxSoundSeconds
-	raw, err := io.ReadAll(io.LimitReader(d.PCMChunk, limit+1))
-	if err != nil && len(raw) == 0 {
-		return clip, refuse("The WAV file breaks off before any sound.")
+	raw := data[len(data)-from.Len():] // read where it stands: a minute is many megabytes
+	if size := d.PCMChunk.Size; size > 0 { // a recorder that was cut off leaves 0
+		raw = raw[:min(len(raw), size)]
 	}
 	if int64(len(raw)) > limit {
 		return clip, refuse("The take is longer than %d seconds. One sound is enough.", MaxSoundSeconds)

@@ -48,6 +48,19 @@ func TestOneTakeInEveryFormatHasOneVerdictAndTrim(t *testing.T) {
 	require.ErrorContains(t, err, "Opus")
 }
 
+func TestWrongSizesInTheHeaderLoseNothing(t *testing.T) {
+	whole, err := formats.ReadFile("testdata/formats/hum.wav")
+	require.NoError(t, err)
+	want := decode(t, "hum.wav")
+	for _, size := range [][]byte{{0, 0, 0, 0}, {255, 255, 255, 255}, {255, 255, 255, 127}} {
+		broken := bytes.Clone(whole)
+		copy(broken[40:], size)
+		got, err := media.DecodeSound(broken)
+		require.NoError(t, err, "size %v", size)
+		assert.Len(t, got.Samples, len(want.Samples))
+	}
+}
+
 func peakOf(c recording.Clip) float64 {
 	peak := 0.0
 	for _, v := range c.Samples {

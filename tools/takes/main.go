@@ -40,7 +40,14 @@ func main() {
 	out := flag.String("out", "/tmp/takes", "folder of the set")
 	judgeIt := flag.Bool("judge", false, "judge the set instead of making it")
 	all := flag.Bool("tune", false, "judge the other half, the one for tuning, and show each wrong verdict")
+	praat := flag.Bool("reference", false, "write what Praat measures in the demo's takes")
 	flag.Parse()
+	if *praat {
+		if err := reference("demo/takes", "internal/core/recording/testdata/praat.tsv"); err != nil {
+			log.Fatal(err)
+		}
+		return
+	}
 	var err error
 	if *judgeIt {
 		err = judge(*out, *all)

@@ -4,6 +4,8 @@ import (
 	"math"
 	"slices"
 	"sync"
+
+	"gonum.org/v1/gonum/floats"
 )
 
 const (
@@ -26,7 +28,7 @@ func Resample(in []float64, from, to int) []float64 {
 		taps := f.bank[i%len(f.bank)]
 		base := at - f.width/2 + 1
 		if base >= 0 && base+len(taps) <= len(in) {
-			out[i] = dot(taps, in[base:base+len(taps)])
+			out[i] = floats.Dot(taps, in[base:base+len(taps)])
 			continue
 		}
 		for k, t := range taps {
@@ -36,23 +38,6 @@ func Resample(in []float64, from, to int) []float64 {
 		}
 	}
 	return out
-}
-
-// dot keeps four sums, which the processor adds side by side.
-func dot(a, b []float64) float64 {
-	b = b[:len(a)]
-	var s0, s1, s2, s3 float64
-	k := 0
-	for ; k+4 <= len(a); k += 4 {
-		s0 += a[k] * b[k]
-		s1 += a[k+1] * b[k+1]
-		s2 += a[k+2] * b[k+2]
-		s3 += a[k+3] * b[k+3]
-	}
-	for ; k < len(a); k++ {
-		s0 += a[k] * b[k]
-	}
-	return s0 + s1 + s2 + s3
 }
 
 type filter struct {
@@ -252,34 +237,34 @@ func Loudness(in []float64, hertz int) (lufs float64, gated bool) {
 	if len(in) == 0 {
 		return floorDB, false
 	}
-	squares := kWeighted(in, hertz)
-	level := func(lo, hi int) float64 {
-		return max(floorDB, -0.691+10*math.Log10((squares[hi]-squares[lo])/float64(hi-lo)+1e-20))
+	hop := max(1, hertz/10)
+	tenths, rest := kWeighted(in, hertz, hop)
+	if len(tenths) < 4 {
+		return max(floorDB, -0.691+10*math.Log10((floats.Sum(tenths)+rest)/float64(len(in))+1e-20)), false
 	}
-	block, hop := hertz*4/10, hertz/10
-	if len(in) < block {
-		return level(0, len(in)), false
+	level := func(sum float64, blocks int) float64 {
+		return -0.691 + 10*math.Log10(sum/float64(4*hop*blocks)+1e-20)
 	}
 	gate := -70.0
 	for range 2 {
 		sum, n := 0.0, 0
-		for at := 0; at+block <= len(in); at += hop {
-			if level(at, at+block) > gate {
-				sum += squares[at+block] - squares[at]
+		for at := range len(tenths) - 3 {
+			if block := floats.Sum(tenths[at : at+4]); level(block, 1) > gate {
+				sum += block
 				n++
 			}
 		}
 		if n == 0 {
 			return floorDB, true
 		}
-		lufs = -0.691 + 10*math.Log10(sum/float64(n*block)+1e-20)
+		lufs = level(sum, n)
 		gate = lufs - 10
 	}
 	return max(floorDB, lufs), true
 }
 
-// kWeighted are the running sums of the squares of the K-weighted samples.
-func kWeighted(in []float64, hertz int) []float64 {
+// kWeighted are the sums of the squares of the K-weighted samples, by hop, and that of the samples left over.
+func kWeighted(in []float64, hertz, hop int) (sums []float64, rest float64) {
 	shelf := func() biquad {
 		const f0, gain, q = 1681.974450955533, 3.999843853973347, 0.7071752369554196
 		k := math.Tan(math.Pi * f0 / float64(hertz))
@@ -295,12 +280,15 @@ func kWeighted(in []float64, hertz int) []float64 {
 		return biquad{1, -2, 1, 2 * (k*k - 1) / a0, (1 - k/q + k*k) / a0}
 	}()
 	var s1, s2 [2]float64
-	out := make([]float64, len(in)+1)
 	for i, x := range in {
 		y := high.step(shelf.step(x, &s1), &s2)
-		out[i+1] = out[i] + y*y
+		rest += y * y
+		if (i+1)%hop == 0 {
+			sums = append(sums, rest)
+			rest = 0
+		}
 	}
-	return out
+	return sums, rest
 }
 
 type biquad struct{ b0, b1, b2, a1, a2 float64 }
@@ -398,7 +386,7 @@ func correlation(in, energy []float64, from, window, lag int) float64 {
 	if hi-lo < window/2 {
 		return 0
 	}
-	xy := dot(in[lo:hi], in[lo-lag:hi-lag])
+	xy := floats.Dot(in[lo:hi], in[lo-lag:hi-lag])
 	norm := (energy[hi] - energy[lo]) * (energy[hi-lag] - energy[lo-lag])
 	if norm <= 0 {
 		return 0
