@@ -149,7 +149,7 @@ func (l library) card(ctx context.Context, tx pgx.Tx, teamID, by string, step in
 }
 
 func (l library) take(ctx context.Context, tx pgx.Tx, teamID, cardID string, pair spelling.Pair, data []byte, conv card.Conventions, now time.Time) error {
-	clip, err := media.DecodeWAV(data)
+	clip, err := media.DecodeSound(data)
 	if err != nil {
 		return err
 	}

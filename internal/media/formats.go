@@ -26,8 +26,8 @@ func DecodeSound(data []byte) (clip recording.Clip, err error) {
 		return clip, refuse("The file is empty.")
 	case len(data) > MaxSoundBytes:
 		return clip, refuse("The file has %d MB; up to %d MB are taken.", len(data)>>20, MaxSoundBytes>>20)
-	case bytes.HasPrefix(data, []byte("RIFF")):
-		return DecodeWAV(data)
+	case bytes.HasPrefix(data, []byte("RIFF")) && len(data) >= 12 && string(data[8:12]) == "WAVE":
+		return decodeWAV(data)
 	case bytes.HasPrefix(data, []byte("fLaC")):
 		return decodeFLAC(data)
 	case bytes.HasPrefix(data, []byte("OggS")):
@@ -138,6 +138,13 @@ func decodeVorbis(data []byte) (recording.Clip, error) {
 }
 
 func decodeMP3(data []byte) (recording.Clip, error) {
+	if bytes.HasPrefix(data, []byte("ID3")) { // skipped here: the decoder allocates what the tag says of its size
+		if len(data) < 10 {
+			return recording.Clip{}, refuse("The MP3 file breaks off in its tag.")
+		}
+		size := 10 + int(data[6]&127)<<21 + int(data[7]&127)<<14 + int(data[8]&127)<<7 + int(data[9]&127)
+		data = data[min(size, len(data)):]
+	}
 	d, err := mp3.NewDecoder(bytes.NewReader(data))
 	if err != nil {
 		return recording.Clip{}, refuse("The MP3 file is damaged at its start.")

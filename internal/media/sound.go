@@ -2,13 +2,10 @@
 package media
 
 import (
-	"bytes"
 	"encoding/binary"
 	"errors"
 	"fmt"
 	"math"
-
-	"github.com/go-audio/wav"
 
 	"brightchalk/internal/core/recording"
 )
@@ -32,51 +29,53 @@ func (Refusal) Unwrap() error   { return ErrRefused }
 
 func refuse(format string, args ...any) error { return Refusal{fmt.Sprintf(format, args...)} }
 
-// DecodeWAV reads a WAV file of 8 to 32 bit or 32- or 64-bit float, 8 to 96 kHz, one or two channels, as mono. A
-// stereo file is averaged. The error is a Refusal.
-func DecodeWAV(data []byte) (clip recording.Clip, err error) {
-	defer func() {
-		if p := recover(); p != nil { // the decoder trusts chunk sizes
-			clip, err = recording.Clip{}, refuse("The file is damaged: its parts do not fit together.")
+// wavFormat is the fmt part of a WAV file.
+type wavFormat struct {
+	Format, Channels     uint16
+	Hertz, BytesASecond  uint32
+	BlockBytes, BitDepth uint16
+}
+
+// wavParts finds the format and the samples of a RIFF file. Sizes in the file are not trusted: a part ends with
+// the file at the latest, and a size of 0, as a recorder leaves that was cut off, means all that follows. The
+// library that was here before allocates by those sizes.
+func wavParts(data []byte) (f wavFormat, samples []byte, ok bool) {
+	for at := 12; at+8 <= len(data); {
+		name, size := string(data[at:at+4]), int(binary.LittleEndian.Uint32(data[at+4:]))
+		body := data[at+8:]
+		switch {
+		case name == "data" && size == 0:
+			return f, body, ok
+		case name == "data":
+			return f, body[:min(size, len(body))], ok
+		case name == "fmt " && len(body) >= 16:
+			_, _ = binary.Decode(body, binary.LittleEndian, &f)
+			if f.Format == 0xFFFE && len(body) >= 26 { // extensible: the real format starts its long name
+				f.Format = binary.LittleEndian.Uint16(body[24:])
+			}
+			ok = true
 		}
-	}()
-	switch {
-	case len(data) == 0:
-		return clip, refuse("The file is empty.")
-	case len(data) > MaxSoundBytes:
-		return clip, refuse("The file has %d MB; up to %d MB are taken.", len(data)>>20, MaxSoundBytes>>20)
-	case len(data) < 12 || string(data[:4]) != "RIFF" || string(data[8:12]) != "WAVE":
-		return clip, refuse("This is no WAV file. Record in the browser, or save the take as WAV.")
+		at += 8 + size + size%2
 	}
-	from := bytes.NewReader(data)
-	d := wav.NewDecoder(from)
-	if err := d.FwdToPCM(); err != nil || d.PCMChunk == nil {
+	return f, nil, false
+}
+
+// decodeWAV reads a WAV file of 8 to 32 bit or 32- or 64-bit float, 8 to 96 kHz, one or two channels, as mono. A
+// stereo file is averaged. The error is a Refusal.
+func decodeWAV(data []byte) (clip recording.Clip, err error) {
+	f, raw, ok := wavParts(data)
+	if !ok {
 		return clip, refuse("The WAV file holds no sound.")
 	}
-	channels, bits, hertz := int(d.NumChans), int(d.BitDepth), int(d.SampleRate)
-	switch {
-	case channels < 1 || channels > maxChannels:
-		return clip, refuse("The file has %d channels; one or two are taken.", channels)
-	case hertz < 8000 || hertz > 96_000:
-		return clip, refuse("The file has %d samples a second; 8,000 to 96,000 are taken.", hertz)
-	}
-	format := int(d.WavAudioFormat)
-	if format == 0xFFFE { // extensible: the real format stands in the first two bytes of its long name
-		format = 1
-		if at := bytes.Index(data[:min(len(data), 4096)], []byte("fmt ")); at > 0 && at+34 < len(data) {
-			format = int(binary.LittleEndian.Uint16(data[at+32:]))
-		}
+	channels, bits, hertz, format := int(f.Channels), int(f.BitDepth), int(f.Hertz), f.Format
+	if err := bounds(channels, hertz); err != nil {
+		return clip, err
 	}
 	if format != 1 && format != 3 || format == 3 && bits != 32 && bits != 64 || format == 1 && bits != 8 && bits != 16 && bits != 24 && bits != 32 {
 		return clip, refuse("The WAV file is packed in a way that is not known here (format %d, %d bit). Save it as 16-bit PCM.", format, bits)
 	}
-	limit := int64(hertz*channels*bits/8) * MaxSoundSeconds
-	raw := data[len(data)-from.Len():] // read where it stands: a minute is many megabytes
-	if size := d.PCMChunk.Size; size > 0 { // a recorder that was cut off leaves 0
-		raw = raw[:min(len(raw), size)]
-	}
-	if int64(len(raw)) > limit {
-		return clip, refuse("The take is longer than %d seconds. One sound is enough.", MaxSoundSeconds)
+	if len(raw) > hertz*channels*bits/8*MaxSoundSeconds {
+		return clip, errLong
 	}
 	width := bits / 8
 	n := len(raw) / (width * channels)

@@ -61,6 +61,21 @@ func TestWrongSizesInTheHeaderLoseNothing(t *testing.T) {
 	}
 }
 
+// Sizes of parts are only claims: none may make the decoder allocate or walk for them.
+func TestHugeClaimsCostNothing(t *testing.T) {
+	m := decode(t, "hum.wav")
+	wav := media.EncodeWAV(m)
+	list := append(bytes.Clone(wav[:36]), append([]byte("LIST\xff\xff\xff\x7fINFOISFT\xff\xff\xff\x7f"), wav[36:]...)...)
+	mp3, err := formats.ReadFile("testdata/formats/hum.mp3")
+	require.NoError(t, err)
+	tagged := append([]byte("ID3\x04\x00\x00\x7f\x7f\x7f\x7f"), mp3...)
+	for name, data := range map[string][]byte{"a list part of 2 GB": list, "a tag of 256 MB": tagged} {
+		spent := testing.AllocsPerRun(1, func() { _, err = media.DecodeSound(data) })
+		require.ErrorIs(t, err, media.ErrRefused, name)
+		assert.Less(t, spent, 200.0, name)
+	}
+}
+
 func peakOf(c recording.Clip) float64 {
 	peak := 0.0
 	for _, v := range c.Samples {

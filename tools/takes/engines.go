@@ -24,7 +24,7 @@ func readWAV(path string) ([]float64, int, error) {
 	if err != nil {
 		return nil, 0, err
 	}
-	c, err := media.DecodeWAV(data)
+	c, err := media.DecodeSound(data)
 	return c.Samples, c.Hertz, err
 }
 
@@ -162,7 +162,7 @@ func espeak() ([]piece, error) {
 			if err != nil {
 				return nil, 0, fmt.Errorf("espeak-ng: %w", err)
 			}
-			c, err := media.DecodeWAV(fixSizes(wav))
+			c, err := media.DecodeSound(fixSizes(wav))
 			return active(c.Samples, 0.02), c.Hertz, err
 		}
 		uh, hertz, err := speak("@@@")

@@ -63,7 +63,7 @@ func judge(dir string, all bool) error {
 		if err != nil {
 			return err
 		}
-		clip, err := media.DecodeWAV(wav)
+		clip, err := media.DecodeSound(wav)
 		if err != nil {
 			return err
 		}
