@@ -86,7 +86,7 @@ func TestExitStatuses(t *testing.T) {
 		{"no word", []string{"segment", "123"}, 1, "holds the sign"},
 		{"a sound that never starts a word", []string{"sort", "--sounds", "ng,s"}, 1, "none starts"},
 		{"a missing file", []string{"recording", "--sound", "m", "nowhere.wav"}, 1, "cannot be opened"},
-		{"a text file as a take", []string{"recording", "--sound", "m", text}, 1, "not a WAV file"},
+		{"a text file as a take", []string{"recording", "--sound", "m", text}, 1, "no WAV, FLAC"},
 		{"an order without the pair", []string{"words", "--order", order, "--upto", "m"}, 1, "does not teach"},
 		{"serve without a database", []string{"serve", "--addr", "127.0.0.1:0"}, 1, "DATABASE_URL is not set"},
 	}
