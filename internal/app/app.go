@@ -149,6 +149,10 @@ func (a *App) SetConventions(ctx context.Context, by Actor, c card.Conventions) 
 			return wrong("departures", "Say in a few words why “%s” departs from the team's accent.", d.Word)
 		}
 	}
+	c.Lines = c.Lines.OrCommon()
+	if field, text := c.Lines.Check(); field != "" {
+		return wrong(field, "%s", text)
+	}
 	return store.SetConventions(ctx, a.Pool, by.TeamID, c)
 }
 

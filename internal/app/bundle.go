@@ -13,6 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 )
@@ -20,15 +21,16 @@ import (
 // Bundle is a team's library in one ZIP file of open files: library.json, pictures and takes. A class may
 // stand in it with what it has been taught.
 type Bundle struct {
-	Format      string           `json:"format"` // "bright-chalk-bundle 1"
-	Team        string           `json:"team"`
-	Conventions card.Conventions `json:"conventions"`
-	Routine     lesson.Routine   `json:"routine"`
-	Cards       []card.Card      `json:"cards"` // agreed versions where there are any, in teaching order
-	Class       string           `json:"class,omitempty"`
-	Taught      []string         `json:"taught,omitempty"` // card ids; without a class all cards before the target
-	Log         []review.Seen    `json:"log,omitempty"`
-	Bank        []lesson.Text    `json:"bank,omitempty"`
+	Format      string                    `json:"format"` // "bright-chalk-bundle 1"
+	Team        string                    `json:"team"`
+	Conventions card.Conventions          `json:"conventions"`
+	Routine     lesson.Routine            `json:"routine"`
+	Cards       []card.Card               `json:"cards"` // agreed versions where there are any, in teaching order
+	Class       string                    `json:"class,omitempty"`
+	Taught      []string                  `json:"taught,omitempty"` // card ids; without a class all cards before the target
+	Log         []review.Seen             `json:"log,omitempty"`
+	Bank        []lesson.Text             `json:"bank,omitempty"`
+	Letters     map[string]strokes.Letter `json:"letters,omitempty"` // the team's own forms
 }
 
 const bundleFormat = "bright-chalk-bundle 1"
@@ -43,6 +45,9 @@ func (a *App) Export(ctx context.Context, by Actor, classID string, w io.Writer)
 		return err
 	}
 	b := Bundle{Format: bundleFormat, Team: team.Name, Conventions: team.Conventions}
+	if b.Letters, err = store.OwnLetters(ctx, a.Pool, by.TeamID); err != nil {
+		return err
+	}
 	if b.Routine, err = a.Routine(ctx, by); err != nil {
 		return err
 	}
@@ -159,7 +164,7 @@ func ReadBundle(data []byte) (Bundle, error) {
 
 // Input is what an introduction of a pair from the bundle depends on.
 func (b Bundle) Input(pair spelling.Pair) (lesson.Input, error) {
-	in := lesson.Input{Conventions: b.Conventions, Routine: b.Routine, Log: b.Log, Bank: b.Bank}
+	in := lesson.Input{Conventions: b.Conventions, Routine: b.Routine, Log: b.Log, Bank: b.Bank, Letters: b.Letters}
 	taught := map[string]bool{}
 	for _, id := range b.Taught {
 		taught[id] = true

@@ -157,6 +157,9 @@ func (a *App) input(ctx context.Context, db store.DB, teamID, classID, cardID st
 	if err != nil {
 		return in, err
 	}
+	if in.Letters, err = store.OwnLetters(ctx, db, teamID); err != nil {
+		return in, err
+	}
 	bank, err := store.Bank(ctx, db, teamID)
 	if err != nil {
 		return in, err

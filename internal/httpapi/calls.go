@@ -11,6 +11,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/store"
 )
 
@@ -68,6 +69,7 @@ func (s *server) jsonCalls(api huma.API) {
 	})
 	s.cardCalls(api)
 	s.takeCalls(api)
+	s.letterCalls(api)
 	s.introductionCalls(api)
 	s.teamCalls(api)
 	s.wordCalls(api)
@@ -189,6 +191,26 @@ func (s *server) takeCalls(api huma.API) {
 	})
 	call(s, api, http.MethodDelete, "/takes/{id}", "withdraw-take", func(ctx context.Context, by app.Actor, in *ByID) (done, error) {
 		return ok(s.app.WithdrawTake(ctx, by, in.ID))
+	})
+}
+
+func (s *server) letterCalls(api huma.API) {
+	call(s, api, http.MethodGet, "/letters", "letters", func(ctx context.Context, by app.Actor, in *struct {
+		Text  string   `query:"text" maxLength:"40"`
+		Words []string `query:"words,explode" maxItems:"12"`
+	}) (app.LetterView, error) {
+		return s.app.Letters(ctx, by, in.Text, in.Words)
+	})
+	call(s, api, http.MethodPost, "/letters/show", "show-letter", func(ctx context.Context, by app.Actor, in *body[strokes.Letter]) (app.LetterView, error) {
+		return s.app.ShowLetter(ctx, by, in.Body)
+	})
+	call(s, api, http.MethodPut, "/letters", "save-letter", func(ctx context.Context, by app.Actor, in *body[strokes.Letter]) (done, error) {
+		return ok(s.app.SaveLetter(ctx, by, in.Body))
+	})
+	call(s, api, http.MethodDelete, "/letters", "reset-letter", func(ctx context.Context, by app.Actor, in *struct {
+		Sign string `query:"sign" maxLength:"4"`
+	}) (done, error) {
+		return ok(s.app.ResetLetter(ctx, by, in.Sign))
 	})
 }
 

@@ -31,7 +31,9 @@ func CountTeams(ctx context.Context, db DB) (int, error) {
 
 // GetTeam returns ErrNotFound where there is none.
 func GetTeam(ctx context.Context, db DB, teamID string) (Team, error) {
-	return one[Team](ctx, db, "team_get", args{"team_id": teamID})
+	t, err := one[Team](ctx, db, "team_get", args{"team_id": teamID})
+	t.Conventions.Lines = t.Conventions.Lines.OrCommon()
+	return t, err
 }
 
 // SetConventions replaces a team's conventions.

@@ -12,6 +12,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 )
 
 // State of a card.
@@ -33,6 +34,7 @@ type Conventions struct {
 	WholeByHeart bool           `json:"whole_by_sight"` // exception words as wholes; otherwise the odd part is marked
 	Paper        string         `json:"paper" enum:"A4,Letter"`
 	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
+	Lines        strokes.Lines  `json:"lines,omitzero" required:"false"`
 }
 
 // Departure is a word that the team says in another accent than its own, with the reason.
@@ -83,6 +85,15 @@ type Content struct {
 	Notes        string   `json:"notes" maxLength:"4000"`
 	Accent       string   `json:"accent" required:"false" enum:",southern-british,northern-english,general-american"` // empty: the team's
 	AccentNote   string   `json:"accent_note" required:"false" maxLength:"200"`
+	Place        *Place   `json:"place,omitempty" required:"false"` // of the letter over the picture
+}
+
+// Place lays the letter over the picture so that both agree: the left end of the base line as shares of the
+// picture's side from its upper left corner, and the x-height as a share of it.
+type Place struct {
+	X    float64 `json:"x" minimum:"-0.5" maximum:"1.5"`
+	Y    float64 `json:"y" minimum:"-0.5" maximum:"1.5"`
+	Size float64 `json:"size" minimum:"0.05" maximum:"1"`
 }
 
 // Card is one card as it stands in a version.
@@ -117,7 +128,7 @@ func (c Card) Gaps() []Gap {
 	need(c.Picture == "", "picture", "needs a picture")
 	need(c.Rhyme == "", "rhyme", "needs a rhyme")
 	need(c.Action == "", "action", "needs an action")
-	need(c.StrokeWords == "" && c.Pair.Letters() == 1, "strokes", "needs words for the strokes")
+	need(c.StrokeWords == "" && c.Pair.Letters() == 1, "strokes", "needs the team’s words for the strokes")
 	// With the first few pairs of an order hardly a word can be read: nothing is asked for there.
 	need(len(c.Words) < 4 && c.Step > firstSteps, "words", "needs four or more words")
 	need(len(c.Sentences) == 0 && c.Step > firstSteps, "sentence", "needs a sentence")
@@ -198,7 +209,7 @@ func Merge(base, mine, theirs Content) (merged Content, conflicts []string) {
 		case m == b:
 			out.Field(i).Set(mt.Field(i))
 		default:
-			conflicts = append(conflicts, mb.Type().Field(i).Tag.Get("json"))
+			conflicts = append(conflicts, fieldName(mb.Type().Field(i)))
 		}
 	}
 	return merged, conflicts
@@ -210,10 +221,15 @@ func Changed(before, after Content) []string {
 	b, a := reflect.ValueOf(before), reflect.ValueOf(after)
 	for i := range b.NumField() {
 		if plain(b.Field(i)) != plain(a.Field(i)) {
-			out = append(out, b.Type().Field(i).Tag.Get("json"))
+			out = append(out, fieldName(b.Type().Field(i)))
 		}
 	}
 	return out
+}
+
+func fieldName(f reflect.StructField) string {
+	name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+	return name
 }
 
 func plain(v reflect.Value) string {

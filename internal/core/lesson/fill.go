@@ -8,6 +8,7 @@ import (
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/core/words"
 )
 
@@ -369,12 +370,45 @@ var materials = []struct{ name, caution string }{
 	{"finger paint in a sealed bag", "Tape the bag shut; check it for leaks."},
 }
 
+// write sets the letters of the target on the team's lines; what has no strokes is left out with a note.
+func (a *assembler) write() {
+	t, lines := a.Target, a.Conventions.Lines.OrCommon()
+	set := func(text, words string) *strokes.Written {
+		w, err := lines.Write(text, a.Letters, strings.Split(words, "\n"))
+		if err != nil {
+			a.out.Notes = append(a.out.Notes, "The letter cannot be shown stroke by stroke: "+err.Error()+".")
+			return nil
+		}
+		return &w
+	}
+	text := strings.ReplaceAll(t.Pair.Grapheme, "-", "")
+	a.out.Writing, a.out.Place = set(text, t.StrokeWords), t.Place
+	if t.Pair.Letters() == 1 && a.Conventions.Capitals {
+		a.out.Capital = set(strings.ToUpper(text), t.CapitalWords)
+	}
+}
+
+// spoken is what the team says while writing, else what the shape of the letter gives.
+func spoken(words string, w *strokes.Written) string {
+	if words != "" {
+		return strings.ReplaceAll(words, "\n", " ")
+	}
+	if w == nil {
+		return "Say what the hand does at each stroke."
+	}
+	var all []string
+	for _, s := range w.Strokes {
+		all = append(all, s.Words)
+	}
+	return strings.Join(all, " ")
+}
+
 func (a *assembler) hand(s *Step) {
 	t := a.Target
-	stroke := first(t.StrokeWords, "Say what the hand does at each stroke.")
-	s.Adult = append(s.Adult, "Write it in the air, facing the same way as the class: “"+stroke+"”")
-	if t.CapitalWords != "" && a.Conventions.Capitals {
-		s.Adult = append(s.Adult, "The capital: “"+t.CapitalWords+"”")
+	a.write()
+	s.Adult = append(s.Adult, "Write it in the air, your back to the class, or mirrored when you face it: “"+spoken(t.StrokeWords, a.out.Writing)+"”")
+	if a.Conventions.Capitals && a.out.Capital != nil {
+		s.Adult = append(s.Adult, "The capital: “"+spoken(t.CapitalWords, a.out.Capital)+"”")
 	}
 	if t.Pair.Kind() != "letter" {
 		s.Adult = append(s.Adult, "Write the letters side by side and underline the group: one line, one sound.")

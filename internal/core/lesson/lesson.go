@@ -13,6 +13,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
 )
@@ -86,6 +87,9 @@ type Introduction struct {
 	Notes    []string            `json:"notes"`
 	Cards    map[string]CardFace `json:"cards"`
 	WordBits map[string][]Bit    `json:"word_bits"` // words shown, cut into graphemes for the bridges
+	Writing  *strokes.Written    `json:"writing,omitempty"`
+	Capital  *strokes.Written    `json:"capital,omitempty"`
+	Place    *card.Place         `json:"place,omitempty"` // of the letter over the picture
 }
 
 // Bit is one grapheme of a word for the bridges under it.
@@ -104,9 +108,10 @@ type Input struct {
 	Target      card.Card
 	Taught      []card.Card
 	Log         []review.Seen
-	Exceptions  []string // exception words taught before
-	Bank        []Text   // the team's sentences and pages
-	Refused     []string // words that the team refused on any card
+	Exceptions  []string                  // exception words taught before
+	Bank        []Text                    // the team's sentences and pages
+	Refused     []string                  // words that the team refused on any card
+	Letters     map[string]strokes.Letter // the team's own forms
 	Minutes     int
 	Seed        uint64
 	Now         time.Time

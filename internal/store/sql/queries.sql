@@ -186,3 +186,13 @@ WHERE b.team_id = @team_id AND b.archived_at IS NULL ORDER BY b.kind DESC, b.add
 
 -- name: bank_archive
 UPDATE bank_text SET archived_at = @at WHERE team_id = @team_id AND text_id = @text_id
+
+-- name: letter_list
+SELECT form FROM letter_form WHERE team_id = @team_id
+
+-- name: letter_put
+INSERT INTO letter_form (team_id, sign, form, updated_by, updated_at) VALUES (@team_id, @sign, @form, @by, @now)
+ON CONFLICT (team_id, sign) DO UPDATE SET form = excluded.form, updated_by = excluded.updated_by, updated_at = excluded.updated_at
+
+-- name: letter_drop
+DELETE FROM letter_form WHERE team_id = @team_id AND sign = @sign

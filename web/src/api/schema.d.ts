@@ -420,6 +420,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["letters"];
+        put: operations["save-letter"];
+        post?: never;
+        delete: operations["reset-letter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/letters/show": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["show-letter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/made-up": {
         parameters: {
             query?: never;
@@ -729,6 +761,7 @@ export interface components {
             notes: string;
             picture: string;
             picture_alt: string;
+            place?: components["schemas"]["CardPlace"];
             rejected: string[] | null;
             rhyme: string;
             rhyme_short: string;
@@ -744,6 +777,7 @@ export interface components {
             departures?: components["schemas"]["CardDeparture"][] | null;
             groups_first: boolean;
             letter_names: boolean;
+            lines?: components["schemas"]["StrokesLines"];
             /** @enum {string} */
             paper: "A4" | "Letter";
             units: components["schemas"]["SpellingUnits"];
@@ -762,6 +796,14 @@ export interface components {
         CardGap: {
             part: string;
             text: string;
+        };
+        CardPlace: {
+            /** Format: double */
+            size: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         CardView: {
             after: string;
@@ -938,6 +980,7 @@ export interface components {
         };
         LessonIntroduction: {
             agreed: boolean;
+            capital?: components["schemas"]["StrokesWritten"];
             card_id: string;
             /** Format: int64 */
             card_version: number;
@@ -950,6 +993,7 @@ export interface components {
             minutes: number;
             notes: string[] | null;
             pair: components["schemas"]["SpellingPair"];
+            place?: components["schemas"]["CardPlace"];
             routine: string;
             /** Format: int64 */
             seconds: number;
@@ -959,6 +1003,7 @@ export interface components {
             word_bits: {
                 [key: string]: components["schemas"]["LessonBit"][] | null;
             };
+            writing?: components["schemas"]["StrokesWritten"];
         };
         LessonOption: {
             because: string;
@@ -993,6 +1038,20 @@ export interface components {
             /** Format: int64 */
             seconds: number;
             table: string[] | null;
+        };
+        LetterView: {
+            by_rule: string[] | null;
+            findings: components["schemas"]["StrokesFinding"][] | null;
+            group: boolean;
+            /** Format: double */
+            left: number;
+            letter?: components["schemas"]["StrokesLetter"];
+            lines: components["schemas"]["StrokesWrittenLine"][] | null;
+            own: boolean;
+            /** Format: double */
+            right: number;
+            strokes: components["schemas"]["StrokesWrittenStroke"][] | null;
+            text: string;
         };
         "Log-taughtRequest": {
             reached: string;
@@ -1292,6 +1351,80 @@ export interface components {
             state: string;
             /** Format: int64 */
             version: number;
+        };
+        StrokesFinding: {
+            /** Format: int64 */
+            stroke: number;
+            text: string;
+        };
+        StrokesLetter: {
+            family: string;
+            sign: string;
+            strokes: components["schemas"]["StrokesStroke"][] | null;
+        };
+        StrokesLines: {
+            base: components["schemas"]["StrokesRuledLine"];
+            /** Format: double */
+            capital: number;
+            drop: components["schemas"]["StrokesRuledLine"];
+            /** Format: double */
+            hang: number;
+            /** Format: double */
+            height_mm: number;
+            joined: boolean;
+            middle: components["schemas"]["StrokesRuledLine"];
+            /** @enum {string} */
+            style: "print" | "lead-in";
+            top: components["schemas"]["StrokesRuledLine"];
+        };
+        StrokesPoint: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        StrokesRuledLine: {
+            /** @enum {string} */
+            colour: "slate" | "sky" | "coral" | "marigold" | "mint" | "violet" | "grey";
+            name: string;
+            shown: boolean;
+        };
+        StrokesSegment: {
+            c1: components["schemas"]["StrokesPoint"];
+            c2: components["schemas"]["StrokesPoint"];
+            move: string;
+            to: components["schemas"]["StrokesPoint"];
+        };
+        StrokesStroke: {
+            segments: components["schemas"]["StrokesSegment"][] | null;
+            start: components["schemas"]["StrokesPoint"];
+        };
+        StrokesWritten: {
+            group: boolean;
+            /** Format: double */
+            left: number;
+            lines: components["schemas"]["StrokesWrittenLine"][] | null;
+            /** Format: double */
+            right: number;
+            strokes: components["schemas"]["StrokesWrittenStroke"][] | null;
+            text: string;
+        };
+        StrokesWrittenLine: {
+            /** @enum {string} */
+            colour: "slate" | "sky" | "coral" | "marigold" | "mint" | "violet" | "grey";
+            name: string;
+            shown: boolean;
+            /** Format: double */
+            y: number;
+        };
+        StrokesWrittenStroke: {
+            /** Format: double */
+            heading: number;
+            /** Format: double */
+            length: number;
+            path: string;
+            start: components["schemas"]["StrokesPoint"];
+            words: string;
         };
         Sure: {
             card_id: string;
@@ -2419,6 +2552,135 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IntroductionView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    letters: {
+        parameters: {
+            query?: {
+                text?: string;
+                words?: string[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "save-letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrokesLetter"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "reset-letter": {
+        parameters: {
+            query?: {
+                sign?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "show-letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrokesLetter"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterView"];
                 };
             };
             /** @description Error */

@@ -45,6 +45,9 @@ function SignedIn({ name, role, team }: { name: string; role: string; team: stri
           <Link to="/texts" className={tab}>
             Texts
           </Link>
+          <Link to="/letters" className={tab}>
+            Letters
+          </Link>
           <Link to="/booth" className={tab}>
             Booth
           </Link>

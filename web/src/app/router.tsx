@@ -23,6 +23,12 @@ const introduction = createRoute({ getParentRoute: () => root, path: '/introduct
 const teach = createRoute({ getParentRoute: () => root, path: '/teach/$introductionId', component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage') })
 const words = createRoute({ getParentRoute: () => root, path: '/words', component: lazyRouteComponent(() => import('../features/words/WordsPage'), 'WordsPage') })
 const texts = createRoute({ getParentRoute: () => root, path: '/texts', component: lazyRouteComponent(() => import('../features/texts/TextsPage'), 'TextsPage') })
+const letters = createRoute({
+  getParentRoute: () => root,
+  path: '/letters',
+  validateSearch: (s: Record<string, unknown>): { text?: string } => (typeof s.text === 'string' || typeof s.text === 'number' ? { text: String(s.text) } : {}),
+  component: lazyRouteComponent(() => import('../features/letters/LettersPage'), 'LettersPage'),
+})
 const booth = createRoute({
   getParentRoute: () => root,
   path: '/booth',
@@ -31,7 +37,7 @@ const booth = createRoute({
 })
 const team = createRoute({ getParentRoute: () => root, path: '/team', component: lazyRouteComponent(() => import('../features/team/TeamPage'), 'TeamPage') })
 
-export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, booth, team]) })
+export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, letters, booth, team]) })
 
 declare module '@tanstack/react-router' {
   interface Register {

@@ -6,7 +6,9 @@ import { Letter, isGroup } from '../../ui/Letter'
 import { Button, Failed, Field, Heading, Input, LinkButton, Notice, Waiting, inputLook } from '../../ui/parts'
 import { Booth } from '../../ui/takes/Booth'
 import { PlayButton } from '../../ui/takes/PlayButton'
-import { sendPicture, useCard, useMove, useSetState, useSpelling } from './api'
+import { LetterOverPicture } from '../../ui/LetterOverPicture'
+import { Writing } from '../../ui/Writing'
+import { sendPicture, useCard, useMove, useSetState, useSpelling, useWritten } from './api'
 import { fieldName } from './model'
 import { useDraft, type Saving } from './useDraft'
 import { Versions } from './Versions'
@@ -156,6 +158,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
           </div>
         </Section>
         <Section title="Write it">
+          <Written card={card} place={draft.place} />
           <div className="grid gap-4 md:grid-cols-2">
             {text('stroke_words', 'Words said while writing the small letter', { rows: 3, max: 400 })}
             {text('capital_words', 'Words for the capital', { rows: 3, max: 400 })}
@@ -182,6 +185,22 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
       <Heading level={2}>{title}</Heading>
       {children}
     </section>
+  )
+}
+
+/** The letter as the hand writes it, beside the picture that it is laid over. */
+function Written({ card, place }: { card: CardView; place: Content['place'] }) {
+  const text = card.pair.grapheme.replace('-', '')
+  const written = useWritten(text).data
+  if (!written) return null
+  return (
+    <div className="flex flex-wrap items-center gap-6">
+      <Writing written={written} className="h-44 rounded-lg border-2 border-line bg-sheet" />
+      {place && card.content.picture && <LetterOverPicture src={`/api/pictures/${card.content.picture}`} alt={card.content.picture_alt} written={written} place={place} className="w-44 border-2 border-line" />}
+      <Link to="/letters" search={{ text }} className="inline-flex min-h-11 items-center rounded-lg border-2 border-ink/70 bg-sheet px-4 font-bold hover:bg-marigold/25">
+        To the letter desk
+      </Link>
+    </div>
   )
 }
 

@@ -36,3 +36,6 @@ export const useSpelling = (pair: { grapheme: string; sound: string }) =>
     select: (rows) => rows.find((r) => r.grapheme === pair.grapheme && r.sound === pair.sound),
     staleTime: Infinity,
   })
+
+/** The letters of a card on the team's lines. */
+export const useWritten = (text: string) => useQuery({ queryKey: ['letters', text, []], queryFn: () => data(client.GET('/letters', { params: { query: { text } } })) })

@@ -18,6 +18,7 @@ export const fieldNames: Partial<Record<keyof Content, string>> = {
   sentences: 'sentences',
   exceptions: 'exception words',
   notes: 'notes',
+  place: 'letter over the picture',
 }
 
 export const fieldName = (f: string) => fieldNames[f as keyof Content] ?? (f === 'state' ? 'state' : f === 'all' ? 'the whole card' : f)

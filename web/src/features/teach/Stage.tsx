@@ -1,5 +1,8 @@
+import { useEffect } from 'react'
 import { Bridges } from '../../ui/Bridges'
 import { Letter } from '../../ui/Letter'
+import { LetterOverPicture } from '../../ui/LetterOverPicture'
+import { useWriter, Writing, type Written } from '../../ui/Writing'
 import type { Lesson } from '../../api/client'
 import type { Screen } from './model'
 import type { Pack } from './usePreload'
@@ -10,6 +13,10 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
   switch (show.kind) {
     case 'letter':
       return turned ? <PictureSide screen={show.face} pack={pack} /> : <Letter grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" />
+    case 'write':
+      return <Write written={show.written} mirrored={turned} />
+    case 'over':
+      return <LetterOverPicture src={pack.pictures.get(show.face.id) ?? ''} alt={show.face.picture_alt} written={show.written} place={show.place} className="h-[64vh]" />
     case 'picture':
       return turned ? <Letter grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" /> : <PictureSide screen={show.face} pack={pack} />
     case 'word':
@@ -98,5 +105,24 @@ function PictureSide({ screen, pack }: { screen: Lesson['cards'][string]; pack: 
       {src ? <img src={src} alt={screen.picture_alt} className="h-[56vh] rounded-2xl" /> : <span className="flex h-[56vh] w-[56vh] items-center justify-center rounded-2xl border-4 border-dashed border-chalk/60 text-3xl">no picture yet</span>}
       <p className="max-w-[85vw] text-center font-child text-[5vh] leading-tight">{screen.rhyme_short || screen.rhyme}</p>
     </div>
+  )
+}
+
+/** Air writing: the letter writes itself, with the words of each stroke; turned, it is mirrored for a teacher who faces the class. */
+function Write({ written, mirrored }: { written: Written; mirrored: boolean }) {
+  const writer = useWriter(written)
+  const { play } = writer
+  useEffect(() => {
+    const t = setTimeout(() => play(1.6), 400)
+    return () => clearTimeout(t)
+    // It plays when the screen or the view changes, not with every frame.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [written, mirrored])
+  return (
+    <span className="flex flex-col items-center gap-[2vh]" data-mirrored={mirrored}>
+      <Writing written={written} writer={writer} tone="slate" mirrored={mirrored} className="h-[52vh] max-w-[92vw]" />
+      <span className="min-h-[9vh] max-w-[85vw] text-center font-child text-[4.6vh] leading-tight">{written.strokes?.[Math.max(0, writer.at)]?.words}</span>
+      {mirrored && <span className="rounded border-2 border-marigold px-3 text-[2.6vh]">mirrored: face the class and follow it</span>}
+    </span>
   )
 }

@@ -1,4 +1,5 @@
 import type { Bit, Face, Lesson, Step } from '../../api/client'
+import type { Written } from '../../ui/Writing'
 
 /** One thing on the projector. */
 export type Screen = {
@@ -7,6 +8,8 @@ export type Screen = {
   class: string
   show:
     | { kind: 'letter'; face: Face }
+    | { kind: 'write'; face: Face; written: Written }
+    | { kind: 'over'; face: Face; written: Written; place: NonNullable<Lesson['place']> }
     | { kind: 'picture'; face: Face }
     | { kind: 'word'; word: string; bits: Bit[]; hidden: 'sounds' | 'none' }
     | { kind: 'sort'; word: string; yes: boolean }
@@ -16,7 +19,7 @@ export type Screen = {
     | { kind: 'page'; text: string }
     | { kind: 'say'; text: string }
   /** What Enter turns up: the other side, the answer, the bridges. */
-  turn: 'answer' | 'bridges' | 'side' | 'nothing'
+  turn: 'answer' | 'bridges' | 'side' | 'mirror' | 'nothing'
 }
 
 const first = (lines: string[] | null) => lines?.[0] ?? ''
@@ -62,8 +65,13 @@ function ofStep(step: Step, lesson: Lesson, target: Face | undefined): Pick<Scre
       return choices.map((c) => ({ show: { kind: 'page', text: c.value }, turn: 'bridges' }))
     case 'picture':
       return target ? [{ show: { kind: 'picture', face: target }, turn: 'side' }] : []
+    case 'hand': {
+      const forms = [lesson.writing, lesson.capital].filter((w): w is Written => Boolean(w))
+      if (!target) return []
+      const over: Pick<Screen, 'show' | 'turn'>[] = lesson.place && lesson.writing && target.picture ? [{ show: { kind: 'over', face: target, written: lesson.writing, place: lesson.place }, turn: 'nothing' }] : []
+      return forms.length ? [...over, ...forms.map((written) => ({ show: { kind: 'write' as const, face: target, written }, turn: 'mirror' as const }))] : [{ show: { kind: 'letter', face: target }, turn: 'side' }]
+    }
     case 'letter':
-    case 'hand':
     case 'close':
       return target ? [{ show: { kind: 'letter', face: target }, turn: 'side' }] : []
   }

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { CallError, client, data, keys, queryClient, type Conventions, type Me, type Routine } from '../../api/client'
 import { mayI, useClasses, useMe } from '../../api/shared'
 import { Button, Failed, Field, Heading, Input, LinkButton, Notice, Waiting, inputLook } from '../../ui/parts'
+import { LinesForm } from './LinesForm'
 
 export function TeamPage() {
   const me = useMe()
@@ -90,6 +91,7 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
           </label>
         ))}
       </fieldset>
+      {c.lines && <LinesForm lines={c.lines} lead={lead} onChange={(lines) => setC({ ...c, lines })} />}
       <Departures list={c.departures ?? []} lead={lead} onChange={(departures) => setC({ ...c, departures })} />
       {lead ? (
         <Button look="main" onClick={() => save.mutate()} disabled={save.isPending}>

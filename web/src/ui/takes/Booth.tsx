@@ -1,6 +1,7 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useState } from 'react'
 import { CallError, type Take } from '../../api/client'
 import { Button, Field, Input, Key, Notice } from '../parts'
+import { useKeys } from '../useKeys'
 import { cardSound, soundOf, useShelf, useTakeCalls, useTakes } from './api'
 import { Microphone } from './Microphone'
 import { playInTurn } from './play'
@@ -108,27 +109,4 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
       </ul>
     </div>
   )
-}
-
-/** Single keys, while no field is written in and the focus is here or nowhere. */
-export function useKeys(keys: Record<string, (() => void) | undefined>) {
-  const root = useRef<HTMLDivElement>(null)
-  const now = useRef(keys)
-  useEffect(() => {
-    now.current = keys
-  })
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const at = e.target as HTMLElement
-      const writing = at.matches('input:not([type=checkbox]), textarea, select, [role=slider], [contenteditable]')
-      if (e.ctrlKey || e.metaKey || e.altKey || e.repeat || writing || (at !== document.body && !root.current?.contains(at))) return
-      const run = now.current[e.key]
-      if (!run) return
-      e.preventDefault()
-      run()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [])
-  return root
 }

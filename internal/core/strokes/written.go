@@ -1,0 +1,54 @@
+package strokes
+
+// WrittenStroke is a stroke as a page draws it: SVG path data in x-heights with y downwards.
+type WrittenStroke struct {
+	Path    string  `json:"path"`
+	Start   Point   `json:"start"`
+	Heading float64 `json:"heading"` // degrees, 0 to the right, 90 up
+	Length  float64 `json:"length"`  // x-heights
+	Words   string  `json:"words"`
+}
+
+// WrittenLine is a writing line at its height over the base line, in x-heights.
+type WrittenLine struct {
+	RuledLine
+	Y float64 `json:"y"`
+}
+
+// Written is a letter or a group on the team's lines.
+type Written struct {
+	Text    string          `json:"text"`
+	Strokes []WrittenStroke `json:"strokes"`
+	Lines   []WrittenLine   `json:"lines"` // from the top down
+	Left    float64         `json:"left"`
+	Right   float64         `json:"right"`
+	Group   bool            `json:"group"` // underlined as one
+}
+
+// Write sets text on the team's lines; own holds the team's own forms of signs. A sign without strokes is
+// named in the error. words are what the team says with each stroke; where their number is not that of the
+// strokes, the words by rule stand.
+func (l Lines) Write(text string, own map[string]Letter, words []string) (Written, error) {
+	x, err := l.Group(text, own)
+	if err != nil {
+		return Written{}, err
+	}
+	return l.written(text, x, words), nil
+}
+
+// Show is Write for one letter as it is being drawn.
+func (l Lines) Show(x Letter) Written { return l.written(x.Sign, l.Form(x), nil) }
+
+func (l Lines) written(text string, x Letter, words []string) Written {
+	if len(words) != len(x.Strokes) {
+		words = l.Words(x)
+	}
+	x = l.On(x)
+	low, high := x.Bounds()
+	out := Written{Text: text, Strokes: []WrittenStroke{}, Left: low.X, Right: high.X, Group: len([]rune(text)) > 1,
+		Lines: []WrittenLine{{l.Top, l.Capital}, {l.Middle, 1}, {l.Base, 0}, {l.Drop, -l.Hang}}}
+	for i, s := range x.Strokes {
+		out.Strokes = append(out.Strokes, WrittenStroke{s.Path(), s.Start, s.Heading(), s.Length(), words[i]})
+	}
+	return out
+}

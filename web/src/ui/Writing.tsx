@@ -1,0 +1,124 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { Schemas } from '../api/client'
+
+export type Written = Schemas['StrokesWritten']
+
+const inks: Record<string, { paper: string; slate: string }> = {
+  slate: { paper: 'var(--color-ink)', slate: 'var(--color-chalk)' },
+  grey: { paper: '#8d8672', slate: '#8fa3a9' },
+  sky: { paper: '#3a86b8', slate: 'var(--color-sky)' },
+  coral: { paper: '#c4573f', slate: 'var(--color-coral)' },
+  marigold: { paper: '#b5830f', slate: 'var(--color-marigold)' },
+  mint: { paper: '#2f8f5b', slate: 'var(--color-mint)' },
+  violet: { paper: '#7a5fb0', slate: '#c3b3ea' },
+}
+
+const reduced = () => matchMedia('(prefers-reduced-motion: reduce)').matches
+const pace = 1.6 // x-heights a second
+
+/** Writes a letter stroke by stroke: which strokes stand, which is being written. */
+export function useWriter(written: Written | undefined) {
+  const paths = useRef<(SVGPathElement | null)[]>([])
+  const [at, setAt] = useState(-1) // the last stroke that stands or is being written
+  const run = useRef(0)
+  const strokes = written?.strokes ?? []
+
+  const write = useCallback(
+    async (from: number, to: number, slow: number) => {
+      const mine = ++run.current
+      for (let i = from; i <= to; i++) {
+        setAt(i)
+        await new Promise(requestAnimationFrame)
+        const p = paths.current[i]
+        const s = written?.strokes?.[i]
+        if (!p || !s || mine !== run.current) return
+        if (s.length > 0 && !reduced()) {
+          const motion = p.animate([{ strokeDashoffset: 1 }, { strokeDashoffset: 0 }], { duration: (s.length / pace) * 1000 * slow, easing: 'ease-in-out' })
+          await motion.finished.catch(() => undefined)
+        }
+        if (mine !== run.current) return
+        await new Promise((d) => setTimeout(d, 350 * slow)) // the pen lifts
+        if (mine !== run.current) return
+      }
+    },
+    [written],
+  )
+  useEffect(() => () => void run.current++, [])
+  const last = strokes.length - 1
+  return {
+    paths,
+    at,
+    play: (slow = 1) => void write(0, last, slow),
+    step: () => void write(at >= last ? 0 : at + 1, at >= last ? 0 : at + 1, 1.5),
+    all: () => (run.current++, setAt(last)),
+    clear: () => (run.current++, setAt(-1)),
+  }
+}
+
+type Props = { written: Written; writer?: ReturnType<typeof useWriter>; tone?: 'paper' | 'slate'; mirrored?: boolean; numbers?: boolean; names?: boolean; className?: string }
+
+/** A letter or a group on the team's lines, with numbered starts and arrows. */
+export function Writing({ written, writer, tone = 'paper', mirrored = false, numbers = true, names = false, className = '' }: Props) {
+  const strokes = written.strokes ?? []
+  const lines = written.lines ?? []
+  const top = lines[0]?.y ?? 2
+  const drop = -(lines[3]?.y ?? -1)
+  const room = Math.max(0.45, (2.6 - (written.right - written.left)) / 2)
+  const left = written.left - room - (names ? 1.2 : 0)
+  const width = written.right - left + room
+  const ink = tone === 'slate' ? 'var(--color-chalk)' : 'var(--color-ink)'
+  const flip = mirrored ? `translate(${2 * left + width} 0) scale(-1 1)` : undefined
+  return (
+    <svg viewBox={`${left} ${-top - 0.3} ${width} ${top + drop + 0.6}`} className={className} role="img" aria-label={`${[...written.text].join(' ')} on the writing lines, ${strokes.length} ${strokes.length === 1 ? 'stroke' : 'strokes'}`}>
+      {lines.map(
+        (l, i) =>
+          l.shown && (
+            <g key={l.name}>
+              <path d={`M${left} ${-l.y}h${width}`} stroke={inks[l.colour]?.[tone]} strokeWidth={i === 2 ? 0.035 : 0.02} strokeDasharray={i === 1 ? '0.09 0.07' : i === 3 ? '0.02 0.06' : undefined} />
+              {names && (
+                <text x={left + 0.05} y={-l.y - 0.06} fontSize="0.19" fill={ink} fontFamily="var(--font-adult)">
+                  {l.name}
+                </text>
+              )}
+            </g>
+          ),
+      )}
+      <g transform={flip} fill="none" strokeLinecap="round" strokeLinejoin="round">
+        {strokes.map((s, i) => (
+          <path key={`ghost${i}`} d={s.path} stroke={ink} strokeWidth="0.13" opacity={writer ? 0.16 : 1} />
+        ))}
+        {writer &&
+          strokes.map((s, i) => (
+            <path
+              key={`ink${i}`}
+              ref={(e) => {
+                writer.paths.current[i] = e
+              }}
+              data-stroke={i}
+              data-written={i <= writer.at}
+              d={s.path}
+              pathLength="1"
+              strokeDasharray="1 2"
+              stroke={i === writer.at ? (tone === 'slate' ? 'var(--color-marigold)' : '#b5472f') : ink}
+              strokeWidth="0.14"
+              visibility={i <= writer.at ? 'visible' : 'hidden'}
+            />
+          ))}
+        {written.group && <path d={`M${written.left} ${drop * 0.5}H${written.right}`} stroke={tone === 'slate' ? 'var(--color-coral)' : '#c4573f'} strokeWidth="0.07" />}
+      </g>
+      {numbers && (
+        <g transform={flip}>
+          {strokes.map((s, i) => (
+            <g key={`start${i}`} transform={`translate(${s.start.x} ${-s.start.y})`}>
+              {s.length > 0 && <path d="M0.15 -0.075 L0.33 0 L0.15 0.075Z" transform={`rotate(${-s.heading})`} fill={tone === 'slate' ? 'var(--color-mint)' : '#2f6f4f'} />}
+              <circle r="0.115" fill={tone === 'slate' ? 'var(--color-mint)' : '#2f6f4f'} />
+              <text transform={mirrored ? 'scale(-1 1)' : undefined} y="0.065" fontSize="0.18" fontWeight="700" textAnchor="middle" fill={tone === 'slate' ? '#20343a' : '#fff'} fontFamily="var(--font-adult)">
+                {i + 1}
+              </text>
+            </g>
+          ))}
+        </g>
+      )}
+    </svg>
+  )
+}
