@@ -246,7 +246,7 @@ func (s *stage) batch(t *testing.T) {
 // print fetches the plan from inside the page and reads its text and size back.
 func (s *stage) print(t *testing.T) {
 	t.Helper()
-	data := mustEval(t, s.tab, `fetch(document.querySelector('a[href$="plan.pdf"]').href).then(r => r.blob()).then(b => new Promise(d => { const f = new FileReader(); f.onload = () => d(f.result); f.readAsDataURL(b) }))`)
+	data := mustEval(t, s.tab, `fetch(document.querySelector('a[href*="print/plan.pdf"]').href).then(r => r.blob()).then(b => new Promise(d => { const f = new FileReader(); f.onload = () => d(f.result); f.readAsDataURL(b) }))`)
 	raw, err := base64.StdEncoding.DecodeString(strings.TrimPrefix(data, "data:application/pdf;base64,"))
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "plan.pdf")

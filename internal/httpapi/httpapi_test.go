@@ -271,7 +271,7 @@ func TestPrint(t *testing.T) {
 	var in app.IntroductionView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))
 	for paper, size := range map[string]string{"A4": "595.276 x 841.89 pts (A4)", "Letter": "612 x 792 pts (letter)"} {
-		status, plan := lead.call("GET", "/api/introductions/"+in.IntroductionID+"/plan.pdf?paper="+paper, "")
+		status, plan := lead.call("GET", "/api/introductions/"+in.IntroductionID+"/print/plan.pdf?paper="+paper, "")
 		require.Equal(t, 200, status)
 		assert.Contains(t, pdf(t, []byte(plan), "pdfinfo", "FILE"), size)
 		text := pdf(t, []byte(plan), "pdftotext", "-layout", "FILE", "-")

@@ -89,7 +89,8 @@ func (s *server) mediaCalls(r chi.Router) {
 		w.Header().Set("Cache-Control", "private, max-age=86400")
 		_, _ = io.WriteString(w, svg)
 	})
-	r.Get("/introductions/{id}/plan.pdf", s.planPDF)
+	r.Get("/introductions/{id}/print/{sheet}", s.sheetPDF)
+	r.Get("/practice.pdf", s.practicePDF)
 	r.Get("/cards.pdf", s.cardsPDF)
 	r.Get("/bundle.zip", func(w http.ResponseWriter, r *http.Request) {
 		var out bytes.Buffer

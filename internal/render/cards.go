@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"image"
 	"io"
+	"slices"
 	"strings"
 
 	"github.com/tdewolff/canvas"
@@ -15,8 +16,18 @@ import (
 type Layout string
 
 const (
+	Single Layout = "single" // letter sides, then picture sides, each printed on one side
 	Duplex Layout = "duplex" // letter sides on one page, picture sides mirrored on its back
 	Fold   Layout = "fold"   // both sides beside each other, folded and glued
+)
+
+// Size of a card in millimetres.
+type Size struct{ Width, Height float64 }
+
+// The two sizes: for the whole class, and for the hand.
+var (
+	Large = Size{90, 120}
+	Small = Size{60, 80}
 )
 
 // Face is a card to be printed.
@@ -30,54 +41,73 @@ type Face struct {
 	ShowUpper bool
 }
 
-// Size of a card in millimetres.
-const (
-	CardWidth  = 90.0
-	CardHeight = 120.0
-)
-
-// Cards writes the cards at true size, four to a page in duplex, two to a page to fold.
-func Cards(w io.Writer, faces []Face, layout Layout, paper Paper) error {
+// Cards writes the cards at true size: as many on a page as fit, fewer to fold.
+func Cards(w io.Writer, faces []Face, layout Layout, size Size, paper Paper) error {
 	making.Lock()
 	defer making.Unlock()
 	d, err := newDocument(w, paper, "Sound cards")
 	if err != nil {
 		return err
 	}
-	left, top := (paper.Width-2*CardWidth)/2, (paper.Height+2*CardHeight)/2
-	place := func(i int) (x, y float64) {
-		return left + float64(i%2)*CardWidth, top - CardHeight*float64(i/2+1)
-	}
+	width := size.Width
 	if layout == Fold {
-		for at := 0; at < len(faces); at += 2 {
-			d.newPage()
-			for i, f := range faces[at:min(at+2, len(faces))] {
-				x, y := place(i * 2)
-				d.letterSide(f, x, y)
-				d.pictureSide(f, x+CardWidth, y)
-				d.frame(x, y, 2*CardWidth, CardHeight, 0, grey)
-				d.line(x+CardWidth, y, x+CardWidth, y+CardHeight, 0.3, grey, 2, 2)
-			}
-			d.note("Cut along the full lines, fold along the dashed line, glue. Print at 100 %, not “fit to page”.")
-		}
-		return d.close()
+		width *= 2
 	}
-	for at := 0; at < len(faces); at += 4 {
-		group := faces[at:min(at+4, len(faces))]
-		d.newPage()
+	cols, rows := int((paper.Width-10)/width), int((paper.Height-20)/size.Height)
+	left, top := (paper.Width-float64(cols)*width)/2, (paper.Height+float64(rows)*size.Height)/2
+	place := func(i int) (x, y float64) {
+		return left + float64(i%cols)*width, top - size.Height*float64(i/cols+1)
+	}
+	side := func(group []Face, mirrored bool, draw func(Face, float64, float64, Size)) {
 		for i, f := range group {
+			if mirrored { // so that the sides meet
+				i = i/cols*cols + cols - 1 - i%cols
+			}
 			x, y := place(i)
-			d.frame(x, y, CardWidth, CardHeight, 0, grey)
-			d.letterSide(f, x, y)
+			d.frame(x, y, width, size.Height, 0, grey)
+			draw(f, x, y, size)
 		}
-		d.note("Print on both sides, turned on the long edge, at 100 %.")
+	}
+	for group := range slices.Chunk(faces, cols*rows) {
+		d.newPage()
+		if layout == Fold {
+			side(group, false, func(f Face, x, y float64, s Size) {
+				d.letterSide(f, x, y, s)
+				d.pictureSide(f, x+s.Width, y, s)
+				d.line(x+s.Width, y, x+s.Width, y+s.Height, 0.3, grey, 2, 2)
+			})
+			d.note("Cut along the full lines, fold along the dashed line, glue. Print at 100 %, not “fit to page”.")
+			continue
+		}
+		side(group, false, d.letterSide)
+		d.note(map[Layout]string{Single: "Print on one side, at 100 %.", Duplex: "Print on both sides, turned on the long edge, at 100 %."}[layout])
+		d.newPage()
+		side(group, layout == Duplex, d.pictureSide)
+	}
+	return d.close()
+}
+
+// Frieze writes the cards as a band for the wall: letter over picture, three to a sheet on its side.
+func Frieze(w io.Writer, faces []Face, paper Paper) error {
+	making.Lock()
+	defer making.Unlock()
+	paper = Paper{paper.Height, paper.Width}
+	d, err := newDocument(w, paper, "Wall frieze")
+	if err != nil {
+		return err
+	}
+	const cols = 3
+	width, height := (paper.Width-12)/cols, paper.Height-24
+	for group := range slices.Chunk(faces, cols) {
 		d.newPage()
 		for i, f := range group {
-			x, y := place(i ^ 1) // mirrored, so that the sides meet
-			d.frame(x, y, CardWidth, CardHeight, 0, grey)
-			d.pictureSide(f, x, y)
+			x := 6 + float64(i)*width
+			d.frame(x, 14, width, height, 0, grey)
+			half := Size{width, height / 2}
+			d.letterSide(f, x, 14+height/2, half)
+			d.pictureSide(f, x, 14, half)
 		}
-		d.note("")
+		d.note("Cut along the lines and hang side by side, in the order of teaching.")
 	}
 	return d.close()
 }
@@ -90,30 +120,27 @@ func (d *document) note(text string) {
 	d.ctx.DrawText(10, 9, t)
 }
 
-func (d *document) letterSide(f Face, x, y float64) {
+func (d *document) letterSide(f Face, x, y float64, box Size) {
 	text := strings.ReplaceAll(f.Pair.Grapheme, "-", " – ")
 	if f.ShowUpper && len(f.Pair.Grapheme) == 1 {
 		text = strings.ToUpper(text) + " " + text
 	}
-	size := 170.0
-	for d.face(textStyle{child: true, size: size}).TextWidth(text) > CardWidth-18 {
-		size -= 5
-	}
-	face := d.face(textStyle{child: true, size: size})
+	k := box.Width / Large.Width
+	face := d.face(d.fit(textStyle{child: true}, text, box.Width-18*k, 170*min(k, box.Height/Large.Height*1.2)))
 	m := face.Metrics()
-	base := y + CardHeight/2 - m.XHeight/2
-	x0, x1 := x+6, x+CardWidth-6
+	base := y + box.Height/2 - m.XHeight/2
+	x0, x1 := x+6*k, x+box.Width-6*k
 	d.line(x0, base, x1, base, 0.5, ink)
 	d.line(x0, base+m.XHeight, x1, base+m.XHeight, 0.25, faint, 1.5, 1.2)
 	d.line(x0, base+m.CapHeight, x1, base+m.CapHeight, 0.25, faint)
 	d.line(x0, base-m.Descent, x1, base-m.Descent, 0.25, faint)
-	d.ctx.DrawText(x+CardWidth/2, base, canvas.NewTextLine(face, text, canvas.Center))
-	if k := f.Pair.Kind(); k != "letter" && k != "split digraph" {
+	d.ctx.DrawText(x+box.Width/2, base, canvas.NewTextLine(face, text, canvas.Center))
+	if kind := f.Pair.Kind(); kind != "letter" && kind != "split digraph" {
 		width := face.TextWidth(text)
 		under := base - m.Descent*0.55
-		d.line(x+CardWidth/2-width/2, under, x+CardWidth/2+width/2, under, 1.2, coral)
+		d.line(x+box.Width/2-width/2, under, x+box.Width/2+width/2, under, 1.2*k, coral)
 	}
-	d.ctx.DrawText(x+CardWidth/2, y+6, canvas.NewTextLine(d.face(textStyle{size: 9, ink: grey}), "sound card "+f.Pair.Grapheme+hint(f), canvas.Center))
+	d.textCentre(textStyle{size: max(6, 9*k), ink: grey}, x+box.Width/2, y+6*k, "sound card "+f.Pair.Grapheme+hint(f))
 }
 
 func hint(f Face) string {
@@ -123,26 +150,25 @@ func hint(f Face) string {
 	return " as in " + f.Keyword
 }
 
-func (d *document) pictureSide(f Face, x, y float64) {
+// pictureSide gives three fifths of the height to the picture, the rest to the rhyme and the action.
+func (d *document) pictureSide(f Face, x, y float64, box Size) {
+	k := box.Width / Large.Width
+	side := min(box.Width-18*k, box.Height*0.6)
+	left, under := x+(box.Width-side)/2, y+box.Height-8*k-side
 	if f.Picture != nil {
-		d.picture(*f.Picture, x+9, y+40, 72)
+		d.picture(*f.Picture, left, under, side)
 	} else {
-		d.frame(x+9, y+40, 72, 72, 3, faint)
-		t, h := d.box(textStyle{size: 11, ink: grey}, "Needs a picture", 60, canvas.Center)
-		d.ctx.DrawText(x+15, y+76+h/2, t)
+		d.frame(left, under, side, side, 3, faint)
+		t, h := d.box(textStyle{size: max(7, 11*k), ink: grey}, "Needs a picture", side-12*k, canvas.Center)
+		d.ctx.DrawText(left+6*k, under+side/2+h/2, t)
 	}
+	room := under - y
+	at := under - 2.5*k
 	if f.Rhyme != "" {
-		size := 15.0
-		t, h := d.box(textStyle{child: true, size: size}, f.Rhyme, CardWidth-12, canvas.Center)
-		for h > 22 && size > 8 {
-			size--
-			t, h = d.box(textStyle{child: true, size: size}, f.Rhyme, CardWidth-12, canvas.Center)
-		}
-		d.ctx.DrawText(x+6, y+37, t)
+		at = d.fitted(textStyle{child: true, size: 15 * min(1, k*1.15)}, x+6*k, at, box.Width-12*k, room*0.55, canvas.Center, f.Rhyme)
 	}
 	if f.Action != "" {
-		t, _ := d.box(textStyle{size: 8, ink: grey}, f.Action, CardWidth-12, canvas.Center)
-		d.ctx.DrawText(x+6, y+14, t)
+		d.fitted(textStyle{size: max(6, 8*k), ink: grey}, x+6*k, at-1.5*k, box.Width-12*k, at-y-3*k, canvas.Center, f.Action)
 	}
 }
 

@@ -69,7 +69,9 @@ var loadFonts = sync.OnceValues(func() (fonts, error) {
 type document struct {
 	paper Paper
 	fonts fonts
-	out   *pdf.PDF
+	w     io.Writer
+	title string
+	out   *pdf.PDF // made with the first page, whose size it needs
 	pages int
 	c     *canvas.Canvas
 	ctx   *canvas.Context
@@ -81,10 +83,7 @@ func newDocument(w io.Writer, paper Paper, title string) (*document, error) {
 	if err != nil {
 		return nil, err
 	}
-	d := &document{paper: paper, fonts: f, out: pdf.New(w, paper.Width, paper.Height, nil)}
-	d.out.SetInfo(title, "", "", "Bright Chalk", "Bright Chalk")
-	d.out.SetLang("en-GB")
-	return d, nil
+	return &document{paper: paper, fonts: f, w: w, title: title}, nil
 }
 
 func (d *document) newPage() {
@@ -97,7 +96,11 @@ func (d *document) flush() {
 	if d.c == nil {
 		return
 	}
-	if d.pages > 0 {
+	if d.out == nil {
+		d.out = pdf.New(d.w, d.paper.Width, d.paper.Height, nil)
+		d.out.SetInfo(d.title, "", "", "Bright Chalk", "Bright Chalk")
+		d.out.SetLang("en-GB")
+	} else {
 		d.out.NewPage(d.paper.Width, d.paper.Height)
 	}
 	d.pages++
@@ -184,4 +187,14 @@ func (d *document) frame(x, y, w, h, round float64, c color.RGBA) {
 	d.ctx.SetStrokeColor(c)
 	d.ctx.SetStrokeWidth(0.35)
 	d.ctx.DrawPath(x, y, canvas.RoundedRectangle(w, h, round))
+}
+
+// turnedPicture is picture on its head; x, y is the lower left corner on the page.
+func (d *document) turnedPicture(img Image, x, y, side float64) {
+	drawing, err := canvas.ParseSVG(bytes.NewReader(img.Bytes))
+	if img.MediaType != "image/svg+xml" || err != nil || drawing.W <= 0 || drawing.H <= 0 {
+		return
+	}
+	scale := side / max(drawing.W, drawing.H)
+	drawing.RenderViewTo(d.c, canvas.Identity.Translate(x+side-(side-drawing.W*scale)/2, y+side-(side-drawing.H*scale)/2).Rotate(180).Scale(scale, scale))
 }

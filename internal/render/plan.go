@@ -2,7 +2,6 @@ package render
 
 import (
 	"fmt"
-	"io"
 	"strings"
 	"time"
 
@@ -17,16 +16,10 @@ type PlanHead struct {
 	Made        time.Time
 }
 
-// Plan writes an introduction as a plan to teach from: minutes at the left, what the adult says and does,
-// and what the class does with what lies ready.
-func Plan(w io.Writer, in lesson.Introduction, head PlanHead, paper Paper) error {
-	making.Lock()
-	defer making.Unlock()
-	d, err := newDocument(w, paper, fmt.Sprintf("Introduction of %s for %s", in.Pair.Grapheme, head.Class))
-	if err != nil {
-		return err
-	}
-	const margin = 15.0
+// plan draws an introduction as a plan to teach from: minutes at the left, what the adult says and does, and
+// what the class does with what lies ready.
+func (d *document) plan(h Handout) error {
+	in, head, paper := h.Lesson, h.Head, d.paper
 	width := paper.Width - 2*margin
 	cols := [3]float64{20, width*0.56 - 20, width * 0.44}
 	d.newPage()
@@ -93,7 +86,7 @@ func Plan(w io.Writer, in lesson.Introduction, head PlanHead, paper Paper) error
 		d.ctx.DrawText(margin+40, y, t)
 		y -= h
 	}
-	return d.close()
+	return nil
 }
 
 func minutes(seconds int) string { return fmt.Sprintf("%d:%02d", seconds/60, seconds%60) }

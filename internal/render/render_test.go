@@ -53,7 +53,7 @@ func face(g, keyword string) render.Face {
 func cards(t *testing.T, faces []render.Face, layout render.Layout, paper render.Paper) []byte {
 	t.Helper()
 	var out bytes.Buffer
-	require.NoError(t, render.Cards(&out, faces, layout, paper))
+	require.NoError(t, render.Cards(&out, faces, layout, render.Large, paper))
 	return out.Bytes()
 }
 
@@ -65,9 +65,9 @@ func TestCardsAreAtTrueSize(t *testing.T) {
 		m, s := boxes(t, data, "m")[0], boxes(t, data, "s")[0]
 		tt := boxes(t, data, "t")[0]
 		middle := func(b [4]float64) float64 { return (b[0] + b[2]) / 2 }
-		assert.InDelta(t, paper.Width/2-render.CardWidth/2, middle(m), 0.5, name)
-		assert.InDelta(t, render.CardWidth, middle(s)-middle(m), 0.5, "%s: one card further right", name)
-		assert.InDelta(t, render.CardHeight, tt[1]-m[1], 0.5, "%s: one card further down", name)
+		assert.InDelta(t, paper.Width/2-render.Large.Width/2, middle(m), 0.5, name)
+		assert.InDelta(t, render.Large.Width, middle(s)-middle(m), 0.5, "%s: one card further right", name)
+		assert.InDelta(t, render.Large.Height, tt[1]-m[1], 0.5, "%s: one card further down", name)
 	}
 }
 
@@ -128,7 +128,7 @@ func TestOddCards(t *testing.T) {
 	assert.Contains(t, text, "cannot be printed")
 	assert.Contains(t, text, "Needs a picture")
 	for _, b := range boxes(t, data, "eigh") {
-		assert.Less(t, b[2]-b[0], render.CardWidth, "the grapheme stays on its card")
+		assert.Less(t, b[2]-b[0], render.Large.Width, "the grapheme stays on its card")
 	}
 }
 
@@ -138,7 +138,7 @@ func TestPlanBreaksIntoPages(t *testing.T) {
 		in.Steps = append(in.Steps, lesson.Step{Kind: lesson.Read, Name: "Step" + strconv.Itoa(i), Seconds: 40, Adult: []string{strings.Repeat("Say this. ", 20)}, Class: []string{"Says it."}, Choices: []lesson.Choice{{Kind: "word", Value: "ship"}, {Kind: "word", Value: "fish"}}})
 	}
 	var out bytes.Buffer
-	require.NoError(t, render.Plan(&out, in, render.PlanHead{Team: "T", Class: "Heron class", Made: time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC)}, render.A4))
+	require.NoError(t, render.Print(&out, render.Handout{Lesson: in, Head: render.PlanHead{Team: "T", Class: "Heron class", Made: time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC)}}, "plan", render.A4))
 	text := run(t, out.Bytes(), "pdftotext", "-layout")
 	for i := range 30 {
 		assert.Contains(t, text, "Step"+strconv.Itoa(i))

@@ -3,10 +3,11 @@ import { useState } from 'react'
 import type { Introduction, Step } from '../../api/client'
 import { mayI, useMe } from '../../api/shared'
 import { Letter, isGroup } from '../../ui/Letter'
-import { Button, Failed, Inline, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { Button, Failed, Inline, Notice, Waiting } from '../../ui/parts'
 import { Shape } from '../../ui/Shape'
 import { useEdit, useIntroduction } from './api'
 import { ChoiceCard } from './ChoiceCard'
+import { PrintMenu } from './PrintMenu'
 import { clock, measures, summary } from './model'
 
 export function ScorePage() {
@@ -51,9 +52,7 @@ function Score({ intro }: { intro: Introduction }) {
         <Link to="/teach/$introductionId" params={{ introductionId: intro.introduction_id }} className="inline-flex min-h-14 items-center rounded-lg bg-slate px-8 text-xl font-bold text-chalk">
           Teach
         </Link>
-        <LinkButton href={`/api/introductions/${intro.introduction_id}/plan.pdf`} target="_blank">
-          Print the plan
-        </LinkButton>
+        <PrintMenu introductionId={intro.introduction_id} />
         <Button disabled={!mayTeach || edit.isPending} onClick={() => edit.mutate({ call: 'renew', revision: intro.revision, minutes: lesson.minutes })} title="Takes the cards and the class’s log as they are now; locked choices stay">
           Renew
         </Button>

@@ -1,7 +1,7 @@
 import { useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { mayI, useMe, useWall } from '../../api/shared'
-import { Button, Failed, Heading, Input, Key, Notice, Waiting } from '../../ui/parts'
+import { Button, Failed, Heading, Input, Key, LinkButton, Notice, Waiting } from '../../ui/parts'
 import { useWriter, Writing } from '../../ui/Writing'
 import { useKeys } from '../../ui/useKeys'
 import { useCardOf, useLetterCalls, useLetters } from './api'
@@ -92,6 +92,9 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
             <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)} className={mirrored ? 'bg-marigold' : ''}>
               Mirrored, to face the class <Key>m</Key>
             </Button>
+            <LinkButton look="quiet" href={`/api/practice.pdf?text=${encodeURIComponent(text)}`} target="_blank">
+              Print a practice sheet
+            </LinkButton>
             {mayEdit && v.letter && (
               <Button look="quiet" onClick={() => setEditing(true)}>
                 Draw it differently

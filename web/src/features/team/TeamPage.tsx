@@ -20,19 +20,27 @@ export function TeamPage() {
       <Members lead={lead} />
       <section className="flex flex-col gap-3">
         <Heading level={2}>Print all cards</Heading>
-        <p>90 by 120 mm, at true size. Print at 100 %, not “fit to page”.</p>
-        <div className="flex flex-wrap gap-3">
-          <LinkButton href="/api/cards.pdf?cards=all&layout=duplex" target="_blank">
-            Two-sided
-          </LinkButton>
-          <LinkButton href="/api/cards.pdf?cards=all&layout=fold" target="_blank">
-            To fold
-          </LinkButton>
-        </div>
+        <p>At true size: print at 100 %, not “fit to page”.</p>
+        {prints.map(([label, query]) => (
+          <p key={label} className="flex flex-wrap items-center gap-3">
+            <span className="w-40 font-bold">{label}</span>
+            {query.map(([name, q]) => (
+              <LinkButton key={q} href={`/api/cards.pdf?cards=all&${q}`} target="_blank">
+                {name}
+              </LinkButton>
+            ))}
+          </p>
+        ))}
       </section>
     </div>
   )
 }
+
+const prints: [string, [string, string][]][] = [
+  ['90 by 120 mm', [['Two-sided', 'layout=duplex'], ['To fold', 'layout=fold'], ['One side', 'layout=single']]],
+  ['60 by 80 mm', [['Two-sided', 'layout=duplex&size=small'], ['To fold', 'layout=fold&size=small'], ['One side', 'layout=single&size=small']]],
+  ['For the wall', [['Frieze', 'layout=frieze']]],
+]
 
 const switches: [keyof Conventions, string, string][] = [
   ['letter_names', 'Letter names from day one', 'otherwise only the sound is said'],

@@ -1,0 +1,68 @@
+package app
+
+import (
+	"context"
+	"io"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
+)
+
+// PrintSheet writes one sheet of an introduction, or with the name "all" every one of them. homeLine is the
+// school's line in a family's language.
+func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, homeLine string, paper render.Paper, w io.Writer) error {
+	if len([]rune(homeLine)) > 300 {
+		return wrong("line", "The line for families has up to 300 letters.")
+	}
+	in, err := a.Introduction(ctx, by, introductionID)
+	if err != nil {
+		return err
+	}
+	team, err := store.GetTeam(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return err
+	}
+	row, err := store.GetCard(ctx, a.Pool, by.TeamID, in.Lesson.CardID)
+	if err != nil {
+		return err
+	}
+	h := render.Handout{Lesson: in.Lesson, Card: row.Content, Pictures: map[string]render.Image{}, HeightMM: team.Conventions.Lines.HeightMM, HomeLine: homeLine,
+		Head:    render.PlanHead{Team: team.Name, Class: in.ClassName, Made: in.CreatedAt},
+		IsVowel: func(sound string) bool { return phoneme.IsVowel(phoneme.Phoneme(sound)) }}
+	if m, err := a.Picture(ctx, by, row.Content.Picture); err == nil {
+		h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
+	}
+	for _, s := range in.Lesson.Steps {
+		for _, c := range s.Choices {
+			if svg, ok := lexicon.Picture(c.Value); ok && c.Kind == "picture" {
+				h.Pictures[c.Value] = render.Image{MediaType: "image/svg+xml", Bytes: []byte(svg)}
+			}
+		}
+	}
+	rings, err := a.Play(ctx, by, RingGame, FindQuery{ClassID: in.ClassID, CardID: in.Lesson.CardID, Seed: int(in.Lesson.Seed % 1_000_000)}, "")
+	if err == nil { // too few words is no fault: that sheet is left out
+		for _, r := range rings {
+			h.Rings = append(h.Rings, render.RingWord{Word: r.Word, Letters: r.Mark})
+		}
+	}
+	return render.Print(w, h, sheet, paper)
+}
+
+// PrintPractice writes a practice sheet of any letters on the team's lines.
+func (a *App) PrintPractice(ctx context.Context, by Actor, text string, paper render.Paper, w io.Writer) error {
+	lines, own, err := a.writing(ctx, by)
+	if err != nil {
+		return err
+	}
+	if n := len([]rune(text)); n == 0 || n > mostLetters {
+		return wrong("text", "Write one to %d letters.", mostLetters)
+	}
+	form, err := lines.Write(text, own, nil)
+	if err != nil {
+		return wrong("text", "%s.", capital(err.Error()))
+	}
+	return render.Practice(w, []strokes.Written{form}, lines.HeightMM, paper)
+}

@@ -1,0 +1,51 @@
+import { Popover } from 'radix-ui'
+import { useState } from 'react'
+import { Field, Input } from '../../ui/parts'
+
+const sheets: [string, string][] = [
+  ['plan', 'The plan to teach from'],
+  ['practice', 'Practice sheet, dotted letters'],
+  ['words', 'Flash words'],
+  ['sorting', 'Pictures to sort'],
+  ['quarters', 'First or last, in four quarters'],
+  ['frames', 'Sound frames'],
+  ['eight', 'Fold-into-eight picture book'],
+  ['ring', 'Find and ring'],
+  ['pieces', 'Chopped sentence to cut'],
+  ['page', 'A page to read together'],
+  ['home', 'Home sheet'],
+]
+
+/** What can be printed of an introduction: everything at once, or one sheet. */
+export function PrintMenu({ introductionId }: { introductionId: string }) {
+  const [line, setLine] = useState('')
+  const href = (sheet: string) => `/api/introductions/${introductionId}/print/${sheet}.pdf${line && (sheet === 'home' || sheet === 'all') ? `?line=${encodeURIComponent(line)}` : ''}`
+  const look = 'flex min-h-11 items-center rounded-md px-3 font-bold hover:bg-marigold/25'
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="inline-flex min-h-11 items-center gap-2 rounded-lg border-2 border-ink/70 bg-sheet px-4 font-bold hover:bg-marigold/25">
+        Print <span aria-hidden>▾</span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={6} className="z-40 flex w-96 flex-col rounded-lg border-2 border-ink bg-sheet p-3 shadow-lg">
+          <a href={href('all')} target="_blank" rel="noreferrer" className={`${look} bg-slate text-chalk hover:bg-slate-deep`}>
+            Everything for this lesson
+          </a>
+          <ul className="my-1 grid">
+            {sheets.map(([name, title]) => (
+              <li key={name}>
+                <a href={href(name)} target="_blank" rel="noreferrer" className={look}>
+                  {title}
+                </a>
+              </li>
+            ))}
+          </ul>
+          <Field label="A line for families in another language" hint="Stands at the foot of the home sheet; empty leaves room to write.">
+            {(ids) => <Input {...ids} dir="auto" value={line} maxLength={300} onChange={(e) => setLine(e.target.value)} />}
+          </Field>
+          <p className="mt-2 text-sm text-soft">At true size: print at 100 %, not “fit to page”.</p>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}
