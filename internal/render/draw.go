@@ -68,7 +68,7 @@ func (d *document) path(p *canvas.Path, width float64, c color.RGBA, dashes ...f
 	d.ctx.SetStrokeWidth(width)
 	d.ctx.SetStrokeCapper(canvas.RoundCap)
 	d.ctx.SetStrokeJoiner(canvas.RoundJoin)
-	d.ctx.SetDashes(0, dashes...)
+	d.ctx.SetDashes(0, inWidths(dashes, width)...)
 	d.ctx.DrawPath(0, 0, p)
 }
 

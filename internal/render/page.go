@@ -146,11 +146,20 @@ func (d *document) line(x0, y0, x1, y1, width float64, c color.RGBA, dashes ...f
 	d.ctx.SetFillColor(canvas.Transparent)
 	d.ctx.SetStrokeColor(c)
 	d.ctx.SetStrokeWidth(width)
-	d.ctx.SetDashes(0, dashes...)
+	d.ctx.SetDashes(0, inWidths(dashes, width)...)
 	p := &canvas.Path{}
 	p.MoveTo(x0, y0)
 	p.LineTo(x1, y1)
 	d.ctx.DrawPath(0, 0, p)
+}
+
+// inWidths turns dashes in millimetres into the library's unit, the width of the line.
+func inWidths(dashes []float64, width float64) []float64 {
+	out := make([]float64, len(dashes))
+	for i, v := range dashes {
+		out[i] = v / width
+	}
+	return out
 }
 
 // Image is a picture to be drawn.

@@ -65,7 +65,7 @@ func levels(t *testing.T, data []byte) []float64 {
 	t.Helper()
 	var out []float64
 	svg := run(t, data, "pdftocairo", "-svg", "-f", "1", "-l", "1")
-	for _, m := range regexp.MustCompile(`d="M ([\d.]+) ([\d.]+) L ([\d.]+) ([\d.]+) "[^>]*transform="matrix\(([-\d.]+), ([-\d.]+), ([-\d.]+), ([-\d.]+), ([-\d.]+), ([-\d.]+)\)"`).FindAllStringSubmatch(svg, -1) {
+	for _, m := range regexp.MustCompile(`d="M ([\d.]+) ([\d.]+) L ([\d.]+) ([\d.]+) "[^>]*transform="matrix\(([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+)\)"`).FindAllStringSubmatch(svg, -1) {
 		n := make([]float64, len(m)-1)
 		for i := range n {
 			n[i], _ = strconv.ParseFloat(m[i+1], 64)
