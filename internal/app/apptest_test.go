@@ -381,7 +381,7 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	assert.Empty(t, made.Dropped)
 	z, err := zip.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
 	require.NoError(t, err)
-	assert.Len(t, z.File, 1+18+18, "the library, its pictures and its takes")
+	assert.Len(t, z.File, 2+18+18, "the library, its carry pack, pictures and takes")
 	_, err = b.Input(spelling.Pair{Grapheme: "zh", Sound: "ʒ"})
 	require.ErrorContains(t, err, "no card for zh")
 	_, err = app.ReadBundle([]byte("nonsense"))

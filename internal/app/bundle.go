@@ -18,7 +18,7 @@ import (
 	"brightchalk/internal/store"
 )
 
-// Bundle is a team's library in one ZIP file of open files: library.json, pictures and takes. A class may
+// Bundle is a team's library in one ZIP file of open files: library.json, pictures, takes and the carry pack. A class may
 // stand in it with what it has been taught.
 type Bundle struct {
 	Format      string                    `json:"format"` // "bright-chalk-bundle 1"
@@ -84,6 +84,13 @@ func (a *App) Export(ctx context.Context, by Actor, classID string, w io.Writer)
 		if err := a.exportMedia(ctx, by, z, r, c); err != nil {
 			return fmt.Errorf("export card %s: %w", c.Pair, err)
 		}
+	}
+	carry, err := z.Create("carry-pack.html")
+	if err != nil {
+		return err
+	}
+	if err := a.Pack(ctx, by, classID, PackOrder, carry); err != nil {
+		return err
 	}
 	f, err := z.Create("library.json")
 	if err != nil {

@@ -102,6 +102,17 @@ func (s *server) mediaCalls(r chi.Router) {
 		w.Header().Set("Content-Disposition", `attachment; filename="bright-chalk-library.zip"`)
 		_, _ = w.Write(out.Bytes())
 	})
+	r.Get("/pack.html", func(w http.ResponseWriter, r *http.Request) {
+		var out bytes.Buffer
+		if err := s.app.Pack(r.Context(), actorOf(r.Context()), r.URL.Query().Get("class"), r.URL.Query().Get("size"), &out); err != nil {
+			s.plainError(w, r, err)
+			return
+		}
+		w.Header().Set("Content-Type", "text/html; charset=utf-8")
+		w.Header().Set("Content-Disposition", `attachment; filename="carry-pack.html"`)
+		w.Header().Set("Cache-Control", "no-store")
+		_, _ = w.Write(out.Bytes())
+	})
 	r.Get("/events", s.events)
 }
 

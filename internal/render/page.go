@@ -207,3 +207,9 @@ func (d *document) turnedPicture(img Image, x, y, side float64) {
 	scale := side / max(drawing.W, drawing.H)
 	drawing.RenderViewTo(d.c, canvas.Identity.Translate(x+side-(side-drawing.W*scale)/2, y+side-(side-drawing.H*scale)/2).Rotate(180).Scale(scale, scale))
 }
+
+// ChildFont is the handwriting-friendly font as WOFF2.
+func ChildFont() []byte {
+	data, _ := fontFiles.ReadFile("fonts/andika-latin-400-normal.woff2") // embedded, so it is there
+	return data
+}

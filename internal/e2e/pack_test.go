@@ -1,0 +1,80 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+)
+
+// The carry pack is opened from disk; the server is not asked for anything, and the page's own policy would
+// refuse it.
+func TestTheCarryPackWorksFromADisk(t *testing.T) {
+	s := open(t)
+	ctx := context.Background()
+	lead, err := s.app.SignIn(ctx, demo.SignIns[0].Email, demo.SignIns[0].Password)
+	require.NoError(t, err)
+	classes, err := s.app.Classes(ctx, lead)
+	require.NoError(t, err)
+	class, err := s.app.Class(ctx, lead, classes[0].ClassID)
+	require.NoError(t, err)
+	_, err = s.app.Assemble(ctx, lead, class.ClassID, class.Next, 20)
+	require.NoError(t, err)
+	var order, week bytes.Buffer
+	require.NoError(t, s.app.Pack(ctx, lead, "", app.PackOrder, &order))
+	require.NoError(t, s.app.Pack(ctx, lead, class.ClassID, app.PackWeek, &week))
+	assert.Less(t, order.Len(), 15<<20)
+	assert.Less(t, week.Len(), order.Len())
+	assert.False(t, strings.Contains(strings.ReplaceAll(order.String(), "http://www.w3.org/", ""), "://"), "nothing is fetched from outside")
+	require.Error(t, s.app.Pack(ctx, lead, "", app.PackWeek, &week))
+	file := filepath.Join(t.TempDir(), "carry-pack.html")
+	require.NoError(t, os.WriteFile(file, order.Bytes(), 0o600))
+	s.server.Close()
+
+	require.NoError(t, s.tab.Go("file://"+file))
+	require.NoError(t, s.tab.SeeText("works without a network"))
+	require.NoError(t, s.tab.SeeText("Lips together"))
+	s.axe(t, "carry pack")
+	heard := mustEval(t, s.tab, `new Promise(d => { const a = document.querySelector('audio'); a.addEventListener('loadedmetadata', () => d(a.duration > 0.05 ? 'sound' : 'nothing')); a.addEventListener('error', () => d('broken')); a.preload = 'auto'; a.load() })`)
+	assert.Equal(t, "sound", heard)
+	_, err = browser.Eval[bool](s.tab, `(document.querySelector('[data-write]').click(), true)`)
+	require.NoError(t, err)
+	time.Sleep(300 * time.Millisecond)
+	assert.Equal(t, "true", mustEval(t, s.tab, `String(document.getAnimations().length > 0 || document.querySelector('path.ink.now') !== null)`))
+	require.NoError(t, s.tab.ClickText("Turnover"))
+	require.NoError(t, s.tab.SeeText("1 of "))
+	s.key(t, " ")
+	require.NoError(t, s.tab.SeeText("2 of "))
+	plain := mustEval(t, s.tab, `[...document.querySelectorAll('article')].every(a => a.offsetHeight > 0) && document.querySelectorAll('audio[controls]').length > 10 ? 'readable' : 'empty'`)
+	assert.Equal(t, "readable", plain, "cards and sounds need no script")
+}
+
+// The stroke animation runs in the Hand step with the processor slowed down four times: how many frames come in
+// a second is printed, not judged, since the machine is noisy; that it moves is.
+func TestStrokesMoveInTheHandStep(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "teacher")
+	require.NoError(t, s.tab.Go(s.server.URL+"/letters?text=g"))
+	require.NoError(t, s.tab.SeeText("What is said"))
+	s.axe(t, "letters")
+	require.NoError(t, s.tab.SlowCPU(4))
+	frames := mustEval(t, s.tab, `new Promise(d => {
+		[...document.querySelectorAll('button')].find(b => b.innerText.includes('Slowly')).click()
+		let n = 0, moved = new Set(), t0 = performance.now()
+		const f = () => { n++; const a = document.getAnimations()[0]; if (a) moved.add(Math.round(a.currentTime)); performance.now() - t0 < 3000 ? requestAnimationFrame(f) : d(JSON.stringify([Math.round(n / 3), moved.size])) }
+		requestAnimationFrame(f)
+	})`)
+	require.NoError(t, s.tab.SlowCPU(1))
+	t.Log("frames a second with the processor slowed down 4 times, and different moments of the stroke: ", frames)
+	assert.NotContains(t, frames, ",0]", "the stroke moves")
+}

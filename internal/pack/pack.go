@@ -1,0 +1,81 @@
+// Package pack writes the carry pack: one HTML file with cards, pictures, sounds, strokes and introductions that
+// works from a USB stick without a network.
+package pack
+
+import (
+	"crypto/sha256"
+	_ "embed"
+	"encoding/base64"
+	"fmt"
+	"html/template"
+	"io"
+	"strings"
+	"time"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/strokes"
+)
+
+// Card is what the pack shows of one card.
+type Card struct {
+	ID, Grapheme, Sound, Keyword, PictureAlt string
+	Rhyme, Short, Action, Cue, Slip          string
+	Picture, Take                            template.URL // as data
+	Writing, Capital                         *strokes.Written
+	Words, Sentences                         []string
+	Step                                     int
+}
+
+// Introduction is one lesson of the pack.
+type Introduction struct {
+	Lesson lesson.Introduction
+	Class  string
+	Made   time.Time
+}
+
+// Pack is all that goes into the file.
+type Pack struct {
+	Team, Class   string
+	Made          time.Time
+	Cards         []Card
+	Introductions []Introduction
+	Pictures      map[string]template.URL // of words in introductions
+	Font          []byte                  // woff2 of the letters
+}
+
+//go:embed pack.html
+var page string
+
+//go:embed pack.css
+var style string
+
+//go:embed pack.js
+var script string
+
+// Data makes a data address of bytes.
+func Data(mediaType string, data []byte) template.URL {
+	return template.URL("data:" + mediaType + ";base64," + base64.StdEncoding.EncodeToString(data)) //nolint:gosec // cleaned before
+}
+
+var view = template.Must(template.New("pack").Funcs(template.FuncMap{
+	"date":    func(t time.Time) string { return t.Format("2 January 2006") },
+	"clock":   func(seconds int) string { return fmt.Sprintf("%d:%02d", seconds/60, seconds%60) },
+	"join":    strings.Join,
+	"number":  func(i int) int { return i + 1 },
+	"up":      func(y float64) float64 { return -y },
+	"width":   func(w *strokes.Written) float64 { return w.Right - w.Left + 1.2 },
+	"left":    func(w *strokes.Written) float64 { return w.Left - 0.6 },
+	"height":  func(w *strokes.Written) float64 { return w.Lines[0].Y - w.Lines[3].Y + 0.6 },
+	"top":     func(w *strokes.Written) float64 { return -w.Lines[0].Y - 0.3 },
+	"picture": func(p Pack, word string) template.URL { return p.Pictures[word] },
+}).Parse(page))
+
+// Write writes the pack. Its policy lets nothing in from outside: script and style are named by their sums.
+func Write(w io.Writer, p Pack) error {
+	css := style + "\n@font-face{font-family:Child;src:url(" + string(Data("font/woff2", p.Font)) + ") format('woff2')}"
+	sum := sha256.Sum256([]byte(script))
+	return view.Execute(w, map[string]any{
+		"Pack": p, "Style": template.CSS(css), "Script": template.JS(script), //nolint:gosec // our own files
+		"Policy": "default-src 'none'; img-src data:; media-src data:; font-src data:; style-src 'unsafe-inline'; script-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'; base-uri 'none'; form-action 'none'",
+	})
+}
