@@ -100,6 +100,9 @@ func run(ctx context.Context) error {
 		server.Close()
 	}()
 	fmt.Printf("library of %d cards\n", n)
+	if err := prints(ctx, a, lead); err != nil {
+		return err
+	}
 	if err := scripts(); err != nil {
 		return err
 	}

@@ -199,7 +199,7 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 		}
 	}
 	if w.Group && !l.nothing {
-		d.line(x, y-0.5*h, x+(w.Right-w.Left)*h, y-0.5*h, 0.5, ink)
+		d.line(x, y+w.Under*h, x+(w.Right-w.Left)*h, y+w.Under*h, 0.5, ink)
 	}
 }
 

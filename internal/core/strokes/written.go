@@ -22,7 +22,8 @@ type Written struct {
 	Lines   []WrittenLine   `json:"lines"` // from the top down
 	Left    float64         `json:"left"`
 	Right   float64         `json:"right"`
-	Group   bool            `json:"group"` // underlined as one
+	Group   bool            `json:"group"`     // underlined as one
+	Under   float64         `json:"underline"` // its height: under the letters, clear of what hangs
 }
 
 // Write sets text on the team's lines; own holds the team's own forms of signs. A sign without strokes is
@@ -45,7 +46,11 @@ func (l Lines) written(text string, x Letter, words []string) Written {
 	}
 	x = l.On(x)
 	low, high := x.Bounds()
-	out := Written{Text: text, Strokes: []WrittenStroke{}, Left: low.X, Right: high.X, Group: len([]rune(text)) > 1,
+	under := -0.35
+	if low.Y < under {
+		under = low.Y - 0.16
+	}
+	out := Written{Text: text, Strokes: []WrittenStroke{}, Left: low.X, Right: high.X, Group: len([]rune(text)) > 1, Under: under,
 		Lines: []WrittenLine{{l.Top, l.Capital}, {l.Middle, 1}, {l.Base, 0}, {l.Drop, -l.Hang}}}
 	for i, s := range x.Strokes {
 		out.Strokes = append(out.Strokes, WrittenStroke{s.Path(), s.Start, s.Heading(), s.Length(), words[i]})

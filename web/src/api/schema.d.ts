@@ -1052,6 +1052,8 @@ export interface components {
             right: number;
             strokes: components["schemas"]["StrokesWrittenStroke"][] | null;
             text: string;
+            /** Format: double */
+            underline: number;
         };
         "Log-taughtRequest": {
             reached: string;
@@ -1408,6 +1410,8 @@ export interface components {
             right: number;
             strokes: components["schemas"]["StrokesWrittenStroke"][] | null;
             text: string;
+            /** Format: double */
+            underline: number;
         };
         StrokesWrittenLine: {
             /** @enum {string} */

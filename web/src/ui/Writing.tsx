@@ -33,7 +33,7 @@ export function useWriter(written: Written | undefined) {
         const s = written?.strokes?.[i]
         if (!p || !s || mine !== run.current) return
         if (s.length > 0 && !reduced()) {
-          const motion = p.animate([{ strokeDashoffset: 1 }, { strokeDashoffset: 0 }], { duration: (s.length / pace) * 1000 * slow, easing: 'ease-in-out' })
+          const motion = p.animate([{ strokeDashoffset: 1.06 }, { strokeDashoffset: 0 }], { duration: (s.length / pace) * 1000 * slow, easing: 'ease-in-out' })
           await motion.finished.catch(() => undefined)
         }
         if (mine !== run.current) return
@@ -98,13 +98,13 @@ export function Writing({ written, writer, tone = 'paper', mirrored = false, num
               data-written={i <= writer.at}
               d={s.path}
               pathLength="1"
-              strokeDasharray="1 2"
+              strokeDasharray="1.06 2"
               stroke={i === writer.at ? (tone === 'slate' ? 'var(--color-marigold)' : '#b5472f') : ink}
               strokeWidth="0.14"
               visibility={i <= writer.at ? 'visible' : 'hidden'}
             />
           ))}
-        {written.group && <path d={`M${written.left} ${drop * 0.5}H${written.right}`} stroke={tone === 'slate' ? 'var(--color-coral)' : '#c4573f'} strokeWidth="0.07" />}
+        {written.group && <path d={`M${written.left} ${-written.underline}H${written.right}`} stroke={tone === 'slate' ? 'var(--color-coral)' : '#c4573f'} strokeWidth="0.07" />}
       </g>
       {numbers && (
         <g transform={flip}>
