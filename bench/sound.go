@@ -6,7 +6,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
-	"syscall"
+	"strings"
 	"time"
 
 	"brightchalk/demo"
@@ -101,12 +101,27 @@ func minute(dir string) error {
 			return 0, err
 		}
 		judge := exec.Command("./bin/brightchalk", "recording", "--sound", "s", "--json", file)
-		_ = judge.Run() // its status is the verdict
-		use, ok := judge.ProcessState.SysUsage().(*syscall.Rusage)
-		if !ok {
-			return 0, fmt.Errorf("the system does not say what a process used")
+		if err := judge.Start(); err != nil {
+			return 0, err
 		}
-		return use.Maxrss, nil
+		over := make(chan struct{})
+		go func() { _ = judge.Wait(); close(over) }() // its status is the verdict
+		peak := int64(0)
+		for {
+			// What wait reports would count this process's own memory too, from before the exec.
+			status, _ := os.ReadFile(fmt.Sprintf("/proc/%d/status", judge.Process.Pid))
+			if _, after, ok := strings.Cut(string(status), "VmHWM:"); ok {
+				var kb int64
+				if _, err := fmt.Sscan(after, &kb); err == nil {
+					peak = max(peak, kb)
+				}
+			}
+			select {
+			case <-over:
+				return peak, nil
+			case <-time.After(2 * time.Millisecond):
+			}
+		}
 	}
 	short, err := most(1)
 	if err != nil {
