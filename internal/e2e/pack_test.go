@@ -9,6 +9,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -77,4 +78,25 @@ func TestStrokesMoveInTheHandStep(t *testing.T) {
 	require.NoError(t, s.tab.SlowCPU(1))
 	t.Log("frames a second with the processor slowed down 4 times, and different moments of the stroke: ", frames)
 	assert.NotContains(t, frames, ",0]", "the stroke moves")
+
+	// A letter is drawn differently with the keyboard; what leaves the lines is said and cannot be kept.
+	require.NoError(t, s.tab.Go(s.server.URL+"/letters?text=h"))
+	require.NoError(t, s.tab.ClickText("Draw it differently"))
+	require.NoError(t, s.tab.SeeText("It stays in its lines"))
+	_, err := browser.Eval[bool](s.tab, `(document.querySelector('circle[role=slider]').focus(), true)`)
+	require.NoError(t, err)
+	for range 3 {
+		s.key(t, kb.ArrowUp)
+	}
+	require.NoError(t, s.tab.SeeText("Passes the top line"))
+	s.axe(t, "drawing a letter")
+	require.NoError(t, s.tab.ClickText("Leave it as it was"))
+
+	// The letter is placed over the picture and stays there.
+	require.NoError(t, s.tab.SeeText("Over the picture"))
+	_, err = browser.Eval[bool](s.tab, `(document.querySelector('[role=application]').focus(), true)`)
+	require.NoError(t, err)
+	s.key(t, "+")
+	require.NoError(t, s.tab.ClickText("Keep it so"))
+	require.NoError(t, s.tab.SeeText("Take the letter off the picture"))
 }

@@ -76,6 +76,7 @@ func run(base, out, only string) error {
 		visit(base+"/letters?text=h", "What is said"), wait(300), press("All"), shot("letters"),
 		scroll("Over the picture"), shot("letters-over"),
 		visit(base+"/letters?text=h", "What is said"), press("Draw it differently"), text("Yellow points"), wait(400), shot("letters-draw"),
+		visit(base+"/letters?text=g", "What is said"), press("Slowly"), wait(4200), shot("letters-hand"),
 		visit(base+"/letters?text=igh", "What is said"), press("All"), shot("letters-group"),
 		visit(base+"/booth", "Still without a sound"), shot("booth"),
 		tab("How the library sounds"), text("One after the other"), shot("booth-shelf"),

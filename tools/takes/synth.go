@@ -130,14 +130,6 @@ func add(out []float64, at int, in []float64) []float64 {
 	return out
 }
 
-func edges(in []float64, rise, fall float64) []float64 {
-	n := float64(len(in))
-	for i := range in {
-		in[i] *= min(1, float64(i+1)/(rise*rate), (n-float64(i))/(fall*rate))
-	}
-	return in
-}
-
 var schwa = formants["ə"][0]
 
 // say renders a sound, with a vowel of so many seconds after it where vowel is not 0.

@@ -139,7 +139,7 @@ func TestGeometryFindsWhatIsWrong(t *testing.T) {
 	flat := of(t, "h").Map(func(p strokes.Point) strokes.Point { p.Y *= 0.6; return p })
 	assert.Contains(t, text(flat), "Does not reach the top line.")
 	assert.Contains(t, text(strokes.Letter{Sign: "a"}), "no strokes yet")
-	wild := of(t, "a").Map(func(p strokes.Point) strokes.Point { p.X *= math.NaN(); return p })
+	wild := of(t, "a").Map(func(p strokes.Point) strokes.Point { p.X = math.NaN(); return p })
 	assert.Contains(t, text(wild), "far outside")
 }
 

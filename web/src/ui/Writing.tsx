@@ -19,6 +19,7 @@ const pace = 1.6 // x-heights a second
 /** Writes a letter stroke by stroke: which strokes stand, which is being written. */
 export function useWriter(written: Written | undefined) {
   const paths = useRef<(SVGPathElement | null)[]>([])
+  const pen = useRef<SVGGElement>(null)
   const [at, setAt] = useState(-1) // the last stroke that stands or is being written
   const run = useRef(0)
   const strokes = written?.strokes ?? []
@@ -33,7 +34,16 @@ export function useWriter(written: Written | undefined) {
         const s = written?.strokes?.[i]
         if (!p || !s || mine !== run.current) return
         if (s.length > 0 && !reduced()) {
-          const motion = p.animate([{ strokeDashoffset: 1.06 }, { strokeDashoffset: 0 }], { duration: (s.length / pace) * 1000 * slow, easing: 'ease-in-out' })
+          const duration = (s.length / pace) * 1000 * slow
+          const motion = p.animate([{ strokeDashoffset: 1.06 }, { strokeDashoffset: 0 }], { duration })
+          const whole = p.getTotalLength()
+          const follow = () => {
+            if (motion.playState !== 'running' || mine !== run.current) return
+            const at = p.getPointAtLength(whole * Math.min(1, Number(motion.currentTime ?? 0) / duration))
+            pen.current?.setAttribute('transform', `translate(${at.x} ${at.y})`)
+            requestAnimationFrame(follow)
+          }
+          follow()
           await motion.finished.catch(() => undefined)
         }
         if (mine !== run.current) return
@@ -45,8 +55,11 @@ export function useWriter(written: Written | undefined) {
   )
   useEffect(() => () => void run.current++, [])
   const last = strokes.length - 1
+  const holdPath = useCallback((i: number, e: SVGPathElement | null) => void (paths.current[i] = e), [])
+  const holdPen = useCallback((e: SVGGElement | null) => void (pen.current = e), [])
   return {
-    paths,
+    holdPath,
+    holdPen,
     at,
     play: (slow = 1) => void write(0, last, slow),
     step: () => void write(at >= last ? 0 : at + 1, at >= last ? 0 : at + 1, 1.5),
@@ -55,10 +68,13 @@ export function useWriter(written: Written | undefined) {
   }
 }
 
-type Props = { written: Written; writer?: ReturnType<typeof useWriter>; tone?: 'paper' | 'slate'; mirrored?: boolean; numbers?: boolean; names?: boolean; className?: string }
+/** What follows the pen: a finger, or a pencil as a right or a left hand holds it. */
+export type Hand = 'none' | 'finger' | 'right' | 'left'
+
+type Props = { written: Written; writer?: ReturnType<typeof useWriter>; hand?: Hand; tone?: 'paper' | 'slate'; mirrored?: boolean; numbers?: boolean; names?: boolean; className?: string }
 
 /** A letter or a group on the team's lines, with numbered starts and arrows. */
-export function Writing({ written, writer, tone = 'paper', mirrored = false, numbers = true, names = false, className = '' }: Props) {
+export function Writing({ written, writer, hand = 'none', tone = 'paper', mirrored = false, numbers = true, names = false, className = '' }: Props) {
   const strokes = written.strokes ?? []
   const lines = written.lines ?? []
   const top = lines[0]?.y ?? 2
@@ -69,7 +85,7 @@ export function Writing({ written, writer, tone = 'paper', mirrored = false, num
   const ink = tone === 'slate' ? 'var(--color-chalk)' : 'var(--color-ink)'
   const flip = mirrored ? `translate(${2 * left + width} 0) scale(-1 1)` : undefined
   return (
-    <svg viewBox={`${left} ${-top - 0.3} ${width} ${top + drop + 0.6}`} className={className} role="img" aria-label={`${[...written.text].join(' ')} on the writing lines, ${strokes.length} ${strokes.length === 1 ? 'stroke' : 'strokes'}`}>
+    <svg viewBox={`${left} ${-top - 0.3} ${width} ${top + drop + 0.6}`} className={`overflow-visible ${className}`} role="img" aria-label={`${[...written.text].join(' ')} on the writing lines, ${strokes.length} ${strokes.length === 1 ? 'stroke' : 'strokes'}`}>
       {lines.map(
         (l, i) =>
           l.shown && (
@@ -91,9 +107,7 @@ export function Writing({ written, writer, tone = 'paper', mirrored = false, num
           strokes.map((s, i) => (
             <path
               key={`ink${i}`}
-              ref={(e) => {
-                writer.paths.current[i] = e
-              }}
+              ref={(e) => writer.holdPath(i, e)}
               data-stroke={i}
               data-written={i <= writer.at}
               d={s.path}
@@ -106,6 +120,21 @@ export function Writing({ written, writer, tone = 'paper', mirrored = false, num
           ))}
         {written.group && <path d={`M${written.left} ${-written.underline}H${written.right}`} stroke={tone === 'slate' ? 'var(--color-coral)' : '#c4573f'} strokeWidth="0.07" />}
       </g>
+      {writer && hand !== 'none' && writer.at >= 0 && (
+        <g transform={flip}>
+          <g ref={(e) => writer.holdPen(e)}>
+            {hand === 'finger' ? (
+              <circle r="0.2" fill={tone === 'slate' ? 'var(--color-rose)' : '#b5472f'} opacity="0.75" />
+            ) : (
+              <g transform={hand === 'left' ? 'scale(-1 1)' : undefined}>
+                <path d="M0 0L0.09 0.16L0.95 1.05L1.12 0.9L0.24 0.02Z" fill="#f6c453" stroke={ink} strokeWidth="0.03" strokeLinejoin="round" />
+                <path d="M0 0L0.09 0.16L0.24 0.02Z" fill={ink} />
+                <ellipse cx="0.85" cy="1" rx="0.34" ry="0.27" transform="rotate(45 0.85 1)" fill="#e3b48f" stroke={ink} strokeWidth="0.03" opacity="0.95" />
+              </g>
+            )}
+          </g>
+        </g>
+      )}
       {numbers && (
         <g transform={flip}>
           {strokes.map((s, i) => (

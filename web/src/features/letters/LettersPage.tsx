@@ -1,14 +1,21 @@
 import { useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { mayI, useMe, useWall } from '../../api/shared'
-import { Button, Failed, Heading, Input, Key, LinkButton, Notice, Waiting } from '../../ui/parts'
-import { useWriter, Writing } from '../../ui/Writing'
+import { Button, Failed, Heading, Inline, Input, Key, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { useWriter, Writing, type Hand } from '../../ui/Writing'
 import { useKeys } from '../../ui/useKeys'
 import { useCardOf, useLetterCalls, useLetters } from './api'
 import { Editor } from './Editor'
 import { signs } from './model'
 import { Overlay } from './Overlay'
 import { StrokeWords } from './StrokeWords'
+
+const hands: [Hand, string][] = [
+  ['right', 'with a right hand'],
+  ['left', 'with a left hand'],
+  ['finger', 'with a finger'],
+  ['none', 'with no hand'],
+]
 
 /** The letter desk: every letter on the team's lines, stroke by stroke, with what is said. */
 export function LettersPage() {
@@ -58,8 +65,9 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
   const calls = useLetterCalls()
   const [mirrored, setMirrored] = useState(false)
   const [editing, setEditing] = useState(false)
+  const [hand, setHand] = useState<Hand>('right')
   const writer = useWriter(letters.data)
-  const root = useKeys({ p: () => writer.play(), w: () => writer.play(3), n: writer.step, a: writer.all, m: () => setMirrored((v) => !v) })
+  const root = useKeys({ p: () => writer.play(), w: () => writer.play(3), n: writer.step, a: writer.all, m: () => setMirrored((v) => !v), h: () => setHand((v) => hands[(hands.findIndex(([id]) => id === v) + 1) % hands.length]![0]) })
   if (letters.error) return <Failed error={letters.error} />
   if (!letters.data) return <Waiting what="Writing it …" />
   const v = letters.data
@@ -71,7 +79,7 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
       ) : (
         <>
           <div className="flex flex-col items-center gap-2 rounded-lg border-2 border-ink bg-sheet p-3 shadow-md">
-            <Writing written={v} writer={writer} mirrored={mirrored} names={text.length < 5} className="h-[46vh] max-w-full" />
+            <Writing written={v} writer={writer} hand={hand} mirrored={mirrored} names={text.length < 5} className="h-[46vh] max-w-full" />
             <p role="status" className="min-h-16 max-w-3xl text-center font-child text-2xl leading-snug">
               {writer.at >= 0 ? `${writer.at + 1}. ${now?.words}` : 'Press p and say the words with the pen.'}
             </p>
@@ -92,6 +100,16 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
             <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)} className={mirrored ? 'bg-marigold' : ''}>
               Mirrored, to face the class <Key>m</Key>
             </Button>
+            <label>
+              <Inline aria-label="What follows the pen" value={hand} onChange={(e) => setHand(e.target.value as Hand)}>
+                {hands.map(([id, label]) => (
+                  <option key={id} value={id}>
+                    {label}
+                  </option>
+                ))}
+              </Inline>{' '}
+              <Key>h</Key>
+            </label>
             <LinkButton look="quiet" href={`/api/practice.pdf?text=${encodeURIComponent(text)}`} target="_blank">
               Print a practice sheet
             </LinkButton>

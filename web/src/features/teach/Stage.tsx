@@ -120,7 +120,7 @@ function Write({ written, mirrored }: { written: Written; mirrored: boolean }) {
   }, [written, mirrored])
   return (
     <span className="flex flex-col items-center gap-[2vh]" data-mirrored={mirrored}>
-      <Writing written={written} writer={writer} tone="slate" mirrored={mirrored} className="h-[52vh] max-w-[92vw]" />
+      <Writing written={written} writer={writer} hand="finger" tone="slate" mirrored={mirrored} className="h-[52vh] max-w-[92vw]" />
       <span className="min-h-[9vh] max-w-[85vw] text-center font-child text-[4.6vh] leading-tight">{written.strokes?.[Math.max(0, writer.at)]?.words}</span>
       {mirrored && <span className="rounded border-2 border-marigold px-3 text-[2.6vh]">mirrored: face the class and follow it</span>}
     </span>
