@@ -17,6 +17,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -246,6 +247,9 @@ func (s *stage) batch(t *testing.T) {
 // print fetches the plan from inside the page and reads its text and size back.
 func (s *stage) print(t *testing.T) {
 	t.Helper()
+	require.NoError(t, s.tab.ClickText("Print"))
+	require.NoError(t, s.tab.SeeText("Everything for this lesson"))
+	s.axe(t, "what can be printed")
 	data := mustEval(t, s.tab, `fetch(document.querySelector('a[href*="print/plan.pdf"]').href).then(r => r.blob()).then(b => new Promise(d => { const f = new FileReader(); f.onload = () => d(f.result); f.readAsDataURL(b) }))`)
 	raw, err := base64.StdEncoding.DecodeString(strings.TrimPrefix(data, "data:application/pdf;base64,"))
 	require.NoError(t, err)
@@ -254,6 +258,7 @@ func (s *stage) print(t *testing.T) {
 	text, err := exec.Command("pdftotext", file, "-").Output()
 	require.NoError(t, err)
 	assert.Contains(t, string(text), "as in barrel")
+	s.key(t, kb.Escape)
 	info, err := exec.Command("pdfinfo", file).Output()
 	require.NoError(t, err)
 	assert.Contains(t, string(info), "(A4)")

@@ -20,7 +20,7 @@ func main() {
 	log.SetFlags(0)
 	base := flag.String("base", "http://127.0.0.1:8484", "address of the demo")
 	out := flag.String("out", "docs/screenshots", "folder for the pictures")
-	only := flag.String("only", "sign-in,library,card,card-record,card-words,introduce,introduction,introduction-step,teach-warm-up,teach-ear,teach-picture,teach-letter,teach-read,log,words-find,words-ear,words-play,texts,team", "names of pictures to keep, parted by commas; empty keeps all")
+	only := flag.String("only", "library,card,card-record,card-words,introduce,introduction,introduction-step,teach-picture,teach-hand,teach-read,log,words-find,words-ear,words-play,texts,letters,booth,booth-shelf,team", "names of pictures to keep, parted by commas; empty keeps all")
 	flag.Parse()
 	if err := run(*base, *out, *only); err != nil {
 		log.Fatal(err)

@@ -27,7 +27,7 @@ export function PrintMenu({ introductionId }: { introductionId: string }) {
         Print <span aria-hidden>▾</span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="z-40 flex w-96 flex-col rounded-lg border-2 border-ink bg-sheet p-3 shadow-lg">
+        <Popover.Content aria-label="What can be printed" align="end" sideOffset={6} className="z-40 flex w-96 flex-col rounded-lg border-2 border-ink bg-sheet p-3 shadow-lg">
           <a href={href('all')} target="_blank" rel="noreferrer" className={`${look} bg-slate text-chalk hover:bg-slate-deep`}>
             Everything for this lesson
           </a>
