@@ -45,6 +45,15 @@ describe('screens', () => {
     expect(more[1]?.show).toEqual({ kind: 'quarters', pictures: [{ word: 'mop', first: true }, { word: 'ham', first: false }] })
   })
 
+  it('writes the letter in the air: over the picture first, then small, then the capital', () => {
+    const form = { text: 'm', strokes: [], lines: [], left: 0, right: 1, group: false, underline: 0 }
+    const m = { ...face('m'), picture: 'x' }
+    const l = { ...lesson([step('hand')]), writing: form, capital: { ...form, text: 'M' }, place: { x: 0.1, y: 0.8, size: 0.3 } }
+    const air = screens({ ...l, cards: { m } })
+    expect(air.map((s) => [s.show.kind, s.turn])).toEqual([['over', 'nothing'], ['write', 'mirror'], ['write', 'mirror']])
+    expect(screens(l).map((s) => s.show.kind)).toEqual(['write', 'write']) // without a picture there is nothing to lie over
+  })
+
   it('paces by the plan', () => {
     const l = lesson([step('ear', { choices: [choice('a', 'yes', 'picture'), choice('b', 'no', 'picture')] }), step('hand')])
     const s = screens(l)
