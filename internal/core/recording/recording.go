@@ -324,7 +324,7 @@ func (r *Report) quality(a *analysis) {
 }
 
 func (r *Report) addedVowel(target Target) bool {
-	limit := map[Class]int{ShortOn: 95, ShortWord: 60}[target.Class]
+	limit := map[Class]int{ShortOn: 75, ShortWord: 60}[target.Class]
 	if limit == 0 {
 		limit = 45
 	}
