@@ -39,22 +39,25 @@ type stage struct {
 	b      *browser.Browser
 }
 
-// hum is a take of m for the fake microphone: the last half second is silence, since Chromium repeats the
-// last 10 ms for ever.
+// hum is a recording of m, said twice, for the fake microphone: the last half second is silence, since Chromium
+// repeats the last 10 ms for ever.
 func hum(t *testing.T) string {
 	const hertz = 44_100
-	samples := make([]float64, hertz*25/10)
+	samples := make([]float64, hertz*4)
 	noise := rand.New(rand.NewPCG(1, 1))
 	for i := range samples {
 		at := float64(i) / hertz
 		v := 0.0004 * noise.NormFloat64()
-		if at > 0.7 && at < 1.4 {
-			edge := min(1, (at-0.7)/0.03, (1.4-at)/0.05)
+		for _, from := range []float64{0.7, 2.2} {
+			if at < from || at > from+0.7 {
+				continue
+			}
+			edge := min(1, (at-from)/0.03, (from+0.7-at)/0.05)
 			for h := 1.0; h < 6; h++ {
 				v += edge * 0.25 / (h * h) * math.Sin(2*math.Pi*170*h*at)
 			}
 		}
-		if at < 2 {
+		if at < 3.5 {
 			samples[i] = v
 		}
 	}
@@ -181,13 +184,14 @@ func (s *stage) record(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("No take yet"))
 	require.NoError(t, s.tab.ClickText("Record"))
 	require.NoError(t, s.tab.SeeText("Stop and keep"))
-	time.Sleep(2200 * time.Millisecond)
+	time.Sleep(3700 * time.Millisecond)
 	require.NoError(t, s.tab.ClickText("Stop and keep"))
 	require.NoError(t, s.tab.SeeText("agrees to the recording"), "without consent nothing is kept")
 	require.NoError(t, s.tab.Click("input[type=checkbox]"))
 	require.NoError(t, s.tab.ClickText("Send it again"))
 	require.NoError(t, s.tab.See("[data-verdict]"))
 	require.NoError(t, s.tab.SeeText("voice at"))
+	assert.Equal(t, "2", mustEval(t, s.tab, `String(document.querySelectorAll('[data-verdict]').length)`), "said twice, kept as two takes")
 	f0 := mustEval(t, s.tab, `document.body.innerText.match(/voice at (\d+) Hz/)[1]`)
 	var hertz float64
 	_, err := fmt.Sscan(f0, &hertz)
