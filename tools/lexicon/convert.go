@@ -1,6 +1,7 @@
 package main
 
 import (
+	"regexp"
 	"strings"
 
 	"brightchalk/internal/core/spelling"
@@ -39,8 +40,13 @@ func best(al *spelling.Aligner, word string, phones []string, bath bool) string 
 			bestCost, bestCodes = cost+bias(word, o), o
 		}
 	}
+	if unstressedAge.MatchString(word) { // "village", "manage": the ending is heard with the vowel of "kit"
+		bestCodes = strings.Replace(bestCodes, "@J", "iJ", 1)
+	}
 	return bestCodes
 }
+
+var unstressedAge = regexp.MustCompile(`(age[sd]?|lege|ledge)$`)
 
 // bias settles ties: yod after t, d, n where the spelling allows it; -et with the vowel of "pocket".
 func bias(word, codes string) int {

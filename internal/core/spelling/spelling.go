@@ -69,20 +69,20 @@ type Segment struct {
 	Rare     bool              `json:"rare,omitempty"`
 }
 
-// SoundCount is the number of sounds that children count on their fingers: one for each grapheme that
-// sounds, two for x and qu unless the units say otherwise.
+// SoundCount is the number of sounds that children count on their fingers: every phoneme, but one for the ends
+// of *table* and *camel*, for the yoo of *cute* (all taught as one sound), for a vowel with the r that links it to
+// the next, and for x where the units say so.
 func SoundCount(segments []Segment, u Units) int {
 	n := 0
 	for _, s := range segments {
+		k := len(s.Phonemes)
 		switch {
-		case len(s.Phonemes) == 0:
-		case s.Grapheme == "qu" && len(s.Phonemes) == 2, s.Grapheme == "x" && len(s.Phonemes) == 2 && !u.XOne:
-			n += 2
-		case len(s.Phonemes) > 1 && !phoneme.IsVowel(s.Phonemes[0]) && !phoneme.IsVowel(s.Phonemes[len(s.Phonemes)-1]):
-			n += len(s.Phonemes)
-		default:
-			n++
+		case s.Grapheme == "x" && u.XOne && k > 1:
+			k = 1
+		case k > 1 && s.Phonemes[k-2] == "ə" && s.Phonemes[k-1] == "l", k > 1 && s.Phonemes[0] == "j", k > 1 && phoneme.IsVowel(s.Phonemes[0]) && s.Phonemes[k-1] == "r":
+			k--
 		}
+		n += k
 	}
 	return n
 }
