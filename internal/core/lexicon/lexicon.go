@@ -113,13 +113,19 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 	}
 	out := Segmented{Word: word, Accent: a, Source: FromLexicon, Alternatives: []Reading{}}
 	var codes []string
-	if e, ok := Find(clean); ok {
+	if e, ok := contraction(word); ok {
+		codes = e.CodesIn(a)
+	} else if e, ok := Find(clean); ok {
 		codes = e.CodesIn(a)
 	} else if stemmed := inflected(clean, a); stemmed != "" {
 		codes = []string{stemmed}
 	} else {
 		out.Source = FromRules
-		codes = []string{spelling.Guess(clean)}
+		if made := derived(clean, a); made != "" {
+			codes = []string{made}
+		} else {
+			codes = []string{spelling.Guess(clean)}
+		}
 	}
 	al := aligners.Get().(*spelling.Aligner)
 	defer aligners.Put(al)
@@ -146,54 +152,6 @@ var aligners = sync.Pool{New: func() any { return &spelling.Aligner{} }}
 func read(al *spelling.Aligner, word, codes string, a phoneme.Accent, u spelling.Units) Reading {
 	segs := al.Align(word, codes, a, u)
 	return Reading{phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(codes)+1), a, codes, 0), segs, spelling.SoundCount(segs, u)}
-}
-
-// inflected gives the codes of a regular plural or past form whose stem the lexicon holds.
-func inflected(word string, a phoneme.Accent) string {
-	try := func(stem string) string {
-		if e, ok := Find(stem); ok {
-			return e.CodesIn(a)[0]
-		}
-		return ""
-	}
-	const voiceless, hissing = "ptkfT", "szSZCJ"
-	if stem, ok := strings.CutSuffix(word, "s"); ok {
-		c := try(stem)
-		if c == "" {
-			if c = try(strings.TrimSuffix(stem, "e")); c == "" || !strings.Contains(hissing, c[len(c)-1:]) {
-				return ""
-			}
-		}
-		switch last := c[len(c)-1:]; {
-		case strings.Contains(hissing, last):
-			return c + "iz"
-		case strings.Contains(voiceless, last):
-			return c + "s"
-		default:
-			return c + "z"
-		}
-	}
-	if stem, ok := strings.CutSuffix(word, "ed"); ok && len(stem) > 1 {
-		c := try(stem)
-		if c == "" {
-			c = try(stem + "e")
-		}
-		if c == "" && stem[len(stem)-1] == stem[len(stem)-2] {
-			c = try(stem[:len(stem)-1])
-		}
-		if c == "" {
-			return ""
-		}
-		switch last := c[len(c)-1:]; {
-		case last == "t" || last == "d":
-			return c + "id"
-		case strings.Contains("pkfTsSC", last):
-			return c + "t"
-		default:
-			return c + "d"
-		}
-	}
-	return ""
 }
 
 // Speech is how a team speaks and cuts words: its accent, its units, and the words that depart from the
