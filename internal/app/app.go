@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -147,6 +148,11 @@ func (a *App) SetConventions(ctx context.Context, by Actor, c card.Conventions) 
 		}
 		if d.Note == "" {
 			return wrong("departures", "Say in a few words why “%s” departs from the team's accent.", d.Word)
+		}
+	}
+	for _, m := range c.Materials {
+		if !slices.ContainsFunc(lesson.Materials(), func(k lesson.Material) bool { return k.Name == m }) {
+			return wrong("materials", "“%s” is not among the materials, whose cautions are known.", m)
 		}
 	}
 	c.Lines = c.Lines.OrCommon()

@@ -195,6 +195,9 @@ func (s *server) takeCalls(api huma.API) {
 }
 
 func (s *server) letterCalls(api huma.API) {
+	call(s, api, http.MethodGet, "/materials", "materials", func(context.Context, app.Actor, *struct{}) ([]lesson.Material, error) {
+		return lesson.Materials(), nil
+	})
 	call(s, api, http.MethodGet, "/letters", "letters", func(ctx context.Context, by app.Actor, in *struct {
 		Text  string   `query:"text" maxLength:"40"`
 		Words []string `query:"words,explode" maxItems:"12"`

@@ -35,6 +35,8 @@ type Conventions struct {
 	Paper        string         `json:"paper" enum:"A4,Letter"`
 	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
 	Lines        strokes.Lines  `json:"lines,omitzero" required:"false"`
+	Materials    []string       `json:"materials,omitempty" maxItems:"20"` // for the Hand step; empty: all of lesson.Materials
+	OneMaterial  bool           `json:"one_material,omitempty"`            // the first of them every day; else another each day
 }
 
 // Departure is a word that the team says in another accent than its own, with the reason.

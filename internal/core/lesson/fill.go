@@ -8,7 +8,6 @@ import (
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
-	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/core/words"
 )
 
@@ -360,73 +359,6 @@ func (a *assembler) turnover(s *Step) string {
 	s.Class = append(s.Class, "Picture: “"+first(t.RhymeShort, t.Rhyme, t.Keyword)+"” Letter: "+a.say()+".")
 	s.Table = append(s.Table, "The new sound card")
 	return ""
-}
-
-var materials = []struct{ name, caution string }{
-	{"chalk and a small slate", "Dust away from faces; wash hands afterwards."},
-	{"a tray of dry sand", "Check allergies and eczema; nothing in mouths or eyes; sweep up spills at once."},
-	{"wet brushes on the playground wall", "Watch for slippery ground."},
-	{"a tray of flour", "Check for wheat allergy first; no tasting; wash hands before and after."},
-	{"finger paint in a sealed bag", "Tape the bag shut; check it for leaks."},
-}
-
-// write sets the letters of the target on the team's lines; what has no strokes is left out with a note.
-func (a *assembler) write() {
-	t, lines := a.Target, a.Conventions.Lines.OrCommon()
-	set := func(text, words string) *strokes.Written {
-		w, err := lines.Write(text, a.Letters, strings.Split(words, "\n"))
-		if err != nil {
-			a.out.Notes = append(a.out.Notes, "The letter cannot be shown stroke by stroke: "+err.Error()+".")
-			return nil
-		}
-		return &w
-	}
-	text := strings.ReplaceAll(t.Pair.Grapheme, "-", "")
-	a.out.Writing, a.out.Place = set(text, t.StrokeWords), t.Place
-	if t.Pair.Letters() == 1 && a.Conventions.Capitals {
-		a.out.Capital = set(strings.ToUpper(text), t.CapitalWords)
-	}
-}
-
-// spoken is what the team says while writing, else what the shape of the letter gives.
-func spoken(words string, w *strokes.Written) string {
-	if words != "" {
-		return strings.ReplaceAll(words, "\n", " ")
-	}
-	if w == nil {
-		return "Say what the hand does at each stroke."
-	}
-	var all []string
-	for _, s := range w.Strokes {
-		all = append(all, s.Words)
-	}
-	return strings.Join(all, " ")
-}
-
-func (a *assembler) hand(s *Step) {
-	t := a.Target
-	a.write()
-	s.Adult = append(s.Adult, "Write it in the air, your back to the class, or mirrored when you face it: “"+spoken(t.StrokeWords, a.out.Writing)+"”")
-	if a.Conventions.Capitals && a.out.Capital != nil {
-		s.Adult = append(s.Adult, "The capital: “"+spoken(t.CapitalWords, a.out.Capital)+"”")
-	}
-	if t.Pair.Kind() != "letter" {
-		s.Adult = append(s.Adult, "Write the letters side by side and underline the group: one line, one sound.")
-	}
-	var options []Option
-	if t.Materials != "" {
-		options = append(options, Option{Value: t.Materials, Because: "named on the card"})
-	}
-	start := int(a.Seed % uint64(len(materials)))
-	for i := range materials {
-		m := materials[(start+i)%len(materials)]
-		options = append(options, Option{Value: m.name, Detail: m.caution, Because: "the material changes from day to day"})
-	}
-	s.Choices = a.choose("material", "material", 1, options)
-	s.Table = append(s.Table, s.Choices[0].Value, "pencils and lined paper")
-	s.Class = append(s.Class, "Writes in the air, then with "+s.Choices[0].Value+", then on the lines, saying the words.")
-	caution := first(s.Choices[0].Detail, "Check allergies; nothing goes in mouths, noses or ears.")
-	s.Cautions = append(s.Cautions, caution+" Your school's own rules come first.")
 }
 
 func (a *assembler) mixIn(s *Step) string {

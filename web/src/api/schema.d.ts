@@ -468,6 +468,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["materials"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/members": {
         parameters: {
             query?: never;
@@ -778,6 +794,8 @@ export interface components {
             groups_first: boolean;
             letter_names: boolean;
             lines?: components["schemas"]["StrokesLines"];
+            materials?: string[] | null;
+            one_material?: boolean;
             /** @enum {string} */
             paper: "A4" | "Letter";
             units: components["schemas"]["SpellingUnits"];
@@ -1004,6 +1022,10 @@ export interface components {
                 [key: string]: components["schemas"]["LessonBit"][] | null;
             };
             writing?: components["schemas"]["StrokesWritten"];
+        };
+        LessonMaterial: {
+            caution: string;
+            name: string;
         };
         LessonOption: {
             because: string;
@@ -2729,6 +2751,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Found"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    materials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonMaterial"][] | null;
                 };
             };
             /** @description Error */

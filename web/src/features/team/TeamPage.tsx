@@ -37,6 +37,32 @@ export function TeamPage() {
   )
 }
 
+/** What the class writes with in the Hand step, each with what to watch for. */
+function Materials({ c, lead, onChange }: { c: Conventions; lead: boolean; onChange: (part: Pick<Conventions, 'materials' | 'one_material'>) => void }) {
+  const all = useQuery({ queryKey: ['materials'], queryFn: () => data(client.GET('/materials')).then((d) => d ?? []), staleTime: Infinity })
+  const names = (all.data ?? []).map((m) => m.name)
+  const chosen = c.materials?.length ? c.materials : names
+  return (
+    <fieldset disabled={!lead} className="flex flex-col">
+      <legend className="text-sm font-bold">Trays and materials for writing</legend>
+      {all.data?.map((m) => (
+        <label key={m.name} className="flex min-h-11 items-center gap-3">
+          <input type="checkbox" checked={chosen.includes(m.name)} onChange={(e) => onChange({ materials: names.filter((n) => (n === m.name ? e.target.checked : chosen.includes(n))) })} className="size-6 shrink-0 accent-slate" />
+          <span>
+            <b>{m.name}</b> <span className="text-sm text-soft">{m.caution}</span>
+          </span>
+        </label>
+      ))}
+      <label className="flex min-h-11 items-center gap-3">
+        <input type="checkbox" checked={!c.one_material} onChange={(e) => onChange({ one_material: !e.target.checked })} className="size-6 shrink-0 accent-slate" />
+        <span>
+          <b>Another material each day</b> <span className="text-sm text-soft">(otherwise the first of these)</span>
+        </span>
+      </label>
+    </fieldset>
+  )
+}
+
 /** One file for a USB stick: cards, sounds, strokes, introductions, without a network. */
 function CarryPack() {
   const classes = useClasses()
@@ -125,6 +151,7 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         ))}
       </fieldset>
       {c.lines && <LinesForm lines={c.lines} lead={lead} onChange={(lines) => setC({ ...c, lines })} />}
+      <Materials c={c} lead={lead} onChange={(part) => setC({ ...c, ...part })} />
       <Departures list={c.departures ?? []} lead={lead} onChange={(departures) => setC({ ...c, departures })} />
       {lead ? (
         <Button look="main" onClick={() => save.mutate()} disabled={save.isPending}>
