@@ -21,18 +21,13 @@ const cardsPrinted = 60
 
 // prints measures the PDF of 60 cards against headless Chromium printing the same content, and the carry pack.
 func prints(ctx context.Context, a *app.App, by app.Actor) error {
-	wall, err := a.Wall(ctx, by, false)
+	wall, err := a.CardFaces(ctx, by, func(string) bool { return true })
 	if err != nil {
 		return err
 	}
 	var faces []render.Face
 	for i := 0; len(faces) < cardsPrinted; i = (i + 1) % len(wall) {
-		c := wall[i]
-		f := render.Face{Pair: c.Pair, Keyword: c.Keyword, Rhyme: c.Rhyme, Action: c.Action, Step: c.Step}
-		if m, err := a.Picture(ctx, by, c.Picture); err == nil {
-			f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
-		}
-		faces = append(faces, f)
+		faces = append(faces, wall[i])
 	}
 	var out bytes.Buffer
 	if err := render.Cards(&out, faces[:1], render.Duplex, render.Large, render.A4); err != nil { // fonts are read once

@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"io"
+	"strings"
 
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -65,4 +66,45 @@ func (a *App) PrintPractice(ctx context.Context, by Actor, text string, paper re
 		return wrong("text", "%s.", capital(err.Error()))
 	}
 	return render.Practice(w, []strokes.Written{form}, lines.HeightMM, paper)
+}
+
+// CardFaces are the cards to be printed, those named or with "all" every one, with the letters as the team writes
+// them. A grapheme without strokes, or a split spelling, keeps the font.
+func (a *App) CardFaces(ctx context.Context, by Actor, wanted func(cardID string) bool) ([]render.Face, error) {
+	team, err := store.GetTeam(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return nil, err
+	}
+	own, err := store.OwnLetters(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return nil, err
+	}
+	cards, err := a.Wall(ctx, by, false)
+	if err != nil {
+		return nil, err
+	}
+	lines, out := team.Conventions.Lines, []render.Face{}
+	for _, c := range cards {
+		if !wanted(c.CardID) {
+			continue
+		}
+		f := render.Face{Pair: c.Pair, Keyword: c.Keyword, Rhyme: c.Rhyme, Action: c.Action, Step: c.Step, ShowUpper: team.Conventions.Capitals}
+		if m, err := a.Picture(ctx, by, c.Picture); err == nil {
+			f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
+		}
+		texts := []string{c.Pair.Grapheme}
+		if f.ShowUpper && len(c.Pair.Grapheme) == 1 {
+			texts = []string{strings.ToUpper(c.Pair.Grapheme), c.Pair.Grapheme}
+		}
+		for _, text := range texts {
+			w, err := lines.Write(text, own, nil)
+			if err != nil {
+				f.Writing = nil
+				break
+			}
+			f.Writing = append(f.Writing, w)
+		}
+		out = append(out, f)
+	}
+	return out, nil
 }

@@ -60,21 +60,10 @@ func (s *server) cardsPDF(w http.ResponseWriter, r *http.Request) {
 	for id := range strings.SplitSeq(r.URL.Query().Get("cards"), ",") {
 		wanted[id] = true
 	}
-	cards, err := s.app.Wall(r.Context(), by, false)
+	faces, err := s.app.CardFaces(r.Context(), by, func(id string) bool { return wanted[id] || wanted["all"] })
 	if err != nil {
 		s.plainError(w, r, err)
 		return
-	}
-	var faces []render.Face
-	for _, c := range cards {
-		if !wanted[c.CardID] && !wanted["all"] {
-			continue
-		}
-		f := render.Face{Pair: c.Pair, Keyword: c.Keyword, Rhyme: c.Rhyme, Action: c.Action, Step: c.Step, ShowUpper: team.Conventions.Capitals}
-		if m, err := s.app.Picture(r.Context(), by, c.Picture); err == nil {
-			f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
-		}
-		faces = append(faces, f)
 	}
 	if len(faces) == 0 {
 		s.plainError(w, r, app.InputError{Field: "cards", Message: "Choose at least one card to print."})

@@ -10,6 +10,7 @@ import (
 	"github.com/tdewolff/canvas"
 
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 )
 
 // Layout of printed cards.
@@ -39,6 +40,7 @@ type Face struct {
 	Picture   *Image
 	Step      int
 	ShowUpper bool
+	Writing   []strokes.Written // the capital, if shown, and the letter on the team's lines; empty: the font
 }
 
 // Cards writes the cards at true size: as many on a page as fit, fewer to fold.
@@ -126,6 +128,11 @@ func (d *document) letterSide(f Face, x, y float64, box Size) {
 		text = strings.ToUpper(text) + " " + text
 	}
 	k := box.Width / Large.Width
+	d.textCentre(textStyle{size: max(6, 9*k), ink: grey}, x+box.Width/2, y+6*k, "sound card "+f.Pair.Grapheme+hint(f))
+	if len(f.Writing) > 0 {
+		d.strokeSide(f.Writing, x, y, box)
+		return
+	}
 	face := d.face(d.fit(textStyle{child: true}, text, box.Width-18*k, 170*min(k, box.Height/Large.Height*1.2)))
 	m := face.Metrics()
 	base := y + box.Height/2 - m.XHeight/2
@@ -140,7 +147,26 @@ func (d *document) letterSide(f Face, x, y float64, box Size) {
 		under := base - m.Descent*0.55
 		d.line(x+box.Width/2-width/2, under, x+box.Width/2+width/2, under, 1.2*k, coral)
 	}
-	d.textCentre(textStyle{size: max(6, 9*k), ink: grey}, x+box.Width/2, y+6*k, "sound card "+f.Pair.Grapheme+hint(f))
+}
+
+// strokeSide writes the letter as the team does, as large as the card lets it.
+func (d *document) strokeSide(forms []strokes.Written, x, y float64, box Size) {
+	k := box.Width / Large.Width
+	lines := forms[0].Lines
+	high := lines[0].Y - lines[3].Y
+	const apart = 0.7 // x-heights between the capital and the letter
+	wide := -apart
+	for _, w := range forms {
+		wide += w.Right - w.Left + apart
+	}
+	h := min((box.Height-34*k)/high, (box.Width-24*k)/wide)
+	base := y + 14*k + (box.Height-20*k-high*h)/2 - lines[3].Y*h
+	d.ruled(lines, x+6*k, x+box.Width-6*k, base, h)
+	at := x + (box.Width-wide*h)/2
+	for _, w := range forms {
+		d.written(w, at, base, h, look{ink: ink, width: 0.13 * h})
+		at += (w.Right - w.Left + apart) * h
+	}
 }
 
 func hint(f Face) string {

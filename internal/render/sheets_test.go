@@ -153,3 +153,29 @@ func TestSmallCardsAndTheFrieze(t *testing.T) {
 	assert.Regexp(t, `Pages:\s+2`, string(info(t, out.Bytes())))
 	assert.Regexp(t, `Page size:\s+841.8\d+ x 595`, string(info(t, out.Bytes())))
 }
+
+// A card shows the letter as the team writes it, on its own lines; the words under it keep the page readable as text.
+func TestCardsShowTheTeamsLetters(t *testing.T) {
+	lines := strokes.CommonLines()
+	lines.Capital = 1.5
+	w, err := lines.Write("sh", nil, nil)
+	require.NoError(t, err)
+	f := face("sh", "shed")
+	f.Writing = []strokes.Written{w}
+	var out bytes.Buffer
+	require.NoError(t, render.Cards(&out, []render.Face{f}, render.Single, render.Large, render.A4))
+	assert.Contains(t, run(t, out.Bytes(), "pdftotext"), "sound card sh as in shed")
+	var ruled []float64
+	svg := run(t, out.Bytes(), "pdftocairo", "-svg", "-f", "1", "-l", "1")
+	for _, m := range regexp.MustCompile(`d="M ([\d.]+) ([\d.]+) L ([\d.]+) ([\d.]+) "`).FindAllStringSubmatch(svg, -1) {
+		y0, _ := strconv.ParseFloat(m[2], 64)
+		y1, _ := strconv.ParseFloat(m[4], 64)
+		x0, _ := strconv.ParseFloat(m[1], 64)
+		x1, _ := strconv.ParseFloat(m[3], 64)
+		if y0 == y1 && math.Abs(x1-x0) > 77 && math.Abs(x1-x0) < 79 { // 90 mm less 6 at either side
+			ruled = append(ruled, y0)
+		}
+	}
+	require.Len(t, ruled, 4, "four lines")
+	assert.InDelta(t, 0.5, (ruled[0]-ruled[1])/(ruled[1]-ruled[2]), 0.02, "the team's proportions: half an x-height over the middle line")
+}
