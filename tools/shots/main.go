@@ -93,7 +93,7 @@ func run(base, out, only string) error {
 		tab("Spellings"), text("at the start"), shot("words-spellings"),
 		visit(base+"/texts", "readable"), write("#text-to-check", "The dog had a nap on a big ship. I read it at night."), text("can be read"), shot("texts"),
 		scroll("Made sentences"), shot("texts-bank"),
-		visit(base+"/team", "What we agreed"), shot("team"),
+		visit(base+"/team", "What we agreed"), shot("team"), scroll("Writing lines"), shot("team-lines"),
 	}
 	for _, s := range steps {
 		if err := s(t); err != nil {
@@ -155,7 +155,7 @@ func open(name string) step {
 
 func scroll(heading string) step {
 	return func(t *browser.Tab) error {
-		_, err := browser.Eval[bool](t, `(() => { [...document.querySelectorAll('h2')].find(h => h.innerText === '`+heading+`').scrollIntoView(); return true })()`)
+		_, err := browser.Eval[bool](t, `(() => { [...document.querySelectorAll('h2, legend')].find(h => h.innerText.startsWith('`+heading+`')).scrollIntoView(); return true })()`)
 		return err
 	}
 }
