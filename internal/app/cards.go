@@ -15,6 +15,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/core/words"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
@@ -22,22 +23,23 @@ import (
 
 // WallCard is a card as the wall shows it.
 type WallCard struct {
-	CardID     string        `json:"card_id"`
-	Step       int           `json:"step"`
-	Pair       spelling.Pair `json:"pair"`
-	Kind       string        `json:"kind"`
-	State      card.State    `json:"state" enum:"draft,in review,agreed"`
-	Version    int           `json:"version"`
-	UpdatedBy  string        `json:"updated_by"`
-	Keyword    string        `json:"keyword"`
-	Picture    string        `json:"picture"`
-	PictureAlt string        `json:"picture_alt"`
-	Rhyme      string        `json:"rhyme"`
-	Action     string        `json:"action"`
-	TakeID     string        `json:"take_id"`
-	Gaps       []card.Gap    `json:"gaps"`
-	Remarks    int           `json:"remarks"` // contradictions found on the card
-	Archived   bool          `json:"archived"`
+	CardID     string           `json:"card_id"`
+	Step       int              `json:"step"`
+	Pair       spelling.Pair    `json:"pair"`
+	Kind       string           `json:"kind"`
+	State      card.State       `json:"state" enum:"draft,in review,agreed"`
+	Version    int              `json:"version"`
+	UpdatedBy  string           `json:"updated_by"`
+	Keyword    string           `json:"keyword"`
+	Picture    string           `json:"picture"`
+	PictureAlt string           `json:"picture_alt"`
+	Rhyme      string           `json:"rhyme"`
+	Action     string           `json:"action"`
+	TakeID     string           `json:"take_id"`
+	Gaps       []card.Gap       `json:"gaps"`
+	Remarks    int              `json:"remarks"` // contradictions found on the card
+	Archived   bool             `json:"archived"`
+	Drawn      *strokes.Written `json:"drawn,omitempty"` // the letter as the team writes it
 }
 
 // Wall lists the library in teaching order.
@@ -50,6 +52,10 @@ func (a *App) Wall(ctx context.Context, by Actor, archived bool) ([]WallCard, er
 	if err != nil {
 		return nil, err
 	}
+	own, err := store.OwnLetters(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return nil, err
+	}
 	out := make([]WallCard, 0, len(rows))
 	for _, r := range rows {
 		c := r.Core()
@@ -58,7 +64,7 @@ func (a *App) Wall(ctx context.Context, by Actor, archived bool) ([]WallCard, er
 			rhyme = c.Rhyme
 		}
 		out = append(out, WallCard{r.CardID, r.Step, c.Pair, c.Pair.Kind(), r.State, r.Version, r.UpdatedBy, c.Keyword, c.Picture, c.PictureAlt, rhyme, c.Action, r.TakeID,
-			c.Gaps(), len(findings(conv, c)), r.ArchivedAt != nil})
+			c.Gaps(), len(findings(conv, c)), r.ArchivedAt != nil, conv.Lines.Drawn(c.Pair.Grapheme, own)})
 	}
 	return out, nil
 }

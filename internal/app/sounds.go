@@ -11,25 +11,27 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/store"
 )
 
 // ShelfSound is a card with what is needed to record it.
 type ShelfSound struct {
-	CardID    string        `json:"card_id"`
-	Pair      spelling.Pair `json:"pair"`
-	Step      int           `json:"step"`
-	MouthCue  string        `json:"mouth_cue"`
-	Slip      string        `json:"slip"` // what not to add
-	KeyWord   string        `json:"key_word"`
-	TakeID    string        `json:"take_id,omitempty"`
-	Speaker   string        `json:"speaker,omitempty"`
-	Verdict   string        `json:"verdict,omitempty"`
-	LevelLUFS float64       `json:"level_lufs,omitempty"` // of the master
-	SNR       float64       `json:"snr_db,omitempty"`
-	Plain     bool          `json:"plain,omitempty"`
-	Contrast  *Contrasted   `json:"contrast,omitempty"`
-	Same      *SameSound    `json:"same,omitempty"` // for a card without a take
+	CardID    string           `json:"card_id"`
+	Pair      spelling.Pair    `json:"pair"`
+	Step      int              `json:"step"`
+	MouthCue  string           `json:"mouth_cue"`
+	Slip      string           `json:"slip"` // what not to add
+	KeyWord   string           `json:"key_word"`
+	TakeID    string           `json:"take_id,omitempty"`
+	Speaker   string           `json:"speaker,omitempty"`
+	Verdict   string           `json:"verdict,omitempty"`
+	LevelLUFS float64          `json:"level_lufs,omitempty"` // of the master
+	SNR       float64          `json:"snr_db,omitempty"`
+	Plain     bool             `json:"plain,omitempty"`
+	Contrast  *Contrasted      `json:"contrast,omitempty"`
+	Same      *SameSound       `json:"same,omitempty"` // for a card without a take
+	Drawn     *strokes.Written `json:"drawn,omitempty"`
 }
 
 // SameSound is another card with this sound that has its take already.
@@ -63,6 +65,10 @@ func (a *App) Shelf(ctx context.Context, by Actor) (Shelf, error) {
 	if err != nil {
 		return Shelf{}, err
 	}
+	own, err := store.OwnLetters(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return Shelf{}, err
+	}
 	takes, err := store.ChosenTakes(ctx, a.Pool, by.TeamID)
 	if err != nil {
 		return Shelf{}, err
@@ -88,7 +94,7 @@ func (a *App) Shelf(ctx context.Context, by Actor) (Shelf, error) {
 			}
 		}
 		s.Cards = append(s.Cards, ShelfSound{CardID: r.CardID, Pair: spelling.Pair{Grapheme: r.Grapheme, Sound: r.Sound}, Step: r.Step, MouthCue: cmp.Or(r.Content.MouthCue, cue), Slip: cmp.Or(r.Content.Slip, slip), KeyWord: keyWord(conv, r), TakeID: r.TakeID,
-			Speaker: k.Speaker, Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain, Contrast: contrastOf(conv.Accent, r, rows), Same: same})
+			Speaker: k.Speaker, Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain, Contrast: contrastOf(conv.Accent, r, rows), Same: same, Drawn: conv.Lines.Drawn(r.Grapheme, own)})
 	}
 	return s, nil
 }

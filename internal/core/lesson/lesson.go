@@ -59,16 +59,17 @@ type Step struct {
 
 // CardFace is what Teach and print need of a card, as it stood when the introduction was assembled.
 type CardFace struct {
-	ID         string        `json:"id"`
-	Version    int           `json:"version"`
-	Pair       spelling.Pair `json:"pair"`
-	Keyword    string        `json:"keyword"`
-	Picture    string        `json:"picture"`
-	PictureAlt string        `json:"picture_alt"`
-	Rhyme      string        `json:"rhyme"`
-	RhymeShort string        `json:"rhyme_short"`
-	Action     string        `json:"action"`
-	HasTake    bool          `json:"has_take"`
+	ID         string           `json:"id"`
+	Version    int              `json:"version"`
+	Pair       spelling.Pair    `json:"pair"`
+	Keyword    string           `json:"keyword"`
+	Picture    string           `json:"picture"`
+	PictureAlt string           `json:"picture_alt"`
+	Rhyme      string           `json:"rhyme"`
+	RhymeShort string           `json:"rhyme_short"`
+	Action     string           `json:"action"`
+	HasTake    bool             `json:"has_take"`
+	Drawn      *strokes.Written `json:"drawn,omitempty"` // the letter as the team writes it
 }
 
 // Introduction is the assembled lesson: a snapshot that later edits of cards do not change.
@@ -252,7 +253,7 @@ func (a *assembler) notes() {
 }
 
 func (a *assembler) face(c card.Card) {
-	a.out.Cards[c.ID] = CardFace{c.ID, c.Version, c.Pair, c.Keyword, c.Picture, c.PictureAlt, c.Rhyme, c.RhymeShort, c.Action, c.HasTake}
+	a.out.Cards[c.ID] = CardFace{c.ID, c.Version, c.Pair, c.Keyword, c.Picture, c.PictureAlt, c.Rhyme, c.RhymeShort, c.Action, c.HasTake, a.Conventions.Lines.OrCommon().Drawn(c.Pair.Grapheme, a.Letters)}
 }
 
 // choose fills the slots of a step: locked values first, then the options in their order. Values used

@@ -57,3 +57,16 @@ func (l Lines) written(text string, x Letter, words []string) Written {
 	}
 	return out
 }
+
+// Drawn is Write without words, to be shown as it stands; nil for a split spelling and where a sign has no
+// strokes: a page then keeps its font.
+func (l Lines) Drawn(text string, own map[string]Letter) *Written {
+	w, err := l.Write(text, own, nil)
+	if err != nil {
+		return nil
+	}
+	for i := range w.Strokes {
+		w.Strokes[i].Words = ""
+	}
+	return &w
+}

@@ -975,6 +975,7 @@ export interface components {
         };
         LessonCardFace: {
             action: string;
+            drawn?: components["schemas"]["StrokesWritten"];
             has_take: boolean;
             id: string;
             keyword: string;
@@ -1293,6 +1294,7 @@ export interface components {
         ShelfSound: {
             card_id: string;
             contrast?: components["schemas"]["Contrasted"];
+            drawn?: components["schemas"]["StrokesWritten"];
             key_word: string;
             /** Format: double */
             level_lufs?: number;
@@ -1495,6 +1497,7 @@ export interface components {
             action: string;
             archived: boolean;
             card_id: string;
+            drawn?: components["schemas"]["StrokesWritten"];
             gaps: components["schemas"]["CardGap"][] | null;
             keyword: string;
             kind: string;

@@ -1,10 +1,13 @@
-/** A grapheme on its writing lines; letter groups are underlined as a team writes them. */
+import { Writing, type Written } from './Writing'
+
+/** A grapheme on its writing lines, as the team writes it where it has strokes, else in the font; letter groups are underlined as a team writes them. */
 const X_HEIGHT = 51 // of Andika, in hundredths of the font size
 const CAP_HEIGHT = 72
 const DROP = 30
 
-export function Letter({ grapheme, group, upper = false, className = '', tone = 'paper' }: { grapheme: string; group: boolean; upper?: boolean; className?: string; tone?: 'paper' | 'slate' }) {
-  const text = upper && grapheme.length === 1 ? `${grapheme.toUpperCase()} ${grapheme}` : grapheme.replace('-', '–')
+export function Letter({ grapheme, group, drawn, className = '', tone = 'paper' }: { grapheme: string; group: boolean; drawn?: Written | undefined; className?: string; tone?: 'paper' | 'slate' }) {
+  if (drawn) return <Writing written={drawn} tone={tone} numbers={false} label={grapheme.split('').join(' ')} className={className} />
+  const text = grapheme.replace('-', '–')
   const width = Math.max(110, text.length * 62 + 20)
   const base = 92
   const ink = tone === 'slate' ? 'var(--color-chalk)' : 'var(--color-ink)'

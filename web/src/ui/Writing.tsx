@@ -71,21 +71,22 @@ export function useWriter(written: Written | undefined) {
 /** What follows the pen: a finger, or a pencil as a right or a left hand holds it. */
 export type Hand = 'none' | 'finger' | 'right' | 'left'
 
-type Props = { written: Written; writer?: ReturnType<typeof useWriter>; hand?: Hand; tone?: 'paper' | 'slate'; mirrored?: boolean; numbers?: boolean; names?: boolean; className?: string }
+type Props = { written: Written; writer?: ReturnType<typeof useWriter>; hand?: Hand; tone?: 'paper' | 'slate'; mirrored?: boolean; numbers?: boolean; names?: boolean; label?: string; className?: string }
 
 /** A letter or a group on the team's lines, with numbered starts and arrows. */
-export function Writing({ written, writer, hand = 'none', tone = 'paper', mirrored = false, numbers = true, names = false, className = '' }: Props) {
+export function Writing({ written, writer, hand = 'none', tone = 'paper', mirrored = false, numbers = true, names = false, label, className = '' }: Props) {
   const strokes = written.strokes ?? []
   const lines = written.lines ?? []
   const top = lines[0]?.y ?? 2
   const drop = -(lines[3]?.y ?? -1)
+  const air = numbers ? 0.3 : 0.2
   const room = Math.max(0.45, (2.6 - (written.right - written.left)) / 2)
   const left = written.left - room - (names ? 1.2 : 0)
   const width = written.right - left + room
   const ink = tone === 'slate' ? 'var(--color-chalk)' : 'var(--color-ink)'
   const flip = mirrored ? `translate(${2 * left + width} 0) scale(-1 1)` : undefined
   return (
-    <svg viewBox={`${left} ${-top - 0.3} ${width} ${top + drop + 0.6}`} className={`overflow-visible ${className}`} role="img" aria-label={`${[...written.text].join(' ')} on the writing lines, ${strokes.length} ${strokes.length === 1 ? 'stroke' : 'strokes'}`}>
+    <svg viewBox={`${left} ${-top - air} ${width} ${top + drop + 2 * air}`} className={`overflow-visible ${className}`} role="img" aria-label={label ?? `${[...written.text].join(' ')} on the writing lines, ${strokes.length} ${strokes.length === 1 ? 'stroke' : 'strokes'}`}>
       {lines.map(
         (l, i) =>
           l.shown && (
@@ -101,7 +102,7 @@ export function Writing({ written, writer, hand = 'none', tone = 'paper', mirror
       )}
       <g transform={flip} fill="none" strokeLinecap="round" strokeLinejoin="round">
         {strokes.map((s, i) => (
-          <path key={`ghost${i}`} d={s.path} stroke={ink} strokeWidth="0.13" opacity={writer ? 0.16 : 1} />
+          <path key={`ghost${i}`} d={s.path} stroke={ink} strokeWidth={writer ? 0.13 : 0.19} opacity={writer ? 0.16 : 1} />
         ))}
         {writer &&
           strokes.map((s, i) => (

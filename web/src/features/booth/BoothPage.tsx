@@ -92,7 +92,7 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
 function Cue({ card }: { card: ShelfSound }) {
   return (
     <div className="rounded-lg border-2 border-ink bg-sheet p-4 shadow-md">
-      <Letter grapheme={card.pair.grapheme} group={card.pair.grapheme.length > 1 && !card.pair.grapheme.includes('-')} className="mx-auto h-32" />
+      <Letter drawn={card.drawn} grapheme={card.pair.grapheme} group={card.pair.grapheme.length > 1 && !card.pair.grapheme.includes('-')} className="mx-auto h-32" />
       <p className="text-center text-xl">
         /{card.pair.sound}/ as in <b className="font-child">{card.key_word}</b>
       </p>

@@ -28,6 +28,7 @@ const therapy = 'Cues are for teaching, not for therapy. A child who does not he
 function CardDesk({ card, me }: { card: CardView; me: Me }) {
   const { draft, change, saving, conflict, resolve } = useDraft(card)
   const readOnly = !mayI(me.rights, 'edit')
+  const written = useWritten(card.pair.grapheme)
   const error = (field: keyof Content) => (saving.kind === 'failed' && saving.error.problem.field?.endsWith(field) ? saving.error.message : card.findings?.find((f) => f.field === field)?.text)
   const text = (field: keyof Content, label: string, options: { rows?: number; hint?: string; max: number; child?: boolean }) => (
     <Field label={label} error={error(field)} {...(options.hint ? { hint: options.hint } : {})}>
@@ -40,7 +41,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
     <div className="mx-auto grid max-w-[1400px] gap-6 p-5 lg:grid-cols-[17rem_minmax(0,1fr)]">
       <aside className="flex flex-col gap-4 lg:sticky lg:top-4 lg:self-start">
         <div className="rounded-lg border-2 border-ink bg-sheet p-3 shadow-md">
-          <Letter grapheme={card.pair.grapheme} group={isGroup(card.kind)} className="mx-auto h-36" />
+          <Letter drawn={written.data} grapheme={card.pair.grapheme} group={isGroup(card.kind)} className="mx-auto h-36" />
           <p className="text-center">
             {card.kind}, sound <b>/{card.pair.sound}/</b>
           </p>

@@ -35,7 +35,7 @@ export function ChoosePage() {
         <section className="flex flex-wrap items-center gap-8 rounded-xl border-2 border-ink bg-sheet p-6 shadow-md" aria-label="New introduction">
           {chosen && (
             <div className="w-44 rounded-lg border-2 border-ink bg-paper p-2">
-              <Letter grapheme={chosen.pair.grapheme} group={isGroup(chosen.kind)} className="mx-auto h-32" />
+              <Letter drawn={chosen.drawn} grapheme={chosen.pair.grapheme} group={isGroup(chosen.kind)} className="mx-auto h-32" />
             </div>
           )}
           <div className="flex min-w-0 flex-1 flex-col gap-4 text-xl">

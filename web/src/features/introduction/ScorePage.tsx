@@ -29,7 +29,7 @@ function Score({ intro }: { intro: Introduction }) {
   return (
     <div className="mx-auto flex max-w-[1400px] flex-col gap-4 p-5">
       <div className="flex flex-wrap items-center gap-5">
-        <Letter grapheme={lesson.pair.grapheme} group={isGroup(kind) && !lesson.pair.grapheme.includes('-')} className="h-24" />
+        <Letter drawn={lesson.writing} grapheme={lesson.pair.grapheme} group={isGroup(kind) && !lesson.pair.grapheme.includes('-')} className="h-24" />
         <div className="min-w-0 flex-1">
           <h1 className="font-child text-3xl font-bold">
             {lesson.pair.grapheme} {lesson.keyword && <span className="text-2xl font-normal">as in {lesson.keyword}</span>}

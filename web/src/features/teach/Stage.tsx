@@ -12,13 +12,13 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
   const show = screen.show
   switch (show.kind) {
     case 'letter':
-      return turned ? <PictureSide screen={show.face} pack={pack} /> : <Letter grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" />
+      return turned ? <PictureSide screen={show.face} pack={pack} /> : <Letter drawn={show.face.drawn} grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" />
     case 'write':
       return <Write written={show.written} mirrored={turned} />
     case 'over':
       return <LetterOverPicture src={pack.pictures.get(show.face.id) ?? ''} alt={show.face.picture_alt} written={show.written} place={show.place} className="h-[64vh]" />
     case 'picture':
-      return turned ? <Letter grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" /> : <PictureSide screen={show.face} pack={pack} />
+      return turned ? <Letter drawn={show.face.drawn} grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" /> : <PictureSide screen={show.face} pack={pack} />
     case 'word':
       if (show.hidden === 'sounds' && !turned)
         return (

@@ -30,7 +30,7 @@ export function SoundCard({ card, standing, turned, current, onFocus }: Props) {
       <span className="sr-only">{label}</span>
       <div aria-hidden className={`turn-card relative w-full ${standing === 'next' ? 'h-52' : standing === 'later' ? 'h-44' : 'h-48'} group-hover:rotate-y-180 ${turned ? 'rotate-y-180' : ''}`}>
         <div className={`absolute inset-0 flex flex-col rounded-lg backface-hidden ${edges[card.state]} ${standing === 'later' ? 'bg-[#f3eee2]' : 'bg-sheet'} ${standing === 'next' ? 'shadow-[0_6px_0_var(--color-marigold),0_10px_18px_rgb(0_0_0/0.25)]' : 'shadow-md'}`}>
-          <Letter grapheme={card.pair.grapheme} group={isGroup(card.kind)} className={`mx-auto mt-1 w-full ${standing === 'later' ? 'h-28' : 'h-32'}`} />
+          <Letter drawn={card.drawn} grapheme={card.pair.grapheme} group={isGroup(card.kind)} className={`mx-auto mt-3 w-full ${standing === 'later' ? 'h-26' : 'h-30'}`} />
           <p className="truncate px-2 text-center text-sm text-soft">{card.keyword ? `as in ${card.keyword}` : 'no keyword yet'}</p>
           <Needs gaps={gaps.map((g) => g.part)} done={gaps.length === 0} />
         </div>
