@@ -21,12 +21,14 @@ export function useWriter(written: Written | undefined) {
   const paths = useRef<(SVGPathElement | null)[]>([])
   const pen = useRef<SVGGElement>(null)
   const [at, setAt] = useState(-1) // the last stroke that stands or is being written
+  const [moving, setMoving] = useState(false)
   const run = useRef(0)
   const strokes = written?.strokes ?? []
 
   const write = useCallback(
     async (from: number, to: number, slow: number) => {
       const mine = ++run.current
+      setMoving(true)
       for (let i = from; i <= to; i++) {
         setAt(i)
         await new Promise(requestAnimationFrame)
@@ -50,6 +52,7 @@ export function useWriter(written: Written | undefined) {
         await new Promise((d) => setTimeout(d, 350 * slow)) // the pen lifts
         if (mine !== run.current) return
       }
+      setMoving(false)
     },
     [written],
   )
@@ -63,8 +66,9 @@ export function useWriter(written: Written | undefined) {
     at,
     play: (slow = 1) => void write(0, last, slow),
     step: () => void write(at >= last ? 0 : at + 1, at >= last ? 0 : at + 1, 1.5),
-    all: () => (run.current++, setAt(last)),
-    clear: () => (run.current++, setAt(-1)),
+    moving,
+    all: () => (run.current++, setMoving(false), setAt(last)),
+    clear: () => (run.current++, setMoving(false), setAt(-1)),
   }
 }
 
@@ -121,7 +125,7 @@ export function Writing({ written, writer, hand = 'none', tone = 'paper', mirror
           ))}
         {written.group && <path d={`M${written.left} ${-written.underline}H${written.right}`} stroke={tone === 'slate' ? 'var(--color-coral)' : '#c4573f'} strokeWidth="0.07" />}
       </g>
-      {writer && hand !== 'none' && writer.at >= 0 && (
+      {writer?.moving && hand !== 'none' && (
         <g transform={flip}>
           <g ref={(e) => writer.holdPen(e)}>
             {hand === 'finger' ? (
