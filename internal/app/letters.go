@@ -87,6 +87,9 @@ func (a *App) SaveLetter(ctx context.Context, by Actor, x strokes.Letter) error 
 		return err
 	}
 	for _, f := range lines.Geometry(x) {
+		if f.Stroke < 0 {
+			return wrong("letter", "Not kept yet: %s", f.Text)
+		}
 		return wrong("letter", "Not kept yet: stroke %d: %s", f.Stroke+1, f.Text)
 	}
 	return store.PutLetter(ctx, a.Pool, by.TeamID, by.MemberID, x, a.Now())

@@ -8,7 +8,6 @@ import (
 	"strings"
 	"time"
 
-	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/media"
 	"brightchalk/internal/pack"
@@ -81,18 +80,18 @@ func (a *App) Pack(ctx context.Context, by Actor, classID, size string, w io.Wri
 
 // thisWeek keeps what the class met in the last days and the next cards of the order.
 func (a *App) thisWeek(class ClassView, rows []store.Card) func(store.Card) bool {
-	met := map[string]bool{}
+	longAgo := map[string]bool{}
 	for _, c := range class.Cards {
-		met[c.CardID] = a.Now().Sub(c.LastMet) > packMetDays*24*time.Hour
+		longAgo[c.CardID] = a.Now().Sub(c.LastMet) > packMetDays*24*time.Hour
 	}
 	var next []string
 	for _, r := range rows {
-		if _, known := met[r.CardID]; !known && len(next) < packNext {
+		if _, known := longAgo[r.CardID]; !known && len(next) < packNext {
 			next = append(next, r.CardID)
 		}
 	}
 	return func(r store.Card) bool {
-		long, known := met[r.CardID]
+		long, known := longAgo[r.CardID]
 		return known && !long || slices.Contains(next, r.CardID)
 	}
 }
@@ -117,7 +116,7 @@ func (a *App) packCard(ctx context.Context, by Actor, r store.Card, lines stroke
 		}
 		c.Take = pack.Data("audio/flac", small)
 	}
-	text := strings.ReplaceAll(r.Grapheme, "-", "")
+	text := r.Grapheme
 	if w, err := lines.Write(text, own, strings.Split(r.Content.StrokeWords, "\n")); err == nil { // a sign without strokes is left out
 		c.Writing = &w
 	}
@@ -146,12 +145,8 @@ func (a *App) packIntroductions(ctx context.Context, by Actor, class string, p *
 			return err
 		}
 		p.Introductions = append(p.Introductions, pack.Introduction{Lesson: in.Lesson, Class: in.ClassName, Made: in.CreatedAt})
-		for _, s := range in.Lesson.Steps {
-			for _, c := range s.Choices {
-				if svg, ok := lexicon.Picture(c.Value); ok && c.Kind == "picture" {
-					p.Pictures[c.Value] = pack.Data("image/svg+xml", []byte(svg))
-				}
-			}
+		for word, svg := range chosenPictures(in.Lesson) {
+			p.Pictures[word] = pack.Data("image/svg+xml", []byte(svg))
 		}
 	}
 	return nil

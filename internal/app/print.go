@@ -5,6 +5,7 @@ import (
 	"io"
 	"strings"
 
+	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/strokes"
@@ -30,18 +31,19 @@ func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, h
 	if err != nil {
 		return err
 	}
-	h := render.Handout{Lesson: in.Lesson, Card: row.Content, Pictures: map[string]render.Image{}, HeightMM: team.Conventions.Lines.HeightMM, HomeLine: homeLine,
+	agreed, err := store.AgreedContents(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return err
+	}
+	content := withAgreed(row.Core(), agreed).Content
+	h := render.Handout{Lesson: in.Lesson, Card: content, Pictures: map[string]render.Image{}, HeightMM: team.Conventions.Lines.HeightMM, HomeLine: homeLine,
 		Head:    render.PlanHead{Team: team.Name, Class: in.ClassName, Made: in.CreatedAt},
 		IsVowel: func(sound string) bool { return phoneme.IsVowel(phoneme.Phoneme(sound)) }}
-	if m, err := a.Picture(ctx, by, row.Content.Picture); err == nil {
+	if m, err := a.Picture(ctx, by, content.Picture); err == nil {
 		h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
-	for _, s := range in.Lesson.Steps {
-		for _, c := range s.Choices {
-			if svg, ok := lexicon.Picture(c.Value); ok && c.Kind == "picture" {
-				h.Pictures[c.Value] = render.Image{MediaType: "image/svg+xml", Bytes: []byte(svg)}
-			}
-		}
+	for word, svg := range chosenPictures(in.Lesson) {
+		h.Pictures[word] = render.Image{MediaType: "image/svg+xml", Bytes: []byte(svg)}
 	}
 	rings, err := a.Play(ctx, by, RingGame, FindQuery{ClassID: in.ClassID, CardID: in.Lesson.CardID, Seed: int(in.Lesson.Seed % 1_000_000)}, "")
 	if err == nil { // too few words is no fault: that sheet is left out
@@ -50,6 +52,19 @@ func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, h
 		}
 	}
 	return render.Print(w, h, sheet, paper)
+}
+
+// chosenPictures are the SVG drawings of the pictures that an introduction chose, by word.
+func chosenPictures(in lesson.Introduction) map[string]string {
+	out := map[string]string{}
+	for _, s := range in.Steps {
+		for _, c := range s.Choices {
+			if svg, ok := lexicon.Picture(c.Value); ok && c.Kind == "picture" {
+				out[c.Value] = svg
+			}
+		}
+	}
+	return out
 }
 
 // PrintPractice writes a practice sheet of any letters on the team's lines.
@@ -92,17 +107,11 @@ func (a *App) CardFaces(ctx context.Context, by Actor, wanted func(cardID string
 		if m, err := a.Picture(ctx, by, c.Picture); err == nil {
 			f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 		}
-		texts := []string{c.Pair.Grapheme}
-		if f.ShowUpper && len(c.Pair.Grapheme) == 1 {
-			texts = []string{strings.ToUpper(c.Pair.Grapheme), c.Pair.Grapheme}
+		if upper := lines.Drawn(strings.ToUpper(c.Pair.Grapheme), own); c.Drawn != nil && upper != nil && f.ShowUpper && len(c.Pair.Grapheme) == 1 {
+			f.Writing = append(f.Writing, *upper)
 		}
-		for _, text := range texts {
-			w, err := lines.Write(text, own, nil)
-			if err != nil {
-				f.Writing = nil
-				break
-			}
-			f.Writing = append(f.Writing, w)
+		if c.Drawn != nil {
+			f.Writing = append(f.Writing, *c.Drawn)
 		}
 		out = append(out, f)
 	}

@@ -129,7 +129,7 @@ func TestLettersOverHTTP(t *testing.T) {
 	assert.Equal(t, 403, status)
 	status, answer = teacher.call("PUT", "/api/letters", string(body))
 	assert.Equal(t, 422, status)
-	assert.Contains(t, answer, "Not kept yet")
+	assert.Contains(t, answer, "Not kept yet: Does not reach the top line.")
 	status, answer = teacher.call("PUT", "/api/letters", `{"sign":"h","family":"hump","strokes":[]}`)
 	assert.Equal(t, 422, status, answer)
 	status, answer = teacher.call("GET", "/api/letters?text="+strings.Repeat("a", 30), "")
@@ -150,4 +150,28 @@ func TestNewDoorsNeedASession(t *testing.T) {
 	assert.Contains(t, body, "Choose the whole order")
 	status, _ = lead.call("GET", "/api/pack.html?size=week&class=00000000-0000-0000-0000-000000000000", "")
 	assert.Equal(t, 404, status)
+}
+
+// What was agreed is printed, as it is taught, while a draft is being written.
+func TestTheHomeSheetHoldsTheAgreedCard(t *testing.T) {
+	p := demoPlace(t)
+	lead := p.signIn(t, 0)
+	id := lead.cardID("h")
+	card := get[app.CardView](t, lead, "/api/cards/"+id)
+	require.Equal(t, "agreed", string(card.State))
+	agreedCue := card.Content.MouthCue
+	card.Content.MouthCue = "A cue that nobody agreed."
+	body, err := json.Marshal(map[string]any{"base_version": card.Version, "content": card.Content})
+	require.NoError(t, err)
+	status, answer := lead.call("PUT", "/api/cards/"+id, string(body))
+	require.Equal(t, 200, status, answer)
+	class := get[[]store.Class](t, lead, "/api/classes")[0]
+	_, answer = lead.call("POST", "/api/introductions", `{"class_id":"`+class.ClassID+`","card_id":"`+id+`","minutes":20}`)
+	var in app.IntroductionView
+	require.NoError(t, json.Unmarshal([]byte(answer), &in))
+	status, data := lead.call("GET", "/api/introductions/"+in.IntroductionID+"/print/home.pdf", "")
+	require.Equal(t, 200, status)
+	text := strings.Join(strings.Fields(pdf(t, []byte(data), "pdftotext", "FILE", "-")), " ")
+	assert.Contains(t, text, agreedCue)
+	assert.NotContains(t, text, "nobody agreed")
 }

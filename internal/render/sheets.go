@@ -2,6 +2,7 @@ package render
 
 import (
 	"fmt"
+	"io"
 	"strings"
 
 	"github.com/tdewolff/canvas"
@@ -73,7 +74,7 @@ func (d *document) practiceOf(forms []strokes.Written, height float64, title, ri
 }
 
 // Practice writes a practice sheet of any letters, without an introduction.
-func Practice(w interface{ Write([]byte) (int, error) }, forms []strokes.Written, height float64, paper Paper) error {
+func Practice(w io.Writer, forms []strokes.Written, height float64, paper Paper) error {
 	making.Lock()
 	defer making.Unlock()
 	d, err := newDocument(w, paper, "Practice sheet "+forms[0].Text)

@@ -55,7 +55,7 @@ func (a *assembler) write() {
 		}
 		return &w
 	}
-	text := strings.ReplaceAll(t.Pair.Grapheme, "-", "")
+	text := t.Pair.Grapheme
 	a.out.Writing, a.out.Place = set(text, t.StrokeWords), t.Place
 	if t.Pair.Letters() == 1 && a.Conventions.Capitals {
 		a.out.Capital = set(strings.ToUpper(text), t.CapitalWords)

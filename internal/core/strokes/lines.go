@@ -155,12 +155,19 @@ func flicks(s Stroke) bool {
 // gap between two letters of a group, in x-heights.
 const gap = 0.32
 
+// leap is the room that a split spelling leaves for the letter between.
+const leap = 0.9
+
 // Group sets letters side by side, or joined where the team joins and the letter before ends in a flick. It
 // returns one letter whose strokes are written in order; a sign that has no strokes is named in the error.
 func (l Lines) Group(text string, own map[string]Letter) (Letter, error) {
 	out := Letter{Sign: text}
 	right, open := 0.0, -1 // open is the stroke that the next letter may go on from
 	for _, r := range text {
+		if r == '-' { // a-e: another letter stands between
+			right, open = right+leap, -1
+			continue
+		}
 		x, ok := own[string(r)]
 		if !ok {
 			if x, ok = Of(string(r)); !ok {

@@ -113,6 +113,13 @@ func TestGroups(t *testing.T) {
 	oa, err := l.Group("oa", nil)
 	require.NoError(t, err)
 	assert.Len(t, oa.Strokes, 2, "o ends at its top: side by side")
+	split, err := l.Write("a-e", nil, nil)
+	require.NoError(t, err)
+	together, err := l.Write("ae", nil, nil)
+	require.NoError(t, err)
+	assert.False(t, split.Group, "no line under a split spelling: another letter stands between")
+	assert.Greater(t, split.Right-split.Left, together.Right-together.Left+0.8)
+	assert.Nil(t, l.Drawn("a-e", nil))
 	_, err = l.Group("ré", nil)
 	require.ErrorContains(t, err, `no strokes for "é"`)
 	own := map[string]strokes.Letter{"é": of(t, "e")}

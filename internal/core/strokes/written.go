@@ -1,5 +1,7 @@
 package strokes
 
+import "strings"
+
 // WrittenStroke is a stroke as a page draws it: SVG path data in x-heights with y downwards.
 type WrittenStroke struct {
 	Path    string  `json:"path"`
@@ -50,7 +52,7 @@ func (l Lines) written(text string, x Letter, words []string) Written {
 	if low.Y < under {
 		under = low.Y - 0.16
 	}
-	out := Written{Text: text, Strokes: []WrittenStroke{}, Left: low.X, Right: high.X, Group: len([]rune(text)) > 1, Under: under,
+	out := Written{Text: text, Strokes: []WrittenStroke{}, Left: low.X, Right: high.X, Group: len([]rune(text)) > 1 && !strings.Contains(text, "-"), Under: under,
 		Lines: []WrittenLine{{l.Top, l.Capital}, {l.Middle, 1}, {l.Base, 0}, {l.Drop, -l.Hang}}}
 	for i, s := range x.Strokes {
 		out.Strokes = append(out.Strokes, WrittenStroke{s.Path(), s.Start, s.Heading(), s.Length(), words[i]})
@@ -62,7 +64,7 @@ func (l Lines) written(text string, x Letter, words []string) Written {
 // strokes: a page then keeps its font.
 func (l Lines) Drawn(text string, own map[string]Letter) *Written {
 	w, err := l.Write(text, own, nil)
-	if err != nil {
+	if err != nil || strings.Contains(text, "-") {
 		return nil
 	}
 	for i := range w.Strokes {

@@ -41,7 +41,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
     <div className="mx-auto grid max-w-[1400px] gap-6 p-5 lg:grid-cols-[17rem_minmax(0,1fr)]">
       <aside className="flex flex-col gap-4 lg:sticky lg:top-4 lg:self-start">
         <div className="rounded-lg border-2 border-ink bg-sheet p-3 shadow-md">
-          <Letter drawn={written.data} grapheme={card.pair.grapheme} group={isGroup(card.kind)} className="mx-auto h-36" />
+          <Letter drawn={card.pair.grapheme.includes('-') ? undefined : written.data} grapheme={card.pair.grapheme} group={isGroup(card.kind)} className="mx-auto h-36" />
           <p className="text-center">
             {card.kind}, sound <b>/{card.pair.sound}/</b>
           </p>
@@ -191,7 +191,7 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 
 /** The letter as the hand writes it, beside the picture that it is laid over. */
 function Written({ card, place }: { card: CardView; place: Content['place'] }) {
-  const text = card.pair.grapheme.replace('-', '')
+  const text = card.pair.grapheme
   const written = useWritten(text).data
   if (!written) return null
   return (

@@ -38,4 +38,4 @@ export const useSpelling = (pair: { grapheme: string; sound: string }) =>
   })
 
 /** The letters of a card on the team's lines. */
-export const useWritten = (text: string) => useQuery({ queryKey: ['letters', text, []], queryFn: () => data(client.GET('/letters', { params: { query: { text } } })), enabled: !text.includes('-') })
+export const useWritten = (text: string) => useQuery({ queryKey: ['letters', text, []], queryFn: () => data(client.GET('/letters', { params: { query: { text } } })) })

@@ -25,7 +25,7 @@ export function LettersPage() {
   const me = useMe()
   const go = (t: string) => void navigate({ to: '/letters', search: { text: t }, replace: true })
   if (!wall.data || !me.data) return <Waiting what="Sharpening the chalk …" />
-  const groups = wall.data.filter((c) => c.pair.grapheme.length > 1).map((c) => c.pair.grapheme.replace('-', ''))
+  const groups = wall.data.filter((c) => c.pair.grapheme.length > 1).map((c) => c.pair.grapheme)
   return (
     <div className="mx-auto grid max-w-[1400px] gap-6 p-5 lg:grid-cols-[17rem_minmax(0,1fr)]">
       <h1 className="sr-only">Letters</h1>
@@ -51,7 +51,7 @@ export function LettersPage() {
           <Button type="submit">Write</Button>
         </form>
       </nav>
-      <Desk key={text} text={text} cardId={wall.data.find((c) => c.pair.grapheme.replace('-', '') === text.toLowerCase())?.card_id ?? ''} mayEdit={mayI(me.data.rights, 'edit')} />
+      <Desk key={text} text={text} cardId={wall.data.find((c) => c.pair.grapheme === text.toLowerCase())?.card_id ?? ''} mayEdit={mayI(me.data.rights, 'edit')} />
     </div>
   )
 }
@@ -133,7 +133,7 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
           {v.group && <Notice>Letters of a group are written side by side and underlined: one line, one sound.</Notice>}
         </>
       )}
-      {card.data && (text.length === 1 || !upper) && <StrokeWords key={card.data.version} card={card.data} field={field} byRule={v.by_rule ?? []} count={v.strokes?.length ?? 0} mayEdit={mayEdit} />}
+      {card.data && (text.length === 1 || !upper) && <StrokeWords key={`${card.data.version}-${v.strokes?.length}`} card={card.data} field={field} byRule={v.by_rule ?? []} count={v.strokes?.length ?? 0} mayEdit={mayEdit} />}
       {!card.data && (
         <section className="flex flex-col gap-2">
           <Heading level={2}>What is said</Heading>

@@ -19,8 +19,5 @@ export const useCardOf = (id: string) => useQuery({ queryKey: keys.card(id), que
 export const useSaveCard = (id: string) =>
   useMutation({
     mutationFn: (v: { base: number; content: Content }) => data(client.PUT('/cards/{id}', { params: { path: { id } }, body: { base_version: v.base, content: v.content } })),
-    onSuccess: (card) => {
-      queryClient.setQueryData(keys.card(id), card)
-      return Promise.all([refresh(), queryClient.invalidateQueries({ queryKey: keys.versions(id) })])
-    },
+    onSuccess: () => Promise.all([refresh(), queryClient.invalidateQueries({ queryKey: keys.card(id) })]),
   })

@@ -19,9 +19,16 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
   const [consent, setConsent] = useState(false)
   const [countIn, setCountIn] = useState(false)
   const add = calls.add.mutate
-  const keep = useCallback((wav: BodyInit) => add({ cardId, wav, speaker, consent }, { onSuccess: (t) => onTakes?.(t) }), [add, cardId, speaker, consent, onTakes])
-  const mic = useMicrophone(keep)
-  const error = calls.add.error
+  const keep = useCallback((wav: BodyInit, of: string) => add({ cardId: of, wav, speaker, consent }, { onSuccess: (t) => onTakes?.(t) }), [add, speaker, consent, onTakes])
+  // A recording belongs to the card for which it was begun, also where the page has gone on to the next.
+  const [begunFor, setBegunFor] = useState(cardId)
+  const mic = useMicrophone(useCallback((wav: ArrayBuffer) => keep(wav, begunFor), [keep, begunFor]))
+  const record = () => {
+    setBegunFor(cardId)
+    void mic.record(countIn)
+  }
+  const failed = calls.add.error && calls.add.variables?.cardId === cardId ? calls.add.variables : undefined
+  const error = failed && calls.add.error
   const where = error instanceof CallError ? error.problem.field : undefined
   const other = [calls.choose.error, calls.withdraw.error, calls.fix.error, calls.reuse.error].find(Boolean)
   const here = shelf.data?.cards?.find((c) => c.card_id === cardId)
@@ -34,7 +41,7 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
   ]
   const running = mic.state.kind === 'recording' || mic.state.kind === 'counting'
   const keys = {
-    r: mayRecord ? () => (running ? mic.stop() : void mic.record(countIn)) : undefined,
+    r: mayRecord ? () => (running ? mic.stop() : record()) : undefined,
     p: newest && (() => void playInTurn(soundOf(newest))),
     a: newest && takeId && takeId !== newest.take_id ? () => void playInTurn(soundOf(newest), cardSound(cardId, takeId)) : undefined,
     h: newest && contrast && hasContrast ? () => void playInTurn(soundOf(newest), cardSound(contrast.card_id, hasContrast)) : undefined,
@@ -63,12 +70,12 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
               )}
             </div>
           </div>
-          <Microphone mic={mic} busy={calls.add.isPending} onFile={keep} countIn={countIn} onCountIn={setCountIn} />
+          <Microphone mic={mic} onRecord={record} busy={calls.add.isPending} onFile={(f) => keep(f, cardId)} countIn={countIn} onCountIn={setCountIn} />
           {error && where !== 'speaker' && where !== 'consent' && <Notice kind="wrong">{error.message}</Notice>}
-          {error && calls.add.variables && (
+          {failed && (
             <p className="flex flex-wrap items-center gap-3">
               What you recorded is kept here.
-              <Button onClick={() => calls.add.variables && keep(calls.add.variables.wav)}>Send it again</Button>
+              <Button onClick={() => keep(failed.wav, failed.cardId)}>Send it again</Button>
             </p>
           )}
           {other && <Notice kind="wrong">{other.message}</Notice>}

@@ -3,10 +3,10 @@ import { Button, Inline, Key, Notice } from '../parts'
 import { meterGood, meterWord } from './model'
 import type { useMicrophone } from './useMicrophone'
 
-type Props = { mic: ReturnType<typeof useMicrophone>; busy: boolean; onFile: (file: File) => void; countIn: boolean; onCountIn: (on: boolean) => void }
+type Props = { mic: ReturnType<typeof useMicrophone>; onRecord: () => void; busy: boolean; onFile: (file: File) => void; countIn: boolean; onCountIn: (on: boolean) => void }
 
 /** The microphone: which one, how loud, record and stop, or a file in its place. */
-export function Microphone({ mic, busy, onFile, countIn, onCountIn }: Props) {
+export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: Props) {
   const [drop, setDrop] = useState(false)
   const { state } = mic
   const running = state.kind === 'recording' || state.kind === 'counting'
@@ -23,7 +23,7 @@ export function Microphone({ mic, busy, onFile, countIn, onCountIn }: Props) {
       }}
     >
       <div className="flex flex-wrap items-center gap-3">
-        <Button look="main" data-state={state.kind} disabled={state.kind === 'asking' || busy} onClick={() => (running ? mic.stop() : void mic.record(countIn))}>
+        <Button look="main" data-state={state.kind} disabled={state.kind === 'asking' || busy} onClick={() => (running ? mic.stop() : onRecord())}>
           <span aria-hidden className={running ? 'size-4 bg-coral' : 'size-4 rounded-full bg-coral'} />
           {running ? 'Stop and keep' : 'Record'} <Key>r</Key>
         </Button>
