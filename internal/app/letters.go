@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"fmt"
 
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/store"
@@ -86,11 +87,12 @@ func (a *App) SaveLetter(ctx context.Context, by Actor, x strokes.Letter) error 
 	if err != nil {
 		return err
 	}
-	for _, f := range lines.Geometry(x) {
-		if f.Stroke < 0 {
-			return wrong("letter", "Not kept yet: %s", f.Text)
+	if found := lines.Geometry(x); len(found) > 0 {
+		where := ""
+		if found[0].Stroke >= 0 {
+			where = fmt.Sprintf("stroke %d: ", found[0].Stroke+1)
 		}
-		return wrong("letter", "Not kept yet: stroke %d: %s", f.Stroke+1, f.Text)
+		return wrong("letter", "Not kept yet: %s%s", where, found[0].Text)
 	}
 	return store.PutLetter(ctx, a.Pool, by.TeamID, by.MemberID, x, a.Now())
 }
