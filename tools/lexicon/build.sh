@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Rebuilds internal/core/lexicon/data/words.txt. Needs Debian's packages scowl, wbritish-large and wamerican-large, and the npm sources.
+# Rebuilds internal/core/lexicon/data. Needs Debian's packages scowl, wbritish-large and wamerican-large, and the npm sources.
 set -euo pipefail
 cd "$(dirname "$0")"
 [ -d node_modules ] || npm install --silent --no-package-lock

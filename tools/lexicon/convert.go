@@ -12,7 +12,7 @@ var consonant = map[string]string{"P": "p", "B": "b", "T": "t", "D": "d", "K": "
 
 // best tries the lexical sets that each American vowel may stand for and keeps the spelling that aligns
 // most cheaply with the letters: "dog" is CLOTH by its o, "saw" THOUGHT by its aw.
-func best(al *spelling.Aligner, word string, phones []string, bath bool) string {
+func best(al *spelling.Aligner, word string, phones []string, bath, cloth bool) string {
 	options := []string{""}
 	for i := 0; i < len(phones); i++ {
 		next := func(k int) string {
@@ -21,7 +21,7 @@ func best(al *spelling.Aligner, word string, phones []string, bath bool) string 
 			}
 			return ""
 		}
-		forms, used := sets(word, phones[i], next, i, phones, bath)
+		forms, used := sets(word, phones[i], next, i, phones, bath, cloth)
 		i += used
 		var grown []string
 		for _, o := range options {
@@ -36,7 +36,7 @@ func best(al *spelling.Aligner, word string, phones []string, bath bool) string 
 	}
 	bestCost, bestCodes := 1<<30, ""
 	for _, o := range options {
-		if cost := al.Cost(word, o) * 4; cost > 0 && cost+bias(word, o) < bestCost {
+		if cost := al.Cost(word, o, spelling.Cut{}) * 4; cost > 0 && cost+bias(word, o) < bestCost {
 			bestCost, bestCodes = cost+bias(word, o), o
 		}
 	}
@@ -62,7 +62,7 @@ func bias(word, codes string) int {
 
 func isVowelPhone(p string) bool { return p != "" && strings.IndexByte("AEIOU", p[0]) >= 0 }
 
-func sets(word, phone string, next func(int) string, i int, phones []string, bath bool) (forms []string, used int) {
+func sets(word, phone string, next func(int) string, i int, phones []string, bath, cloth bool) (forms []string, used int) {
 	base := strings.TrimRight(phone, "012")
 	stressed := strings.HasSuffix(phone, "1") || strings.HasSuffix(phone, "2")
 	if c, ok := consonant[base]; ok {
@@ -105,6 +105,9 @@ func sets(word, phone string, next func(int) string, i int, phones []string, bat
 			}
 			return []string{"5"}, 1
 		case "UH", "UW":
+			if i > 0 && strings.Contains("T D N", strings.TrimRight(phones[i-1], "012")) {
+				return []string{"^7", "7"}, 1
+			}
 			return []string{"7"}, 1
 		case "AY":
 			if beforeVowel {
@@ -116,10 +119,14 @@ func sets(word, phone string, next func(int) string, i int, phones []string, bat
 		}
 	}
 	switch base {
-	case "AA":
-		return []string{"o", "P"}, 0
-	case "AO":
-		return []string{"x", "c"}, 0
+	case "AA", "AO": // the dictionary mixes LOT, CLOTH and THOUGHT: the letters and one list decide
+		if cloth {
+			return []string{"x"}, 0
+		}
+		if base == "AO" {
+			return []string{"c", "o"}, 0
+		}
+		return []string{"o", "P", "c"}, 0
 	case "AE":
 		if bath {
 			return []string{"q"}, 0

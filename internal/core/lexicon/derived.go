@@ -2,118 +2,191 @@ package lexicon
 
 import (
 	"strings"
+	"sync"
 
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/wordform"
 )
 
-// stem gives the codes of the word that an ending was put to: as it is, with an e that was dropped, without a
-// letter that was doubled, or with a y that became i.
-func stem(word string, a phoneme.Accent) string {
-	try := func(w string) string {
-		if e, ok := Find(w); ok {
-			return e.CodesIn(a)[0]
+// guess gives the codes of a word that the lexicon lacks, and where it is cut: a form of a known word by rule, a
+// word made of known ones, one with the ending of known ones, and only then by single rules. A regular plural or
+// verb form of a known word counts as known.
+func guess(word string, a phoneme.Accent) (codes string, c spelling.Cut, from Source) {
+	if codes, c := formOf(word, a, true, false); codes != "" {
+		return codes, c, FromLexicon
+	}
+	for _, deep := range []bool{false, true} {
+		if codes, c := formOf(word, a, false, deep); codes != "" {
+			return codes, c, FromRules
 		}
-		return ""
 	}
-	if len(word) < 2 {
-		return ""
+	if codes, c := joinedWords(word, a); codes != "" {
+		return codes, c, FromRules
 	}
-	c := try(word)
-	if c == "" {
-		c = try(word + "e")
+	if codes := byAnalogy(word, a); codes != "" {
+		return codes, spelling.Cut{}, FromRules
 	}
-	if n := len(word); c == "" && word[n-1] == word[n-2] {
-		c = try(word[:n-1])
-	}
-	if before, ok := strings.CutSuffix(word, "i"); ok && c == "" {
-		c = try(before + "y")
-	}
-	return c
+	return spelling.Guess(word), spelling.Cut{}, FromRules
 }
 
-// inflected gives the codes of a regular plural, past or -ing form whose stem the lexicon holds.
-func inflected(word string, a phoneme.Accent) string {
-	const voiceless, hissing = "ptkfT", "szSZCJ"
-	if w, ok := strings.CutSuffix(word, "s"); ok && !strings.HasSuffix(w, "s") {
-		var c string
+// formOf reads a word as a known one with an ending: an inflection, or any other; deep, also as a form of a form.
+func formOf(word string, a phoneme.Accent, inflects, deep bool) (string, spelling.Cut) {
+	for _, s := range wordform.Stems(word) {
+		if s.Ending.Inflects != inflects || len(s.Word) < 3 {
+			continue
+		}
+		stem := ""
+		if e, ok := Find(s.Word); ok {
+			stem = e.SaidIn(a)[0].Codes
+		} else if deep {
+			stem, _ = formOf(s.Word, a, false, false)
+		}
+		if stem == "" {
+			continue
+		}
+		if (s.Ending.Letters == "es" || s.Ending.Letters == "s") && strings.HasSuffix(s.Word, "s") && !strings.HasSuffix(word, "es") {
+			continue // glass is no form of glas
+		}
+		codes, ok := wordform.Sound(s.Word, stem, s.Ending)
+		if !ok || s.Ending.Letters == "es" && !strings.HasSuffix(codes, "iz") && !strings.HasSuffix(s.Word, "o") {
+			continue
+		}
+		return codes, spelling.Cut{Plain: !inflects}
+	}
+	return "", spelling.Cut{}
+}
+
+// beginnings that leave the sounds of their word as they are, with their own codes.
+var beginnings = [][2]string{{"under", "und4"}, {"over", "Gv4"}, {"super", "sLp4"}, {"anti", "anti"}, {"inter", "int4"}, {"un", "un"}, {"dis", "dis"}, {"mis", "mis"}, {"re", "rE"}, {"non", "non"}, {"sub", "sub"}, {"pre", "prE"}, {"out", "Wt"}, {"up", "up"}}
+
+const leastPart = 3 // letters of each half of a compound
+
+// joinedWords takes a word apart into a beginning and a known word, or into two known words; the better known
+// the less known of the two, the better.
+func joinedWords(word string, a phoneme.Accent) (string, spelling.Cut) {
+	known := func(w string) (string, int) {
 		if e, ok := Find(w); ok {
-			c = e.CodesIn(a)[0]
-		} else if es, ok := strings.CutSuffix(w, "e"); ok {
-			c = stem(es, a)
-			if c == "" || !strings.Contains(hissing, c[len(c)-1:]) && !strings.HasSuffix(es, "i") {
-				return ""
+			return e.SaidIn(a)[0].Codes, e.Familiarity
+		}
+		codes, _ := formOf(w, a, true, false)
+		return codes, 0
+	}
+	for _, b := range beginnings {
+		if w, ok := strings.CutPrefix(word, b[0]); ok && len(w) >= leastPart {
+			if c, _ := known(w); c != "" {
+				return b[1] + c, spelling.Cut{Seams: []int{len(b[0])}}
 			}
 		}
-		if c == "" {
-			return ""
-		}
-		switch last := c[len(c)-1:]; {
-		case strings.Contains(hissing, last):
-			return c + "iz"
-		case strings.Contains(voiceless, last):
-			return c + "s"
-		}
-		return c + "z"
 	}
-	if w, ok := strings.CutSuffix(word, "ed"); ok {
-		c := stem(w, a)
-		if c == "" {
-			return ""
+	best, codes, cut := 0, "", spelling.Cut{}
+	for i := leastPart; i <= len(word)-leastPart; i++ {
+		first, ok := Find(word[:i])
+		if !ok {
+			continue
 		}
-		switch last := c[len(c)-1:]; {
-		case last == "t" || last == "d":
-			return c + "id"
-		case strings.Contains("pkfTsSC", last):
-			return c + "t"
+		c, familiarity := known(word[i:])
+		if worth := 1 + min(first.Familiarity, familiarity); c != "" && worth > best {
+			best, codes, cut = worth, first.SaidIn(a)[0].Codes+c, spelling.Cut{Seams: []int{i}}
 		}
-		return c + "d"
 	}
-	if w, ok := strings.CutSuffix(word, "ing"); ok {
-		if c := stem(w, a); c != "" {
-			return c + "iN"
+	return codes, cut
+}
+
+// parts are the beginnings and the ends of known words with their most usual codes.
+type parts struct{ heads, tails map[string]string }
+
+const (
+	longestPart = 8 // letters
+	leastAlike  = 2 // words that must share a part
+)
+
+var partsOf [2]func() parts // British, American
+
+func init() {
+	for i, a := range []phoneme.Accent{phoneme.SouthernBritish, phoneme.GeneralAmerican} {
+		partsOf[i] = sync.OnceValue(func() parts {
+			type tally map[string]map[string]int
+			heads, tails := tally{}, tally{}
+			count := func(t tally, letters, codes string) {
+				if len(letters) > longestPart+len(alone) {
+					return
+				}
+				if t[letters] == nil {
+					t[letters] = map[string]int{}
+				}
+				t[letters][codes]++
+			}
+			for _, e := range Words() {
+				if e.Familiarity == 0 && e.Rank == 0 || e.Inflected() {
+					continue
+				}
+				e.SaidIn(a)[0].Cuts(func(at int, before, after string) {
+					count(heads, e.Word[:at], before)
+					if vowelless(e.Word[:at]) {
+						count(tails, alone+e.Word[at:], after) // the first vowel of a word is no weak one
+					} else {
+						count(tails, e.Word[at:], after)
+					}
+				})
+			}
+			settle := func(t tally) map[string]string {
+				out := make(map[string]string, len(t))
+				for letters, all := range t {
+					total, most := 0, 0
+					for codes, n := range all {
+						if total += n; n > most || n == most && codes < out[letters] {
+							most = n
+							out[letters] = codes
+						}
+					}
+					if total < leastAlike || most*3 <= total*2 {
+						delete(out, letters)
+					}
+				}
+				return out
+			}
+			return parts{settle(heads), settle(tails)}
+		})
+	}
+}
+
+// byAnalogy reads a word with the longest ending that it shares with known words, said as most of them are, and
+// what stands before it as known words begin; after R. I. Damper and J. F. G. Eastmond, "Pronunciation by analogy:
+// impact of implementational choices on performance", Language and Speech, 1997 (from memory), far simpler. It is
+// empty where no two parts meet.
+func byAnalogy(word string, a phoneme.Accent) string {
+	p := partsOf[0]()
+	if a.American() {
+		p = partsOf[1]()
+	}
+	for i := max(1, len(word)-longestPart); i < len(word)-1; i++ {
+		tail, ok := p.tails[word[i:]]
+		if vowelless(word[:i]) {
+			tail, ok = p.tails[alone+word[i:]]
+		}
+		if !ok || !strings.ContainsFunc(tail, func(r rune) bool { return phoneme.IsVowelSet(byte(r)) }) {
+			continue
+		}
+		if head, ok := p.head(word[:i]); ok {
+			return head + tail
 		}
 	}
 	return ""
 }
 
-// Endings and beginnings that leave the sounds of their word as they are, with their own codes.
-var (
-	endings    = [][2]string{{"ness", "n@s"}, {"less", "l@s"}, {"ful", "f@l"}, {"ly", "ly"}, {"est", "ist"}, {"er", "4"}, {"y", "y"}}
-	beginnings = [][2]string{{"under", "und4"}, {"over", "Gv4"}, {"super", "sLp4"}, {"anti", "anti"}, {"inter", "int4"}, {"un", "un"}, {"dis", "dis"}, {"mis", "mis"}, {"re", "rE"}, {"non", "non"}, {"sub", "sub"}, {"pre", "prE"}}
-)
-
-const (
-	leastPart  = 3 // letters of each half of a compound
-	knownParts = 2 // familiarity of each
-)
-
-// derived guesses the codes of a word from words that the lexicon holds: an ending or a beginning put to one,
-// or two set together. Empty where nothing fits.
-func derived(word string, a phoneme.Accent) string {
-	for _, e := range endings {
-		if w, ok := strings.CutSuffix(word, e[0]); ok {
-			if c := stem(w, a); c != "" && len(w) >= leastPart {
-				return c + e[1]
-			}
-		}
+// head covers the beginning of a word with a known beginning, or with consonants by rule.
+func (p parts) head(letters string) (string, bool) {
+	if codes, ok := p.heads[letters]; ok {
+		return codes, true
 	}
-	for _, b := range beginnings {
-		if w, ok := strings.CutPrefix(word, b[0]); ok && len(w) >= leastPart {
-			if e, ok := Find(w); ok {
-				return b[1] + e.CodesIn(a)[0]
-			}
-			if c := inflected(w, a); c != "" {
-				return b[1] + c
-			}
-		}
+	if vowelless(letters) {
+		return spelling.Guess(letters), true
 	}
-	best, codes := knownParts-1, ""
-	for i := leastPart; i <= len(word)-leastPart; i++ {
-		first, ok1 := Find(word[:i])
-		second, ok2 := Find(word[i:])
-		if ok1 && ok2 && min(first.Familiarity, second.Familiarity) > best {
-			best, codes = min(first.Familiarity, second.Familiarity), first.CodesIn(a)[0]+second.CodesIn(a)[0]
-		}
-	}
-	return codes
+	return "", false
 }
+
+// alone marks an end that holds all the vowels of its word.
+const alone = "."
+
+func vowelless(letters string) bool { return !strings.ContainsAny(letters, "aeiouy") }

@@ -9,6 +9,7 @@ import (
 	"sync"
 
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/wordform"
 )
 
 // Words of up to seven letters of several large word lists, and what the pronouncing dictionary makes of
@@ -73,7 +74,29 @@ func HomophoneOfWord(codes string) bool {
 	return false
 }
 
-var spokenCache [3]func() map[string]bool
+// HomophoneOfForm tells whether the codes sound like a plural or a past form of a word: joid, like joy with its ending.
+func HomophoneOfForm(codes string) bool {
+	for _, ending := range []string{"s", "ed"} {
+		for _, more := range []string{"s", "z", "iz", "t", "d", "id"} {
+			stem, ok := strings.CutSuffix(codes, more)
+			if !ok {
+				continue
+			}
+			if made, _ := wordform.Sound("", stem, wordform.Ending{Letters: ending}); made == codes && HomophoneOfWord(stem) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// GuessCodes gives the codes of a word that the lexicon lacks, as Segment reads it.
+func GuessCodes(word string, a phoneme.Accent) string {
+	codes, _, _ := guess(word, a)
+	return codes
+}
+
+var spokenCache = make([]func() map[string]bool, len(phoneme.Accents))
 
 func init() {
 	for i, a := range phoneme.Accents {

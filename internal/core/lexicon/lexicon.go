@@ -18,24 +18,60 @@ import (
 //go:embed data/words.txt
 var wordsText string
 
-// Entry is one word. Codes are its pronunciations in lexical sets, the most common first. Familiarity runs
+// Entry is one word. Said are its pronunciations joined to its letters, the most common first. Familiarity runs
 // from 0 (rare) to 5 (every child of five); Rank is a coarse count of use, in hundreds.
 type Entry struct {
 	Word        string
-	Codes       []string
-	American    []string // where they do not follow from Codes by lexical sets; else nil
+	Said        []spelling.Joined
+	American    []spelling.Joined // where they do not follow from Said by lexical sets; else nil
 	Familiarity int
 	Rank        int
 	Parts       string // n noun, v verb, a adjective, r adverb, N plural noun, V verb form
+	Kinds       string // T thing, D doing, L like, O small word: what a young child knows it as, or empty
+	Side        Side
+	Stem        string // the word that it is a form of, or empty
 	Unfit       bool   // not offered to children
 }
 
-// CodesIn are the pronunciations in an accent.
-func (e *Entry) CodesIn(a phoneme.Accent) []string {
+// Side is the side of the ocean to which a word or a spelling belongs.
+type Side byte
+
+const (
+	BothSides Side = iota
+	BritishSide
+	AmericanSide
+)
+
+// At tells whether the word is at home in the accent: colour in Britain, color in America.
+func (e *Entry) At(a phoneme.Accent) bool {
+	switch e.Side {
+	case BritishSide:
+		return !a.American()
+	case AmericanSide:
+		return a.American()
+	}
+	return true
+}
+
+// Inflected tells whether the word is a plural, a past form or an -ing form.
+func (e *Entry) Inflected() bool { return strings.ContainsAny(e.Parts, "NV") }
+
+// SaidIn are the pronunciations in an accent.
+func (e *Entry) SaidIn(a phoneme.Accent) []spelling.Joined {
 	if a == phoneme.GeneralAmerican && e.American != nil {
 		return e.American
 	}
-	return e.Codes
+	return e.Said
+}
+
+// CodesIn are the pronunciations in an accent, in lexical sets.
+func (e *Entry) CodesIn(a phoneme.Accent) []string {
+	said := e.SaidIn(a)
+	out := make([]string, len(said))
+	for i, j := range said {
+		out[i] = j.Codes
+	}
+	return out
 }
 
 // Picturable tells whether an embedded picture shows the word.
@@ -44,22 +80,48 @@ func (e Entry) Picturable() bool { return pictures()[e.Word] != "" }
 var load = sync.OnceValue(readEntries)
 
 func readEntries() map[string]*Entry {
-	all := make(map[string]*Entry, 24_000)
+	all := make(map[string]*Entry, 25_000)
 	for line := range strings.Lines(wordsText) {
 		if line[0] == '#' {
 			continue
 		}
 		f := strings.Split(strings.TrimSuffix(line, "\n"), "\t")
-		familiarity, _ := strconv.Atoi(f[2])
-		rank, _ := strconv.Atoi(f[3])
-		codes, american, differs := strings.Cut(f[1], "|")
-		var own []string
-		if differs {
-			own = strings.Split(american, ",")
+		e := &Entry{Word: f[0], Stem: strings.TrimPrefix(f[5], "-")}
+		e.Familiarity, _ = strconv.Atoi(f[2])
+		e.Rank, _ = strconv.Atoi(f[3])
+		said, american, differs := strings.Cut(f[1], "|")
+		if e.Said = joined(e.Word, said); differs {
+			e.American = joined(e.Word, american)
 		}
-		all[f[0]] = &Entry{f[0], strings.Split(codes, ","), own, familiarity, rank, strings.Trim(f[4], "-x"), strings.Contains(f[4], "x")}
+		for i := range len(f[4]) {
+			switch c := f[4][i]; {
+			case strings.IndexByte("nvarNV", c) >= 0:
+				e.Parts += f[4][i : i+1]
+			case strings.IndexByte("TDLO", c) >= 0:
+				e.Kinds += f[4][i : i+1]
+			case c == 'g':
+				e.Side = BritishSide
+			case c == 'u':
+				e.Side = AmericanSide
+			case c == 'x':
+				e.Unfit = true
+			}
+		}
+		all[e.Word] = e
 	}
 	return all
+}
+
+func joined(word, stored string) []spelling.Joined {
+	out := make([]spelling.Joined, 0, 1)
+	for reading := range strings.SplitSeq(stored, ",") {
+		j, err := spelling.ReadJoined(word, reading)
+		if err != nil {
+			panic(err) // the list is embedded
+		}
+		out = append(out, j)
+	}
+	return out
 }
 
 // Words returns the entries in alphabetical order.
@@ -112,27 +174,28 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 		return Segmented{}, err
 	}
 	out := Segmented{Word: word, Accent: a, Source: FromLexicon, Alternatives: []Reading{}}
-	var codes []string
-	if e, ok := contraction(word); ok {
-		codes = e.CodesIn(a)
-	} else if e, ok := Find(clean); ok {
-		codes = e.CodesIn(a)
-	} else if stemmed := inflected(clean, a); stemmed != "" {
-		codes = []string{stemmed}
-	} else {
-		out.Source = FromRules
-		if made := derived(clean, a); made != "" {
-			codes = []string{made}
-		} else {
-			codes = []string{spelling.Guess(clean)}
-		}
-	}
 	al := aligners.Get().(*spelling.Aligner)
 	defer aligners.Put(al)
-	for i, c := range codes {
-		r := read(al, clean, c, a, u)
+	var readings []Reading
+	e, short := contraction(word)
+	if !short {
+		e, short = Find(clean)
+	}
+	switch {
+	case short && e.Said[0].Word == clean:
+		for _, j := range e.SaidIn(a) {
+			readings = append(readings, readJoined(j, a, u))
+		}
+	default:
+		codes, cut, source := guess(clean, a)
+		out.Source = source
+		readings = []Reading{read(al, clean, codes, cut, a, u)}
+	}
+	for i, r := range readings {
 		if len(positions) > 0 {
 			for s := range r.Segments {
+				// The letters of a stored word are shared: they are moved in a copy.
+				r.Segments[s].Letters = slices.Clone(r.Segments[s].Letters)
 				for l, at := range r.Segments[s].Letters {
 					r.Segments[s].Letters[l] = positions[at]
 				}
@@ -149,9 +212,14 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 
 var aligners = sync.Pool{New: func() any { return &spelling.Aligner{} }}
 
-func read(al *spelling.Aligner, word, codes string, a phoneme.Accent, u spelling.Units) Reading {
-	segs := al.Align(word, codes, a, u)
+func read(al *spelling.Aligner, word, codes string, c spelling.Cut, a phoneme.Accent, u spelling.Units) Reading {
+	segs := al.Align(word, codes, c, a, u)
 	return Reading{phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(codes)+1), a, codes, 0), segs, spelling.SoundCount(segs, u)}
+}
+
+func readJoined(j spelling.Joined, a phoneme.Accent, u spelling.Units) Reading {
+	segs := j.Segments(a, u)
+	return Reading{phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(j.Codes)+1), a, j.Codes, 0), segs, spelling.SoundCount(segs, u)}
 }
 
 // Speech is how a team speaks and cuts words: its accent, its units, and the words that depart from the
@@ -160,6 +228,23 @@ type Speech struct {
 	Accent phoneme.Accent
 	Units  spelling.Units
 	Depart map[string]phoneme.Accent // small letters
+	Allow  map[string]bool           // refused words that the team allows all the same
+}
+
+// Own visits the words that the team says or allows otherwise than everybody.
+func (s Speech) Own() func(func(string) bool) {
+	return func(yield func(string) bool) {
+		for w := range s.Depart {
+			if !yield(w) {
+				return
+			}
+		}
+		for w := range s.Allow {
+			if _, twice := s.Depart[w]; !twice && !yield(w) {
+				return
+			}
+		}
+	}
 }
 
 // Segment is the function Segment in the word's own accent.
@@ -198,6 +283,6 @@ func (s Speech) Item(word string) (Item, bool) {
 	if own, ok := s.Depart[word]; ok {
 		a = own
 	}
-	item := align(&spelling.Aligner{}, e, a, s.Units)
+	item := align(e, a, s.Units)
 	return item, item.Readings[0].Segments != nil
 }

@@ -50,6 +50,7 @@ type Pool struct {
 	Ranked   []*Item // by worth, the best first
 	Pictures []*Item // those that an embedded picture shows, in alphabetical order
 	byWord   map[string]*Item
+	heard    map[string]int // familiarity of the best known word with these sounds
 	numbers  map[spelling.Pair]int
 	with     map[spelling.Pair][]*Item
 }
@@ -76,7 +77,7 @@ func For(a phoneme.Accent, u spelling.Units) *Pool {
 }
 
 func newPool(a phoneme.Accent, u spelling.Units) *Pool {
-	p := &Pool{byWord: make(map[string]*Item, len(Words())), numbers: map[spelling.Pair]int{}, with: map[spelling.Pair][]*Item{}}
+	p := &Pool{byWord: make(map[string]*Item, len(Words())), heard: make(map[string]int, len(Words())), numbers: map[spelling.Pair]int{}, with: map[spelling.Pair][]*Item{}}
 	p.Items = alignAll(a, u)
 	alike := make(map[string][]string, len(p.Items))
 	sounds := make([]string, len(p.Items))
@@ -88,6 +89,7 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 			}
 		}
 		sounds[i] = phoneme.Join(item.Readings[0].Phonemes)
+		p.heard[sounds[i]] = max(p.heard[sounds[i]], item.Familiarity)
 		if item.Familiarity > 0 {
 			alike[sounds[i]] = append(alike[sounds[i]], item.Word)
 		}
@@ -125,18 +127,23 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 	return p
 }
 
-// worth weighs what a good teacher looks for in a word, apart from any question (common practice, no
-// published source).
+// worth weighs what a good teacher looks for in a word, apart from any question: first that a child knows it and can
+// picture or do it, then how well it practises (common practice, no published source).
 func worth(item *Item) float64 {
-	s := 10*float64(item.Familiarity) + 3*math.Log1p(float64(item.Rank))
-	if item.Picture {
+	s := 10*float64(item.Familiarity) + math.Log1p(float64(item.Rank))
+	switch {
+	case strings.Contains(item.Kinds, "T"):
 		s += 8
+	case strings.Contains(item.Kinds, "D"):
+		s += 5
+	case strings.Contains(item.Kinds, "L"):
+		s += 4
 	}
-	if strings.Contains(item.Parts, "n") {
-		s += 3
+	if item.Picture {
+		s += 4
 	}
-	if strings.ContainsAny(item.Parts, "NV") { // plurals and past forms come after their stems
-		s -= 8
+	if item.Inflected() { // plurals and past forms come after their stems
+		s -= 12
 	}
 	sounds := item.Readings[0].Sounds
 	if over := sounds - 3; over > 0 {
@@ -148,18 +155,14 @@ func worth(item *Item) float64 {
 	return s
 }
 
-// alignAll aligns the words that may be offered, in two halves at once.
+// alignAll joins the words that may be offered, in two halves at once.
 func alignAll(a phoneme.Accent, u spelling.Units) []Item {
 	all := Words()
 	half := func(words []*Entry) []Item {
-		al := &spelling.Aligner{}
 		out := make([]Item, 0, len(words))
 		for _, e := range words {
-			if e.Unfit {
-				continue
-			}
-			if item := align(al, e, a, u); item.Readings[0].Segments != nil {
-				out = append(out, item)
+			if !e.Unfit && e.At(a) {
+				out = append(out, align(e, a, u))
 			}
 		}
 		return out
@@ -172,11 +175,11 @@ func alignAll(a phoneme.Accent, u spelling.Units) []Item {
 	return append(first, second...)
 }
 
-func align(al *spelling.Aligner, e *Entry, a phoneme.Accent, u spelling.Units) Item {
-	codes := e.CodesIn(a)
-	item := Item{Entry: e, Readings: make([]Reading, 0, len(codes))}
-	for _, c := range codes {
-		item.Readings = append(item.Readings, read(al, e.Word, c, a, u))
+func align(e *Entry, a phoneme.Accent, u spelling.Units) Item {
+	said := e.SaidIn(a)
+	item := Item{Entry: e, Readings: make([]Reading, 0, len(said))}
+	for _, j := range said {
+		item.Readings = append(item.Readings, readJoined(j, a, u))
 	}
 	first := item.Readings[0].Segments
 	item.Shape = Shape(first)
@@ -221,6 +224,9 @@ func (p *Pool) Find(word string) (*Item, bool) {
 	item, ok := p.byWord[word]
 	return item, ok
 }
+
+// Heard is the familiarity of the best known word that is said so, 0 where there is none.
+func (p *Pool) Heard(sounds []phoneme.Phoneme) int { return p.heard[phoneme.Join(sounds)] }
 
 // Shape writes the consonants and vowels of segments as teachers do: ship is CVC, spot CCVC, box CVCC.
 func Shape(segments []spelling.Segment) string {

@@ -40,10 +40,14 @@ var consonantCodes = map[Lexical]Phoneme{
 	'T': "θ", 'D': "ð", 's': "s", 'z': "z", 'S': "ʃ", 'Z': "ʒ", 'h': "h", 'C': "tʃ", 'J': "dʒ", 'l': "l", 'r': "r", 'w': "w", 'j': "j",
 }
 
-// What each set sounds like: Southern British, Northern English, General American.
+// accentCount is the number of Accents; Accent.Index gives an accent's column in tables of it.
+const accentCount = 4
+
+// What each set sounds like: Southern British, Northern English, General American. Northern English that keeps
+// cup and put apart is as Northern English but for STRUT.
 var vowelCodes = map[Lexical][3]Phoneme{
 	Kit: {"ɪ", "ɪ", "ɪ"}, Dress: {"e", "e", "e"}, Trap: {"æ", "æ", "æ"}, Bath: {"ɑː", "æ", "æ"},
-	Lot: {"ɒ", "ɒ", "ɑː"}, Cloth: {"ɒ", "ɒ", "ɔː"}, Strut: {"ʌ", "ʌ", "ʌ"}, Foot: {"ʊ", "ʊ", "ʊ"}, Comma: {"ə", "ə", "ə"},
+	Lot: {"ɒ", "ɒ", "ɑː"}, Cloth: {"ɒ", "ɒ", "ɔː"}, Strut: {"ʌ", "ʊ", "ʌ"}, Foot: {"ʊ", "ʊ", "ʊ"}, Comma: {"ə", "ə", "ə"},
 	Fleece: {"iː", "iː", "iː"}, Happy: {"iː", "iː", "iː"}, Face: {"eɪ", "eɪ", "eɪ"}, Price: {"aɪ", "aɪ", "aɪ"}, Choice: {"ɔɪ", "ɔɪ", "ɔɪ"},
 	Goat: {"əʊ", "əʊ", "oʊ"}, Mouth: {"aʊ", "aʊ", "aʊ"}, Goose: {"uː", "uː", "uː"}, Palm: {"ɑː", "ɑː", "ɑː"}, Thought: {"ɔː", "ɔː", "ɔː"},
 	Start: {"ɑː", "ɑː", "ɑːr"}, North: {"ɔː", "ɔː", "ɔːr"}, Nurse: {"ɜː", "ɜː", "ɜːr"}, Letter: {"ə", "ə", "ər"},
@@ -51,7 +55,7 @@ var vowelCodes = map[Lexical][3]Phoneme{
 }
 
 var (
-	realised [3][256]Phoneme
+	realised [accentCount][256]Phoneme
 	vowels   [256]bool
 	rVowels  [256]bool
 )
@@ -67,13 +71,15 @@ func init() {
 		for i, p := range forms {
 			realised[i][code] = p
 		}
+		realised[NorthernStrut.Index()][code] = forms[NorthernEnglish.Index()]
 	}
+	realised[NorthernStrut.Index()][Strut] = "ʌ"
 	for _, code := range []Lexical{Start, North, Nurse, Letter, Near, Square, Cure} {
 		rVowels[code] = true
 	}
 }
 
-// Index is the accent's column in tables of lexical sets, 0 to 2. It panics on an unknown accent.
+// Index is the accent's column in tables of lexical sets: its place in Accents. It panics on an unknown accent.
 func (a Accent) Index() int {
 	for i, known := range Accents {
 		if a == known {
@@ -109,7 +115,7 @@ func AppendRealised(out []Phoneme, a Accent, codes string, next byte) []Phoneme 
 		if i+1 < len(codes) {
 			after = codes[i+1]
 		}
-		if rVowels[c] && column != 2 && vowels[after] {
+		if rVowels[c] && !a.Rhotic() && vowels[after] {
 			out = append(out, "r")
 		}
 	}

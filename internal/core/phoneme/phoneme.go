@@ -1,4 +1,4 @@
-// Package phoneme holds the sounds of three accents of English with their articulation,
+// Package phoneme holds the sounds of four accents of English with their articulation,
 // and the lexical sets from which each accent's sounds follow.
 package phoneme
 
@@ -12,17 +12,25 @@ import (
 // Phoneme is one sound in IPA, as in the inventory of an accent: "ʃ", "iː", "ɑːr".
 type Phoneme string
 
-// Accent names one of the three inventories.
+// Accent names one of the inventories.
 type Accent string
 
 const (
 	SouthernBritish Accent = "southern-british"
 	NorthernEnglish Accent = "northern-english"
 	GeneralAmerican Accent = "general-american"
+	// NorthernStrut is Northern English for teams that keep cup and put apart.
+	NorthernStrut Accent = "northern-english-strut"
 )
 
 // Accents lists the accents, the default first.
-var Accents = []Accent{SouthernBritish, NorthernEnglish, GeneralAmerican}
+var Accents = []Accent{SouthernBritish, NorthernEnglish, GeneralAmerican, NorthernStrut}
+
+// Rhotic tells whether the accent sounds r where it is written after a vowel.
+func (a Accent) Rhotic() bool { return a == GeneralAmerican }
+
+// American tells on which side of the ocean the accent is at home, for spellings and for words.
+func (a Accent) American() bool { return a == GeneralAmerican }
 
 // ErrUnknownAccent and ErrUnknownSound are wrapped by what ParseAccent and Parse return.
 var (
@@ -38,7 +46,7 @@ func ParseAccent(text string) (Accent, error) {
 	if a := Accent(text); slices.Contains(Accents, a) {
 		return a, nil
 	}
-	return "", fmt.Errorf("%w %q: choose southern-british, northern-english or general-american", ErrUnknownAccent, text)
+	return "", fmt.Errorf("%w %q: choose southern-british, northern-english, northern-english-strut or general-american", ErrUnknownAccent, text)
 }
 
 // Manner of articulation.
@@ -151,11 +159,23 @@ var americanVowels = []Sound{
 	vowel("ʊər", "close back, then r", Long, "pure", false, true),
 }
 
+// joined is the inventory of an accent in which cup has the vowel of put.
+func joined(sounds []Sound) []Sound {
+	out := slices.DeleteFunc(slices.Clone(sounds), func(s Sound) bool { return s.Phoneme == "ʌ" })
+	for i := range out {
+		if out[i].Phoneme == "ʊ" {
+			out[i].KeyWord, out[i].Initial = "cup", true
+		}
+	}
+	return out
+}
+
 var inventories = func() map[Accent][]Sound {
 	british := slices.Concat(consonants, sharedVowels, britishVowels)
 	return map[Accent][]Sound{
 		SouthernBritish: british,
-		NorthernEnglish: british,
+		NorthernEnglish: joined(british),
+		NorthernStrut:   british,
 		GeneralAmerican: slices.Concat(consonants, sharedVowels, americanVowels),
 	}
 }()
@@ -193,10 +213,13 @@ func IsVowel(p Phoneme) bool {
 var typed = strings.NewReplacer("g", "ɡ", "ɛ", "e", "ɹ", "r", ":", "ː", "ʧ", "tʃ", "ʤ", "dʒ", "/", "", " ", "", "'", "")
 
 // Parse splits a text such as "kw", "juː" or "ʃ" into the accent's sounds, the longest first. ASCII g and
-// colon are read as ɡ and ː; a British and an American spelling of one vowel stand for one another.
+// colon are read as ɡ and ː; the sign of another accent stands for the vowel that this one has there.
 // The error names the part that no sound fits.
 func Parse(a Accent, text string) ([]Phoneme, error) {
 	rest := typed.Replace(text)
+	if a == NorthernEnglish {
+		rest = strings.ReplaceAll(rest, "ʌ", "ʊ")
+	}
 	if a == GeneralAmerican {
 		rest = strings.NewReplacer("əʊ", "oʊ", "ɒ", "ɑː").Replace(rest)
 	} else {

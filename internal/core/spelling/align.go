@@ -2,6 +2,7 @@ package spelling
 
 import (
 	"math/bits"
+	"slices"
 	"strings"
 
 	"brightchalk/internal/core/phoneme"
@@ -28,6 +29,7 @@ type Aligner struct {
 	live  [maxLetters + 1]uint32 // of each letter place, the sound places that a path has reached
 	ops   []int32
 	out   []piece
+	cut   Cut
 }
 
 func at(i, j, pending int) int { return (i*(maxCodes+1)+j)*maxPending + pending }
@@ -39,18 +41,37 @@ type piece struct {
 	row     *row // nil for an odd part
 }
 
+// Cut tells of a word what its letters do not: where it is joined, and whether it ends in an inflection.
+type Cut struct {
+	Seams []int // letter positions that no grapheme crosses: 3 in hothead
+	// Plain words end in no -ed or -es of their own: naked, hundred.
+	Plain bool
+}
+
+func (c Cut) at(letter int) bool { return slices.Contains(c.Seams, letter) }
+
+func (c Cut) crosses(from, to int) bool {
+	for _, s := range c.Seams {
+		if from < s && to > s {
+			return true
+		}
+	}
+	return false
+}
+
 // Align joins the letters (a to z) of word to codes with the cheapest path through the table. The result is
 // nil where the word or its codes are empty or longer than 24. A letter or a sound that no row explains comes
 // back as odd segments; nothing is invented for them.
-func (al *Aligner) Align(word, codes string, a phoneme.Accent, u Units) []Segment {
-	pieces := al.pieces(word, codes)
+func (al *Aligner) Align(word, codes string, c Cut, a phoneme.Accent, u Units) []Segment {
+	pieces := al.pieces(word, codes, c)
 	if pieces == nil {
 		return nil
 	}
 	return segments(word, codes, pieces, a, u)
 }
 
-func (al *Aligner) pieces(word, codes string) []piece {
+func (al *Aligner) pieces(word, codes string, c Cut) []piece {
+	al.cut = c
 	n, m := len(word), len(codes)
 	if n == 0 || m == 0 || n > maxLetters || m > maxCodes {
 		return nil
@@ -168,13 +189,20 @@ func (al *Aligner) step(word, codes string, i, j, p int, cost int16, odd bool) {
 				continue
 			}
 			after := i + g
+			if al.cut.crosses(i, after) || r.inflects && al.cut.Plain {
+				continue
+			}
 			switch r.end {
 			case wordEnd:
 				if after != n {
 					continue
 				}
 			case wordEndOrConsonant:
-				if after < n && isVowelLetter(word[after]) {
+				if after < n && isVowelLetter(word[after]) && !al.cut.at(after) {
+					continue
+				}
+			case softBefore:
+				if after < n && isVowelLetter(word[after]) && word[after] != 'o' && word[after] != 'a' {
 					continue
 				}
 			}
@@ -194,7 +222,7 @@ func (al *Aligner) step(word, codes string, i, j, p int, cost int16, odd bool) {
 				if isVowelLetter(word[after+gap-1]) && word[after+gap-1] != 'u' {
 					break
 				}
-				if word[after+gap] == 'e' {
+				if word[after+gap] == 'e' && !al.cut.crosses(i, after+gap+1) {
 					al.put(after, j+len(r.codes), gap+1, cell{total + int16(3*(gap-1)), 1, k, from})
 					break
 				}
@@ -273,8 +301,8 @@ func single(g string, letters []int, ps []phoneme.Phoneme) Segment {
 
 // Cost is the cost of the cheapest path, for choosing between spellings of a pronunciation; 0 where there
 // is none.
-func (al *Aligner) Cost(word, codes string) int {
-	if al.pieces(word, codes) == nil {
+func (al *Aligner) Cost(word, codes string, c Cut) int {
+	if al.pieces(word, codes, c) == nil {
 		return 0
 	}
 	return int(al.cells[at(len(word), len(codes), 0)].cost)

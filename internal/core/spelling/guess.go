@@ -91,7 +91,7 @@ func longest(rest string) (grapheme, codes string) {
 		if r.split || r.rare || !strings.HasPrefix(rest, r.grapheme) || r.end == wordEnd && r.grapheme != rest {
 			continue
 		}
-		if (r.end == wordEndOrConsonant || r.grapheme == "mb") && len(rest) > len(r.grapheme) {
+		if (r.end == wordEndOrConsonant || r.end == softBefore || r.grapheme == "mb") && len(rest) > len(r.grapheme) {
 			continue
 		}
 		if r.cost > 2 && len(r.grapheme) > 1 && r.grapheme != "ze" {

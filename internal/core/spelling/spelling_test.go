@@ -44,15 +44,15 @@ func TestSetSaysWhatIsUntaught(t *testing.T) {
 	set, err := spelling.ParsePairs(sb, "n=n, t=t, i=ɪ")
 	require.NoError(t, err)
 	var al spelling.Aligner
-	night := al.Align("night", "nYt", sb, spelling.Units{})
+	night := al.Align("night", "nYt", spelling.Cut{}, sb, spelling.Units{})
 	assert.Equal(t, []spelling.Pair{{Grapheme: "igh", Sound: "aɪ"}}, set.Untaught(night))
 	assert.False(t, set.Covers(night))
-	assert.True(t, set.Covers(al.Align("tin", "tin", sb, spelling.Units{})))
+	assert.True(t, set.Covers(al.Align("tin", "tin", spelling.Cut{}, sb, spelling.Units{})))
 }
 
 func TestAlignNeverInvents(t *testing.T) {
 	var al spelling.Aligner
-	segs := al.Align("yacht", "jot", sb, spelling.Units{})
+	segs := al.Align("yacht", "jot", spelling.Cut{}, sb, spelling.Units{})
 	odd := ""
 	for _, s := range segs {
 		if s.Odd {
@@ -60,8 +60,8 @@ func TestAlignNeverInvents(t *testing.T) {
 		}
 	}
 	assert.Equal(t, "ch", odd)
-	assert.Nil(t, al.Align("", "", sb, spelling.Units{}))
-	assert.Nil(t, al.Align("Ship", "Sip", sb, spelling.Units{}), "capitals are the caller's work")
+	assert.Nil(t, al.Align("", "", spelling.Cut{}, sb, spelling.Units{}))
+	assert.Nil(t, al.Align("Ship", "Sip", spelling.Cut{}, sb, spelling.Units{}), "capitals are the caller's work")
 }
 
 func TestGuess(t *testing.T) {
@@ -81,7 +81,7 @@ func FuzzAlign(f *testing.F) {
 			}
 		}
 		letters := 0
-		for _, s := range al.Align(word, codes, sb, spelling.Units{}) {
+		for _, s := range al.Align(word, codes, spelling.Cut{}, sb, spelling.Units{}) {
 			letters += len(s.Letters)
 		}
 		if letters != 0 && letters != len(word) {

@@ -20,9 +20,10 @@ type row struct {
 	cost     int
 	rare     bool
 	split    bool
+	inflects bool // an ending that is put to words: -ed, -es
 	end      endRule
-	sound    [3]string
-	phonemes [3][]phoneme.Phoneme // shared by all segments: not to be changed
+	sound    [4]string
+	phonemes [4][]phoneme.Phoneme // shared by all segments: not to be changed
 }
 
 type endRule byte
@@ -31,11 +32,13 @@ const (
 	anywhere endRule = iota
 	wordEnd
 	wordEndOrConsonant
+	softBefore // at the end, before a consonant, and before a and o: ge in pigeon
 )
 
 var (
 	rows      []row
 	tableRows = map[string][]row{}
+	rowOf     = map[string]int16{} // by name and codes: "a-e:A"
 	// By first letter and first code: the rows that can start at a place.
 	byStart  [26][256][]int16 // numbers in rows
 	byLetter [26][]row
@@ -54,7 +57,7 @@ func init() {
 			if !ok || err != nil {
 				panic(fmt.Sprintf("spelling: bad row %q", line))
 			}
-			r := row{grapheme: fields[0], name: fields[0], codes: codes, cost: n, rare: strings.Contains(flags, "!")}
+			r := row{grapheme: fields[0], name: fields[0], codes: codes, cost: n, rare: strings.Contains(flags, "!"), inflects: strings.Contains(flags, "&")}
 			if r.split = strings.HasSuffix(r.name, "-e"); r.split {
 				r.grapheme = strings.TrimSuffix(r.name, "-e")
 			}
@@ -62,11 +65,14 @@ func init() {
 				r.end = wordEnd
 			} else if strings.Contains(flags, "%") {
 				r.end = wordEndOrConsonant
+			} else if strings.Contains(flags, "~") {
+				r.end = softBefore
 			}
 			for i, a := range phoneme.Accents {
 				r.phonemes[i] = phoneme.Realise(a, codes, 0)
 				r.sound[i] = phoneme.Join(r.phonemes[i])
 			}
+			rowOf[r.name+":"+codes] = int16(len(rows))
 			tableRows[r.name] = append(tableRows[r.name], r)
 			byLetter[r.grapheme[0]-'a'] = append(byLetter[r.grapheme[0]-'a'], r)
 			start := &byStart[r.grapheme[0]-'a'][r.codes[0]]

@@ -10,6 +10,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 )
 
 // MadeUp is a made-up word.
@@ -27,15 +28,21 @@ type MadeUpQuery struct {
 	Count  int
 }
 
-// legal is what occurs in familiar words: pairs of consonants at the start and at the end, and rimes.
-type legal struct{ onsets, codas map[string]int }
+// legal is what occurs in known words of one syllable, by sounds and by letters.
+type legal struct {
+	onsets, codas map[string]int // by sounds; of codas with the vowel before them
+	ends          map[string]int // codas alone, by sounds
+	starts, rimes map[string]int // by pairs: what stands before the vowel; the vowel with the first grapheme after it
+	finals        map[string]int // what stands after the vowel, by pairs
+	glides        map[string]int // by pairs: the last grapheme before a vowel that begins with /j/, with it
+}
 
 type speechKey struct {
 	accent phoneme.Accent
 	units  spelling.Units
 }
 
-// atLeast is how many familiar words must share an onset or a rime before a made-up word may.
+// atLeast is how many known words must share an onset or a coda before a made-up word may.
 const atLeast = 2
 
 // joined writes sounds with a mark between them, so that t and ʃ are not taken for tʃ.
@@ -43,6 +50,14 @@ func joined(sounds []phoneme.Phoneme) string {
 	var b strings.Builder
 	for _, s := range sounds {
 		b.WriteString(string(s) + ".")
+	}
+	return b.String()
+}
+
+func pairsKey(pairs []spelling.Pair) string {
+	var b strings.Builder
+	for _, p := range pairs {
+		b.WriteString(p.Grapheme + "=" + p.Sound + " ")
 	}
 	return b.String()
 }
@@ -59,31 +74,31 @@ func legalFor(o Options) legal {
 	if l, ok := legals[key]; ok {
 		return l
 	}
-	l := legal{map[string]int{}, map[string]int{}}
+	l := legal{map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}}
 	for _, item := range lexicon.For(o.Accent, o.Units).Items {
-		if item.Familiarity < 2 || strings.ContainsAny(item.Parts, "NV") {
+		if item.Familiarity < 1 || item.Inflected() || item.Syllables != 1 {
+			continue
+		}
+		first := slices.IndexFunc(item.Readings[0].Segments, func(s spelling.Segment) bool { return slices.ContainsFunc(s.Phonemes, phoneme.IsVowel) })
+		onset, rest := item.Pairs[:first], item.Pairs[first+1:]
+		l.starts[pairsKey(onset)]++
+		l.finals[pairsKey(rest)]++
+		l.rimes[pairsKey(item.Pairs[first:min(first+2, len(item.Pairs))])]++
+		if strings.HasPrefix(item.Pairs[first].Sound, "j") && first > 0 {
+			l.glides[pairsKey(item.Pairs[first-1:first+1])]++
+		}
+		if item.Familiarity < leastOffered {
 			continue
 		}
 		s := item.Readings[0].Phonemes
-		first := slices.IndexFunc(s, phoneme.IsVowel)
-		if first < 0 || slices.ContainsFunc(s[first+1:], phoneme.IsVowel) {
-			continue // one syllable only
-		}
-		l.onsets[joined(s[:first])]++
-		l.codas[joined(s[first:])]++
-		l.codas["-"+joined(s[first+1:])]++
+		v := slices.IndexFunc(s, phoneme.IsVowel)
+		l.onsets[joined(s[:v])]++
+		l.codas[joined(s[v:])]++
+		l.ends[joined(s[v+1:])]++
 	}
 	legals[key] = l
 	return l
 }
-
-// Graphemes that only stand at one end of a syllable, or ask for a short vowel before them.
-const (
-	neverFirst = " ck ff ll ss zz tch dge ng nk x ve ce ge se ze le "
-	neverLast  = " wh kn wr w h y qu j v u "
-	afterShort = " ck ff ll ss zz tch dge "
-	splitOnly  = " b d k l m n p t "
-)
 
 // doubled are the sounds that English writes with a doubled letter or ck after one short vowel.
 var doubled = map[string]string{"f": "ff", "l": "ll", "s": "ss", "z": "zz", "k": "ck"}
@@ -105,8 +120,8 @@ func MakeUp(q MadeUpQuery, o Options, rng *rand.Rand) ([]MadeUp, error) {
 	m := maker{q: q, o: o, legal: legalFor(o), frame: frame}
 	m.sort()
 	v := strings.IndexByte(frame, 'V')
-	m.onsets = m.clusters(v, neverFirst, func(s string) int { return m.legal.onsets[s] })
-	m.codas = m.clusters(len(frame)-v-1, "", func(s string) int { return m.legal.codas["-"+s] })
+	m.onsets = m.clusters(v, m.legal.onsets, m.legal.starts)
+	m.codas = m.clusters(len(frame)-v-1, m.legal.ends, m.legal.finals)
 	out := []MadeUp{}
 	seen := map[string]bool{}
 	all := m.space()
@@ -147,21 +162,19 @@ type maker struct {
 	onsets, codas [][]spelling.Pair // legal ones of the frame's length
 }
 
-// clusters lists the runs of so many taught consonants that are legal and hold none of the graphemes of never.
-func (m *maker) clusters(length int, never string, count func(sounds string) int) [][]spelling.Pair {
+// clusters lists the runs of so many taught consonants that known words have, by their sounds and by their letters.
+func (m *maker) clusters(length int, sounds, letters map[string]int) [][]spelling.Pair {
 	out := [][]spelling.Pair{nil}
 	for range length {
 		var longer [][]spelling.Pair
 		for _, run := range out {
 			for _, p := range m.consonants {
-				if !strings.Contains(never, " "+p.Grapheme+" ") {
-					longer = append(longer, append(slices.Clone(run), p))
-				}
+				longer = append(longer, append(slices.Clone(run), p))
 			}
 		}
 		out = longer
 	}
-	return slices.DeleteFunc(out, func(run []spelling.Pair) bool { return count(soundsOf(run)) < atLeast })
+	return slices.DeleteFunc(out, func(run []spelling.Pair) bool { return sounds[soundsOf(run)] < atLeast || letters[pairsKey(run)] == 0 })
 }
 
 func soundsOf(run []spelling.Pair) string {
@@ -252,7 +265,6 @@ func (m *maker) try(pairs []spelling.Pair, seen map[string]bool, out *[]MadeUp) 
 		return
 	}
 	seen[word] = true
-	codes := spelling.Guess(word)
 	read, err := lexicon.Segment(word, m.o.Accent, m.o.Units)
 	if err != nil || read.Source != lexicon.FromRules { // a word, or one with an ending
 		return
@@ -261,16 +273,36 @@ func (m *maker) try(pairs []spelling.Pair, seen map[string]bool, out *[]MadeUp) 
 	if len(segs) != len(pairs) { // the rules read it in another way: two readings
 		return
 	}
-	want := slices.Clone(pairs)
 	for i, s := range segs {
-		if s.Odd || s.Rare || s.Pair != want[i] {
+		if s.Odd || s.Rare || s.Pair != pairs[i] {
 			return
 		}
 	}
-	if lexicon.IsWord(word) || lexicon.IsWord(word+"s") && len(word) > 2 && lexicon.HomophoneOfWord(codes) || lexicon.HomophoneOfWord(codes) || nearRude(word) {
+	if lexicon.IsWord(word) || soundsUnfit(word, m.o) {
+		return
+	}
+	if codes := lexicon.GuessCodes(word, m.o.Accent); lexicon.HomophoneOfWord(codes) || lexicon.HomophoneOfForm(codes) {
 		return
 	}
 	*out = append(*out, MadeUp{word, segs, m.frame})
+}
+
+// soundsUnfit tells whether what is no word looks like a word that is kept from children, or sounds in any accent like
+// a strong one or one sound away from it.
+func soundsUnfit(letters string, o Options) bool {
+	if _, refused := unfit.Of(letters); refused {
+		return true
+	}
+	if lexicon.For(o.Accent, o.Units).Heard(o.Sounds(letters)) >= leastOffered { // duk sounds like duck: a fit word
+		return false
+	}
+	for _, a := range phoneme.Accents {
+		read, err := lexicon.Segment(letters, a, o.Units)
+		if err != nil || unfit.SoundsLike(read.Phonemes, a) {
+			return true
+		}
+	}
+	return false
 }
 
 // inflection tells whether the end looks like a plural or a past form.
@@ -279,7 +311,7 @@ func inflection(coda []spelling.Pair) bool {
 		return false
 	}
 	last, before := coda[len(coda)-1].Sound, coda[len(coda)-2].Sound
-	return last == "z" || last == "d" && before != "n" && before != "l" || last == "s" && before != "k" || last == "t" && (before == "ʃ" || before == "tʃ")
+	return last == "z" || last == "d" && before != "n" && before != "l" || last == "s" || last == "t" && strings.Contains("ʃ tʃ p k θ", before)
 }
 
 // spell joins the pairs to a word where English would spell it so.
@@ -293,28 +325,23 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 	split := strings.HasSuffix(vowel.Grapheme, "-e")
 	vs, _ := phoneme.Lookup(m.o.Accent, phoneme.Phoneme(vowel.Sound))
 	short := vs.VowelKind == phoneme.Short
-	if len(pairs) > v+2 && m.legal.codas[vowel.Sound+"."+coda] < atLeast {
+	if len(pairs) > v+2 && m.legal.codas[vowel.Sound+"."+coda] < atLeast || m.legal.rimes[pairsKey(pairs[v:min(v+2, len(pairs))])] == 0 {
 		return "", false
 	}
-	if inflection(pairs[v+1:]) || strings.HasPrefix(coda, "ŋ") && !short || vowel.Grapheme == "igh" && coda != "" && coda != "t." {
+	if strings.HasPrefix(vowel.Sound, "j") && (v == 0 || m.legal.glides[pairsKey(pairs[v-1:v+1])] == 0) {
 		return "", false
 	}
-	if short && v == len(pairs)-1 {
-		return "", false // no English word ends in a short vowel
+	if inflection(pairs[v+1:]) || short && v == len(pairs)-1 { // no English word ends in a short vowel
+		return "", false
 	}
-	if split && (len(pairs) != v+2 || !strings.Contains(splitOnly, " "+pairs[len(pairs)-1].Grapheme+" ")) {
+	if split && len(pairs) != v+2 {
 		return "", false
 	}
 	var b strings.Builder
 	for i, p := range pairs {
 		g := p.Grapheme
-		padded := " " + g + " "
 		last := i == len(pairs)-1
 		switch {
-		case i < v && strings.Contains(neverFirst, padded), last && i != v && strings.Contains(neverLast, padded):
-			return "", false
-		case i > v && strings.Contains(afterShort, padded) && (!short || i != v+1 || len(vowel.Grapheme) > 1 || !last):
-			return "", false
 		case i > v && last && i == v+1 && short && len(vowel.Grapheme) == 1 && doubled[p.Sound] != "" && g != doubled[p.Sound]:
 			return "", false
 		case p.Sound == "k" && i+1 < len(pairs) && (g == "c") == strings.Contains("eiy", pairs[i+1].Grapheme[:1]), p.Sound == "k" && g == "c" && last:
@@ -337,11 +364,4 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 		}
 	}
 	return word, true
-}
-
-// rudeParts keep made-up words away from what sounds or looks like a rude one. From memory.
-var rudeParts = []string{"fuc", "fuk", "fuq", "phuk", "shi" + "t", "shyt", "cunt", "kunt", "cock", "kock", "dik", "dic", "pis", "piss", "tit", "twa", "wank", "slag", "slut", "bum", "poo", "wee", "fag", "nig", "kik", "spic", "rap", "sex", "seks", "ars", "ass", "cum", "kum", "jiz", "gip", "puk", "nob", "fart", "crap", "vag", "pub", "anus", "porn", "hel", "gun", "kil", "ded"}
-
-func nearRude(word string) bool {
-	return slices.ContainsFunc(rudeParts, func(p string) bool { return strings.Contains(word, p) })
 }

@@ -1,10 +1,12 @@
 package words
 
 import (
+	_ "embed"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
+	"sync"
 
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -42,25 +44,45 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 	target := q.Target
 	q.Target, q.Limit, q.Position = nil, 0, Any
 	q.Syllables, q.MinSounds, q.MaxSounds = 1, max(2, q.MinSounds), 5
-	q.Familiarity = max(2, q.Familiarity)
 	var all []Choice
 	for _, c := range Find(q, o) {
 		if item, ok := o.Item(c.Word); ok && !strings.ContainsAny(item.Parts, "NV") {
 			all = append(all, c)
 		}
 	}
+	holding := func(list []Choice) []Choice {
+		return slices.DeleteFunc(slices.Clone(list), func(c Choice) bool { return len(positions(c.Segments, *target)) == 0 })
+	}
 	g := newChainer(all)
-	var starts []int
-	for i, c := range all {
-		switch {
-		case start != "" && c.Word == start:
-			starts = []int{i}
-		case start == "" && c.Sounds >= 3 && (target == nil || len(positions(c.Segments, *target)) > 0):
-			starts = append(starts, i)
+	if target != nil && start == "" { // a chain for a sound keeps it, where there are words enough
+		if kept := newChainer(holding(all)); len(kept.best("", length, rng)) >= min(length, leastKept) {
+			g = kept
 		}
 	}
-	if start != "" && (len(starts) != 1 || all[starts[0]].Word != start) {
+	best := g.best(start, length, rng)
+	if start != "" && best == nil {
 		return nil, fmt.Errorf("a chain cannot start with %q: it is no short, well-known word that can be read yet", start)
+	}
+	for target != nil && len(best) > 0 && len(positions(g.all[best[len(best)-1]].Segments, *target)) == 0 { // or comes back to it
+		best = best[:len(best)-1]
+	}
+	if len(best) < 3 {
+		return nil, fmt.Errorf("%w: no three words that can be read differ in one sound each", ErrTooFew)
+	}
+	return g.links(best), nil
+}
+
+// leastKept is how many words a chain must have that keeps its sound; else one is made that comes back to it.
+const leastKept = 5
+
+// best is the longest chain found from a start, or from any of the better words where start is empty; nil where start is
+// not among the words.
+func (g *chainer) best(start string, length int, rng *rand.Rand) []int {
+	var starts []int
+	for i, c := range g.all {
+		if c.Word == start || start == "" && c.Sounds >= 3 {
+			starts = append(starts, i)
+		}
 	}
 	if start == "" {
 		starts = starts[:min(len(starts), 40)]
@@ -75,10 +97,7 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 			break
 		}
 	}
-	if len(best) < 3 {
-		return nil, fmt.Errorf("%w: no three words that can be read differ in one sound each", ErrTooFew)
-	}
-	return g.links(best), nil
+	return best
 }
 
 type edge struct {
@@ -201,15 +220,6 @@ type Compound struct {
 	Second string `json:"second"`
 }
 
-// notMade look like two words and are none; of words that start with a prefix only those in madeOf are
-// compounds. From memory.
-var (
-	notMade  = asSet("target carpet forget button rotten mustard napkin bargain warden kidnap hatred manage budget nutmeg ramrod hamlet goblet kidney lettuce magnet ballot rampart satin cabin robin cotton orbit impact mascot carrot parrot pirate legend season reason poison person pillow window shadow format hardship")
-	prefixes = asSet("in or im imp con for be per a re an un dis ex pro de en")
-	madeOf   = asSet("into inside input indoor indoors inland income anthill earring keyring")
-	endings  = asSet("king ring wing sing ping ding ting ling")
-)
-
 func asSet(words string) map[string]bool {
 	out := map[string]bool{}
 	for w := range strings.FieldsSeq(words) {
@@ -218,40 +228,43 @@ func asSet(words string) map[string]bool {
 	return out
 }
 
-// compound tells whether two words that spell a third really make it: seek-ing is no see-king.
-func compound(whole, first string) bool {
-	return madeOf[whole] || !notMade[whole] && !prefixes[first] && !endings[strings.TrimPrefix(whole, first)]
-}
+//go:embed compounds.txt
+var compoundText string
 
-// Compounds lists readable words that are made of two readable, known words and sound like the two said one
-// after the other, best first.
+// halves are the two words of each real compound.
+var halves = sync.OnceValue(func() map[string][2]string {
+	out := map[string][2]string{}
+	for line := range strings.Lines(compoundText) {
+		if strings.HasPrefix(line, "#") {
+			continue
+		}
+		for w := range strings.FieldsSeq(line) {
+			first, second, _ := strings.Cut(w, "+")
+			out[first+second] = [2]string{first, second}
+		}
+	}
+	return out
+})
+
+// Compounds lists readable words that are made of two readable, known words by meaning and by sound, best first.
 func Compounds(q Query, o Options) []Compound {
 	limit := q.Limit
 	q.Limit, q.MinSounds, q.Syllables, q.Frame = 0, 4, 0, ""
+	q.Rare = true // the halves are what must be known
 	var out []Compound
 	pool := lexicon.For(o.Accent, o.Units)
 	taught := pool.Mask(q.Taught)
-	part := func(w string) (*lexicon.Item, bool) {
+	part := func(w string) bool {
 		item, ok := pool.Find(w)
-		return item, ok && item.Familiarity >= 3 && item.Parts != "" && item.Needs.Within(&taught) && !q.Exclude[w] && !nearRude(w)
+		return ok && item.Familiarity >= leastOffered && item.Needs.Within(&taught) && !q.Exclude[w]
 	}
 	for _, c := range Find(q, o) {
-		whole, _ := pool.Find(c.Word)
-		if whole == nil || strings.ContainsAny(whole.Parts, "NV") {
+		h, ok := halves()[c.Word]
+		if !ok || !part(h[0]) || !part(h[1]) {
 			continue
 		}
-		for i := 2; i <= len(c.Word)-2; i++ {
-			first, ok := part(c.Word[:i])
-			if !ok {
-				continue
-			}
-			second, ok := part(c.Word[i:])
-			if ok && whole.Codes[0] == first.Codes[0]+second.Codes[0] && compound(c.Word, first.Word) {
-				c.Because = fmt.Sprintf("%s + %s; %s", first.Word, second.Word, c.Because)
-				out = append(out, Compound{c, first.Word, second.Word})
-				break
-			}
-		}
+		c.Because = fmt.Sprintf("%s + %s; %s", h[0], h[1], c.Because)
+		out = append(out, Compound{c, h[0], h[1]})
 		if limit > 0 && len(out) == limit {
 			break
 		}
@@ -276,7 +289,7 @@ func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
 		return nil, fmt.Errorf("a find-and-ring list takes 4 to 24 words, not %d", count)
 	}
 	target := *q.Target
-	q.Limit, q.Familiarity = 0, max(2, q.Familiarity)
+	q.Limit = 0
 	by := map[Position][]Choice{}
 	for _, c := range Find(q, o) {
 		by[c.Positions[0]] = append(by[c.Positions[0]], c)

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
@@ -40,7 +39,7 @@ func SlipHunt(q Query, count int, o Options, rng *rand.Rand) ([]Slip, error) {
 	if count < 1 || count > 12 {
 		return nil, fmt.Errorf("a slip hunt takes 1 to 12 words, not %d", count)
 	}
-	q.Limit, q.Familiarity, q.MinSounds = 0, max(2, q.Familiarity), max(3, q.MinSounds)
+	q.Limit, q.MinSounds = 0, max(3, q.MinSounds)
 	found := Find(q, o)
 	byKind := map[SlipKind][]Slip{}
 	for _, c := range found[:min(len(found), 150)] {
@@ -77,7 +76,7 @@ func SlipHunt(q Query, count int, o Options, rng *rand.Rand) ([]Slip, error) {
 func Slips(c Choice, taught spelling.Set, o Options) []Slip {
 	var out []Slip
 	add := func(shown string, kind SlipKind, format string, args ...any) {
-		if shown != c.Word && !nearRude(shown) && !unfit(shown) && !slices.ContainsFunc(out, func(s Slip) bool { return s.Shown == shown }) {
+		if shown != c.Word && !soundsUnfit(shown, o) && !slices.ContainsFunc(out, func(s Slip) bool { return s.Shown == shown }) {
 			out = append(out, Slip{c, shown, kind, fmt.Sprintf(format, args...)})
 		}
 	}
@@ -146,9 +145,4 @@ func hasGrapheme(taught spelling.Set, g string) bool {
 		}
 	}
 	return false
-}
-
-func unfit(word string) bool {
-	e, ok := lexicon.Find(word)
-	return ok && e.Unfit
 }

@@ -44,10 +44,25 @@ type Query struct {
 	MinSounds    int
 	MaxSounds    int
 	Syllables    int             // exactly
-	Familiarity  int             // at least, 0 to 5
+	Familiarity  int             // at least, 1 to 5; where 0, leastOffered
+	Rare         bool            // offer the rarest words too
 	NoHomophones bool            // leave out words that sound like another known word
 	Exclude      map[string]bool // rejected or used elsewhere
 	Limit        int             // 0 is all
+}
+
+// leastOffered is the familiarity below which no word is offered unasked.
+const leastOffered = 2
+
+// least is the familiarity that the query asks for.
+func (q Query) least() int {
+	switch {
+	case q.Familiarity > 0:
+		return q.Familiarity
+	case q.Rare:
+		return 0
+	}
+	return leastOffered
 }
 
 // Options are the team's conventions.
@@ -136,18 +151,18 @@ func (q Query) candidates(o Options) []candidate {
 			}
 		}
 	}
-	departed := false
-	for w := range o.Depart {
+	own := false
+	for w := range o.Own() {
 		item, ok := o.Item(w)
-		if !ok || item.Unfit || !covers(q.Taught, item) || q.Target != nil && !slices.Contains(item.Pairs, *q.Target) {
+		if !ok || item.Unfit && !o.Allow[w] || !covers(q.Taught, item) || q.Target != nil && !slices.Contains(item.Pairs, *q.Target) {
 			continue
 		}
 		if c, ok := q.match(&item); ok {
 			found = append(found, c)
-			departed = true
+			own = true
 		}
 	}
-	if departed {
+	if own {
 		slices.SortFunc(found, func(a, b candidate) int {
 			if a.Worth != b.Worth {
 				return cmp.Compare(b.Worth, a.Worth)
@@ -165,7 +180,7 @@ func covers(taught spelling.Set, item lexicon.Item) bool {
 // match holds an item against all of the query but what is taught.
 func (q Query) match(item *lexicon.Item) (candidate, bool) {
 	c := candidate{Item: item}
-	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.Familiarity || q.Exclude[item.Word] || q.WithPicture && !item.Picture {
+	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.least() || q.Exclude[item.Word] || q.WithPicture && !item.Picture {
 		return c, false
 	}
 	sounds := item.Readings[0].Sounds

@@ -156,8 +156,8 @@ func ExampleFind() {
 		fmt.Println(c.Word, c.Frame)
 	}
 	// Output:
-	// pin CVC
 	// ant VCC
+	// pin CVC
 }
 
 func BenchmarkFindWithTarget(b *testing.B) {

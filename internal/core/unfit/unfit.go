@@ -1,0 +1,213 @@
+// Package unfit tells which words are not offered to children, by theme: a refused word with all its inflected,
+// derived and compound forms, and what sounds nearly like a strong one.
+package unfit
+
+import (
+	_ "embed"
+	"slices"
+	"strings"
+	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/wordform"
+)
+
+//go:embed themes.txt
+var themesText string
+
+//go:embed innocent.txt
+var innocentText string
+
+// Theme names what a refused word is about: "rude", "violence" …
+type Theme string
+
+type lemma struct {
+	theme Theme
+	alone bool // refused as it stands, without a family
+}
+
+type lists struct {
+	lemmas   map[string]lemma
+	innocent map[string]bool
+	stems    []string // lemmas long enough to be found at either end of a compound
+	strong   []string // codes of strong words
+	inside   []string // refused wherever their letters stand
+}
+
+// wholePart is how many letters a refused word needs to be looked for as a part of a compound.
+const wholePart = 5
+
+var load = sync.OnceValue(func() lists {
+	l := lists{lemmas: map[string]lemma{}, innocent: map[string]bool{}}
+	var theme Theme
+	for line := range strings.Lines(themesText) {
+		words := strings.Fields(line)
+		switch {
+		case len(words) == 0 || words[0] == "#":
+		case words[0] == "theme":
+			theme = Theme(words[1])
+		default:
+			for _, w := range words {
+				w, codes, strong := strings.Cut(w, "=")
+				word, alone := strings.CutSuffix(w, ".")
+				if _, twice := l.lemmas[word]; !twice {
+					l.lemmas[word] = lemma{theme, alone}
+				}
+				if !alone && len(word) >= wholePart {
+					l.stems = append(l.stems, word)
+				}
+				if inside, ok := strings.CutPrefix(codes, "="); ok {
+					codes = inside
+					l.inside = append(l.inside, word)
+				}
+				if strong {
+					l.strong = append(l.strong, codes)
+				}
+			}
+		}
+	}
+	for line := range strings.Lines(innocentText) {
+		if !strings.HasPrefix(line, "#") {
+			for w := range strings.FieldsSeq(line) {
+				l.innocent[w] = true
+			}
+		}
+	}
+	return l
+})
+
+// Of returns the theme by which a word is refused. Capitals, apostrophes and hyphens are passed over; of a word
+// with a hyphen each part is asked as well.
+func Of(word string) (Theme, bool) {
+	word = strings.ToLower(word)
+	if parts := strings.FieldsFunc(word, func(r rune) bool { return r == '-' || r == ' ' }); len(parts) > 1 {
+		for _, p := range parts {
+			if t, ok := Of(p); ok {
+				return t, true
+			}
+		}
+	}
+	letters := strings.Map(func(r rune) rune {
+		if r < 'a' || r > 'z' {
+			return -1
+		}
+		return r
+	}, strings.TrimSuffix(strings.TrimSuffix(word, "'s"), "’s"))
+	l := load()
+	if t, ok := l.family(letters, 3); ok {
+		return t, true
+	}
+	return l.compound(letters)
+}
+
+// family looks a word up, then what it may be made from, so many endings deep.
+func (l *lists) family(word string, depth int) (Theme, bool) {
+	if l.innocent[word] {
+		return "", false
+	}
+	if found, ok := l.lemmas[word]; ok {
+		return found.theme, true
+	}
+	if depth == 0 {
+		return "", false
+	}
+	for _, s := range wordform.Stems(word) {
+		if found, ok := l.lemmas[s.Word]; ok && found.alone {
+			continue
+		}
+		if t, ok := l.family(s.Word, depth-1); ok {
+			return t, true
+		}
+	}
+	return "", false
+}
+
+func (l *lists) compound(word string) (Theme, bool) {
+	if l.innocent[word] {
+		return "", false
+	}
+	for _, s := range wordform.Stems(word) {
+		if l.innocent[s.Word] {
+			return "", false
+		}
+	}
+	for _, stem := range l.stems {
+		if len(word) >= len(stem)+3 && (strings.HasPrefix(word, stem) || strings.HasSuffix(word, stem)) {
+			return l.lemmas[stem].theme, true
+		}
+	}
+	for _, s := range l.inside {
+		if strings.Contains(word, s) {
+			return l.lemmas[s].theme, true
+		}
+	}
+	return "", false
+}
+
+// Themes lists the themes in the order of the file.
+func Themes() []Theme {
+	var out []Theme
+	for line := range strings.Lines(themesText) {
+		if f := strings.Fields(line); len(f) == 2 && f[0] == "theme" {
+			out = append(out, Theme(f[1]))
+		}
+	}
+	return out
+}
+
+// heard is the strong words as an accent says them, and what is one sound away from them.
+type heard struct {
+	whole   map[string]bool // and with one sound left out
+	changed map[string]bool // one sound is "?"
+	more    map[string]bool // one sound "?" put in
+}
+
+var sounding = sync.OnceValue(func() []heard {
+	out := make([]heard, len(phoneme.Accents))
+	for i, a := range phoneme.Accents {
+		h := heard{map[string]bool{}, map[string]bool{}, map[string]bool{}}
+		for _, codes := range load().strong {
+			sounds := phoneme.Realise(a, codes, 0)
+			h.whole[key(sounds)] = true
+			for k := range sounds {
+				h.whole[key(slices.Delete(slices.Clone(sounds), k, k+1))] = true
+				h.changed[key(hole(sounds, k))] = true
+			}
+			for k := range len(sounds) + 1 {
+				h.more[key(slices.Insert(slices.Clone(sounds), k, "?"))] = true
+			}
+		}
+		out[i] = h
+	}
+	return out
+})
+
+func hole(sounds []phoneme.Phoneme, at int) []phoneme.Phoneme {
+	out := slices.Clone(sounds)
+	out[at] = "?"
+	return out
+}
+
+func key(sounds []phoneme.Phoneme) string {
+	var b strings.Builder
+	for _, s := range sounds {
+		b.WriteString(string(s))
+		b.WriteByte('.')
+	}
+	return b.String()
+}
+
+// SoundsLike tells whether a word said so is a strong word or one sound away from it in the accent: one sound
+// changed, left out or put in.
+func SoundsLike(sounds []phoneme.Phoneme, a phoneme.Accent) bool {
+	h := sounding()[a.Index()]
+	if h.whole[key(sounds)] {
+		return true
+	}
+	for i := range sounds {
+		if k := key(hole(sounds, i)); h.changed[k] || h.more[k] {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,63 @@
+package main
+
+import (
+	"strings"
+)
+
+// rate says how well a child of four to seven knows each word: 5 and 4 from the early list and the picture names,
+// 4 to 2 from lists for young readers and from use, read through by hand (tools/lexicon/older.txt takes words down).
+// A form comes after its stem.
+func (b *builder) rate() {
+	for _, w := range b.words {
+		e := b.src.early[w.letters]
+		w.kind, w.side = e.kind, e.side
+		if w.side == "" {
+			w.side = b.src.sides[w.letters]
+		}
+		w.band = b.band(w.letters)
+	}
+	for _, w := range b.words { // a stem outside the lists is known where its forms are, not the other way round
+		stem := b.words[w.stem]
+		if stem == nil || b.src.early[w.letters].kind != "" {
+			continue
+		}
+		of := b.band(stem.letters)
+		switch {
+		case w.ending.Inflects:
+			w.band = max(of-1, min(w.band, of))
+		case strings.Contains("y er est ly ful", w.ending.Letters) && of == 5:
+			w.band = max(min(w.band, 4), 3)
+		}
+		if w.side == "" {
+			w.side = stem.side
+		}
+	}
+}
+
+func (b *builder) band(w string) int {
+	s := b.src
+	n := s.subtlex[w]
+	if e := s.early[w]; e.kind != "" {
+		if e.later {
+			return 4
+		}
+		return 5
+	}
+	if s.pictures[w] {
+		return 5
+	}
+	if s.older[w] {
+		return 1
+	}
+	switch {
+	case s.spache[w] && n >= 400:
+		return 4
+	case s.spache[w], s.dale[w] && n >= 800, s.everyday[w]:
+		return 3
+	case s.dale[w] && n >= 100, n >= 2500 && s.scowl[w] > 0:
+		return 2
+	case s.dale[w], n >= 200:
+		return 1
+	}
+	return 0
+}
