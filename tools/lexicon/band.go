@@ -23,6 +23,8 @@ func (b *builder) rate() {
 		}
 		of := b.band(stem.letters)
 		switch {
+		case stem.kind == "O" || b.src.met[w.letters] < leastMet(stem.kind, w.ending.Letters):
+			w.band = min(w.band, 1) // anythings, purpler
 		case w.ending.Inflects:
 			w.band = max(of-1, min(w.band, of))
 		case strings.Contains("y er est ly ful", w.ending.Letters) && of == 5:
@@ -32,6 +34,21 @@ func (b *builder) rate() {
 			w.side = stem.side
 		}
 	}
+}
+
+// leastMet is how often a form must be met in film subtitles to be offered: the forms that a thing, a doing or a
+// describing word has by nature hardly at all, others often.
+func leastMet(kind, ending string) int {
+	natural := map[string]string{"s": "TD", "es": "TD", "ies": "TD", "ed": "D", "ied": "D", "ing": "D", "er": "LD", "est": "L", "ier": "L", "iest": "L"}
+	switch {
+	case strings.ContainsAny(kind, natural[ending]) && strings.HasPrefix(natural[ending], "L"):
+		return 15
+	case strings.ContainsAny(kind, natural[ending]):
+		return 0
+	case kind == "" && natural[ending] != "" && !strings.HasPrefix(natural[ending], "L"):
+		return 20
+	}
+	return 100
 }
 
 func (b *builder) band(w string) int {

@@ -19,7 +19,7 @@ type early struct {
 
 type sources struct {
 	cmu                          map[string][]string
-	subtlex                      map[string]int
+	subtlex, met                 map[string]int
 	dale, spache                 map[string]bool
 	pos                          map[string]string
 	scowl                        map[string]int
@@ -32,7 +32,7 @@ type sources struct {
 }
 
 func read(here string) *sources {
-	s := &sources{cmu: map[string][]string{}, subtlex: map[string]int{}, dale: map[string]bool{}, spache: map[string]bool{}, pos: map[string]string{},
+	s := &sources{cmu: map[string][]string{}, subtlex: map[string]int{}, met: map[string]int{}, dale: map[string]bool{}, spache: map[string]bool{}, pos: map[string]string{},
 		overrides: map[string][]string{}, american: map[string][]string{}, britishOf: map[string]string{}, sides: map[string]string{}, early: map[string]early{}}
 	input := bufio.NewScanner(os.Stdin)
 	input.Buffer(nil, 1<<20)
@@ -50,6 +50,7 @@ func read(here string) *sources {
 			s.spache[f[1]] = true
 		case "subtlex":
 			s.subtlex[f[1]] = max(n, s.subtlex[f[1]])
+			s.met[strings.ToLower(f[1])] += n
 		default:
 			s.pos[f[1]] += map[string]string{"noun": "n", "verb": "v", "adj": "a", "adv": "r"}[f[0]]
 		}

@@ -49,7 +49,7 @@ func formOf(word string, a phoneme.Accent, inflects, deep bool) (string, spellin
 			continue // glass is no form of glas
 		}
 		codes, ok := wordform.Sound(s.Word, stem, s.Ending)
-		if !ok || s.Ending.Letters == "es" && !strings.HasSuffix(codes, "iz") && !strings.HasSuffix(s.Word, "o") {
+		if !ok {
 			continue
 		}
 		return codes, spelling.Cut{Plain: !inflects}

@@ -23,6 +23,9 @@ func Sound(stem, codes string, ending Ending) (string, bool) {
 		return "", false
 	}
 	last := codes[len(codes)-1:]
+	if ending.Letters == "es" && !strings.Contains(hissing, last) && !strings.HasSuffix(stem, "o") {
+		return "", false // gapes is no form of gap
+	}
 	switch ending.Letters {
 	case "s", "es", "ies":
 		switch {
