@@ -229,7 +229,18 @@ type Speech struct {
 	Units  spelling.Units
 	Depart map[string]phoneme.Accent // small letters
 	Allow  map[string]bool           // refused words that the team allows all the same
+	// Pictures are the team's own, for ear games.
+	Pictures []OwnPicture
 }
+
+// OwnPicture is a picture of the team's with its name and the other names that children give it, in small letters.
+type OwnPicture struct {
+	Name   string
+	Others []string
+}
+
+// BestKnown is the highest familiarity.
+const BestKnown = 5
 
 // Own visits the words that the team says or allows otherwise than everybody.
 func (s Speech) Own() func(func(string) bool) {

@@ -1,6 +1,7 @@
 package words
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"math/rand/v2"
@@ -18,10 +19,13 @@ var (
 	ErrTooFew   = errors.New("too few fit")
 )
 
-// Basket is one side of a sorting game: pictures whose names have the sound at the place asked for.
+// Basket is one side of a sorting game: pictures whose names have the sound at the place asked for. Note says what a
+// teacher should know: that pictures are short, or that a name begins with two sounds.
 type Basket struct {
 	Sound    phoneme.Phoneme `json:"sound"`
 	Pictures []string        `json:"pictures"`
+	Position Position        `json:"position"`
+	Note     string          `json:"note,omitempty"`
 }
 
 // CheckPosition refuses a place that the sound cannot take.
@@ -40,43 +44,61 @@ func CheckPosition(a phoneme.Accent, p phoneme.Phoneme, at Position) error {
 	return nil
 }
 
-// EarPictures lists picture words with the sound at the place, the plainest first: no cluster beside it,
-// spelled as prefer where that is given, one name only; and nothing that avoid sounds anywhere in, nor in a
-// second name of the picture.
-func EarPictures(target phoneme.Phoneme, at Position, prefer string, avoid []phoneme.Phoneme, o Options) []string {
-	type picture struct {
-		word string
-		cost int
-	}
-	clashes := func(sounds []phoneme.Phoneme) bool {
-		return slices.ContainsFunc(sounds, func(p phoneme.Phoneme) bool { return slices.Contains(avoid, p) })
-	}
-	var found []picture
-	for _, item := range lexicon.For(o.Accent, o.Units).Pictures {
-		if len(item.Readings) > 1 {
+// named is a picture with what its name and its second names sound like.
+type named struct {
+	word        string
+	familiarity int
+	reading     lexicon.Reading
+	second      [][]phoneme.Phoneme
+}
+
+// named lists the pictures: the team's own, then the embedded ones whose names the team has not taken.
+func namedPictures(o Options) []named {
+	var out []named
+	own := map[string]bool{}
+	for _, p := range o.Pictures {
+		n := named{word: p.Name, familiarity: lexicon.BestKnown}
+		seg, err := o.Segment(p.Name)
+		if err != nil || len(seg.Segments) == 0 {
 			continue
 		}
-		sounds := item.Readings[0].Phonemes
-		if _, departs := o.Depart[item.Word]; departs {
-			sounds = o.Sounds(item.Word)
-		}
-		if !soundAt(sounds, target, at) || clashes(sounds) {
-			continue
-		}
-		cost := 2*(5-item.Familiarity) + awkward(item, sounds, target, at, prefer)
-		fits := true
-		for _, second := range item.Second {
-			if clashes(second) {
-				fits = false
-			} else if !soundAt(second, target, at) {
-				cost += 4
+		n.reading = seg.Reading
+		for _, other := range p.Others {
+			if seg, err := o.Segment(other); err == nil {
+				n.second = append(n.second, seg.Phonemes)
 			}
 		}
-		if fits {
-			found = append(found, picture{item.Word, cost})
-		}
+		own[p.Name] = true
+		out = append(out, n)
 	}
-	slices.SortStableFunc(found, func(a, b picture) int { return a.cost - b.cost })
+	for _, item := range lexicon.For(o.Accent, o.Units).Pictures {
+		if own[item.Word] || len(item.Readings) > 1 {
+			continue
+		}
+		n := named{item.Word, item.Familiarity, item.Readings[0], item.Second}
+		if _, departs := o.Depart[item.Word]; departs {
+			if seg, err := o.Segment(item.Word); err == nil {
+				n.reading = seg.Reading
+			}
+		}
+		out = append(out, n)
+	}
+	return out
+}
+
+// earPicture is a picture that fits, with what makes its sound hard to hear.
+type earPicture struct {
+	word    string
+	cost    int
+	cluster bool
+}
+
+// EarPictures lists picture words with the sound at the place, the plainest first: no cluster beside it, no letter name
+// at its start, spelled as prefer where that is given, one name only; and nothing that avoid sounds anywhere in, nor in
+// a second name of the picture. Left out are tr and dr, whose first sound is heard as another, and sounds that one
+// letter joins to the next (x, qu).
+func EarPictures(target phoneme.Phoneme, at Position, prefer string, avoid []phoneme.Phoneme, o Options) []string {
+	found := earPictures(target, at, prefer, avoid, o)
 	out := make([]string, len(found))
 	for i, f := range found {
 		out[i] = f.word
@@ -84,25 +106,76 @@ func EarPictures(target phoneme.Phoneme, at Position, prefer string, avoid []pho
 	return out
 }
 
-// awkward is what makes a sound hard to hear at its place: a cluster, another spelling, a long word.
-func awkward(item *lexicon.Item, sounds []phoneme.Phoneme, target phoneme.Phoneme, at Position, prefer string) int {
-	cost := max(0, len(sounds)-4)
+func earPictures(target phoneme.Phoneme, at Position, prefer string, avoid []phoneme.Phoneme, o Options) []earPicture {
+	clashes := func(sounds []phoneme.Phoneme) bool {
+		return slices.ContainsFunc(sounds, func(p phoneme.Phoneme) bool { return slices.Contains(avoid, p) })
+	}
+	var found []earPicture
+	for _, n := range namedPictures(o) {
+		sounds := n.reading.Phonemes
+		if !soundAt(sounds, target, at) || clashes(sounds) || blurred(n.reading, at) {
+			continue
+		}
+		cost, cluster := awkward(n, target, at, prefer)
+		cost += 2 * (lexicon.BestKnown - n.familiarity)
+		fits := true
+		for _, second := range n.second {
+			if clashes(second) {
+				fits = false
+			} else if !soundAt(second, target, at) {
+				cost += 4
+			}
+		}
+		if fits {
+			found = append(found, earPicture{n.word, cost, cluster})
+		}
+	}
+	slices.SortStableFunc(found, func(a, b earPicture) int { return cmp.Or(cmp.Compare(a.cost, b.cost), strings.Compare(a.word, b.word)) })
+	return found
+}
+
+// blurred tells whether the sound at the end asked for is not heard apart: t and d before r, and what x or qu joins.
+func blurred(r lexicon.Reading, at Position) bool {
+	first, last := r.Segments[0], r.Segments[len(r.Segments)-1]
+	switch at {
+	case Initial:
+		affricated := len(r.Phonemes) > 1 && r.Phonemes[1] == "r" && (r.Phonemes[0] == "t" || r.Phonemes[0] == "d")
+		return affricated || len(first.Phonemes) > 1 && !phoneme.IsVowel(first.Phonemes[0])
+	case Final:
+		return len(last.Phonemes) > 1 && !phoneme.IsVowel(last.Phonemes[0])
+	}
+	return slices.ContainsFunc(r.Segments, func(s spelling.Segment) bool { return s.Grapheme == "x" || s.Grapheme == "qu" })
+}
+
+// letterNames are the names of letters that words begin with: el in elephant, pea in peach. From memory.
+var letterNames = [][]phoneme.Phoneme{
+	{"e", "f"}, {"e", "l"}, {"e", "m"}, {"e", "n"}, {"e", "s"}, {"e", "k", "s"}, {"b", "iː"}, {"s", "iː"}, {"d", "iː"}, {"dʒ", "iː"}, {"dʒ", "eɪ"}, {"k", "eɪ"}, {"p", "iː"},
+	{"k", "j", "uː"}, {"t", "iː"}, {"v", "iː"}, {"w", "aɪ"}, {"j", "uː"},
+}
+
+// awkward is what makes a sound hard to hear at its place: a cluster, another spelling, a long word, a letter name.
+func awkward(n named, target phoneme.Phoneme, at Position, prefer string) (cost int, cluster bool) {
+	sounds := n.reading.Phonemes
+	cost = max(0, len(sounds)-4)
 	last := len(sounds) - 1
 	consonant := func(i int) bool { return i >= 0 && i <= last && !phoneme.IsVowel(sounds[i]) }
 	switch {
 	case phoneme.IsVowel(target):
 		if at == Medial { // the middle of a longer word is no clear place
-			cost += 6 * (item.Syllables - 1)
+			cost += 6 * (strings.Count(lexicon.Shape(n.reading.Segments), "V") - 1)
 		}
-	case at == Initial && consonant(1):
-		cost += 6
-	case at == Final && consonant(last-1):
-		cost += 4
+	case at == Initial && consonant(1), at == Final && consonant(last-1):
+		cost, cluster = cost+8, true
 	}
-	if prefer != "" && !spelledThere(item.Readings[0].Segments, prefer, target, at) {
+	for _, name := range letterNames {
+		if at == Initial && len(sounds) > len(name) && slices.Equal(sounds[:len(name)], name) {
+			cost += 3
+		}
+	}
+	if prefer != "" && !spelledThere(n.reading.Segments, prefer, target, at) {
 		cost += 3
 	}
-	return cost
+	return cost, cluster
 }
 
 func soundAt(sounds []phoneme.Phoneme, p phoneme.Phoneme, at Position) bool {
@@ -129,9 +202,13 @@ func spelledThere(segments []spelling.Segment, grapheme string, p phoneme.Phonem
 	return slices.ContainsFunc(of, func(s spelling.Segment) bool { return s.Grapheme == grapheme && slices.Contains(s.Phonemes, p) })
 }
 
-// Sort makes a sorting game: per pictures for each sound at one place, equal in number, no picture with two
-// of the sounds, in its name or in a common second name. The error names the sound that English never puts
-// there, or that pictures are short for.
+// leastPictures is how many pictures each sound of a sorting game needs.
+const leastPictures = 2
+
+// Sort makes a sorting game: as many baskets as sounds, per pictures in each at one place, no picture with two of the
+// sounds in its name or in a common second name. Where a sound has fewer pictures all baskets get as many as it has, and
+// its note says so. Any is the first place that serves all sounds best, or anywhere in the name. The error names the sound that English never puts
+// there, or that has hardly a picture.
 func Sort(sounds []phoneme.Phoneme, per int, at Position, o Options, rng *rand.Rand) ([]Basket, error) {
 	if len(sounds) < 2 || len(sounds) > 7 {
 		return nil, fmt.Errorf("a sorting game takes 2 to 7 sounds, not %d", len(sounds))
@@ -139,20 +216,70 @@ func Sort(sounds []phoneme.Phoneme, per int, at Position, o Options, rng *rand.R
 	if per < 1 || per > 8 {
 		return nil, fmt.Errorf("a sorting game takes 1 to 8 pictures a sound, not %d", per)
 	}
-	var out []Basket
-	for _, s := range sounds {
+	for i, s := range sounds {
+		if slices.Contains(sounds[:i], s) {
+			return nil, fmt.Errorf("the sound /%s/ is named twice", s)
+		}
+	}
+	if at != Any {
+		return sortAt(sounds, per, at, o, rng)
+	}
+	var best []Basket
+	var first error
+	for _, place := range []Position{Initial, Final, Medial, Any} { // at last: anywhere
+		baskets, err := sortAt(sounds, per, place, o, rng)
+		if err != nil && first == nil {
+			first = err
+		}
+		if err == nil && (best == nil || len(baskets[0].Pictures) > len(best[0].Pictures)) {
+			best = baskets
+		}
+	}
+	if best == nil {
+		return nil, first
+	}
+	return best, nil
+}
+
+func sortAt(sounds []phoneme.Phoneme, per int, at Position, o Options, rng *rand.Rand) ([]Basket, error) {
+	found := make([][]earPicture, len(sounds))
+	short, equal := 0, per
+	for i, s := range sounds {
 		if err := CheckPosition(o.Accent, s, at); err != nil {
 			return nil, err
 		}
 		others := slices.DeleteFunc(slices.Clone(sounds), func(p phoneme.Phoneme) bool { return p == s })
-		if len(others) != len(sounds)-1 {
-			return nil, fmt.Errorf("the sound /%s/ is named twice", s)
+		found[i] = earPictures(s, at, "", others, o)
+		if len(found[i]) < equal {
+			short, equal = i, len(found[i])
 		}
-		words := EarPictures(s, at, "", others, o)
-		if len(words) < per {
-			return nil, fmt.Errorf("%w: /%s/ has %d of %d (%s)", ErrTooFew, s, len(words), per, strings.Join(words, ", "))
+	}
+	if equal < min(per, leastPictures) {
+		return nil, fmt.Errorf("%w: /%s/ has %d of %d pictures", ErrTooFew, sounds[short], equal, per)
+	}
+	out := make([]Basket, len(sounds))
+	for i, s := range sounds {
+		list := found[i]
+		if plain := slices.DeleteFunc(slices.Clone(list), func(p earPicture) bool { return p.cluster }); len(plain) >= equal {
+			list = plain
 		}
-		out = append(out, Basket{s, pick(words[:min(len(words), per+3)], per, rng)})
+		list = list[:min(len(list), equal+3)]
+		names, clusters := make([]string, len(list)), []string{}
+		for k, p := range list {
+			names[k] = p.word
+		}
+		b := Basket{Sound: s, Pictures: pick(names, equal, rng), Position: at}
+		for _, p := range list {
+			if p.cluster && slices.Contains(b.Pictures, p.word) {
+				clusters = append(clusters, p.word)
+			}
+		}
+		if i == short && equal < per {
+			b.Note = fmt.Sprintf("Only %d pictures each: no more names have /%s/ there.", equal, s)
+		} else if len(clusters) > 0 {
+			b.Note = "Two sounds stand together there: " + strings.Join(clusters, ", ") + "."
+		}
+		out[i] = b
 	}
 	return out, nil
 }
@@ -175,15 +302,18 @@ type Quarter struct {
 // three times each, no picture has the sound at both ends, and none is in exclude. It refuses a sound that English never puts
 // at one of the ends, and says so.
 func FirstOrLast(p phoneme.Phoneme, exclude map[string]bool, o Options, rng *rand.Rand) ([]Quarter, error) {
+	second := map[string][][]phoneme.Phoneme{}
+	for _, n := range namedPictures(o) {
+		second[n.word] = n.second
+	}
 	var ends [2][]string
 	for i, at := range []Position{Initial, Final} {
 		if err := CheckPosition(o.Accent, p, at); err != nil {
 			return nil, err
 		}
 		for _, w := range EarPictures(p, at, "", nil, o) {
-			item, _ := lexicon.For(o.Accent, o.Units).Find(w)
-			if !exclude[w] && once(o.Sounds(w), p) && !slices.ContainsFunc(item.Second, func(second []phoneme.Phoneme) bool {
-				return soundAt(second, p, []Position{Final, Initial}[i])
+			if !exclude[w] && once(o.Sounds(w), p) && !slices.ContainsFunc(second[w], func(other []phoneme.Phoneme) bool {
+				return soundAt(other, p, []Position{Final, Initial}[i])
 			}) {
 				ends[i] = append(ends[i], w)
 			}
@@ -192,8 +322,8 @@ func FirstOrLast(p phoneme.Phoneme, exclude map[string]bool, o Options, rng *ran
 	if len(ends[0]) == 0 || len(ends[1]) == 0 || len(ends[0])+len(ends[1]) < 4 {
 		return nil, fmt.Errorf("%w: /%s/ is first in %d and last in %d", ErrTooFew, p, len(ends[0]), len(ends[1]))
 	}
-	first := 1 + rng.IntN(3)
-	first = max(4-len(ends[1]), min(first, len(ends[0])))
+	least, most := max(1, 4-len(ends[1])), min(3, len(ends[0]))
+	first := least + rng.IntN(most-least+1)
 	var out []Quarter
 	for i, n := range []int{first, 4 - first} {
 		for _, w := range pick(ends[i][:min(len(ends[i]), n+3)], n, rng) {

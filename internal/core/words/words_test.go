@@ -156,6 +156,9 @@ func ExampleFind() {
 		fmt.Println(c.Word, c.Frame)
 	}
 	// Output:
+	// tap CVC
+	// tin CVC
+	// pan CVC
 	// ant VCC
 	// pin CVC
 }
