@@ -104,19 +104,40 @@ func ParsePair(a phoneme.Accent, text string) (Pair, error) {
 		return Pair{grapheme, best.sound[a.Index()]}, nil
 	}
 	sounds, err := phoneme.Parse(a, sound)
-	if err != nil {
-		return Pair{}, fmt.Errorf("%w %q: %w", ErrUnknownPair, text, err)
-	}
 	pair := Pair{grapheme, phoneme.Join(sounds)}
 	for _, r := range rows {
-		if r.sound[a.Index()] == pair.Sound {
+		if err == nil && r.sound[a.Index()] == pair.Sound {
 			return pair, nil
 		}
+	}
+	if own, ok := counterpart(a, rows, sound); ok {
+		return Pair{grapheme, own}, nil
+	}
+	if err != nil {
+		return Pair{}, fmt.Errorf("%w %q: %w", ErrUnknownPair, text, err)
 	}
 	if grapheme == "nk" && pair.Sound == "ŋk" {
 		return pair, nil
 	}
 	return Pair{}, fmt.Errorf("%w %q: %s is not spelled %q in English; known for %q: %s", ErrUnknownPair, text, pair.Sound, grapheme, grapheme, strings.Join(Sounds(a, grapheme), ", "))
+}
+
+// counterpart finds what an accent says where another says the sound: er=ə is er=ər in America, o=ɒ is o=ɑː. The
+// cheapest row of the grapheme decides.
+func counterpart(a phoneme.Accent, rows []row, sound string) (string, bool) {
+	best, own := 0, ""
+	for _, b := range phoneme.Accents {
+		sounds, err := phoneme.Parse(b, sound)
+		if err != nil || b == a {
+			continue
+		}
+		for _, r := range rows {
+			if r.sound[b.Index()] == phoneme.Join(sounds) && (own == "" || r.cost < best) {
+				best, own = r.cost, r.sound[a.Index()]
+			}
+		}
+	}
+	return own, own != ""
 }
 
 // Set is a set of taught pairs.

@@ -26,11 +26,13 @@ type lemma struct {
 	alone bool // refused as it stands, without a family
 }
 
+type strong struct{ letters, codes string }
+
 type lists struct {
 	lemmas   map[string]lemma
 	innocent map[string]bool
 	stems    []string // lemmas long enough to be found at either end of a compound
-	strong   []string // codes of strong words
+	strong   []strong // words that nothing made up may be near to
 	inside   []string // refused wherever their letters stand
 }
 
@@ -48,7 +50,7 @@ var load = sync.OnceValue(func() lists {
 			theme = Theme(words[1])
 		default:
 			for _, w := range words {
-				w, codes, strong := strings.Cut(w, "=")
+				w, codes, isStrong := strings.Cut(w, "=")
 				word, alone := strings.CutSuffix(w, ".")
 				if _, twice := l.lemmas[word]; !twice {
 					l.lemmas[word] = lemma{theme, alone}
@@ -60,8 +62,8 @@ var load = sync.OnceValue(func() lists {
 					codes = inside
 					l.inside = append(l.inside, word)
 				}
-				if strong {
-					l.strong = append(l.strong, codes)
+				if isStrong {
+					l.strong = append(l.strong, strong{word, codes})
 				}
 			}
 		}
@@ -155,59 +157,83 @@ func Themes() []Theme {
 	return out
 }
 
-// heard is the strong words as an accent says them, and what is one sound away from them.
-type heard struct {
-	whole   map[string]bool // and with one sound left out
-	changed map[string]bool // one sound is "?"
-	more    map[string]bool // one sound "?" put in
+// around is a set of words and of what is one unit away from them: a sound, or a letter.
+type around struct {
+	whole   map[string]bool // and with one unit left out
+	changed map[string]bool // one unit is "?"
+	more    map[string]bool // one unit "?" put in
 }
 
-var sounding = sync.OnceValue(func() []heard {
-	out := make([]heard, len(phoneme.Accents))
-	for i, a := range phoneme.Accents {
-		h := heard{map[string]bool{}, map[string]bool{}, map[string]bool{}}
-		for _, codes := range load().strong {
-			sounds := phoneme.Realise(a, codes, 0)
-			h.whole[key(sounds)] = true
-			for k := range sounds {
-				h.whole[key(slices.Delete(slices.Clone(sounds), k, k+1))] = true
-				h.changed[key(hole(sounds, k))] = true
-			}
-			for k := range len(sounds) + 1 {
-				h.more[key(slices.Insert(slices.Clone(sounds), k, "?"))] = true
-			}
-		}
-		out[i] = h
+func newAround() around { return around{map[string]bool{}, map[string]bool{}, map[string]bool{}} }
+
+func (a around) add(units []string) {
+	a.whole[key(units)] = true
+	for k := range units {
+		a.whole[key(slices.Delete(slices.Clone(units), k, k+1))] = true
+		a.changed[key(hole(units, k))] = true
 	}
-	return out
-})
-
-func hole(sounds []phoneme.Phoneme, at int) []phoneme.Phoneme {
-	out := slices.Clone(sounds)
-	out[at] = "?"
-	return out
-}
-
-func key(sounds []phoneme.Phoneme) string {
-	var b strings.Builder
-	for _, s := range sounds {
-		b.WriteString(string(s))
-		b.WriteByte('.')
+	for k := range len(units) + 1 {
+		a.more[key(slices.Insert(slices.Clone(units), k, "?"))] = true
 	}
-	return b.String()
 }
 
-// SoundsLike tells whether a word said so is a strong word or one sound away from it in the accent: one sound
-// changed, left out or put in.
-func SoundsLike(sounds []phoneme.Phoneme, a phoneme.Accent) bool {
-	h := sounding()[a.Index()]
-	if h.whole[key(sounds)] {
+func (a around) has(units []string) bool {
+	if a.whole[key(units)] {
 		return true
 	}
-	for i := range sounds {
-		if k := key(hole(sounds, i)); h.changed[k] || h.more[k] {
+	for i := range units {
+		if k := key(hole(units, i)); a.changed[k] || a.more[k] {
 			return true
 		}
 	}
 	return false
 }
+
+func hole(units []string, at int) []string {
+	out := slices.Clone(units)
+	out[at] = "?"
+	return out
+}
+
+func key(units []string) string { return strings.Join(units, ".") }
+
+func sounds(ps []phoneme.Phoneme) []string {
+	out := make([]string, len(ps))
+	for i, p := range ps {
+		out[i] = string(p)
+	}
+	return out
+}
+
+var heard = sync.OnceValue(func() []around {
+	out := make([]around, len(phoneme.Accents))
+	for i, a := range phoneme.Accents {
+		out[i] = newAround()
+		for _, w := range load().strong {
+			out[i].add(sounds(phoneme.Realise(a, w.codes, 0)))
+		}
+	}
+	return out
+})
+
+// leastSeen is how many letters a strong word needs for a look-alike to be refused: dib is read without a thought.
+const leastSeen = 4
+
+var seen = sync.OnceValue(func() around {
+	out := newAround()
+	for _, w := range load().strong {
+		if len(w.letters) >= leastSeen {
+			out.add(strings.Split(w.letters, ""))
+		}
+	}
+	return out
+})
+
+// SoundsLike tells whether a word said so is a strong word or one sound away from it in the accent: one sound
+// changed, left out or put in.
+func SoundsLike(said []phoneme.Phoneme, a phoneme.Accent) bool {
+	return heard()[a.Index()].has(sounds(said))
+}
+
+// LooksLike tells whether letters are one letter away from a strong word of four letters or more.
+func LooksLike(letters string) bool { return seen().has(strings.Split(letters, "")) }

@@ -296,6 +296,9 @@ func soundsUnfit(letters string, o Options) bool {
 	if lexicon.For(o.Accent, o.Units).Heard(o.Sounds(letters)) >= leastOffered { // duk sounds like duck: a fit word
 		return false
 	}
+	if unfit.LooksLike(letters) {
+		return true
+	}
 	for _, a := range phoneme.Accents {
 		read, err := lexicon.Segment(letters, a, o.Units)
 		if err != nil || unfit.SoundsLike(read.Phonemes, a) {
