@@ -361,10 +361,24 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 		b.WriteString("e")
 	}
 	word := b.String()
+	if len(word) < 3 || met(pairs) {
+		return "", false
+	}
 	for _, unclear := range []string{"wa", "qua", "wo", "ind", "ild", "old", "oll", "ost", "all", "alk", "alt", "ead", "ough", "wor", "war", "igh" + "t" + "e", "ange", "aste", "thm", "psh", "sc" + "e"} {
 		if strings.Contains(word, unclear) {
 			return "", false
 		}
 	}
 	return word, true
+}
+
+// met tells whether two graphemes meet in the same letter, as no English word has it.
+func met(pairs []spelling.Pair) bool {
+	for i := 1; i < len(pairs); i++ {
+		before, now := strings.TrimSuffix(pairs[i-1].Grapheme, "-e"), pairs[i].Grapheme
+		if before[len(before)-1] == now[0] {
+			return true
+		}
+	}
+	return false
 }
