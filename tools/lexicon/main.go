@@ -255,6 +255,9 @@ func (b *builder) write() {
 			all += "|" + list(w.american)
 		}
 		stem := w.stem
+		if verb := b.src.irregular[letters]; verb != "" && verb != letters {
+			stem = verb
+		}
 		if stem == "" {
 			stem = "-"
 		}
@@ -265,12 +268,20 @@ func (b *builder) write() {
 func (b *builder) flags(w *word) string {
 	pos := b.src.pos[w.letters]
 	if w.stem != "" && w.ending.Inflects {
-		stem := b.src.pos[w.stem]
-		switch {
-		case strings.HasSuffix(w.letters, "s") && (strings.Contains(stem, "n") || w.kindOf(b) == "T"):
+		stem, kind := b.src.pos[w.stem], w.kindOf(b)
+		kept := only(pos, "a")
+		pos = ""
+		if strings.HasSuffix(w.letters, "s") && (strings.Contains(stem, "n") && kind != "D" || strings.Contains(kind, "T")) {
 			pos = "N"
-		case strings.ContainsAny(stem, "v") || w.kindOf(b) == "D":
-			pos = strings.Trim("V"+only(pos, "a"), " ")
+		}
+		if strings.Contains(stem, "v") && kind != "T" || strings.Contains(kind, "D") {
+			pos += "V" + kept
+		}
+	}
+	if b.src.irregular[w.letters] != "" {
+		pos = "v" + only(pos, "n")
+		if b.src.pos[w.letters] == "n" && w.kind == "" { // sat and ran are no nouns to a child
+			pos = "v"
 		}
 	}
 	pos += w.kind + w.side

@@ -27,6 +27,7 @@ type sources struct {
 	britishOf                    map[string]string // British spelling to American
 	bath, cloth, everyday, older map[string]bool
 	alone, pictures, isWord      map[string]bool
+	irregular                    map[string]string // past form to verb
 	overrides, american          map[string][]string
 	early                        map[string]early
 }
@@ -73,6 +74,12 @@ func read(here string) *sources {
 			if f := strings.Fields(line); len(f) == 2 && f[0] != "#" {
 				into[f[0]] = strings.Split(f[1], ",")
 			}
+		}
+	}
+	s.irregular = map[string]string{}
+	for line := range strings.Lines(readFile(in("irregular.txt"))) {
+		if f := strings.Fields(line); len(f) == 2 && f[0] != "#" {
+			s.irregular[f[0]] = f[1]
 		}
 	}
 	s.pictures = map[string]bool{}

@@ -5,7 +5,9 @@ import (
 	"strings"
 	"sync"
 
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/wordform"
 )
 
 //go:embed data/contractions.txt
@@ -39,4 +41,40 @@ func contraction(word string) (*Entry, bool) {
 	}
 	e, ok := contractions()[strings.ToLower(strings.NewReplacer("’", "'", "‘", "'").Replace(word))]
 	return e, ok
+}
+
+// tails are what an apostrophe joins to a word, with their codes; 's follows the last sound.
+var tails = map[string]string{"d": "d", "ve": "v", "ll": "l", "re": "4", "m": "m"}
+
+// apostrophe reads a word with a short form at its end that no list has: who'd, could've, the dog's, Tom's. known tells
+// whether the word before it is in the lexicon; codes are empty where there is none.
+func apostrophe(word string, a phoneme.Accent) (codes string, known bool) {
+	word = strings.ToLower(strings.NewReplacer("’", "'", "‘", "'").Replace(word))
+	base, tail, ok := strings.Cut(word, "'")
+	if !ok || strings.Contains(tail, "'") {
+		return "", false
+	}
+	if stem, n := strings.CutSuffix(base, "n"); n && tail == "t" {
+		base, tail = stem, "n't"
+	}
+	letters, _, err := spelling.Normalise(base)
+	if err != nil {
+		return "", false
+	}
+	e, known := Find(letters)
+	before := ""
+	if known {
+		before = e.SaidIn(a)[0].Codes
+	} else {
+		before, _, _ = guess(letters, a)
+	}
+	switch more, listed := tails[tail]; {
+	case tail == "s":
+		codes, _ = wordform.Sound(letters, before, wordform.Ending{Letters: "s"})
+	case tail == "n't" && known:
+		codes = before + "nt"
+	case listed && known:
+		codes = before + more
+	}
+	return codes, known
 }

@@ -177,15 +177,24 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 	al := aligners.Get().(*spelling.Aligner)
 	defer aligners.Put(al)
 	var readings []Reading
-	e, short := contraction(word)
-	if !short {
-		e, short = Find(clean)
+	e, listed := contraction(word)
+	spoken, known := "", false
+	if !listed && strings.ContainsAny(word, "'’‘") {
+		spoken, known = apostrophe(word, a)
+	}
+	if !listed && spoken == "" {
+		e, listed = Find(clean)
 	}
 	switch {
-	case short && e.Said[0].Word == clean:
+	case listed:
 		for _, j := range e.SaidIn(a) {
 			readings = append(readings, readJoined(j, a, u))
 		}
+	case spoken != "":
+		if !known {
+			out.Source = FromRules
+		}
+		readings = []Reading{read(al, clean, spoken, spelling.Cut{}, a, u)}
 	default:
 		codes, cut, source := guess(clean, a)
 		out.Source = source

@@ -144,6 +144,8 @@ func worth(item *Item) float64 {
 	}
 	if item.Inflected() { // plurals and past forms come after their stems
 		s -= 12
+	} else if item.Stem != "" {
+		s--
 	}
 	sounds := item.Readings[0].Sounds
 	if over := sounds - 3; over > 0 {

@@ -1,22 +1,26 @@
 package texts
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
 	"brightchalk/internal/core/lexicon"
 )
 
-// Instead offers up to three readable words that could stand in the place of one that is not: of the same
-// kind by the small grammar (an animal for an animal, a past form for a past form), else of the same part of
-// speech by the lexicon. readable are words of the lexicon, best first.
+const mostInstead = 3
+
+// Instead offers up to three readable words that could stand in the place of one that is not: of the same kind by the
+// small grammar, those that share most with it first (an animal of the farm for an animal of the farm, a past form for a
+// past form), else of the same part of speech and the same kind by the lexicon. readable are words of the lexicon, best
+// first.
 func Instead(word string, can func(word string) bool, readable []*lexicon.Entry) []string {
 	out := []string{}
 	add := func(w string) bool {
 		if w != "" && w != word && can(w) && !slices.Contains(out, w) {
 			out = append(out, w)
 		}
-		return len(out) == 3
+		return len(out) == mostInstead
 	}
 	word = strings.ToLower(word)
 	if len(word) < 2 || smallWords[word] != "" {
@@ -28,63 +32,80 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 		}
 	}
 	e, ok := lexicon.Find(word)
-	if !ok || e.Parts == "" || e.Parts[0] == 'n' && strings.Contains(e.Parts, "v") { // read is first of all no noun
+	if !ok || e.Parts == "" || len(out) == 0 && e.Parts[0] == 'n' && strings.Contains(e.Parts, "v") { // read is first of all no noun
 		return out
 	}
 	for _, r := range readable {
-		if r.Parts != "" && smallWords[r.Word] == "" && strings.ContainsRune("nNvVar", rune(r.Parts[0])) && r.Parts[0] == e.Parts[0] && (r.Parts[0] != 'n' || r.Picturable()) && add(r.Word) {
+		alike := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] && (e.Kinds == "" || strings.ContainsAny(r.Kinds, e.Kinds))
+		if alike && strings.ContainsRune("nNvVar", rune(r.Parts[0])) && (r.Parts[0] != 'n' || r.Picturable()) && add(r.Word) {
 			break
 		}
 	}
 	return out
 }
 
-// kindred lists the words of the small grammar that have the place of a word in it.
+// kindred lists the words of the small grammar that have the place of a word in it, the most alike first.
 func kindred(word string) []string {
-	var out []string
 	v := fullVocabulary()
+	type other struct {
+		word   string
+		common int
+	}
+	var found []other
+	share := func(a, b []string) int {
+		n := 0
+		for _, t := range a {
+			if slices.Contains(b, t) {
+				n++
+			}
+		}
+		return n
+	}
 	for _, n := range v.nouns {
-		if n.one != word && n.many != word {
+		if n.one != word && n.many != word || n.has("name") {
 			continue
 		}
-		for _, other := range v.nouns {
-			switch {
-			case other.class != n.class || other.plain != n.plain:
-			case n.one == word:
-				out = append(out, other.one)
-			default:
-				out = append(out, other.many)
+		for _, o := range v.nouns {
+			if o.class == n.class && o.bare == n.bare && (o.many == "") == (n.many == "") && !o.has("name") {
+				found = append(found, other{form(o, n.one != word), share(n.tags, o.tags)})
 			}
 		}
 	}
 	for _, a := range v.adjectives {
 		if a.word == word {
-			for _, other := range v.adjectives {
-				if strings.ContainsAny(other.classes, a.classes) {
-					out = append(out, other.word)
+			for _, o := range v.adjectives {
+				if n := share(a.tags, o.tags); n > 0 {
+					found = append(found, other{o.word, n})
 				}
 			}
 		}
 	}
-	for _, verb := range v.verbs {
-		form := slices.Index([]string{verb.base, verb.she, verb.past}, word)
-		if form < 0 {
-			continue
-		}
-		for _, other := range v.verbs {
-			if (other.objects == "") == (verb.objects == "") && strings.ContainsAny(other.subjects, verb.subjects) {
-				out = append(out, []string{other.base, other.she, other.past}[form])
+	for _, list := range [][]verb{v.acts, v.uses} {
+		for _, verb := range list {
+			at := slices.Index([]string{verb.base, verb.she, verb.past}, word)
+			if at < 0 {
+				continue
+			}
+			for _, o := range list {
+				if n := share(verb.what, o.what); n > 0 && overlap(verb.who, o.who) {
+					found = append(found, other{[]string{o.base, o.she, o.past}[at], n})
+				}
 			}
 		}
 	}
 	for _, p := range v.places {
-		if p.noun == word {
-			for _, other := range v.places {
-				if other.preposition == p.preposition {
-					out = append(out, other.noun)
+		if p.word == word {
+			for _, o := range v.places {
+				if o.preposition == p.preposition {
+					found = append(found, other{o.word, share(p.tags, o.tags)})
 				}
 			}
 		}
+	}
+	slices.SortStableFunc(found, func(a, b other) int { return cmp.Compare(b.common, a.common) })
+	out := make([]string, len(found))
+	for i, f := range found {
+		out[i] = f.word
 	}
 	return out
 }

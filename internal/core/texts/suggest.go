@@ -1,19 +1,14 @@
 package texts
 
 import (
-	_ "embed"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
-	"sync"
 
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 )
-
-//go:embed data/grammar.txt
-var grammarText string
 
 // ReadFirst stands beside every made sentence.
 const ReadFirst = "Made by rule. Read it before you use it."
@@ -25,45 +20,6 @@ type Suggestion struct {
 	Because string   `json:"because"`
 }
 
-type noun struct {
-	one, many, class string
-	plain            bool // not counted, or kin: the ham, my mum
-}
-type place struct {
-	preposition, noun string
-	plain             bool // the mud, not a mud
-	small             bool // things are in it; nobody runs there
-}
-type adjective struct{ word, classes string }
-type verb struct{ base, she, past, subjects, objects string } // without objects where intransitive
-
-type vocabulary struct {
-	nouns      []noun
-	places     []place
-	adjectives []adjective
-	verbs      []verb
-}
-
-var fullVocabulary = sync.OnceValue(func() vocabulary {
-	var v vocabulary
-	for line := range strings.Lines(grammarText) {
-		f := strings.Fields(line)
-		switch f[0] {
-		case "noun":
-			v.nouns = append(v.nouns, noun{f[1], strings.Trim(f[2], "-"), f[3], f[2] == "-"})
-		case "place":
-			v.places = append(v.places, place{f[1], f[2], f[len(f)-1] == "the", f[len(f)-1] == "small"})
-		case "like":
-			v.adjectives = append(v.adjectives, adjective{f[1], f[2]})
-		case "does":
-			v.verbs = append(v.verbs, verb{f[1], f[2], f[3], f[4], ""})
-		case "takes":
-			v.verbs = append(v.verbs, verb{f[1], f[2], f[3], f[4], f[5]})
-		}
-	}
-	return v
-})
-
 // SuggestQuery asks for sentences. The target may be nil; Exclude are words not to use.
 type SuggestQuery struct {
 	Taught     spelling.Set
@@ -71,6 +27,13 @@ type SuggestQuery struct {
 	Target     *spelling.Pair
 	Exclude    map[string]bool
 	Count      int
+}
+
+// draft is a sentence in the making, with the words that carry its meaning.
+type draft struct {
+	text    string
+	frame   string
+	content []string
 }
 
 // maker makes sentences from what can be read.
@@ -85,103 +48,134 @@ type maker struct {
 	holds    map[string]bool // words with the target
 }
 
-// Suggest makes sentences by a small grammar: subject, verb and object or place that go together, in number
-// and in sense. Every one passes Check with nothing left over; those that hold the target more than once come
-// first. The same rng gives the same sentences. Fewer than Count come back where too little can be read.
+const (
+	tries     = 90 // drafts for each sentence asked for
+	mostWords = 9
+)
+
+// Suggest makes sentences by a small grammar of who does what where, in sense, number and tense, and chooses the best
+// of many by a score: words with the target, variety, length. Every one passes Check with nothing left over. The same
+// rng gives the same sentences. Fewer than Count come back where too little can be read.
 func Suggest(q SuggestQuery, o Options, rng *rand.Rand) []Suggestion {
 	pool := lexicon.For(o.Accent, o.Units)
 	m := maker{SuggestQuery: q, o: o, rng: rng, pool: pool, mask: pool.Mask(q.Taught), readable: map[string]bool{}, holds: map[string]bool{}}
 	m.narrow()
-	out := []Suggestion{}
-	if len(m.words.nouns) == 0 {
-		return out
-	}
 	seen := map[string]bool{}
-	for range 60 * q.Count {
-		if len(out) >= 6*q.Count {
-			break
-		}
-		text := m.sentence()
-		if text == "" || seen[text] || len(strings.Fields(text)) > 9 {
+	var drafts []draft
+	for range tries * q.Count {
+		d := m.sentence()
+		if d.text == "" || seen[d.text] || len(strings.Fields(d.text)) > mostWords || repeats(d.content) {
 			continue
 		}
-		seen[text] = true
-		s := Suggestion{Text: text, Holds: m.held(text)}
-		if q.Target != nil && len(s.Holds) == 0 {
-			continue
+		seen[d.text] = true
+		if q.Target == nil || len(m.held(d.text)) > 0 {
+			drafts = append(drafts, d)
 		}
-		s.Because = "every word can be read or is a taught exception word"
+	}
+	out := []Suggestion{}
+	for _, d := range m.choose(drafts) {
+		s := Suggestion{Text: d.text, Holds: m.held(d.text), Because: "every word can be read or is a taught exception word"}
 		if q.Target != nil {
 			s.Because = fmt.Sprintf("%s in %s; %s", q.Target.Grapheme, strings.Join(s.Holds, ", "), s.Because)
 		}
-		out = append(out, s)
+		if Check(s.Text, q.Taught, q.Exceptions, o).Fits() {
+			out = append(out, s)
+		}
 	}
-	slices.SortStableFunc(out, func(a, b Suggestion) int { return min(len(b.Holds), 3) - min(len(a.Holds), 3) })
-	return slices.DeleteFunc(m.vary(out), func(s Suggestion) bool { return !Check(s.Text, q.Taught, q.Exceptions, o).Fits() })
+	return out
 }
 
-// vary keeps Count sentences and lets no word but the small ones stand in more than two of them.
-func (m *maker) vary(from []Suggestion) []Suggestion {
-	met := map[string]int{}
-	var kept, rest []Suggestion
-	for _, s := range from {
-		used := strings.FieldsFunc(strings.ToLower(s.Text), func(r rune) bool { return strings.ContainsRune(" .?", r) })
-		tired := slices.ContainsFunc(used, func(w string) bool { return len(w) > 2 && w != "the" && w != "and" && met[w] >= 2 })
-		if tired {
-			rest = append(rest, s)
-			continue
+func repeats(content []string) bool {
+	for i, w := range content {
+		for _, other := range content[:i] {
+			if strings.HasPrefix(w, other) || strings.HasPrefix(other, w) {
+				return true
+			}
 		}
-		for _, w := range used {
-			met[w]++
-		}
-		kept = append(kept, s)
 	}
-	kept = append(kept, rest...)
-	return kept[:min(len(kept), m.Count)]
+	return false
 }
 
-// can tells whether a word may stand in the sentence.
+// choose takes the best draft again and again; what its words and its frame have been used for already costs, so
+// that no noun and no frame comes all the time.
+func (m *maker) choose(drafts []draft) []draft {
+	used, frames := map[string]int{}, map[string]int{}
+	var out []draft
+	for len(out) < m.Count && len(drafts) > 0 {
+		best, top := -1, 0.0
+		for i, d := range drafts {
+			s := m.score(d) - 2.5*float64(frames[d.frame])
+			for _, w := range d.content {
+				s -= 5 * float64(used[w])
+			}
+			if best < 0 || s > top {
+				best, top = i, s
+			}
+		}
+		d := drafts[best]
+		out = append(out, d)
+		drafts = slices.Delete(drafts, best, best+1)
+		frames[d.frame]++
+		for _, w := range d.content {
+			used[w]++
+		}
+	}
+	return out
+}
+
+// score is how good a sentence is by itself: two words with the target, five to seven words, words that mean something.
+func (m *maker) score(d draft) float64 {
+	n := len(strings.Fields(d.text))
+	s := 4 * float64(min(2, len(m.held(d.text))))
+	s -= 0.7 * float64(max(0, 5-n)+max(0, n-7))
+	return s + float64(min(3, len(d.content)))
+}
+
+// can tells whether a word may stand in the sentence; a name is asked with its capital.
 func (m *maker) can(word string) bool {
 	if word == "" || m.Exclude[word] {
 		return false
 	}
 	ok, known := m.readable[word]
-	if item, plain := m.pool.Find(word); !known && plain && word != "a" && len(m.o.Depart) == 0 {
-		ok = item.Needs.Within(&m.mask) || m.Exceptions[word]
-		m.readable[word] = ok
-		m.holds[word] = ok && m.Target != nil && slices.Contains(item.Pairs, *m.Target)
+	if known {
 		return ok
 	}
-	if !known {
-		s := status(word, false, m.Taught, m.Exceptions, m.o).Status
-		ok = s == Decodable || s == Exception
-		m.readable[word] = ok
-		if m.Target != nil && ok {
-			if seg, err := m.o.Segment(word); err == nil {
-				m.holds[word] = slices.ContainsFunc(seg.Segments, func(s spelling.Segment) bool { return s.Pair == *m.Target })
-			}
-		}
+	if item, plain := m.pool.Find(word); plain && word != "a" && len(m.o.Depart) == 0 {
+		ok = item.Needs.Within(&m.mask) || m.Exceptions[word]
+		m.holds[word] = ok && m.Target != nil && slices.Contains(item.Pairs, *m.Target)
+	} else {
+		t := status(word, false, m.Taught, m.Exceptions, m.o)
+		ok = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
+		m.holds[word] = ok && m.Target != nil && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Pair == *m.Target })
 	}
+	m.readable[word] = ok
 	return ok
 }
 
+// narrow keeps what can be read of the vocabulary.
 func (m *maker) narrow() {
 	all := fullVocabulary()
+	keep := func(w *string) bool {
+		if !m.can(*w) {
+			*w = ""
+		}
+		return *w != ""
+	}
 	for _, n := range all.nouns {
-		one, many := m.can(n.one), m.can(n.many)
-		if !one {
-			n.one = ""
+		if n.bare {
+			n.one = capital(n.one)
 		}
-		if !many {
-			n.many = ""
-		}
+		one, many := keep(&n.one), keep(&n.many)
 		if one || many {
 			m.words.nouns = append(m.words.nouns, n)
 		}
 	}
-	for _, p := range all.places {
-		if m.can(p.preposition) && m.can(p.noun) {
-			m.words.places = append(m.words.places, p)
+	for i, from := range [][]place{all.places, all.goals} {
+		into := []*[]place{&m.words.places, &m.words.goals}[i]
+		for _, p := range from {
+			if m.can(p.preposition) && m.can(p.word) {
+				*into = append(*into, p)
+			}
 		}
 	}
 	for _, a := range all.adjectives {
@@ -189,25 +183,30 @@ func (m *maker) narrow() {
 			m.words.adjectives = append(m.words.adjectives, a)
 		}
 	}
-	for _, v := range all.verbs {
-		base, she, past := m.can(v.base), m.can(v.she), m.can(v.past)
-		for _, f := range []struct {
-			ok   bool
-			form *string
-		}{{base, &v.base}, {she, &v.she}, {past, &v.past}} {
-			if !f.ok {
-				*f.form = ""
+	for i, from := range [][]verb{all.acts, all.uses} {
+		into := []*[]verb{&m.words.acts, &m.words.uses}[i]
+		for _, v := range from {
+			base, she, past := keep(&v.base), keep(&v.she), keep(&v.past)
+			if base || she || past {
+				*into = append(*into, v)
 			}
 		}
-		if base || she || past {
-			m.words.verbs = append(m.words.verbs, v)
+	}
+	for _, o := range all.opposites {
+		if m.can(o.one) && m.can(o.other) {
+			m.words.opposites = append(m.words.opposites, o)
 		}
 	}
 }
 
+func capital(w string) string { return strings.ToUpper(w[:1]) + w[1:] }
+
 func (m *maker) held(text string) []string {
 	var out []string
-	for _, w := range strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return strings.ContainsRune(" .?", r) }) {
+	for _, w := range strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(" .?!", r) }) {
+		if !m.holds[w] {
+			w = strings.ToLower(w)
+		}
 		if m.can(w) && m.holds[w] && !slices.Contains(out, w) {
 			out = append(out, w)
 		}
@@ -215,145 +214,23 @@ func (m *maker) held(text string) []string {
 	return out
 }
 
-func pickOne[T any](m *maker, list []T, fits func(T) bool) (T, bool) {
-	var some []T
+// pick takes one that fits; two times in three one that holds the target, where there is one.
+func pick[T any](m *maker, list []T, word func(T) string, fits func(T) bool) (T, bool) {
+	var some, held []T
 	for _, x := range list {
 		if fits(x) {
 			some = append(some, x)
+			if m.holds[word(x)] {
+				held = append(held, x)
+			}
 		}
+	}
+	if len(held) > 0 && m.rng.IntN(3) > 0 {
+		some = held
 	}
 	if len(some) == 0 {
 		var none T
 		return none, false
 	}
 	return some[m.rng.IntN(len(some))], true
-}
-
-// favour is pickOne among those with the target first, two times in three.
-func favour[T any](m *maker, list []T, word func(T) string, fits func(T) bool) (T, bool) {
-	if m.Target != nil && m.rng.IntN(3) > 0 {
-		if x, ok := pickOne(m, list, func(x T) bool { return fits(x) && m.holds[word(x)] }); ok {
-			return x, true
-		}
-	}
-	return pickOne(m, list, fits)
-}
-
-// phrase is a determiner, at times an adjective, and a noun.
-func (m *maker) phrase(classes string, many bool, not string) (text string, n noun, ok bool) {
-	form := func(n noun) string {
-		if many {
-			return n.many
-		}
-		return n.one
-	}
-	n, ok = favour(m, m.words.nouns, form, func(n noun) bool {
-		return form(n) != "" && n.one != not && strings.Contains(classes, n.class)
-	})
-	if !ok {
-		return "", n, false
-	}
-	words := form(n)
-	if m.rng.IntN(3) == 0 {
-		if a, ok := favour(m, m.words.adjectives, func(a adjective) string { return a.word }, func(a adjective) bool { return strings.Contains(a.classes, n.class) }); ok {
-			words = a.word + " " + words
-		}
-	}
-	determiners := []string{"the", "a", "the", "a", "his", "my", "this", "that"}
-	switch {
-	case many:
-		determiners = []string{"the", "ten", "six", "two", "his", "my", "three"}
-	case n.plain:
-		determiners = []string{"the", "his", "my"}
-	}
-	d, ok := pickOne(m, determiners, func(d string) bool {
-		if d == "a" && strings.ContainsRune("aeiou", rune(words[0])) {
-			return m.can("an")
-		}
-		return m.can(d)
-	})
-	if d == "a" && strings.ContainsRune("aeiou", rune(words[0])) {
-		d = "an"
-	}
-	return d + " " + words, n, ok
-}
-
-// where is a place for a noun; acts tells that it does something there.
-func (m *maker) where(who noun, acts bool) (string, bool) {
-	p, ok := favour(m, m.words.places, func(p place) string { return p.noun }, func(p place) bool {
-		return p.noun != who.one && !(p.small && (acts || who.class == "P"))
-	})
-	if !ok {
-		return "", false
-	}
-	d, ok := pickOne(m, []string{"the", "the", "a", "his", "my"}, func(d string) bool { return m.can(d) && (d == "the" || !p.plain) })
-	return p.preposition + " " + d + " " + p.noun, ok
-}
-
-// sentence tries one pattern; it is empty where a part is missing.
-func (m *maker) sentence() string {
-	many := m.rng.IntN(4) == 0
-	be, was := "is", "was"
-	if many {
-		be, was = "are", "were"
-	}
-	form := func(v verb) string {
-		switch {
-		case m.rng.IntN(2) == 0 && v.past != "":
-			return v.past
-		case many:
-			return v.base
-		}
-		return v.she
-	}
-	finish := func(end string, parts ...string) string {
-		if slices.Contains(parts, "") {
-			return ""
-		}
-		text := strings.Join(parts, " ")
-		return strings.ToUpper(text[:1]) + text[1:] + end
-	}
-	switch m.rng.IntN(6) {
-	case 0, 1: // The cat sat on the mat.
-		who, n, ok := m.phrase("AP", many, "")
-		v, ok2 := favour(m, m.words.verbs, func(v verb) string { return v.past }, func(v verb) bool { return v.objects == "" && strings.Contains(v.subjects, n.class) })
-		where, ok3 := m.where(n, true)
-		if ok && ok2 && ok3 {
-			return finish(".", who, form(v), where)
-		}
-	case 2: // A dog can run.
-		who, n, ok := m.phrase("AP", many, "")
-		v, ok2 := favour(m, m.words.verbs, func(v verb) string { return v.base }, func(v verb) bool {
-			return v.objects == "" && v.base != "" && strings.Contains(v.subjects, n.class)
-		})
-		if ok && ok2 && m.can("can") {
-			if where, ok := m.where(n, true); ok && m.rng.IntN(2) == 0 {
-				return finish(".", who, "can", v.base, where)
-			}
-			return finish(".", who, "can", v.base)
-		}
-	case 3, 4: // The hen had a big egg.
-		who, n, ok := m.phrase("AP", many, "")
-		v, ok2 := favour(m, m.words.verbs, func(v verb) string { return v.past }, func(v verb) bool {
-			return v.objects != "" && strings.Contains(v.subjects, n.class)
-		})
-		what, _, ok3 := m.phrase(v.objects, m.rng.IntN(3) == 0, n.one)
-		if ok && ok2 && ok3 {
-			return finish(".", who, form(v), what)
-		}
-	default: // The hat is in the box. Is the hat in the box?
-		who, n, ok := m.phrase("AT", many, "")
-		where, ok2 := m.where(n, false)
-		verb := be
-		if m.rng.IntN(2) == 0 {
-			verb = was
-		}
-		if ok && ok2 && m.can(verb) {
-			if m.rng.IntN(4) == 0 {
-				return finish("?", verb, who, where)
-			}
-			return finish(".", who, verb, where)
-		}
-	}
-	return ""
 }

@@ -31,6 +31,7 @@ type Token struct {
 	Status   Status             `json:"status"`
 	Untaught []string           `json:"untaught"`
 	Segments []spelling.Segment `json:"segments"`
+	Guessed  bool               `json:"guessed,omitempty"` // read by rule: the lexicon lacks it
 }
 
 // Sentence is one sentence of the text.
@@ -63,12 +64,13 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 		times int
 	}
 	known := [2]map[string]*met{{}, {}} // a capital means another thing inside a sentence
+	names := namesIn(text)
 	sentenceStart := 1
 	good, goodHere := 0, 0
 	split(text, func(w string, start int, ends bool) {
 		t := known[sentenceStart][w]
 		if t == nil {
-			t = &met{Token: status(w, sentenceStart == 1, taught, exceptions, o)}
+			t = &met{Token: status(w, sentenceStart == 1 && !names[bare(w)], taught, exceptions, o)}
 			t.good = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
 			odd := t.Status == Untaught && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
 			known[sentenceStart][w] = t
@@ -109,7 +111,60 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 	return r
 }
 
+// namesIn collects the words with a capital inside a sentence: they are names at the start of one too.
+func namesIn(text string) map[string]bool {
+	out := map[string]bool{}
+	start := true
+	split(text, func(w string, _ int, ends bool) {
+		if r, _ := utf8.DecodeRuneInString(w); !start && unicode.IsUpper(r) {
+			out[bare(w)] = true
+		}
+		start = ends
+	})
+	return out
+}
+
+// bare is a word without a possessive ending.
+func bare(w string) string { return strings.TrimSuffix(strings.TrimSuffix(w, "'s"), "’s") }
+
+// status judges a word. One with hyphens is judged by its parts, and is as good as the worst of them.
 func status(text string, sentenceStart bool, taught spelling.Set, exceptions map[string]bool, o Options) Token {
+	if exceptions[strings.ToLower(text)] || !strings.Contains(text, "-") {
+		return statusOf(text, sentenceStart, taught, exceptions, o)
+	}
+	whole := Token{Text: text, Status: Decodable, Untaught: []string{}, Segments: []spelling.Segment{}}
+	at := 0
+	for part := range strings.SplitSeq(text, "-") {
+		if part != "" {
+			t := statusOf(part, sentenceStart, taught, exceptions, o)
+			if worse[t.Status] > worse[whole.Status] {
+				whole.Status = t.Status
+			}
+			whole.Guessed = whole.Guessed || t.Guessed
+			for _, p := range t.Untaught {
+				if !slices.Contains(whole.Untaught, p) {
+					whole.Untaught = append(whole.Untaught, p)
+				}
+			}
+			for _, s := range t.Segments {
+				letters := make([]int, len(s.Letters))
+				for i, l := range s.Letters {
+					letters[i] = l + at
+				}
+				s.Letters = letters
+				whole.Segments = append(whole.Segments, s)
+			}
+		}
+		at += utf8.RuneCountInString(part) + 1
+		sentenceStart = false
+	}
+	return whole
+}
+
+// worse orders the statuses by how much they keep from reading.
+var worse = map[Status]int{Decodable: 0, Exception: 1, Name: 2, Unknown: 3, Ambiguous: 4, Untaught: 5}
+
+func statusOf(text string, sentenceStart bool, taught spelling.Set, exceptions map[string]bool, o Options) Token {
 	t := Token{Text: text, Untaught: []string{}, Segments: []spelling.Segment{}}
 	key := strings.ToLower(strings.ReplaceAll(text, "’", "'"))
 	seg, err := o.Segment(text)
@@ -141,11 +196,13 @@ func status(text string, sentenceStart bool, taught spelling.Set, exceptions map
 	for _, p := range missing {
 		t.Untaught = append(t.Untaught, p.String())
 	}
+	t.Guessed = seg.Source == lexicon.FromRules
+	upper := unicode.IsUpper([]rune(text)[0])
 	switch {
 	case t.Status == Ambiguous:
-	case seg.Source == lexicon.FromRules && unicode.IsUpper([]rune(text)[0]) && (!sentenceStart || firstNames[key]):
+	case t.Guessed && upper && (!sentenceStart || firstNames[strings.TrimSuffix(key, "'s")]):
 		t.Status = Name
-	case seg.Source == lexicon.FromRules:
+	case t.Guessed:
 		t.Status = Unknown
 	case len(missing) == 0:
 		t.Status = Decodable
@@ -166,44 +223,6 @@ var firstNames = func() map[string]bool {
 
 // Fits tells whether every word is decodable, a readable name or a taught exception and the sentence is well made.
 func (r Report) Fits() bool { return len(r.Tokens) > 0 && r.Decodable == 1 && len(r.Remarks) == 0 }
-
-// split visits the words of a text with the rune offset of each; ends tells that a sentence ends after it.
-func split(text string, visit func(word string, start int, ends bool)) {
-	word, wordAt := "", 0 // the word that waits for what follows it
-	flush := func(ends bool) {
-		if word != "" {
-			visit(word, wordAt, ends)
-			word = ""
-		}
-	}
-	runes, from, fromRune := 0, -1, 0
-	for i := 0; i < len(text); {
-		r, size := utf8.DecodeRuneInString(text[i:])
-		inside := unicode.IsLetter(r)
-		if !inside && from >= 0 && (r == '\'' || r == '’' || r == '-') {
-			after, _ := utf8.DecodeRuneInString(text[i+size:])
-			inside = unicode.IsLetter(after)
-		}
-		switch {
-		case inside && from < 0:
-			flush(false)
-			from, fromRune = i, runes
-		case !inside:
-			if from >= 0 {
-				word, wordAt, from = text[from:i], fromRune, -1
-			}
-			if r == '.' || r == '!' || r == '?' {
-				flush(true)
-			}
-		}
-		i += size
-		runes++
-	}
-	if from >= 0 {
-		word, wordAt = text[from:], fromRune
-	}
-	flush(false)
-}
 
 func remarks(text string, sentences []Sentence) []string {
 	out := []string{}

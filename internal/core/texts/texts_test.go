@@ -77,3 +77,59 @@ func BenchmarkCheck(b *testing.B) {
 		texts.Check(text, set, nil, south)
 	}
 }
+
+// Sentences of real pages: titles, quotations that go on, names, ordinals, hyphens, short forms. Written for this test.
+func TestRealText(t *testing.T) {
+	starts := func(text string) []string {
+		var out []string
+		r := texts.Check(text, nil, nil, south)
+		for _, s := range r.Sentences {
+			for _, tok := range r.Tokens {
+				if tok.Start == s.Start {
+					out = append(out, tok.Text)
+				}
+			}
+		}
+		return out
+	}
+	for _, row := range []struct {
+		name, text string
+		want       []string
+	}{
+		{"a title has no stop of its own", "Mr. Lock fed the hens. Dr. Weir sat.", []string{"Mr", "Dr"}},
+		{"a quotation goes on", "“Stop!” said Ben. “Is it hot?” asked Mum.", []string{"Stop", "Is"}},
+		{"a half of the day", "At 9 a.m. we ran. It was hot.", []string{"At", "It"}},
+		{"a heading without a stop", "The Red Barge\nIt was hot. Mum sat.", []string{"The", "It", "Mum"}},
+		{"a line that goes on", "The barge went on\nand on.", []string{"The"}},
+	} {
+		assert.Equal(t, row.want, starts(row.text), row.name)
+	}
+	status := func(text, word string) texts.Token {
+		for _, tok := range texts.Check(text, pairs(t, later), map[string]bool{"the": true}, south).Tokens {
+			if tok.Text == word {
+				return tok
+			}
+		}
+		t.Fatalf("%s is no token of %s", word, text)
+		return texts.Token{}
+	}
+	assert.Equal(t, texts.Name, status("It was Zibb. Zibb sat.", "Zibb").Status)
+	r := texts.Check("Zibb sat. It was Zibb’s hat.", pairs(t, later), nil, south)
+	assert.Equal(t, texts.Name, r.Tokens[0].Status, "a name inside one sentence is a name at the start of another")
+	assert.Equal(t, texts.Name, r.Tokens[4].Status)
+	assert.True(t, r.Tokens[0].Guessed, "a name that is read by rule is a guess")
+	assert.Equal(t, texts.Decodable, status("It is a well-lit hut.", "well-lit").Status)
+	hyphen := status("It is a well-known hut.", "well-known")
+	assert.Equal(t, texts.Untaught, hyphen.Status)
+	for _, p := range hyphen.Untaught {
+		assert.NotContains(t, []string{"w=w", "e=e", "ll=l"}, p, "the part that can be read is not held against it")
+	}
+	for _, text := range []string{"The 2nd hen.", "It is 10m up."} {
+		for _, tok := range texts.Check(text, pairs(t, later), nil, south).Tokens {
+			assert.NotContains(t, []string{"nd", "m"}, tok.Text)
+		}
+	}
+	for word, sounds := range map[string]string{"who'd": "huːd", "could've": "kʊdv", "dog's": "dɒɡz", "cat’s": "kæts", "fox's": "fɒksɪz", "it'll": "ɪtəl"} {
+		assert.Equal(t, sounds, phoneme.Join(south.Sounds(word)), word)
+	}
+}

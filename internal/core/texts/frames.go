@@ -1,0 +1,425 @@
+package texts
+
+import (
+	"slices"
+	"strings"
+)
+
+// Frames of sentences: who did what, where is it, a question, a command, a cry, and, but, I and we.
+type frame struct {
+	name   string
+	weight int
+	make   func(m *maker) (text string, content []string)
+}
+
+// Filled at start: the makers call one another through it.
+var frames []frame
+
+func init() {
+	frames = []frame{
+		{"does", 22, (*maker).does},
+		{"goes", 8, (*maker).goes},
+		{"takes", 26, (*maker).takes},
+		{"stands", 8, (*maker).stands},
+		{"asks", 9, (*maker).asks},
+		{"orders", 8, (*maker).orders},
+		{"cries", 5, (*maker).cries},
+		{"both", 8, (*maker).both},
+		{"but", 6, (*maker).but},
+		{"first person", 9, (*maker).firstPerson},
+	}
+}
+
+func (m *maker) sentence() draft {
+	total := 0
+	for _, f := range frames {
+		total += f.weight
+	}
+	at := m.rng.IntN(total)
+	for _, f := range frames {
+		if at -= f.weight; at < 0 {
+			text, content := f.make(m)
+			return draft{text, f.name, content}
+		}
+	}
+	return draft{}
+}
+
+// finish joins the parts to a sentence; empty where one is missing or cannot be read.
+func (m *maker) finish(mark string, parts ...string) string {
+	for _, p := range parts {
+		if p == "" {
+			return ""
+		}
+		for w := range strings.FieldsSeq(p) {
+			if !m.can(w) {
+				return ""
+			}
+		}
+	}
+	return capital(strings.Join(parts, " ")) + mark
+}
+
+func form(n noun, many bool) string {
+	if many {
+		return n.many
+	}
+	return n.one
+}
+
+func (m *maker) noun(many bool, fits func(noun) bool) (noun, bool) {
+	return pick(m, m.words.nouns, func(n noun) string { return form(n, many) }, func(n noun) bool { return form(n, many) != "" && fits(n) })
+}
+
+// like is an adjective for a noun, one time in so many, or empty.
+func (m *maker) like(n noun, of int) string {
+	if m.rng.IntN(of) > 0 || n.bare {
+		return ""
+	}
+	a, ok := pick(m, m.words.adjectives, func(a adjective) string { return a.word }, func(a adjective) bool {
+		return overlap(a.tags, n.tags) || n.class == person && slices.Contains(a.tags, "person")
+	})
+	if !ok {
+		return ""
+	}
+	return a.word
+}
+
+// phrase puts a determiner and at times an adjective before a noun.
+func (m *maker) phrase(n noun, many bool, determiners ...string) (string, []string) {
+	word := form(n, many)
+	if n.bare {
+		return word, []string{strings.ToLower(word)}
+	}
+	content := []string{word}
+	if a := m.like(n, 3); a != "" {
+		content = []string{a, word}
+	}
+	text := strings.Join(content, " ")
+	switch {
+	case len(determiners) > 0:
+	case many:
+		determiners = []string{"the", "six", "ten", "two", "three"}
+	case n.uncounted:
+		determiners = []string{"the", "the", "some"}
+	default:
+		determiners = []string{"the", "a", "the", "a", "the"}
+	}
+	d, ok := pick(m, determiners, func(d string) string { return d }, func(d string) bool { return m.can(article(d, text)) })
+	if !ok {
+		return "", nil
+	}
+	return article(d, text) + " " + text, content
+}
+
+func article(d, next string) string {
+	if d == "a" && strings.ContainsRune("aeiou", rune(next[0])) {
+		return "an"
+	}
+	return d
+}
+
+// actor is somebody who can do the verb, or anybody where it is nil.
+func (m *maker) actor(v *verb, many bool) (n noun, text string, content []string, ok bool) {
+	n, ok = m.noun(many, func(n noun) bool {
+		return (n.class == animal || n.class == person) && !n.has("mine") && (v == nil || does(n, *v))
+	})
+	if !ok {
+		return n, "", nil, false
+	}
+	text, content = m.phrase(n, many)
+	return n, text, content, text != ""
+}
+
+// says gives the form of a verb: past, or present for one or for many.
+func (m *maker) says(v verb, many bool) string {
+	present := v.she
+	if many {
+		present = v.base
+	}
+	if v.past != "" && (present == "" || m.rng.IntN(3) > 0) {
+		return v.past
+	}
+	return present
+}
+
+// where is a place that suits both the verb and who does it.
+func (m *maker) where(n noun, tags []string) string {
+	p, ok := pick(m, m.words.places, func(p place) string { return p.word }, func(p place) bool {
+		if n.class == person && slices.Contains(tags, "water") && slices.Contains(p.tags, "water") {
+			return p.word != "canal" // nobody swims there
+		}
+		return overlap(p.tags, tags) && mayBe(n, p) && (n.class != person || !slices.Contains(p.tags, "water"))
+	})
+	if !ok {
+		return ""
+	}
+	d := "the"
+	if !p.the && m.rng.IntN(5) == 0 {
+		d = article("a", p.word)
+	}
+	return p.preposition + " " + d + " " + p.word
+}
+
+func last(text string) string { return text[strings.LastIndexByte(text, ' ')+1:] }
+
+// does: The hen sat on the mat.
+func (m *maker) does() (string, []string) {
+	v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(verb) bool { return true })
+	many := m.rng.IntN(4) == 0
+	n, who, content, ok2 := m.actor(&v, many)
+	if !ok || !ok2 {
+		return "", nil
+	}
+	where := m.where(n, v.what)
+	return m.finish(".", who, m.says(v, many), where), append(content, v.base+v.she, last(where))
+}
+
+var goers = []string{"run", "hop", "swim", "creep", "march", "skip", "fly", "rush"}
+
+// goes: The duck ran to the pond.
+func (m *maker) goes() (string, []string) {
+	v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(v verb) bool {
+		return slices.ContainsFunc(goers, func(g string) bool { return v.she == g+"s" || v.base == g || v.she == g+"es" })
+	})
+	many := m.rng.IntN(5) == 0
+	n, who, content, ok2 := m.actor(&v, many)
+	p, ok3 := pick(m, m.words.goals, func(p place) string { return p.word }, func(p place) bool {
+		return p.word != n.one && (overlap(p.tags, n.tags) || n.class == person && overlap(p.tags, personPlaces))
+	})
+	if !ok || !ok2 || !ok3 {
+		return "", nil
+	}
+	to := "to the " + p.word
+	if p.word == "bed" || p.word == "school" {
+		to = "to " + p.word
+	}
+	return m.finish(".", who, m.says(v, many), to), append(content, v.base+v.she, p.word)
+}
+
+// object is what a verb is done to, with his or her where it is the doer's own.
+func (m *maker) object(v verb, by noun) (string, []string) {
+	many := m.rng.IntN(4) == 0
+	n, ok := m.noun(many, func(n noun) bool { return overlap(v.what, n.tags) && !n.bare && n.one != by.one })
+	if !ok {
+		return "", nil
+	}
+	own := n.class == thing && overlap(n.tags, []string{"wear", "toy", "lost", "bike-ride"}) && by.pronoun() != "" && m.rng.IntN(3) == 0
+	switch {
+	case n.has("mine"):
+		return m.phrase(n, many, by.pronoun())
+	case own:
+		return m.phrase(n, many, by.pronoun())
+	case n.has("kinship"):
+		return m.phrase(n, many, "his", "her")
+	case many:
+		return m.phrase(n, many, "the", "the", "two", "six")
+	}
+	return m.phrase(n, many)
+}
+
+// takes: Sam had a red hat.
+func (m *maker) takes() (string, []string) {
+	v, ok := pick(m, m.words.uses, func(v verb) string { return v.past }, func(verb) bool { return true })
+	many := m.rng.IntN(6) == 0
+	n, who, content, ok2 := m.actor(&v, many)
+	if !ok || !ok2 {
+		return "", nil
+	}
+	if many {
+		n.tags = nil // no his or her of many
+	}
+	what, more := m.object(v, n)
+	return m.finish(".", who, m.says(v, many), what), append(append(content, v.base+v.she), more...)
+}
+
+// standing is a thing or an animal and where it is.
+func (m *maker) standing(many bool) (what, where string, content []string) {
+	n, ok := m.noun(many, func(n noun) bool { return !n.bare && n.class != person })
+	if !ok {
+		return "", "", nil
+	}
+	p, ok := pick(m, m.words.places, func(p place) string { return p.word }, func(p place) bool { return mayBe(n, p) })
+	what, content = m.phrase(n, many, "the")
+	if !ok || what == "" {
+		return "", "", nil
+	}
+	return what, p.preposition + " the " + p.word, append(content, p.word)
+}
+
+// stands: The hat is in the box.
+func (m *maker) stands() (string, []string) {
+	many := m.rng.IntN(4) == 0
+	what, where, content := m.standing(many)
+	be := map[bool]string{false: "is", true: "are"}[many]
+	return m.finish(".", what, be, where), content
+}
+
+// asks: Is the hat in the box? Can a hen swim? Did Sam get the bun?
+func (m *maker) asks() (string, []string) {
+	switch m.rng.IntN(3) {
+	case 0:
+		what, where, content := m.standing(false)
+		return m.finish("?", "is", what, where), content
+	case 1:
+		v, ok := pick(m, m.words.acts, func(v verb) string { return v.base }, func(v verb) bool { return v.base != "" && v.base != "wait" && v.base != "stand" && v.base != "rest" })
+		n, ok2 := m.noun(false, func(n noun) bool { return n.class == animal && does(n, v) })
+		if !ok || !ok2 {
+			return "", nil
+		}
+		who, content := m.phrase(n, false, "a", "the")
+		return m.finish("?", "can", who, v.base), append(content, v.base)
+	}
+	v, ok := pick(m, m.words.uses, func(v verb) string { return v.base }, func(v verb) bool { return v.base != "" && v.base != "see" && v.base != "need" })
+	n, ok2 := m.noun(false, func(n noun) bool { return n.class == person && n.bare && does(n, v) })
+	if !ok || !ok2 {
+		return "", nil
+	}
+	what, content := m.object(v, n)
+	ask := []string{"did", "can"}[m.rng.IntN(2)]
+	return m.finish("?", ask, n.one, v.base, what), append(content, strings.ToLower(n.one), v.base)
+}
+
+// Verbs that an adult asks a child to do.
+var orders = []string{"get", "pack", "wash", "pat", "hold", "lift", "fill", "shut", "ring", "push", "feed", "mend", "find", "hug", "cut", "pick"}
+
+// orders: Get the red mug. Put the hat on the bed.
+func (m *maker) orders() (string, []string) {
+	if m.rng.IntN(2) == 0 {
+		n, ok := m.noun(false, func(n noun) bool { return n.has("small") || n.class == food && n.has("eat") })
+		p, ok2 := pick(m, m.words.places, func(p place) string { return p.word }, func(p place) bool { return mayBe(n, p) && p.preposition != "under" })
+		if !ok || !ok2 {
+			return "", nil
+		}
+		what, content := m.phrase(n, false, "the")
+		return m.finish(".", "put", what, p.preposition, "the", p.word), append(content, p.word)
+	}
+	v, ok := pick(m, m.words.uses, func(v verb) string { return v.base }, func(v verb) bool { return slices.Contains(orders, v.base) })
+	n, ok2 := m.noun(false, func(n noun) bool { return overlap(v.what, n.tags) && !n.bare && !n.has("kinship") })
+	if !ok || !ok2 {
+		return "", nil
+	}
+	what, content := m.phrase(n, false, "the")
+	return m.finish(".", v.base, what), append(content, v.base)
+}
+
+// cries: It is a big dog! This is fun!
+func (m *maker) cries() (string, []string) {
+	n, ok := m.noun(false, func(n noun) bool { return !n.bare && !n.uncounted && n.class != person })
+	if !ok {
+		return "", nil
+	}
+	a := m.like(n, 1)
+	if a == "" {
+		return "", nil
+	}
+	text := a + " " + n.one
+	if m.rng.IntN(3) == 0 {
+		return m.finish("!", "look at the", text), []string{a, n.one}
+	}
+	return m.finish("!", "it is", article("a", text), text), []string{a, n.one}
+}
+
+// both: The cat and the dog nap in the sun. Sam got a bun and a plum.
+func (m *maker) both() (string, []string) {
+	if m.rng.IntN(2) == 0 {
+		v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(verb) bool { return true })
+		one, who, content, ok2 := m.actor(&v, false)
+		other, ok3 := m.noun(false, func(n noun) bool {
+			return n.class == one.class && n.one != one.one && n.bare == one.bare && does(n, v) && (n.class == person || overlap(n.tags, []string{"pet", "farm", "wood"}) && sameHome(n, one))
+		})
+		if !ok || !ok2 || !ok3 {
+			return "", nil
+		}
+		second, more := m.phrase(other, false, "the")
+		if !one.bare {
+			who, content = m.phrase(one, false, "the")
+		}
+		where := m.where(one, v.what)
+		return m.finish(".", who, "and", second, m.says(v, true), where), append(append(content, more...), v.base+v.she, last(where))
+	}
+	v, ok := pick(m, m.words.uses, func(v verb) string { return v.past }, func(v verb) bool {
+		return slices.Contains([]string{"got", "had", "has", "packed", "sold", "ate"}, v.past)
+	})
+	n, who, content, ok2 := m.actor(&v, false)
+	if !ok || !ok2 || n.class != person {
+		return "", nil
+	}
+	first, ok3 := m.noun(false, func(n noun) bool { return overlap(v.what, n.tags) && !n.uncounted && !n.bare && n.class != animal })
+	second, ok4 := m.noun(false, func(n noun) bool {
+		return overlap(v.what, n.tags) && !n.uncounted && !n.bare && n.class == first.class && n.one != first.one
+	})
+	if !ok3 || !ok4 {
+		return "", nil
+	}
+	one, more := m.phrase(first, false, "a")
+	two, most := m.phrase(second, false, "a")
+	return m.finish(".", who, m.says(v, false), one, "and", two), slices.Concat(content, more, most)
+}
+
+// sameHome tells whether two animals live together: pets, or the farm, or the wood.
+func sameHome(a, b noun) bool {
+	for _, home := range []string{"pet", "farm", "wood"} {
+		if a.has(home) && b.has(home) {
+			return true
+		}
+	}
+	return false
+}
+
+// but: The bus is big but the bike is little.
+func (m *maker) but() (string, []string) {
+	o, ok := pick(m, m.words.opposites, func(o against) string { return o.one }, func(against) bool { return true })
+	fits := func(n noun) bool { return !n.bare && !n.uncounted && overlap(o.tags, n.tags) }
+	first, ok2 := m.noun(false, func(n noun) bool { return fits(n) && (o.one != "big" || larger(n)) })
+	second, ok3 := m.noun(false, func(n noun) bool {
+		return fits(n) && n.one != first.one && n.class == first.class && (o.one != "big" || !larger(n))
+	})
+	if !ok || !ok2 || !ok3 {
+		return "", nil
+	}
+	return m.finish(".", "the "+first.one, "is", o.one, "but the "+second.one, "is", o.other), []string{first.one, second.one, o.one, o.other}
+}
+
+// larger tells what is big beside the others of its class.
+func larger(n noun) bool {
+	return n.has("road") || n.has("munch") || n.has("roar") || n.one == "ship" || n.one == "barge" || n.one == "train" || n.one == "whale" || n.one == "pig" || n.one == "swan" || n.one == "box" || n.one == "sack" || n.one == "bin"
+}
+
+// firstPerson: I can see a ship. We ran to the shop. This is my hat.
+func (m *maker) firstPerson() (string, []string) {
+	who := []string{"I", "we"}[m.rng.IntN(2)]
+	switch m.rng.IntN(4) {
+	case 0:
+		n, ok := m.noun(false, func(n noun) bool {
+			return !n.bare && !n.uncounted && (n.class == animal || overlap(n.tags, []string{"water", "ride", "garden"}))
+		})
+		if !ok {
+			return "", nil
+		}
+		what, content := m.phrase(n, false, "a", "the")
+		return m.finish(".", who, "can see", what), content
+	case 1:
+		v, ok := pick(m, m.words.uses, func(v verb) string { return v.past }, func(v verb) bool {
+			return v.past != "" && !slices.Contains([]string{"saw", "needed", "sold", "rang"}, v.past)
+		})
+		what, content := m.object(v, noun{class: person})
+		if !ok {
+			return "", nil
+		}
+		return m.finish(".", who, v.past, what), append(content, v.past)
+	case 2:
+		v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(v verb) bool { return v.past != "" && slices.Contains(v.who, "person") })
+		if !ok {
+			return "", nil
+		}
+		where := m.where(noun{class: person}, v.what)
+		return m.finish(".", who, v.past, where), []string{v.past, last(where)}
+	}
+	n, ok := m.noun(false, func(n noun) bool { return overlap(n.tags, []string{"wear", "toy", "mine", "bike-ride", "pet"}) })
+	if !ok {
+		return "", nil
+	}
+	what, content := m.phrase(n, false, "my")
+	return m.finish(".", "this is", what), content
+}
