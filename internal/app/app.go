@@ -16,6 +16,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/unfit"
 	"brightchalk/internal/store"
 )
 
@@ -149,6 +150,13 @@ func (a *App) SetConventions(ctx context.Context, by Actor, c card.Conventions) 
 		if d.Note == "" {
 			return wrong("departures", "Say in a few words why “%s” departs from the team's accent.", d.Word)
 		}
+	}
+	for i, w := range c.Allowed {
+		w = strings.ToLower(strings.TrimSpace(w))
+		if _, refused := unfit.Of(w); !refused || strings.ContainsAny(w, " -") {
+			return wrong("allowed", "“%s” is not among the words that are kept from children; there is nothing to allow.", w)
+		}
+		c.Allowed[i] = w
 	}
 	for _, m := range c.Materials {
 		if !slices.ContainsFunc(lesson.Materials(), func(k lesson.Material) bool { return k.Name == m }) {

@@ -79,7 +79,7 @@ func (a *App) Export(ctx context.Context, by Actor, classID string, w io.Writer)
 	}
 	z := zip.NewWriter(w)
 	for _, r := range rows {
-		c := withAgreed(r.Core(), agreed)
+		c := withAgreed(r.Core(team.Conventions.Accent), agreed)
 		b.Cards = append(b.Cards, c)
 		if err := a.exportMedia(ctx, by, z, r, c); err != nil {
 			return fmt.Errorf("export card %s: %w", c.Pair, err)

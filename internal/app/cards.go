@@ -58,13 +58,13 @@ func (a *App) Wall(ctx context.Context, by Actor, archived bool) ([]WallCard, er
 	}
 	out := make([]WallCard, 0, len(rows))
 	for _, r := range rows {
-		c := r.Core()
+		c := r.Core(conv.Accent)
 		rhyme := c.RhymeShort
 		if rhyme == "" {
 			rhyme = c.Rhyme
 		}
 		out = append(out, WallCard{r.CardID, r.Step, c.Pair, c.Pair.Kind(), r.State, r.Version, r.UpdatedBy, c.Keyword, c.Picture, c.PictureAlt, rhyme, c.Action, r.TakeID,
-			c.Gaps(), len(findings(conv, c)), r.ArchivedAt != nil, conv.Lines.Drawn(c.Pair.Grapheme, own)})
+			c.Gaps(conv.For(c.Content).Speech()), len(findings(conv, c)), r.ArchivedAt != nil, conv.Lines.Drawn(c.Pair.Grapheme, own)})
 	}
 	return out, nil
 }
@@ -75,7 +75,31 @@ func findings(conv card.Conventions, c card.Card) []card.Finding {
 	if seg, err := conv.Speech().Segment(c.Keyword); err == nil && seg.Source == lexicon.FromLexicon {
 		sounds = seg.Phonemes
 	}
-	return c.Check(conv.Accent, sounds)
+	out := c.Check(conv.Accent, sounds)
+	if theme, refused := conv.Speech().Refuses(c.Keyword); refused {
+		out = append(out, card.Finding{Field: "keyword", Text: fmt.Sprintf("“%s” is kept out of what children are offered (%s).", c.Keyword, theme)})
+	}
+	for _, f := range c.FlaggedWords(conv.Speech()) {
+		if f.Code == card.Refused {
+			out = append(out, card.Finding{Field: "words", Text: f.Text})
+		}
+	}
+	return out
+}
+
+// FlagWords looks through words that somebody is putting on a card.
+func (a *App) FlagWords(ctx context.Context, by Actor, cardID string, list []string) ([]card.WordFlag, error) {
+	r, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
+	if err != nil {
+		return nil, err
+	}
+	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return nil, err
+	}
+	c := r.Core(conv.Accent)
+	c.Words = list
+	return c.FlaggedWords(conv.For(c.Content).Speech()), nil
 }
 
 // CardView is all that the card's page shows.
@@ -92,6 +116,7 @@ type CardView struct {
 	UpdatedBy     string          `json:"updated_by"`
 	Gaps          []card.Gap      `json:"gaps"`
 	Findings      []card.Finding  `json:"findings"`
+	WordFlags     []card.WordFlag `json:"word_flags"` // words that do not count
 	SuggestedCue  string          `json:"suggested_cue"`
 	SuggestedSlip string          `json:"suggested_slip"`
 	Hold          card.Hold       `json:"hold" enum:"stretch,short"`
@@ -126,10 +151,10 @@ func (a *App) Card(ctx context.Context, by Actor, cardID string) (CardView, erro
 }
 
 func view(conv card.Conventions, r store.Card) CardView {
-	c := r.Core()
+	c := r.Core(conv.Accent)
 	conv = conv.For(c.Content)
 	v := CardView{CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State, Content: c.Content.Tidy(), UpdatedAt: r.UpdatedAt, UpdatedBy: r.UpdatedBy,
-		Gaps: c.Gaps(), Findings: findings(conv, c), Hold: card.HoldOf(conv.Accent, c.Pair), Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil}
+		Gaps: c.Gaps(conv.Speech()), Findings: findings(conv, c), WordFlags: c.FlaggedWords(conv.Speech()), Hold: card.HoldOf(conv.Accent, c.Pair), Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil}
 	if r.AgreedVersion != nil {
 		v.AgreedVersion = *r.AgreedVersion
 	}
@@ -238,7 +263,7 @@ func (a *App) SetState(ctx context.Context, by Actor, cardID string, state card.
 		if err != nil || c.State == state {
 			return err
 		}
-		if found := findings(conv, c.Core()); state == card.Agreed && len(found) > 0 {
+		if found := findings(conv, c.Core(conv.Accent)); state == card.Agreed && len(found) > 0 {
 			return wrong("state", "Not agreed: %s", found[0].Text)
 		}
 		return store.UpdateCard(ctx, tx, store.CardEdit{TeamID: by.TeamID, CardID: cardID, Version: version + 1, State: state, Content: c.Content.Tidy(), Changed: []string{"state"}, By: &by.MemberID, Now: a.Now()})
@@ -339,11 +364,11 @@ func (a *App) WordsFor(ctx context.Context, by Actor, cardID string) (WordOffer,
 	if i < 0 {
 		return WordOffer{}, store.ErrNotFound
 	}
-	target := all[i].Core()
+	target := all[i].Core(conv.Accent)
 	taught := spelling.Set{target.Pair: true}
 	for _, c := range all {
 		if c.Step < target.Step {
-			taught[c.Core().Pair] = true
+			taught[c.Core(conv.Accent).Pair] = true
 		}
 	}
 	conv = conv.For(target.Content)

@@ -95,6 +95,10 @@ func (a *App) Class(ctx context.Context, by Actor, classID string) (ClassView, e
 	if err != nil {
 		return ClassView{}, err
 	}
+	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
+	if err != nil {
+		return ClassView{}, err
+	}
 	v := ClassView{Class: c, Cards: []ClassCard{}}
 	for _, r := range all {
 		if !slices.Contains(s.introduced, r.CardID) {
@@ -105,7 +109,7 @@ func (a *App) Class(ctx context.Context, by Actor, classID string) (ClassView, e
 		}
 		for _, seen := range s.seen {
 			if seen.CardID == r.CardID {
-				v.Cards = append(v.Cards, ClassCard{r.CardID, r.Core().Pair, int(seen.Sure), seen.Last, seen.Times})
+				v.Cards = append(v.Cards, ClassCard{r.CardID, r.Core(conv.Accent).Pair, int(seen.Sure), seen.Last, seen.Times})
 			}
 		}
 	}
@@ -170,7 +174,7 @@ func (a *App) input(ctx context.Context, db store.DB, teamID, classID, cardID st
 	byID := map[string]card.Card{}
 	for _, r := range rows {
 		in.Refused = append(in.Refused, r.Content.Rejected...)
-		byID[r.CardID] = withAgreed(r.Core(), agreed)
+		byID[r.CardID] = withAgreed(r.Core(in.Conventions.Accent), agreed)
 	}
 	target, ok := byID[cardID]
 	if !ok {

@@ -64,7 +64,7 @@ func (a *App) Pack(ctx context.Context, by Actor, classID, size string, w io.Wri
 		if !keep(r) {
 			continue
 		}
-		core := withAgreed(r.Core(), agreed)
+		core := withAgreed(r.Core(team.Conventions.Accent), agreed)
 		r.Content = core.Content
 		c, err := a.packCard(ctx, by, r, team.Conventions.Lines, own, team.Conventions.Capitals)
 		if err != nil {

@@ -123,7 +123,7 @@ func (a *App) Contrast(ctx context.Context, by Actor, classID, leftID, rightID s
 	if err != nil {
 		return out, err
 	}
-	right := other.Core().Pair
+	right := other.Core(t.conv.Accent).Pair
 	if left == nil || *left == right {
 		return out, wrong("card", "Choose two different sounds.")
 	}
@@ -186,12 +186,12 @@ func (a *App) Unlocks(ctx context.Context, by Actor, cardID string) (Unlocked, e
 	if err != nil {
 		return out, err
 	}
-	target := c.Core().Pair
+	target := c.Core(conv.Accent).Pair
 	set := spelling.Set{target: true}
 	refused := map[string]bool{}
 	for _, r := range all {
 		if r.Step <= c.Step {
-			set[r.Core().Pair] = true
+			set[r.Core(conv.Accent).Pair] = true
 		}
 		for _, w := range r.Content.Rejected {
 			refused[w] = true
@@ -266,7 +266,7 @@ func (a *App) Spellings(ctx context.Context, by Actor, of string) ([]SpellingRow
 	}
 	steps := map[spelling.Pair]int{}
 	for _, c := range all {
-		steps[c.Core().Pair] = c.Step
+		steps[c.Core(conv.Accent).Pair] = c.Step
 	}
 	of = strings.ToLower(strings.TrimSpace(of))
 	sound := ""

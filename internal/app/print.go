@@ -35,7 +35,7 @@ func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, h
 	if err != nil {
 		return err
 	}
-	content := withAgreed(row.Core(), agreed).Content
+	content := withAgreed(row.Core(team.Conventions.Accent), agreed).Content
 	h := render.Handout{Lesson: in.Lesson, Card: content, Pictures: map[string]render.Image{}, HeightMM: team.Conventions.Lines.HeightMM, HomeLine: homeLine,
 		Head:    render.PlanHead{Team: team.Name, Class: in.ClassName, Made: in.CreatedAt},
 		IsVowel: func(sound string) bool { return phoneme.IsVowel(phoneme.Phoneme(sound)) }}

@@ -55,7 +55,7 @@ func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, err
 			t.refused[w] = true
 		}
 		if r.ArchivedAt == nil {
-			t.steps[r.Core().Pair] = r.Step
+			t.steps[r.Core(t.conv.Accent).Pair] = r.Step
 		}
 		if !met[r.CardID] {
 			for _, w := range r.Content.Exceptions {
@@ -65,7 +65,7 @@ func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, err
 			}
 			continue
 		}
-		t.set[r.Core().Pair] = true
+		t.set[r.Core(t.conv.Accent).Pair] = true
 		for _, w := range r.Content.Exceptions {
 			t.exceptions[strings.ToLower(w)] = true
 		}
@@ -96,6 +96,8 @@ type Found struct {
 	Total int            `json:"total"`
 	Note  string         `json:"note"`
 	Near  []words.Answer `json:"near"` // words that need one pair more, and where it comes
+	// Most is the one pair of the order that would unlock most words at once.
+	Most *words.Unlock `json:"most,omitempty"`
 }
 
 // FoundWord is a word cut into graphemes for its bridges.
@@ -120,7 +122,7 @@ func (a *App) asked(ctx context.Context, by Actor, q FindQuery) (taught, *spelli
 	if err != nil {
 		return t, nil, err
 	}
-	p := c.Core().Pair
+	p := c.Core(t.conv.Accent).Pair
 	t.set[p] = true
 	return t, &p, nil
 }
@@ -135,6 +137,9 @@ func (a *App) FindWords(ctx context.Context, by Actor, q FindQuery) (Found, erro
 	query := q.words(t, p)
 	found := words.Find(query, t.conv.Speech())
 	out.Near = words.Near(query, t.steps, 12, t.conv.Speech())
+	if most, ok := words.MostUnlocked(query, t.steps, t.conv.Speech()); ok {
+		out.Most = &most
+	}
 	out.Total = len(found)
 	for _, c := range found[:min(len(found), foundLimit)] {
 		out.Words = append(out.Words, foundWord(c, p))

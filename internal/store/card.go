@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
 
@@ -25,8 +26,8 @@ type Card struct {
 }
 
 // Core turns the row into the card that the core works on.
-func (c Card) Core() card.Card {
-	return card.Card{ID: c.CardID, Step: c.Step, Pair: spelling.Pair{Grapheme: c.Grapheme, Sound: c.Sound}, Version: c.Version, State: c.State, HasTake: c.TakeID != "", Content: c.Content}
+func (c Card) Core(a phoneme.Accent) card.Card {
+	return card.Card{ID: c.CardID, Step: c.Step, Pair: spelling.Pair{Grapheme: c.Grapheme, Sound: c.Sound}.In(a), Version: c.Version, State: c.State, HasTake: c.TakeID != "", Content: c.Content}
 }
 
 // Version is one state of a card that can be read again.

@@ -7,3 +7,4 @@ node pictures.mjs
 node known.mjs
 node dump.mjs | go run . . > ../../internal/core/lexicon/data/words.txt.new
 mv ../../internal/core/lexicon/data/words.txt.new ../../internal/core/lexicon/data/words.txt
+node oceans.mjs

@@ -26,7 +26,7 @@ const (
 
 // Conventions are what a team decides once.
 type Conventions struct {
-	Accent       phoneme.Accent `json:"accent" enum:"southern-british,northern-english,general-american"`
+	Accent       phoneme.Accent `json:"accent" enum:"southern-british,northern-english,northern-english-strut,general-american"`
 	Units        spelling.Units `json:"units"`
 	LetterNames  bool           `json:"letter_names"`   // said beside the sound from day one
 	Capitals     bool           `json:"capitals"`       // shown with the small letter
@@ -34,6 +34,7 @@ type Conventions struct {
 	WholeByHeart bool           `json:"whole_by_sight"` // exception words as wholes; otherwise the odd part is marked
 	Paper        string         `json:"paper" enum:"A4,Letter"`
 	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
+	Allowed      []string       `json:"allowed,omitempty" maxItems:"100"` // single words of refused themes that the team allows
 	Lines        strokes.Lines  `json:"lines,omitzero" required:"false"`
 	Materials    []string       `json:"materials,omitempty" maxItems:"20"` // for the Hand step; empty: all of lesson.Materials
 	OneMaterial  bool           `json:"one_material,omitempty"`            // the first of them every day; else another each day
@@ -42,7 +43,7 @@ type Conventions struct {
 // Departure is a word that the team says in another accent than its own, with the reason.
 type Departure struct {
 	Word   string         `json:"word" maxLength:"24"`
-	Accent phoneme.Accent `json:"accent" enum:"southern-british,northern-english,general-american"`
+	Accent phoneme.Accent `json:"accent" enum:"southern-british,northern-english,northern-english-strut,general-american"`
 	Note   string         `json:"note" maxLength:"200"`
 }
 
@@ -54,6 +55,12 @@ func (c Conventions) Speech() lexicon.Speech {
 			s.Depart = map[string]phoneme.Accent{}
 		}
 		s.Depart[d.Word] = d.Accent
+	}
+	for _, w := range c.Allowed {
+		if s.Allow == nil {
+			s.Allow = map[string]bool{}
+		}
+		s.Allow[w] = true
 	}
 	return s
 }
@@ -85,7 +92,7 @@ type Content struct {
 	Sentences    []string `json:"sentences" maxItems:"40"`
 	Exceptions   []string `json:"exceptions" maxItems:"20"` // exception words taught with this card
 	Notes        string   `json:"notes" maxLength:"4000"`
-	Accent       string   `json:"accent" required:"false" enum:",southern-british,northern-english,general-american"` // empty: the team's
+	Accent       string   `json:"accent" required:"false" enum:",southern-british,northern-english,northern-english-strut,general-american"` // empty: the team's
 	AccentNote   string   `json:"accent_note" required:"false" maxLength:"200"`
 	Place        *Place   `json:"place,omitempty" required:"false"` // of the letter over the picture
 }
@@ -117,8 +124,8 @@ type Gap struct {
 
 const firstSteps = 4
 
-// Gaps lists what the card lacks, in the order in which teams make it.
-func (c Card) Gaps() []Gap {
+// Gaps lists what the card lacks, in the order in which teams make it. Words that are flagged do not count.
+func (c Card) Gaps(o lexicon.Speech) []Gap {
 	out := []Gap{}
 	need := func(missing bool, part, text string) {
 		if missing {
@@ -132,7 +139,7 @@ func (c Card) Gaps() []Gap {
 	need(c.Action == "", "action", "needs an action")
 	need(c.StrokeWords == "" && c.Pair.Letters() == 1, "strokes", "needs the team’s words for the strokes")
 	// With the first few pairs of an order hardly a word can be read: nothing is asked for there.
-	need(len(c.Words) < 4 && c.Step > firstSteps, "words", "needs four or more words")
+	need(len(c.Words)-len(c.FlaggedWords(o)) < 4 && c.Step > firstSteps, "words", "needs four or more words")
 	need(len(c.Sentences) == 0 && c.Step > firstSteps, "sentence", "needs a sentence")
 	return out
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
@@ -46,9 +47,9 @@ func TestContradictions(t *testing.T) {
 
 func TestGaps(t *testing.T) {
 	c := card.Card{Step: 20, Pair: pair("s", "s")}
-	assert.Len(t, c.Gaps(), 8)
+	assert.Len(t, c.Gaps(lexicon.Speech{Accent: sb}), 8)
 	c.Step = 1
-	for _, g := range c.Gaps() {
+	for _, g := range c.Gaps(lexicon.Speech{Accent: sb}) {
 		assert.NotContains(t, []string{"words", "sentence"}, g.Part, "nothing can be read at the first step")
 	}
 }

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
@@ -25,21 +26,35 @@ func (a *assembler) wordOptions(maxSounds int) []Option {
 			a.out.WordBits[c.Word] = toBits(c.Segments, target)
 		}
 	}
-	var mine, rest []Option
+	mine := a.ownWords(maxSounds)
+	var rest []Option
 	for _, c := range a.readable {
-		if c.Sounds > maxSounds {
-			continue
-		}
-		o := Option{c.Word, fmt.Sprintf("%d sounds", c.Sounds), c.Because}
-		if slices.Contains(a.Target.Words, c.Word) {
-			o.Because = "on the team's card; " + o.Because
-			a.out.WordBits[c.Word] = toBits(c.Segments, target)
-			mine = append(mine, o)
-		} else if len(rest) < 24 {
-			rest = append(rest, o)
+		if c.Sounds <= maxSounds && !slices.Contains(a.Target.Words, c.Word) && len(rest) < 24 {
+			rest = append(rest, Option{c.Word, fmt.Sprintf("%d sounds", c.Sounds), c.Because})
 		}
 	}
 	return append(mine, rest...)
+}
+
+// ownWords are the card's words that the class can read, in the order of the card; flagged ones are left out.
+func (a *assembler) ownWords(maxSounds int) []Option {
+	flagged := map[string]bool{}
+	for _, f := range a.Target.FlaggedWords(a.options) {
+		flagged[f.Word] = true
+	}
+	var out []Option
+	for _, w := range a.Target.Words {
+		seg, err := a.options.Segment(w)
+		if err != nil || flagged[strings.ToLower(w)] || slices.Contains(a.Refused, w) || slices.Contains(a.Target.Rejected, w) {
+			continue
+		}
+		readable := a.taught.Covers(seg.Segments) && !slices.ContainsFunc(seg.Alternatives, func(r lexicon.Reading) bool { return !a.taught.Covers(r.Segments) })
+		if readable && seg.Sounds <= maxSounds {
+			a.out.WordBits[w] = toBits(seg.Segments, a.Target.Pair)
+			out = append(out, Option{w, fmt.Sprintf("%d sounds", seg.Sounds), "on the team's card"})
+		}
+	}
+	return out
 }
 
 func toBits(segments []spelling.Segment, target spelling.Pair) []Bit {

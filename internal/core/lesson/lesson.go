@@ -242,7 +242,7 @@ func (a *assembler) notes() {
 	if t.State != card.Agreed {
 		a.out.Notes = append(a.out.Notes, "This card is not agreed yet: the introduction uses its "+string(t.State)+" version.")
 	}
-	for _, g := range t.Gaps() {
+	for _, g := range t.Gaps(a.options) {
 		if g.Part != "words" && g.Part != "strokes" {
 			a.out.Notes = append(a.out.Notes, "The card "+g.Text+".")
 		}

@@ -23,8 +23,18 @@ type Item struct {
 	Pairs     []spelling.Pair
 	Needs     Mask    // pairs of all readings
 	Picture   bool    // an embedded picture shows it
+	Doubt     Doubt   // why it is marked rather than offered
 	Worth     float64 // for choosing: known, concrete, short, no inflected form
 }
+
+// Doubt says why a word is marked and not offered unasked.
+type Doubt string
+
+const (
+	NoDoubt     Doubt = ""
+	TwoReadings Doubt = "two readings"  // read, bow, wind
+	VoicedForm  Doubt = "voiced plural" // paths: its th is voiced, that of path is not
+)
 
 // Mask is a set of the pairs of one pool, as bits.
 type Mask [8]uint64
@@ -183,6 +193,7 @@ func align(e *Entry, a phoneme.Accent, u spelling.Units) Item {
 	for _, j := range said {
 		item.Readings = append(item.Readings, readJoined(j, a, u))
 	}
+	item.Doubt = doubt(e, item.Readings, a)
 	first := item.Readings[0].Segments
 	item.Shape = Shape(first)
 	item.Syllables = strings.Count(item.Shape, "V")
@@ -191,6 +202,24 @@ func align(e *Entry, a phoneme.Accent, u spelling.Units) Item {
 		item.Pairs[i] = s.Pair
 	}
 	return item
+}
+
+// doubt marks words that are said in two ways, other than the weak and strong forms of small words, and plurals that
+// change the last sound of their word.
+func doubt(e *Entry, readings []Reading, a phoneme.Accent) Doubt {
+	if len(readings) > 1 && !strings.Contains(e.Kinds, "O") && !slices.Equal(readings[0].Phonemes, readings[1].Phonemes) {
+		return TwoReadings
+	}
+	one, plural := Find(strings.TrimSuffix(e.Word, "s"))
+	if !plural || !strings.HasSuffix(e.Word, "s") || strings.HasSuffix(e.Word, "ss") {
+		return NoDoubt
+	}
+	voiced := strings.NewReplacer("T", "D", "f", "v", "s", "z")
+	stem, form := one.CodesIn(a)[0], e.CodesIn(a)[0]
+	if !strings.HasPrefix(form, stem) && strings.HasPrefix(form, stem[:len(stem)-1]+voiced.Replace(stem[len(stem)-1:])) {
+		return VoicedForm
+	}
+	return NoDoubt
 }
 
 func (p *Pool) number(s *spelling.Segment) int {

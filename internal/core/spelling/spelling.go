@@ -51,10 +51,11 @@ func (p Pair) Letters() int { return len(strings.ReplaceAll(p.Grapheme, "-", "")
 
 // Units are a team's choices of what counts as one unit; the zero value is the usual one.
 type Units struct {
-	QuTwo      bool `json:"qu_two"`      // q and u as two units
-	NkOne      bool `json:"nk_one"`      // nk as one unit
-	DoublesTwo bool `json:"doubles_two"` // ll, ss … as two letters
-	XOne       bool `json:"x_one"`       // x counted as one sound
+	QuTwo      bool `json:"qu_two"`                   // q and u as two units
+	NkOne      bool `json:"nk_one"`                   // nk as one unit
+	DoublesTwo bool `json:"doubles_two"`              // ll, ss … as two letters
+	XOne       bool `json:"x_one"`                    // x counted as one sound
+	YooTwo     bool `json:"yoo_two" required:"false"` // the yoo of mule counted as two sounds
 }
 
 // Segment is one grapheme in a word. Letters are rune positions, Phonemes what is heard there (with the r
@@ -70,7 +71,7 @@ type Segment struct {
 }
 
 // SoundCount is the number of sounds that children count on their fingers: every phoneme, but one for the ends
-// of *table* and *camel*, for the yoo of *cute* (all taught as one sound), for a vowel with the r that links it to
+// of *table* and *camel*, for the yoo of *cute* where the units do not say two (all taught as one sound), for a vowel with the r that links it to
 // the next, and for x where the units say so.
 func SoundCount(segments []Segment, u Units) int {
 	n := 0
@@ -79,7 +80,7 @@ func SoundCount(segments []Segment, u Units) int {
 		switch {
 		case s.Grapheme == "x" && u.XOne && k > 1:
 			k = 1
-		case k > 1 && s.Phonemes[k-2] == "ə" && s.Phonemes[k-1] == "l", k > 1 && s.Phonemes[0] == "j", k > 1 && phoneme.IsVowel(s.Phonemes[0]) && s.Phonemes[k-1] == "r":
+		case k > 1 && s.Phonemes[k-2] == "ə" && s.Phonemes[k-1] == "l", k > 1 && s.Phonemes[0] == "j" && !u.YooTwo, k > 1 && phoneme.IsVowel(s.Phonemes[0]) && s.Phonemes[k-1] == "r":
 			k--
 		}
 		n += k
@@ -120,6 +121,20 @@ func ParsePair(a phoneme.Accent, text string) (Pair, error) {
 		return pair, nil
 	}
 	return Pair{}, fmt.Errorf("%w %q: %s is not spelled %q in English; known for %q: %s", ErrUnknownPair, text, pair.Sound, grapheme, grapheme, strings.Join(Sounds(a, grapheme), ", "))
+}
+
+// In gives the pair as an accent has it: o=ɒ is o=ɑː in America, u=ʌ is u=ʊ in the north. A pair that the table lacks
+// stays as it is.
+func (p Pair) In(a phoneme.Accent) Pair {
+	for _, r := range tableRows[p.Grapheme] {
+		if r.sound[a.Index()] == p.Sound {
+			return p
+		}
+	}
+	if own, ok := counterpart(a, tableRows[p.Grapheme], p.Sound); ok {
+		return Pair{p.Grapheme, own}
+	}
+	return p
 }
 
 // counterpart finds what an accent says where another says the sound: er=ə is er=ər in America, o=ɒ is o=ɑː. The

@@ -49,7 +49,8 @@ type Report struct {
 	Untaught      map[string]int `json:"untaught"`       // pairs with their counts
 	NewExceptions []string       `json:"new_exceptions"` // words with an odd part that are not among the taught ones
 	Sentences     []Sentence     `json:"sentences"`
-	Remarks       []string       `json:"remarks"` // capital, full stop, length
+	Remarks       []string       `json:"remarks"` // capital, full stop, length, words kept from children
+	Unfit         []string       `json:"unfit"`   // words kept from children, in small letters
 }
 
 // Options are the team's conventions.
@@ -57,7 +58,7 @@ type Options = lexicon.Speech
 
 // Check reads a text. exceptions are the exception words that have been taught, in small letters.
 func Check(text string, taught spelling.Set, exceptions map[string]bool, o Options) Report {
-	r := Report{Tokens: make([]Token, 0, len(text)/6+1), Untaught: map[string]int{}, NewExceptions: []string{}, Sentences: make([]Sentence, 0, len(text)/40+1)}
+	r := Report{Tokens: make([]Token, 0, len(text)/6+1), Untaught: map[string]int{}, NewExceptions: []string{}, Unfit: []string{}, Sentences: make([]Sentence, 0, len(text)/40+1)}
 	type met struct {
 		Token
 		good  bool
@@ -66,15 +67,21 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 	known := [2]map[string]*met{{}, {}} // a capital means another thing inside a sentence
 	names := namesIn(text)
 	sentenceStart := 1
+	var unfitRemarks []string
 	good, goodHere := 0, 0
 	split(text, func(w string, start int, ends bool) {
 		t := known[sentenceStart][w]
 		if t == nil {
 			t = &met{Token: status(w, sentenceStart == 1 && !names[bare(w)], taught, exceptions, o)}
+			small := strings.ToLower(w)
+			if theme, refused := o.Refuses(small); refused && !slices.Contains(r.Unfit, small) {
+				r.Unfit = append(r.Unfit, small)
+				unfitRemarks = append(unfitRemarks, fmt.Sprintf("“%s” is kept out of what children are offered (%s).", w, strings.ReplaceAll(string(theme), "-", " ")))
+			}
 			t.good = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
 			odd := t.Status == Untaught && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
 			known[sentenceStart][w] = t
-			if small := strings.ToLower(w); odd && !slices.Contains(r.NewExceptions, small) {
+			if odd && !slices.Contains(r.NewExceptions, small) {
 				r.NewExceptions = append(r.NewExceptions, small)
 			}
 		}
@@ -104,7 +111,7 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 			}
 		}
 	}
-	r.Remarks = remarks(text, r.Sentences)
+	r.Remarks = append(remarks(text, r.Sentences), unfitRemarks...)
 	if len(r.Tokens) > 0 {
 		r.Decodable = float64(good) / float64(len(r.Tokens))
 	}

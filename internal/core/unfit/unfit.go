@@ -31,13 +31,14 @@ type strong struct{ letters, codes string }
 type lists struct {
 	lemmas   map[string]lemma
 	innocent map[string]bool
-	stems    []string // lemmas long enough to be found at either end of a compound
 	strong   []strong // words that nothing made up may be near to
 	inside   []string // refused wherever their letters stand
 }
 
-// wholePart is how many letters a refused word needs to be looked for as a part of a compound.
-const wholePart = 5
+const (
+	wholePart = 5 // letters that a refused word needs to be looked for at either end of a compound
+	leastRest = 3 // letters of the other part
+)
 
 var load = sync.OnceValue(func() lists {
 	l := lists{lemmas: map[string]lemma{}, innocent: map[string]bool{}}
@@ -54,9 +55,6 @@ var load = sync.OnceValue(func() lists {
 				word, alone := strings.CutSuffix(w, ".")
 				if _, twice := l.lemmas[word]; !twice {
 					l.lemmas[word] = lemma{theme, alone}
-				}
-				if !alone && len(word) >= wholePart {
-					l.stems = append(l.stems, word)
 				}
 				if inside, ok := strings.CutPrefix(codes, "="); ok {
 					codes = inside
@@ -133,9 +131,11 @@ func (l *lists) compound(word string) (Theme, bool) {
 			return "", false
 		}
 	}
-	for _, stem := range l.stems {
-		if len(word) >= len(stem)+3 && (strings.HasPrefix(word, stem) || strings.HasSuffix(word, stem)) {
-			return l.lemmas[stem].theme, true
+	for n := wholePart; n <= len(word)-leastRest; n++ {
+		for _, part := range []string{word[:n], word[len(word)-n:]} {
+			if found, ok := l.lemmas[part]; ok && !found.alone {
+				return found.theme, true
+			}
 		}
 	}
 	for _, s := range l.inside {

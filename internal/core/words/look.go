@@ -7,7 +7,9 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 )
 
 // Missing is a pair that a word still needs, and the step of the order that teaches it; 0 where none does.
@@ -24,7 +26,10 @@ type Answer struct {
 	Missing  []Missing          `json:"missing"`
 	Segments []spelling.Segment `json:"segments"`
 	Sounds   int                `json:"sounds"`
-	Guessed  bool               `json:"guessed"` // read by rule, not from the lexicon
+	Guessed  bool               `json:"guessed"`         // read by rule, not from the lexicon
+	Theme    unfit.Theme        `json:"theme,omitempty"` // by which it is refused
+	WhyHere  []Here             `json:"why_here"`        // why the word is spelled so
+	Tries    []Try              `json:"tries"`           // other spellings that its sounds allow
 }
 
 // Look tells whether a word may be used for a query, and why or why not. steps gives the step of each pair
@@ -36,6 +41,7 @@ func Look(word string, q Query, steps map[spelling.Pair]int, o Options) (Answer,
 		return Answer{}, err
 	}
 	a := Answer{Word: word, Segments: seg.Segments, Sounds: seg.Sounds, Guessed: seg.Source == lexicon.FromRules, Missing: []Missing{}}
+	a.WhyHere, a.Tries = WhyHere(seg.Segments), GoodTries(word, seg.Segments, q.Taught, o)
 	readings := append([]lexicon.Reading{seg.Reading}, seg.Alternatives...)
 	taughtReadings := 0
 	for _, r := range readings {
@@ -55,10 +61,15 @@ func Look(word string, q Query, steps map[spelling.Pair]int, o Options) (Answer,
 			odd = s.Grapheme
 		}
 	}
+	theme, refused := o.Refuses(word)
 	e, known := lexicon.Find(word)
+	item, inPool := o.Item(word)
 	switch {
-	case known && e.Unfit:
-		a.Why = fmt.Sprintf("%s is kept out of what children are offered.", word)
+	case refused:
+		a.Theme, a.Tries = theme, []Try{}
+		a.Why = fmt.Sprintf("%s is kept out of what children are offered (%s). A lead can allow the single word under Team.", word, strings.ReplaceAll(string(theme), "-", " "))
+	case known && !e.At(o.Accent):
+		a.Why = otherSide(e, o.Accent)
 	case q.Exclude[word]:
 		a.Why = fmt.Sprintf("The team has refused %s.", word)
 	case odd != "" && len(a.Missing) > 0:
@@ -67,6 +78,10 @@ func Look(word string, q Query, steps map[spelling.Pair]int, o Options) (Answer,
 		a.Why = fmt.Sprintf("%s can be said in two ways, and only one has been taught.", word)
 	case len(a.Missing) > 0:
 		a.Why = notYet(word, a.Missing)
+	case inPool && item.Doubt == lexicon.VoicedForm:
+		a.May, a.Why = true, fmt.Sprintf("%s can be read, but its end is said otherwise than in %s. Say it first; it is not offered by itself.", word, strings.TrimSuffix(word, "s"))
+	case inPool && item.Doubt == lexicon.TwoReadings:
+		a.May, a.Why = true, fmt.Sprintf("%s can be read, but it is said in two ways: only the sentence tells which. It is not offered by itself.", word)
 	case q.Target != nil && !slices.ContainsFunc(seg.Segments, func(s spelling.Segment) bool { return s.Pair == *q.Target }):
 		a.May, a.Why = true, fmt.Sprintf("%s can be read, but it does not hold %s as it is taught here.", word, q.Target.Grapheme)
 	case a.Guessed:
@@ -117,10 +132,64 @@ func Near(q Query, steps map[spelling.Pair]int, limit int, o Options) []Answer {
 		if perStep[n.missing.Step]++; perStep[n.missing.Step] > 4 { // not forty words of the next step
 			continue
 		}
-		out = append(out, Answer{Word: n.Word, Why: notYet(n.Word, []Missing{n.missing}), Missing: []Missing{n.missing}, Segments: n.Segments, Sounds: n.Sounds})
+		out = append(out, Answer{Word: n.Word, Why: notYet(n.Word, []Missing{n.missing}), Missing: []Missing{n.missing}, Segments: n.Segments, Sounds: n.Sounds, WhyHere: []Here{}, Tries: []Try{}})
 		if len(out) == limit {
 			break
 		}
 	}
 	return out
+}
+
+// otherSide says of a word from the other side of the ocean what is said here.
+func otherSide(e *lexicon.Entry, a phoneme.Accent) string {
+	from := map[bool]string{true: "British", false: "American"}[a.American()]
+	if ours := lexicon.Ours(e.Word, a); ours != "" {
+		return fmt.Sprintf("%s is %s; here it is %s.", e.Word, from, ours)
+	}
+	return fmt.Sprintf("%s is %s and not offered here.", e.Word, from)
+}
+
+// Unlock is a pair not yet taught, with how many well-known words it alone would make readable.
+type Unlock struct {
+	Pair  spelling.Pair `json:"pair"`
+	Step  int           `json:"step"` // of the order
+	Words int           `json:"words"`
+	Best  []string      `json:"best"` // up to four of them
+}
+
+const bestUnlocked = 4
+
+// MostUnlocked finds the one pair of the order that would make most words of the query readable, at once; of equal
+// ones the one that comes first. It is false where none would.
+func MostUnlocked(q Query, steps map[spelling.Pair]int, o Options) (Unlock, bool) {
+	wide := q
+	wide.Taught, wide.Limit, wide.Target, wide.Position = spelling.Set{}, 0, nil, Any
+	for p := range q.Taught {
+		wide.Taught[p] = true
+	}
+	for p := range steps {
+		wide.Taught[p] = true
+	}
+	by := map[spelling.Pair]*Unlock{}
+	for _, c := range Find(wide, o) {
+		untaught := q.Taught.Untaught(c.Segments)
+		if len(untaught) != 1 {
+			continue
+		}
+		u := by[untaught[0]]
+		if u == nil {
+			u = &Unlock{Pair: untaught[0], Step: steps[untaught[0]]}
+			by[untaught[0]] = u
+		}
+		if u.Words++; len(u.Best) < bestUnlocked {
+			u.Best = append(u.Best, c.Word)
+		}
+	}
+	var best Unlock
+	for _, u := range by {
+		if u.Words > best.Words || u.Words == best.Words && u.Step < best.Step {
+			best = *u
+		}
+	}
+	return best, best.Words > 0
 }

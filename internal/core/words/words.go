@@ -46,6 +46,7 @@ type Query struct {
 	Syllables    int             // exactly
 	Familiarity  int             // at least, 1 to 5; where 0, leastOffered
 	Rare         bool            // offer the rarest words too
+	Doubtful     bool            // offer words in doubt too: said in two ways, voiced plurals
 	NoHomophones bool            // leave out words that sound like another known word
 	Exclude      map[string]bool // rejected or used elsewhere
 	Limit        int             // 0 is all
@@ -180,6 +181,9 @@ func covers(taught spelling.Set, item lexicon.Item) bool {
 // match holds an item against all of the query but what is taught.
 func (q Query) match(item *lexicon.Item) (candidate, bool) {
 	c := candidate{Item: item}
+	if item.Doubt != lexicon.NoDoubt && !q.Doubtful {
+		return c, false
+	}
 	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.least() || q.Exclude[item.Word] || q.WithPicture && !item.Picture {
 		return c, false
 	}
