@@ -116,7 +116,6 @@ type CardView struct {
 	UpdatedBy     string          `json:"updated_by"`
 	Gaps          []card.Gap      `json:"gaps"`
 	Findings      []card.Finding  `json:"findings"`
-	WordFlags     []card.WordFlag `json:"word_flags"` // words that do not count
 	SuggestedCue  string          `json:"suggested_cue"`
 	SuggestedSlip string          `json:"suggested_slip"`
 	Hold          card.Hold       `json:"hold" enum:"stretch,short"`
@@ -154,7 +153,7 @@ func view(conv card.Conventions, r store.Card) CardView {
 	c := r.Core(conv.Accent)
 	conv = conv.For(c.Content)
 	v := CardView{CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State, Content: c.Content.Tidy(), UpdatedAt: r.UpdatedAt, UpdatedBy: r.UpdatedBy,
-		Gaps: c.Gaps(conv.Speech()), Findings: findings(conv, c), WordFlags: c.FlaggedWords(conv.Speech()), Hold: card.HoldOf(conv.Accent, c.Pair), Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil}
+		Gaps: c.Gaps(conv.Speech()), Findings: findings(conv, c), Hold: card.HoldOf(conv.Accent, c.Pair), Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil}
 	if r.AgreedVersion != nil {
 		v.AgreedVersion = *r.AgreedVersion
 	}

@@ -130,6 +130,12 @@ func (s *server) cardCalls(api huma.API) {
 	call(s, api, http.MethodGet, "/cards/{id}/versions", "card-versions", func(ctx context.Context, by app.Actor, in *ByID) ([]store.Version, error) {
 		return s.app.Versions(ctx, by, in.ID)
 	})
+	call(s, api, http.MethodGet, "/cards/{id}/flags", "flag-words", func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		Words []string `query:"words" maxItems:"80" doc:"words that somebody is putting on the card, parted by commas"`
+	}) ([]card.WordFlag, error) {
+		return s.app.FlagWords(ctx, by, in.ID, in.Words)
+	})
 	call(s, api, http.MethodGet, "/cards/{id}/words", "card-words", func(ctx context.Context, by app.Actor, in *ByID) (app.WordOffer, error) {
 		return s.app.WordsFor(ctx, by, in.ID)
 	})

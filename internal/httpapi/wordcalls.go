@@ -57,7 +57,7 @@ func (s *server) wordCalls(api huma.API) {
 	call(s, api, http.MethodGet, "/sort", "sort-game", func(ctx context.Context, by app.Actor, in *struct {
 		Cards    string `query:"cards" maxLength:"400" doc:"card ids parted by commas"`
 		Per      int    `query:"per" default:"4"`
-		Position string `query:"position" enum:"initial,medial,final" default:"initial"`
+		Position string `query:"position" enum:"any,initial,medial,final" default:"initial" doc:"any is the place that serves all sounds best"`
 		Seed     uint32 `query:"seed"`
 	}) ([]words.Basket, error) {
 		return s.app.SortGame(ctx, by, strings.Split(in.Cards, ","), in.Per, words.Position(in.Position), uint64(in.Seed))

@@ -100,6 +100,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cards/{id}/flags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["flag-words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cards/{id}/state": {
         parameters: {
             query?: never;
@@ -765,7 +781,7 @@ export interface components {
         };
         CardContent: {
             /** @enum {string} */
-            accent?: "" | "southern-british" | "northern-english" | "general-american";
+            accent?: "" | "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
             accent_note?: string;
             action: string;
             capital_words: string;
@@ -788,7 +804,8 @@ export interface components {
         };
         CardConventions: {
             /** @enum {string} */
-            accent: "southern-british" | "northern-english" | "general-american";
+            accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
+            allowed?: string[] | null;
             capitals: boolean;
             departures?: components["schemas"]["CardDeparture"][] | null;
             groups_first: boolean;
@@ -803,7 +820,7 @@ export interface components {
         };
         CardDeparture: {
             /** @enum {string} */
-            accent: "southern-british" | "northern-english" | "general-american";
+            accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
             note: string;
             word: string;
         };
@@ -854,6 +871,13 @@ export interface components {
             /** Format: int64 */
             version: number;
             voiced: boolean;
+            word_flags: components["schemas"]["CardWordFlag"][] | null;
+        };
+        CardWordFlag: {
+            /** @enum {string} */
+            code: "refused" | "slip" | "lacks" | "elsewhere";
+            text: string;
+            word: string;
         };
         "Check-textRequest": {
             /** Format: uuid */
@@ -934,6 +958,7 @@ export interface components {
             start_ms: number;
         };
         Found: {
+            most?: components["schemas"]["WordsUnlock"];
             near: components["schemas"]["WordsAnswer"][] | null;
             note: string;
             /** Format: int64 */
@@ -1090,7 +1115,10 @@ export interface components {
             segments: components["schemas"]["SpellingSegment"][] | null;
             /** Format: int64 */
             sounds: number;
+            theme?: string;
+            tries: components["schemas"]["WordsTry"][] | null;
             why: string;
+            why_here: components["schemas"]["WordsHere"][] | null;
             word: string;
         };
         MadeSentence: {
@@ -1348,6 +1376,7 @@ export interface components {
             nk_one: boolean;
             qu_two: boolean;
             x_one: boolean;
+            yoo_two?: boolean;
         };
         StoreClass: {
             class_id: string;
@@ -1537,11 +1566,16 @@ export interface components {
             segments: components["schemas"]["SpellingSegment"][] | null;
             /** Format: int64 */
             sounds: number;
+            theme?: string;
+            tries: components["schemas"]["WordsTry"][] | null;
             why: string;
+            why_here: components["schemas"]["WordsHere"][] | null;
             word: string;
         };
         WordsBasket: {
+            note?: string;
             pictures: string[] | null;
+            position: string;
             sound: string;
         };
         WordsChoice: {
@@ -1556,6 +1590,11 @@ export interface components {
             sounds: number;
             word: string;
         };
+        WordsHere: {
+            grapheme: string;
+            letters: number[] | null;
+            why: string;
+        };
         WordsMissing: {
             pair: components["schemas"]["SpellingPair"];
             /** Format: int64 */
@@ -1564,6 +1603,23 @@ export interface components {
         WordsQuarter: {
             answer: string;
             picture: string;
+        };
+        WordsTry: {
+            grapheme: string;
+            instead: string;
+            is_word: boolean;
+            /** Format: double */
+            share: number;
+            shown: string;
+            taught: boolean;
+        };
+        WordsUnlock: {
+            best: string[] | null;
+            pair: components["schemas"]["SpellingPair"];
+            /** Format: int64 */
+            step: number;
+            /** Format: int64 */
+            words: number;
         };
     };
     responses: never;
@@ -1859,6 +1915,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WordsQuarter"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "flag-words": {
+        parameters: {
+            query?: {
+                /** @description words that somebody is putting on the card, parted by commas */
+                words?: string[] | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardWordFlag"][] | null;
                 };
             };
             /** @description Error */
@@ -3108,7 +3198,8 @@ export interface operations {
                 /** @description card ids parted by commas */
                 cards?: string;
                 per?: number;
-                position?: "initial" | "medial" | "final";
+                /** @description any is the place that serves all sounds best */
+                position?: "any" | "initial" | "medial" | "final";
                 seed?: number;
             };
             header?: never;

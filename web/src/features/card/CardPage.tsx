@@ -124,6 +124,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
                   <option value="">the team’s</option>
                   <option value="southern-british">Southern British</option>
                   <option value="northern-english">Northern English</option>
+                  <option value="northern-english-strut">Northern English, cup and put apart</option>
                   <option value="general-american">General American</option>
                 </select>
               )}

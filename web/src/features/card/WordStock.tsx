@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import type { Content } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Input, Key, Notice } from '../../ui/parts'
-import { useOffer, useSegments } from './api'
+import { useFlags, useOffer, useSegments } from './api'
 
 type Props = { cardId: string; draft: Content; change: (part: Partial<Content>) => void; readOnly: boolean }
 
@@ -12,6 +12,7 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
   const accepted = draft.words ?? []
   const rejected = draft.rejected ?? []
   const segments = useSegments(accepted.join(' '))
+  const flags = useFlags(cardId, accepted)
   const [own, setOwn] = useState('')
   const list = useRef<HTMLUListElement>(null)
   const open = (offer.data?.read ?? []).filter((w) => !accepted.includes(w.word) && !rejected.includes(w.word))
@@ -33,8 +34,10 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
       <div className="flex flex-wrap gap-3">
         {accepted.map((w) => {
           const s = segments.data?.find((x) => x.word === w)
+          const flag = flags.data?.find((f) => f.word === w)
           return (
-            <span key={w} className="flex items-center gap-2 rounded-full border-2 border-ink bg-sheet py-1 pr-1 pl-4 text-2xl">
+            <span key={w} data-state={flag?.code} title={flag?.text} className={`flex items-center gap-2 rounded-full border-2 py-1 pr-1 pl-4 text-2xl ${flag ? 'border-dashed border-brick bg-coral/15' : 'border-ink bg-sheet'}`}>
+              {flag && <b className="text-lg text-brick">!</b>}
               <Bridges word={w} bits={s?.bits} />
               {s && <span className="text-sm text-soft" title="sounds to count on fingers">{s.sounds}</span>}
               {!readOnly && (
@@ -45,6 +48,17 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
             </span>
           )
         })}
+        {flags.data && flags.data.length > 0 && (
+          <ul role="status" className="w-full text-lg text-brick">
+            {flags.data
+              .filter((f) => accepted.includes(f.word))
+              .map((f) => (
+                <li key={f.word}>
+                  <b>! {f.text}</b> It does not count towards a complete card.
+                </li>
+              ))}
+          </ul>
+        )}
         {accepted.length === 0 && <Notice>No words yet. Take four or more of those below.</Notice>}
       </div>
       {!readOnly && (

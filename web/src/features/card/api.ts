@@ -4,6 +4,14 @@ import { client, data, keys, queryClient, send, type CardView, type Content } fr
 const path = (id: string) => ({ params: { path: { id } } })
 
 export const useCard = (id: string) => useQuery({ queryKey: keys.card(id), queryFn: () => data(client.GET('/cards/{id}', path(id))) })
+export const useFlags = (id: string, words: string[]) =>
+  useQuery({
+    queryKey: ['flags', id, words],
+    queryFn: () => data(client.GET('/cards/{id}/flags', { params: { path: { id }, query: { words } } })).then((d) => d ?? []),
+    enabled: words.length > 0,
+    placeholderData: (before) => before,
+  })
+
 export const useOffer = (id: string) => useQuery({ queryKey: keys.words(id), queryFn: () => data(client.GET('/cards/{id}/words', path(id))) })
 export const useVersions = (id: string) => useQuery({ queryKey: keys.versions(id), queryFn: () => data(client.GET('/cards/{id}/versions', path(id))).then((d) => d ?? []) })
 export const useSegments = (words: string) =>

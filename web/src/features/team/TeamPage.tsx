@@ -105,6 +105,7 @@ const units: [keyof Conventions['units'], string][] = [
   ['nk_one', 'nk is one unit'],
   ['doubles_two', 'double letters are two units'],
   ['x_one', 'x counts as one sound'],
+  ['yoo_two', 'the yoo of mule counts as two sounds'],
 ]
 
 function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
@@ -120,7 +121,8 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         {(ids) => (
           <select {...ids} disabled={!lead} value={c.accent} onChange={(e) => setC({ ...c, accent: e.target.value as Conventions['accent'] })} className={inputLook}>
             <option value="southern-british">Southern British</option>
-            <option value="northern-english">Northern English (short bath)</option>
+            <option value="northern-english">Northern English (short bath; cup as in put)</option>
+            <option value="northern-english-strut">Northern English (short bath; cup and put apart)</option>
             <option value="general-american">General American</option>
           </select>
         )}
@@ -145,13 +147,14 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         <legend className="text-sm font-bold">What counts as one unit</legend>
         {units.map(([key, label]) => (
           <label key={key} className="flex min-h-11 items-center gap-3">
-            <input type="checkbox" disabled={!lead} checked={c.units[key]} onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })} className="size-6 accent-slate" />
+            <input type="checkbox" disabled={!lead} checked={Boolean(c.units[key])} onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })} className="size-6 accent-slate" />
             <span>{label}</span>
           </label>
         ))}
       </fieldset>
       {c.lines && <LinesForm lines={c.lines} lead={lead} onChange={(lines) => setC({ ...c, lines })} />}
       <Materials c={c} lead={lead} onChange={(part) => setC({ ...c, ...part })} />
+      <Allowed list={c.allowed ?? []} lead={lead} onChange={(allowed) => setC({ ...c, allowed })} />
       <Departures list={c.departures ?? []} lead={lead} onChange={(departures) => setC({ ...c, departures })} />
       {lead ? (
         <Button look="main" onClick={() => save.mutate()} disabled={save.isPending}>
@@ -184,6 +187,38 @@ const kinds: [string, string][] = [
   ['close', 'Close'],
 ]
 
+/** Single words of refused themes that the team allows; a theme cannot be allowed. */
+function Allowed({ list, lead, onChange }: { list: string[]; lead: boolean; onChange: (list: string[]) => void }) {
+  const [word, setWord] = useState('')
+  const add = () => {
+    const w = word.trim().toLowerCase()
+    if (w && !list.includes(w)) onChange([...list, w])
+    setWord('')
+  }
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="text-sm font-bold">Single words that we allow all the same</legend>
+      <p className="text-sm text-soft">Words about violence, illness, drink and the like are kept from children, with all their forms. One word can be allowed, a theme never.</p>
+      <div className="flex flex-wrap gap-2">
+        {list.map((w) => (
+          <span key={w} className="flex items-center gap-2 rounded-full border-2 border-ink bg-sheet pl-4 font-child text-xl">
+            {w}
+            <button type="button" disabled={!lead} aria-label={`Allow ${w} no longer`} className="size-11 rounded-full text-lg hover:bg-coral/40" onClick={() => onChange(list.filter((x) => x !== w))}>
+              ×
+            </button>
+          </span>
+        ))}
+      </div>
+      {lead && (
+        <div className="flex max-w-md gap-2">
+          <Input aria-label="A word to allow" placeholder="one word" maxLength={24} value={word} onChange={(e) => setWord(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && (e.preventDefault(), add())} />
+          <Button onClick={add}>Allow it</Button>
+        </div>
+      )}
+    </fieldset>
+  )
+}
+
 type Departure = NonNullable<Conventions['departures']>[number]
 
 /** Words that the team says in another accent than its own. */
@@ -198,6 +233,7 @@ function Departures({ list, lead, onChange }: { list: Departure[]; lead: boolean
           <select aria-label={`Accent of word ${i + 1}`} disabled={!lead} value={d.accent} onChange={(e) => set(i, { accent: e.target.value as Departure['accent'] })} className={inputLook}>
             <option value="southern-british">Southern British</option>
             <option value="northern-english">Northern English</option>
+            <option value="northern-english-strut">Northern English, cup and put apart</option>
             <option value="general-american">General American</option>
           </select>
           <Input aria-label={`Why, for word ${i + 1}`} placeholder="why" disabled={!lead} maxLength={200} value={d.note} onChange={(e) => set(i, { note: e.target.value })} />

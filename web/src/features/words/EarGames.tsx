@@ -20,7 +20,7 @@ export function EarGames({ classId, pick }: { classId: string; pick: ReactNode }
   return <Sorter classId={classId} choose={choose} />
 }
 
-const credit = <p className="text-sm text-soft">Pictures: Fluent emoji by Microsoft, MIT licence.</p>
+const credit = <p className="text-sm text-soft">Pictures: Fluent emoji by Microsoft (MIT), game-icons.net (CC BY 3.0), and our own.</p>
 
 function useOffered(classId: string) {
   const klass = useClass(classId)
@@ -33,7 +33,7 @@ function Sorter({ classId, choose }: { classId: string; choose: ReactNode }) {
   const offered = useOffered(classId)
   const [own, setOwn] = useState<string[]>()
   const [per, setPer] = useState(4)
-  const [position, setPosition] = useState<'initial' | 'medial' | 'final'>('initial')
+  const [position, setPosition] = useState<'any' | 'initial' | 'medial' | 'final'>('any')
   const [seed, setSeed] = useState(1)
   const cards = own ?? offered
   const sort = useSort(cards, per, position, seed)
@@ -50,6 +50,7 @@ function Sorter({ classId, choose }: { classId: string; choose: ReactNode }) {
           ))}
         </Inline>
         <Inline aria-label="Place" value={position} onChange={(e) => setPosition(e.target.value as typeof position)}>
+          <option value="any">with, wherever it is heard best,</option>
           <option value="initial">that start with</option>
           <option value="final">that end with</option>
           <option value="medial">that have in the middle</option>
@@ -66,6 +67,8 @@ function Sorter({ classId, choose }: { classId: string; choose: ReactNode }) {
           sort.data?.map((b, i) => (
             <section key={b.sound} aria-label={`Basket ${i + 1}`} className="min-w-64 flex-1 rounded-xl border-2 border-ink bg-sheet p-4">
               <h2 className="font-child text-5xl">{wall.data?.find((c) => c.card_id === cards[i])?.pair.grapheme}</h2>
+              <p className="text-sm text-soft">{{ initial: 'at the start', medial: 'in the middle', final: 'at the end', any: 'somewhere' }[b.position as 'any']}</p>
+              {b.note && <p className="mt-1 text-sm font-bold">! {b.note}</p>}
               <ul className="mt-3 grid grid-cols-2 gap-3">
                 {b.pictures?.map((p) => (
                   <li key={p} className="flex flex-col items-center rounded-lg border border-line bg-paper p-2">

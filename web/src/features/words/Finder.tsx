@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { mayI, useMe } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Inline, Input, Key, Notice } from '../../ui/parts'
-import { plainAsk, useFound, useLook, useSend, type Ask } from './api'
+import { plainAsk, useFound, useLook, useSend, type Ask, type Looked } from './api'
 import { SoundPick, WordChip } from './parts'
 
 const shapes = ['', 'VC', 'CV', 'CVC', 'CCVC', 'CVCC', 'CCVCC', 'CVCVC']
@@ -72,6 +72,12 @@ export function Finder({ kind, classId, next, pick }: Props) {
       {near.length > 0 && (
         <section>
           <h2 className="font-bold">Not yet: one sound is missing</h2>
+          {found.data?.most && (
+            <p className="mt-1 text-lg">
+              <b className="font-child text-2xl">{found.data.most.pair.grapheme}</b> (step {found.data.most.step}) alone would unlock {found.data.most.words} more words:{' '}
+              <span className="font-child">{found.data.most.best?.join(', ')}</span>.
+            </p>
+          )}
           <ul className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-lg">
             {near.map((n) => (
               <li key={n.word}>
@@ -103,8 +109,8 @@ function MoreLimits({ ask, change }: { ask: Ask; change: (p: Partial<Ask>) => vo
         <option value={3}>in three beats,</option>
       </Inline>
       <Inline aria-label="How well known" value={ask.familiarity} onChange={(e) => change({ familiarity: Number(e.target.value) })}>
-        <option value={0}>rare ones too,</option>
-        <option value={3}>known to most,</option>
+        <option value={0}>that children know,</option>
+        <option value={1}>rare ones too,</option>
         <option value={5}>that every child knows,</option>
       </Inline>
       <Inline aria-label="Picture" value={ask.pictures ? 'yes' : ''} onChange={(e) => change({ pictures: e.target.value !== '' })}>
@@ -148,6 +154,46 @@ function LookUp({ classId, card }: { classId: string; card: string }) {
           </>
         )}
       </span>
+      {look.data && !look.error && <Spelled look={look.data} />}
     </form>
+  )
+}
+
+/** Why the word is spelled so, and what else its sounds allow: right sounds, another spelling. */
+function Spelled({ look }: { look: Looked }) {
+  const why = look.why_here ?? []
+  const tries = look.tries ?? []
+  if (why.length + tries.length === 0) return null
+  return (
+    <div className="grid w-full gap-x-8 gap-y-2 md:grid-cols-2">
+      {why.length > 0 && (
+        <section aria-label="Why here">
+          <h3 className="text-sm font-bold">Why here</h3>
+          <ul className="text-lg">
+            {why.map((h, i) => (
+              <li key={i}>
+                <b className="font-child">{h.grapheme}</b> {h.why}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {tries.length > 0 && (
+        <section aria-label="Good tries">
+          <h3 className="text-sm font-bold">Good tries: right sounds, another spelling</h3>
+          <ul className="text-lg">
+            {tries.map((t) => (
+              <li key={t.shown}>
+                <span className="font-child">{t.shown}</span>{' '}
+                <span className="text-sm text-soft">
+                  {t.grapheme} for {t.instead}; {Math.round(t.share * 100)} % of this sound; {t.taught ? 'taught' : 'not taught yet'}
+                  {t.is_word ? '; another word is spelled so' : ''}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
   )
 }

@@ -31,6 +31,8 @@ export const useLook = (classId: string, card: string, word: string) =>
     enabled: classId !== '' && word !== '',
   })
 
+export type Looked = NonNullable<ReturnType<typeof useLook>['data']>
+
 export type Game = 'chain' | 'slips' | 'compounds' | 'rings'
 
 export const usePlay = (game: Game, classId: string, card: string, start: string, seed: number) =>
@@ -41,7 +43,7 @@ export const usePlay = (game: Game, classId: string, card: string, start: string
     placeholderData: (before, query) => (query?.queryKey[1] === game ? before : undefined),
   })
 
-export const useSort = (cards: string[], per: number, position: 'initial' | 'medial' | 'final', seed: number) =>
+export const useSort = (cards: string[], per: number, position: Ask['position'], seed: number) =>
   useQuery({
     queryKey: ['sort', cards, per, position, seed],
     queryFn: () => data(client.GET('/sort', { params: { query: { cards: cards.join(','), per, position, seed } } })).then((d) => d ?? []),
