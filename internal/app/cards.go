@@ -381,7 +381,7 @@ func (a *App) WordsFor(ctx context.Context, by Actor, cardID string) (WordOffer,
 	for _, w := range target.Words {
 		exclude[w] = true
 	}
-	q := words.Query{Taught: taught, Target: &target.Pair, Exclude: exclude}
+	q := words.Query{Taught: conv.Known(taught), Target: &target.Pair, Exclude: exclude}
 	offer := WordOffer{Starts: []string{}, Ends: []string{}, Holds: []string{}, Read: []words.Choice{}}
 	found := words.Find(q, o)
 	offer.Unlocked = len(found) + len(target.Words)

@@ -197,7 +197,7 @@ func (a *App) Unlocks(ctx context.Context, by Actor, cardID string) (Unlocked, e
 			refused[w] = true
 		}
 	}
-	found := words.Find(words.Query{Taught: set, Target: &target, Exclude: refused}, conv.Speech())
+	found := words.Find(words.Query{Taught: conv.Known(set), Target: &target, Exclude: refused}, conv.Speech())
 	out.Step, out.Total, out.Taught = c.Step, len(found), len(set)
 	most := 0
 	for _, w := range found {

@@ -70,6 +70,7 @@ func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, err
 			t.exceptions[strings.ToLower(w)] = true
 		}
 	}
+	t.set = t.conv.Known(t.set)
 	return t, nil
 }
 
@@ -124,6 +125,7 @@ func (a *App) asked(ctx context.Context, by Actor, q FindQuery) (taught, *spelli
 	}
 	p := c.Core(t.conv.Accent).Pair
 	t.set[p] = true
+	t.set = t.conv.Known(t.set)
 	return t, &p, nil
 }
 

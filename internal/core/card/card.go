@@ -34,6 +34,7 @@ type Conventions struct {
 	WholeByHeart bool           `json:"whole_by_sight"` // exception words as wholes; otherwise the odd part is marked
 	Paper        string         `json:"paper" enum:"A4,Letter"`
 	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
+	DoublesApart bool           `json:"doubles_apart,omitempty"` // a doubled letter is known by its own card only
 	Allowed      []string       `json:"allowed,omitempty" maxItems:"100"` // single words of refused themes that the team allows
 	Lines        strokes.Lines  `json:"lines,omitzero" required:"false"`
 	Materials    []string       `json:"materials,omitempty" maxItems:"20"` // for the Hand step; empty: all of lesson.Materials
@@ -63,6 +64,15 @@ func (c Conventions) Speech() lexicon.Speech {
 		s.Allow[w] = true
 	}
 	return s
+}
+
+// Known is what a class can read that has been taught the pairs: with the doubled letters of single ones, unless the team
+// teaches those apart.
+func (c Conventions) Known(taught spelling.Set) spelling.Set {
+	if c.DoublesApart {
+		return taught
+	}
+	return taught.WithDoubles(c.Accent)
 }
 
 // For returns the conventions for one card: a card may depart from the team's accent.

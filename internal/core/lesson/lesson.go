@@ -178,6 +178,7 @@ func Assemble(in Input) (Introduction, error) {
 		a.taught[c.Pair] = true
 	}
 	a.taught[in.Target.Pair] = true
+	a.taught = in.Conventions.Known(a.taught)
 	for _, w := range slices.Concat(in.Exceptions, in.Target.Exceptions) {
 		a.known[strings.ToLower(w)] = true
 	}

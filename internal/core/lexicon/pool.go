@@ -141,12 +141,19 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 // picture or do it, then how well it practises (common practice, no published source).
 func worth(item *Item) float64 {
 	s := 10*float64(item.Familiarity) + math.Log1p(float64(item.Rank))
+	kinds := item.Kinds
+	if stem, ok := Find(item.Stem); ok && item.Inflected() {
+		kinds = stem.Kinds
+		if strings.Contains(item.Parts, "V") && !strings.Contains(item.Parts, "N") && !strings.Contains(kinds, "D") {
+			s -= 12 // pegged, wigged
+		}
+	}
 	switch {
-	case strings.Contains(item.Kinds, "T"):
+	case strings.Contains(kinds, "T"):
 		s += 8
-	case strings.Contains(item.Kinds, "D"):
+	case strings.Contains(kinds, "D"):
 		s += 5
-	case strings.Contains(item.Kinds, "L"):
+	case strings.Contains(kinds, "L"):
 		s += 4
 	}
 	if item.Picture {

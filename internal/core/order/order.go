@@ -2,9 +2,11 @@
 package order
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/words"
 )
@@ -47,8 +49,34 @@ const (
 	bestWords = 8
 )
 
-// wanted are the graphemes that a first order teaches (common practice, no published source).
-var wanted = []string{"a", "b", "c", "d", "e", "f", "g", "h", "i", "j", "k", "l", "m", "n", "o", "p", "r", "s", "t", "u", "v", "w", "x", "y", "z", "qu", "ck", "ff", "ll", "ss", "sh", "ch", "th", "ng", "ee", "ai", "oa", "igh", "oo", "ar", "or"}
+// leastWanted is how many known words need a pair, for it to be missed in an order.
+const leastWanted = 30
+
+// wanted are the pairs that an order should teach: those that so many known words of the lexicon need. Doubled letters are
+// left out: they are read as the single ones.
+func wanted(o words.Options) []spelling.Pair {
+	count := map[spelling.Pair]int{}
+	pool := lexicon.For(o.Accent, o.Units)
+	for i := range pool.Items {
+		item := &pool.Items[i]
+		if item.Familiarity < familiar || item.Inflected() {
+			continue
+		}
+		for k, s := range item.Readings[0].Segments {
+			if !s.Odd && !s.Rare && !slices.Contains(item.Pairs[:k], s.Pair) {
+				count[s.Pair]++
+			}
+		}
+	}
+	var out []spelling.Pair
+	for p, n := range count {
+		if n >= leastWanted && p.Kind() != "doubled letter" {
+			out = append(out, p)
+		}
+	}
+	slices.SortFunc(out, func(a, b spelling.Pair) int { return cmp.Or(cmp.Compare(count[b], count[a]), cmp.Compare(a.String(), b.String())) })
+	return out
+}
 
 // Check judges the steps in the order given.
 func Check(steps []Step, o words.Options) Report {
@@ -88,9 +116,9 @@ func Check(steps []Step, o words.Options) Report {
 			add("no-words", s, "%s unlocks no familiar word at this place; it has nothing to be practised with.", s.Pair)
 		}
 	}
-	for _, g := range wanted {
-		if !slices.ContainsFunc(steps, func(s Step) bool { return s.Pair.Grapheme == g }) {
-			add("missing", Step{}, "%s is not taught in this order.", g)
+	for _, p := range wanted(o) {
+		if !slices.ContainsFunc(steps, func(s Step) bool { return s.Pair.Grapheme == p.Grapheme }) {
+			add("missing", Step{}, "%s is not taught in this order.", p.Grapheme)
 		}
 	}
 	return r

@@ -174,6 +174,26 @@ func ParsePairs(a phoneme.Accent, text string) (Set, error) {
 	return set, nil
 }
 
+// WithDoubles is the set with the doubled letter of each taught consonant: rabbit can be read once b can. It is a new set.
+func (s Set) WithDoubles(a phoneme.Accent) Set {
+	out := make(Set, len(s)+12)
+	for p, in := range s {
+		if !in {
+			continue
+		}
+		out[p] = true
+		if len(p.Grapheme) != 1 || strings.Contains("aeiou", p.Grapheme) {
+			continue
+		}
+		for _, r := range tableRows[p.Grapheme+p.Grapheme] {
+			if r.sound[a.Index()] == p.Sound && !r.rare {
+				out[Pair{r.name, p.Sound}] = true
+			}
+		}
+	}
+	return out
+}
+
 // Untaught returns the pairs of the segments that are not in the set, in the order of the word.
 func (s Set) Untaught(segments []Segment) []Pair {
 	var out []Pair

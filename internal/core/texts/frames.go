@@ -98,8 +98,10 @@ func (m *maker) phrase(n noun, many bool, determiners ...string) (string, []stri
 	text := strings.Join(content, " ")
 	switch {
 	case len(determiners) > 0:
+	case many && n.class == person:
+		determiners = []string{"the"}
 	case many:
-		determiners = []string{"the", "six", "ten", "two", "three"}
+		determiners = []string{"the", "the", "six", "ten", "two", "three"}
 	case n.uncounted:
 		determiners = []string{"the", "the", "some"}
 	default:

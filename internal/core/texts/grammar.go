@@ -125,7 +125,7 @@ var (
 	noPersons     = []string{"container", "tiny", "nest", "high", "rubbish", "lap", "wild"}
 	habitats      = []string{"pet", "farm", "pond", "wood", "sea", "wild", "nest", "lap"}
 	smallPlaces   = []string{"container", "top", "soft", "inside", "kitchen", "home"}
-	foodPlaces    = []string{"container", "top", "kitchen"}
+	foodPlaces    = []string{"meal", "kitchen"}
 	vehiclePlaces = []string{"road", "dock"}
 )
 
@@ -142,7 +142,7 @@ func mayBe(n noun, p place) bool {
 	case n.has("water"):
 		return slices.Contains(p.tags, "water")
 	case n.class == food:
-		return overlap(p.tags, foodPlaces) && !slices.Contains(p.tags, "rubbish")
+		return !n.has("drink") && overlap(p.tags, foodPlaces) && !slices.Contains(p.tags, "rubbish")
 	case n.has("small"):
 		return overlap(p.tags, smallPlaces) && !slices.Contains(p.tags, "rubbish") && p.word != "bath"
 	case n.has("ride"):

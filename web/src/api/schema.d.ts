@@ -808,6 +808,7 @@ export interface components {
             allowed?: string[] | null;
             capitals: boolean;
             departures?: components["schemas"]["CardDeparture"][] | null;
+            doubles_apart?: boolean;
             groups_first: boolean;
             letter_names: boolean;
             lines?: components["schemas"]["StrokesLines"];
@@ -871,7 +872,6 @@ export interface components {
             /** Format: int64 */
             version: number;
             voiced: boolean;
-            word_flags: components["schemas"]["CardWordFlag"][] | null;
         };
         CardWordFlag: {
             /** @enum {string} */

@@ -97,6 +97,7 @@ const switches: [keyof Conventions, string, string][] = [
   ['letter_names', 'Letter names from day one', 'otherwise only the sound is said'],
   ['capitals', 'Capitals with the small letter', 'otherwise as a set later'],
   ['groups_first', 'Look for letter groups first', 'otherwise sound out from left to right'],
+  ['doubles_apart', 'Doubled letters have cards of their own', 'otherwise a class that knows b reads rabbit'],
   ['whole_by_sight', 'Exception words as wholes', 'otherwise the odd part is marked'],
 ]
 
