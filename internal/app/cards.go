@@ -371,7 +371,10 @@ func (a *App) WordsFor(ctx context.Context, by Actor, cardID string) (WordOffer,
 		}
 	}
 	conv = conv.For(target.Content)
-	o := conv.Speech()
+	o, err := speech(ctx, a.Pool, by.TeamID, conv)
+	if err != nil {
+		return WordOffer{}, err
+	}
 	exclude := map[string]bool{}
 	for _, c := range all {
 		for _, w := range c.Content.Rejected {

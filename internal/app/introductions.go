@@ -144,6 +144,11 @@ func (a *App) input(ctx context.Context, db store.DB, teamID, classID, cardID st
 		return in, err
 	}
 	in.Conventions = team.Conventions
+	o, err := speech(ctx, db, teamID, team.Conventions)
+	if err != nil {
+		return in, err
+	}
+	in.Pictures = o.Pictures
 	if in.Routine, err = store.GetRoutine(ctx, db, teamID); errors.Is(err, store.ErrNotFound) {
 		in.Routine = lesson.DefaultRoutine()
 	} else if err != nil {
@@ -302,6 +307,18 @@ func (a *App) Send(ctx context.Context, by Actor, id string, revision int, step 
 		return IntroductionView{}, err
 	}
 	return a.change(ctx, by, id, revision, func(_ pgx.Tx, i *store.Introduction, _ card.Conventions) error {
+		if step == lesson.Ear {
+			for _, v := range values {
+				if _, err := a.WordPicture(ctx, by, v); err != nil {
+					return wrong("values", "There is no picture of “%s”.", v)
+				}
+			}
+			err := lesson.PutEar(&i.Snapshot, values, "sent from the ear games", t.conv.Speech())
+			if errors.Is(err, lesson.ErrNoStep) {
+				return wrong("step", "This introduction has no such step; add it to the routine, or give the lesson more time.")
+			}
+			return err
+		}
 		for _, v := range values {
 			for _, k := range texts.Check(v, t.set, t.exceptions, t.conv.Speech()).Tokens {
 				if len(k.Untaught) > 0 && k.Status != texts.Exception {

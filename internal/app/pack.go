@@ -145,8 +145,12 @@ func (a *App) packIntroductions(ctx context.Context, by Actor, class string, p *
 			return err
 		}
 		p.Introductions = append(p.Introductions, pack.Introduction{Lesson: in.Lesson, Class: in.ClassName, Made: in.CreatedAt})
-		for word, svg := range chosenPictures(in.Lesson) {
-			p.Pictures[word] = pack.Data("image/svg+xml", []byte(svg))
+		pictures, err := a.chosenPictures(ctx, by, in.Lesson)
+		if err != nil {
+			return err
+		}
+		for word, m := range pictures {
+			p.Pictures[word] = pack.Data(m.MediaType, m.Bytes)
 		}
 	}
 	return nil

@@ -98,7 +98,11 @@ func (a *App) FirstOrLast(ctx context.Context, by Actor, cardID string, seed int
 	if err != nil {
 		return nil, err
 	}
-	out, err := words.FirstOrLast(sounds[0], nil, conv.Speech(), FindQuery{Seed: seed}.chance(43))
+	o, err := speech(ctx, a.Pool, by.TeamID, conv)
+	if err != nil {
+		return nil, err
+	}
+	out, err := words.FirstOrLast(sounds[0], nil, o, FindQuery{Seed: seed}.chance(43))
 	if err != nil {
 		return nil, wrong("card", "%s.", capital(err.Error()))
 	}
@@ -197,7 +201,7 @@ func (a *App) Unlocks(ctx context.Context, by Actor, cardID string) (Unlocked, e
 			refused[w] = true
 		}
 	}
-	found := words.Find(words.Query{Taught: conv.Known(set), Target: &target, Exclude: refused}, conv.Speech())
+	found := words.Find(words.Query{Taught: conv.Known(set), Target: &target, Exclude: refused, Rare: true}, conv.Speech())
 	out.Step, out.Total, out.Taught = c.Step, len(found), len(set)
 	most := 0
 	for _, w := range found {

@@ -5,8 +5,6 @@ import (
 	"io"
 	"strings"
 
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/render"
@@ -42,8 +40,12 @@ func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, h
 	if m, err := a.Picture(ctx, by, content.Picture); err == nil {
 		h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
-	for word, svg := range chosenPictures(in.Lesson) {
-		h.Pictures[word] = render.Image{MediaType: "image/svg+xml", Bytes: []byte(svg)}
+	pictures, err := a.chosenPictures(ctx, by, in.Lesson)
+	if err != nil {
+		return err
+	}
+	for word, m := range pictures {
+		h.Pictures[word] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
 	rings, err := a.Play(ctx, by, RingGame, FindQuery{ClassID: in.ClassID, CardID: in.Lesson.CardID, Seed: int(in.Lesson.Seed % 1_000_000)}, "")
 	if err == nil { // too few words is no fault: that sheet is left out
@@ -52,19 +54,6 @@ func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, h
 		}
 	}
 	return render.Print(w, h, sheet, paper)
-}
-
-// chosenPictures are the SVG drawings of the pictures that an introduction chose, by word.
-func chosenPictures(in lesson.Introduction) map[string]string {
-	out := map[string]string{}
-	for _, s := range in.Steps {
-		for _, c := range s.Choices {
-			if svg, ok := lexicon.Picture(c.Value); ok && c.Kind == "picture" {
-				out[c.Value] = svg
-			}
-		}
-	}
-	return out
 }
 
 // PrintPractice writes a practice sheet of any letters on the team's lines.

@@ -14,6 +14,7 @@ import (
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/store"
 )
 
 // field is the field that a refused input names, with its sentence.
@@ -143,7 +144,7 @@ func TestWordGames(t *testing.T) {
 	assert.Len(t, sets.Right, len(sets.Left))
 	look, err := s.Look(ctx, s.teacher, q, "night")
 	require.NoError(t, err)
-	assert.Contains(t, look.Why, "comes in step 41")
+	assert.Contains(t, look.Why, "comes in step 63")
 	u, err := s.Unlocks(ctx, s.teacher, s.cards["b"])
 	require.NoError(t, err)
 	assert.Greater(t, u.Known, 20)
@@ -153,7 +154,7 @@ func TestWordGames(t *testing.T) {
 	assert.NotEmpty(t, made)
 	rows, err := s.Spellings(ctx, s.teacher, "ai")
 	require.NoError(t, err)
-	assert.Equal(t, 39, rows[0].Step)
+	assert.Equal(t, 32, rows[0].Step)
 	checked, err := s.CheckText(ctx, s.teacher, s.class, "The dog sat. It is said.")
 	require.NoError(t, err)
 	assert.Equal(t, 16, checked.Words[0].Comes, "the team teaches “the” with step 16")
@@ -211,4 +212,109 @@ func TestDeparturesFromTheAccent(t *testing.T) {
 	c.Content.AccentNote = "Our class is half from the north."
 	_, err = s.SaveCard(ctx, s.teacher, s.cards["a"], c.Version, c.Content)
 	require.NoError(t, err)
+}
+
+func TestOwnPicturesTakePartInEarGames(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	sum, _, err := s.StorePicture(ctx, s.teacher, []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`))
+	require.NoError(t, err)
+	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "pistol", Picture: sum}), "name", "kept out")
+	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "two words", Picture: sum}), "name", "one word")
+	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "sluice", Picture: strings.Repeat("0", 64)}), "picture", "Choose a picture")
+	require.NoError(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "Daffodil", Others: []string{"flower"}, Picture: sum}))
+	list, err := s.Pictures(ctx, s.teacher)
+	require.NoError(t, err)
+	require.Equal(t, []store.NamedPicture{{Name: "daffodil", Others: []string{"flower"}, Picture: sum}}, list)
+	seen := map[string]bool{}
+	for seed := range uint64(40) {
+		baskets, err := s.SortGame(ctx, s.teacher, []string{s.cards["d"], s.cards["m"]}, 5, "initial", seed)
+		require.NoError(t, err)
+		for _, p := range baskets[0].Pictures {
+			seen[p] = true
+		}
+	}
+	assert.True(t, seen["daffodil"], "%v", seen)
+	m, err := s.WordPicture(ctx, s.teacher, "daffodil")
+	require.NoError(t, err)
+	assert.Contains(t, string(m.Bytes), "<rect")
+	require.NoError(t, s.ArchivePicture(ctx, s.teacher, "daffodil", true))
+	_, err = s.WordPicture(ctx, s.teacher, "daffodil")
+	require.ErrorIs(t, err, store.ErrNotFound)
+	require.NoError(t, s.ArchivePicture(ctx, s.teacher, "daffodil", false))
+	_, err = s.WordPicture(ctx, s.teacher, "daffodil")
+	require.NoError(t, err, "what was taken away can be put back")
+}
+
+func TestEarGamesGoIntoALesson(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	in, err := s.Assemble(ctx, s.teacher, s.class, s.cards["b"], 30)
+	require.NoError(t, err)
+	out, err := s.Send(ctx, s.teacher, in.IntroductionID, in.Revision, lesson.Ear, []string{"bell", "bone", "map", "moon"})
+	require.NoError(t, err)
+	sides := map[string]string{}
+	for _, c := range stepOf(t, out.Lesson, lesson.Ear).Choices {
+		if strings.HasPrefix(c.Slot, "ear-yes") || strings.HasPrefix(c.Slot, "ear-no") {
+			sides[c.Value] = c.Detail
+			assert.True(t, c.Locked)
+		}
+	}
+	assert.Equal(t, map[string]string{"bell": "yes", "bone": "yes", "map": "no", "moon": "no"}, sides)
+	_, err = s.Send(ctx, s.teacher, in.IntroductionID, out.Revision, lesson.Ear, []string{"nothing"})
+	field(t, err, "values", "no picture")
+}
+
+func TestWordsOnACardAreFlagged(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	flags, err := s.FlagWords(ctx, s.teacher, s.cards["igh"], []string{"light", "lihgt", "duck", "pistol"})
+	require.NoError(t, err)
+	codes := map[string]card.FlagCode{}
+	for _, f := range flags {
+		codes[f.Word] = f.Code
+	}
+	assert.Equal(t, map[string]card.FlagCode{"lihgt": card.Slip, "duck": card.Lacks, "pistol": card.Refused}, codes)
+	assert.Contains(t, flags[0].Text, "light")
+	c, err := s.Card(ctx, s.teacher, s.cards["igh"])
+	require.NoError(t, err)
+	c.Content.Words = []string{"lihgt", "duck", "night", "high"}
+	saved, err := s.SaveCard(ctx, s.teacher, s.cards["igh"], c.Version, c.Content)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(saved.Gaps, func(g card.Gap) bool { return g.Part == "words" }), "flagged words do not count")
+}
+
+func TestALeadAllowsASingleWord(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	team, err := s.Team(ctx, s.lead)
+	require.NoError(t, err)
+	team.Conventions.Allowed = []string{"cat"}
+	field(t, s.SetConventions(ctx, s.lead, team.Conventions), "allowed", "nothing to allow")
+	team.Conventions.Allowed = []string{"Sick"}
+	require.NoError(t, s.SetConventions(ctx, s.lead, team.Conventions))
+	look, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sick")
+	require.NoError(t, err)
+	assert.NotContains(t, look.Why, "kept out")
+	other, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sickness")
+	require.NoError(t, err)
+	assert.Contains(t, other.Why, "kept out", "a word is allowed, not its theme")
+}
+
+// The wall of a team that changes its accent follows: cup is read with the card of u in the north.
+func TestANorthernTeamReadsCup(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	team, err := s.Team(ctx, s.lead)
+	require.NoError(t, err)
+	for _, a := range []phoneme.Accent{phoneme.NorthernEnglish, phoneme.NorthernStrut, phoneme.GeneralAmerican} {
+		team.Conventions.Accent = a
+		require.NoError(t, s.SetConventions(ctx, s.lead, team.Conventions))
+		look, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["u"]}, "cup")
+		require.NoError(t, err)
+		assert.True(t, look.May, "%s: %s", a, look.Why)
+		hot, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["o"]}, "hot")
+		require.NoError(t, err)
+		assert.True(t, hot.May, "%s: %s", a, hot.Why)
+	}
 }

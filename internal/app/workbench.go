@@ -217,7 +217,11 @@ func (a *App) SortGame(ctx context.Context, by Actor, cardIDs []string, per int,
 	if err != nil {
 		return nil, err
 	}
-	baskets, err := words.Sort(sounds, per, at, conv.Speech(), rand.New(rand.NewPCG(seed, 17)))
+	o, err := speech(ctx, a.Pool, by.TeamID, conv)
+	if err != nil {
+		return nil, err
+	}
+	baskets, err := words.Sort(sounds, per, at, o, rand.New(rand.NewPCG(seed, 17)))
 	if err != nil {
 		return nil, wrong("sounds", "%s.", capital(err.Error()))
 	}

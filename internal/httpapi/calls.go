@@ -132,7 +132,7 @@ func (s *server) cardCalls(api huma.API) {
 	})
 	call(s, api, http.MethodGet, "/cards/{id}/flags", "flag-words", func(ctx context.Context, by app.Actor, in *struct {
 		ByID
-		Words []string `query:"words" maxItems:"80" doc:"words that somebody is putting on the card, parted by commas"`
+		Words []string `query:"words,explode" maxItems:"80" doc:"words that somebody is putting on the card"`
 	}) ([]card.WordFlag, error) {
 		return s.app.FlagWords(ctx, by, in.ID, in.Words)
 	})

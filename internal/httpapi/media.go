@@ -18,10 +18,8 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/google/uuid"
 
-	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/media"
-	"brightchalk/internal/store"
 )
 
 func fieldsOf(text string) []string {
@@ -80,14 +78,14 @@ func (s *server) mediaCalls(r chi.Router) {
 		s.master(w, r, master, err)
 	})
 	r.Get("/word-pictures/{word}", func(w http.ResponseWriter, r *http.Request) {
-		svg, ok := lexicon.Picture(strings.TrimSuffix(chi.URLParam(r, "word"), ".svg"))
-		if !ok {
-			s.plainError(w, r, store.ErrNotFound)
+		m, err := s.app.WordPicture(r.Context(), actorOf(r.Context()), strings.TrimSuffix(chi.URLParam(r, "word"), ".svg"))
+		if err != nil {
+			s.plainError(w, r, err)
 			return
 		}
-		w.Header().Set("Content-Type", "image/svg+xml")
-		w.Header().Set("Cache-Control", "private, max-age=86400")
-		_, _ = io.WriteString(w, svg)
+		w.Header().Set("Content-Type", m.MediaType)
+		w.Header().Set("Cache-Control", "private, max-age=300")
+		_, _ = w.Write(m.Bytes)
 	})
 	r.Get("/introductions/{id}/print/{sheet}", s.sheetPDF)
 	r.Get("/practice.pdf", s.practicePDF)

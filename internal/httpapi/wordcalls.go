@@ -10,6 +10,7 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/words"
+	"brightchalk/internal/store"
 )
 
 // FindIn is the finder's sentence as a query.
@@ -124,12 +125,30 @@ func (s *server) textCalls(api huma.API) {
 	}) (done, error) {
 		return ok(s.app.DropFromBank(ctx, by, in.ID, in.Body.Archived))
 	})
+	call(s, api, http.MethodGet, "/named-pictures", "named-pictures", func(ctx context.Context, by app.Actor, _ *struct{}) ([]store.NamedPicture, error) {
+		return s.app.Pictures(ctx, by)
+	})
+	call(s, api, http.MethodPut, "/named-pictures", "put-named-picture", func(ctx context.Context, by app.Actor, in *body[struct {
+		Name    string   `json:"name" maxLength:"40"`
+		Others  []string `json:"others" maxItems:"6"`
+		Picture string   `json:"picture" maxLength:"64" doc:"SHA-256 of a stored picture, in hex"`
+	}]) (done, error) {
+		return ok(s.app.PutPicture(ctx, by, store.NamedPicture{Name: in.Body.Name, Others: in.Body.Others, Picture: in.Body.Picture}))
+	})
+	call(s, api, http.MethodPut, "/named-pictures/{name}/archived", "archive-named-picture", func(ctx context.Context, by app.Actor, in *struct {
+		Name string `path:"name" maxLength:"24"`
+		body[struct {
+			Archived bool `json:"archived"`
+		}]
+	}) (done, error) {
+		return ok(s.app.ArchivePicture(ctx, by, in.Name, in.Body.Archived))
+	})
 	call(s, api, http.MethodPost, "/introductions/{id}/send", "send", func(ctx context.Context, by app.Actor, in *struct {
 		ByID
 		body[struct {
 			Revision int         `json:"revision"`
-			Step     lesson.Kind `json:"step" enum:"blend,read,spell,sentence,page"`
-			Values   []string    `json:"values" maxItems:"12"`
+			Step     lesson.Kind `json:"step" enum:"ear,blend,read,spell,sentence,page"`
+			Values   []string    `json:"values" maxItems:"40"`
 		}]
 	}) (app.IntroductionView, error) {
 		return s.app.Send(ctx, by, in.ID, in.Body.Revision, in.Body.Step, in.Body.Values)

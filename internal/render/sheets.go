@@ -119,6 +119,9 @@ func (d *document) pictureOf(h Handout, word string, x, y, side float64) {
 	d.frame(x, y, side, side, 2, faint)
 }
 
+// anchorSide is the side of the card's picture on a sorting sheet, in millimetres.
+const anchorSide = 32.0
+
 func (d *document) sorting(h Handout) error {
 	var list []lesson.Choice
 	for _, c := range h.choices(lesson.Ear, "picture") {
@@ -137,6 +140,9 @@ func (d *document) sorting(h Handout) error {
 		d.textCentre(textStyle{child: true, bold: true, size: 26}, x+half/2, y-14, label)
 	}
 	d.textCentre(textStyle{child: true, size: 60}, margin+half/2, y-40, h.Lesson.Pair.Grapheme)
+	if h.Picture != nil { // the anchor: the picture that the class knows the sound by
+		d.picture(*h.Picture, margin+half/2-anchorSide/2, y-48-anchorSide, anchorSide)
+	}
 	d.note("Say each picture, then lay it on its side. The pictures stand on the next page.")
 	d.newPage()
 	const cols = 3

@@ -19,7 +19,7 @@ import (
 
 const (
 	least       = 11   // known words that a pair must have to get a step
-	leastShare  = 0.1 // of the words of its grapheme that a pair must have; rarer sounds of a spelling wait for the word
+	leastShare  = 0.1  // of the words of its grapheme that a pair must have; rarer sounds of a spelling wait for the word
 	near        = 0.22 // a word that lacks one pair more counts so much less, for each
 	apart       = 5    // steps between look-alikes and sound-alikes
 	clashCost   = 60.0

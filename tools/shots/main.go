@@ -58,8 +58,8 @@ func run(base, out, only string) error {
 	steps := []step{
 		func(t *browser.Tab) error { return t.Size(1280, 800) },
 		visit(base+"/", "One agreed library"), shot("sign-in"),
-		press("lead"), text("52 complete"), shot("library"),
-		visit(base+"/", "52 complete"), card("[data-grapheme='h']"), text("Say it"), shot("card"),
+		press("lead"), text("79 complete"), shot("library"),
+		visit(base+"/", "79 complete"), card("[data-grapheme='h']"), text("Say it"), shot("card"),
 		scroll("Record it"), shot("card-record"),
 		press("Look closer"), text("centre of the hiss"), wait(1500), shot("card-closer"),
 		scroll("Words"), shot("card-words"),

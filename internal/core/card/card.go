@@ -34,7 +34,7 @@ type Conventions struct {
 	WholeByHeart bool           `json:"whole_by_sight"` // exception words as wholes; otherwise the odd part is marked
 	Paper        string         `json:"paper" enum:"A4,Letter"`
 	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
-	DoublesApart bool           `json:"doubles_apart,omitempty"` // a doubled letter is known by its own card only
+	DoublesApart bool           `json:"doubles_apart,omitempty"`          // a doubled letter is known by its own card only
 	Allowed      []string       `json:"allowed,omitempty" maxItems:"100"` // single words of refused themes that the team allows
 	Lines        strokes.Lines  `json:"lines,omitzero" required:"false"`
 	Materials    []string       `json:"materials,omitempty" maxItems:"20"` // for the Hand step; empty: all of lesson.Materials

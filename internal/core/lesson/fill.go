@@ -151,15 +151,7 @@ func (a *assembler) ear(s *Step) string {
 	if len(a.sounds) > 1 {
 		return "the unit " + a.Target.Pair.Grapheme + " is more than one sound; sort it by letters instead"
 	}
-	at := words.Initial
-	if words.CheckPosition(a.Conventions.Accent, target, at) != nil {
-		at = words.Final
-	}
-	own := words.EarPictures(target, at, a.Target.Pair.Grapheme, nil, a.options)
-	if k := phoneme.IsVowel(target); k && len(own) < 3 {
-		at = words.Medial
-		own = words.EarPictures(target, at, a.Target.Pair.Grapheme, nil, a.options)
-	}
+	at, own := a.earPlace(target)
 	other, others := a.contrast(target, at)
 	n := min(a.items(s, 6, 10)/2, len(own), 5)
 	if other != "" {
@@ -180,6 +172,28 @@ func (a *assembler) ear(s *Step) string {
 	s.Table = append(s.Table, fmt.Sprintf("%d picture cards", len(s.Choices)))
 	s.Cautions = append(s.Cautions, "With real objects: nothing small enough to swallow; nothing goes in ears, noses or mouths.")
 	return ""
+}
+
+// enoughPictures is from how many pictures a place of the sound is good for a sorting game.
+const enoughPictures = 4
+
+// earPlace is the first place of the sound that has pictures enough, the start before the end before the middle, or else
+// the place that has most.
+func (a *assembler) earPlace(target phoneme.Phoneme) (words.Position, []string) {
+	best, list := words.Initial, []string(nil)
+	for _, at := range []words.Position{words.Initial, words.Final, words.Medial} {
+		if words.CheckPosition(a.Conventions.Accent, target, at) != nil {
+			continue
+		}
+		found := words.EarPictures(target, at, a.Target.Pair.Grapheme, nil, a.options)
+		if len(found) >= enoughPictures {
+			return at, found
+		}
+		if len(found) > len(list) {
+			best, list = at, found
+		}
+	}
+	return best, list
 }
 
 func placeName(at words.Position) string {

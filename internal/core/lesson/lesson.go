@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
@@ -116,7 +117,8 @@ type Input struct {
 	Minutes     int
 	Seed        uint64
 	Now         time.Time
-	Locked      map[string]string // slot to value
+	Locked      map[string]string    // slot to value
+	Pictures    []lexicon.OwnPicture // of the team, for ear games
 }
 
 // Text is a sentence or a page of the team's bank.
@@ -171,7 +173,7 @@ func Assemble(in Input) (Introduction, error) {
 		return Introduction{}, err
 	}
 	a := &assembler{Input: in, taught: spelling.Set{}, used: map[string]bool{}, sounds: sounds,
-		options: in.Conventions.Speech(), known: map[string]bool{}, far: map[words.Position]contrast{},
+		options: in.speech(), known: map[string]bool{}, far: map[words.Position]contrast{},
 		out: &Introduction{CardID: in.Target.ID, Version: in.Target.Version, Agreed: in.Target.State == card.Agreed, Pair: in.Target.Pair, Keyword: in.Target.Keyword,
 			Routine: in.Routine.Name, Minutes: in.Minutes, Seed: in.Seed, Steps: []Step{}, Dropped: []string{}, Notes: []string{}, Cards: map[string]CardFace{}, WordBits: map[string][]Bit{}}}
 	for _, c := range in.Taught {
@@ -189,6 +191,13 @@ func Assemble(in Input) (Introduction, error) {
 	a.notes()
 	a.steps()
 	return *a.out, nil
+}
+
+// speech is how the team speaks, with its own pictures.
+func (in Input) speech() words.Options {
+	o := in.Conventions.Speech()
+	o.Pictures = in.Pictures
+	return o
 }
 
 func (a *assembler) steps() {
@@ -408,6 +417,35 @@ func Put(in *Introduction, kind Kind, values []string, because string, o words.O
 			}
 		}
 		in.shown(step, c, o)
+	}
+	return nil
+}
+
+// PutEar lays pictures in the Ear step, locked, on the side of the lesson's sound or on the other; those that were not
+// locked make room. The sorting sheet shows the same.
+func PutEar(in *Introduction, pictures []string, because string, o words.Options) error {
+	at := slices.IndexFunc(in.Steps, func(s Step) bool { return s.Kind == Ear })
+	if at < 0 {
+		return fmt.Errorf("%w: %s", ErrNoStep, Ear)
+	}
+	step := &in.Steps[at]
+	step.Choices = slices.DeleteFunc(step.Choices, func(c Choice) bool {
+		return !c.Locked && !strings.HasPrefix(c.Slot, "ear-quarter") || slices.Contains(pictures, c.Value)
+	})
+	sounds, err := phoneme.Parse(o.Accent, in.Pair.Sound)
+	if err != nil {
+		return err
+	}
+	for _, p := range pictures {
+		side, slot := "no", "ear-no"
+		if slices.Contains(o.Sounds(p), sounds[0]) {
+			side, slot = "yes", "ear-yes"
+		}
+		n := 1
+		for slices.ContainsFunc(step.Choices, func(c Choice) bool { return c.Slot == fmt.Sprintf("%s.%d", slot, n) }) {
+			n++
+		}
+		step.Choices = append(step.Choices, Choice{Slot: fmt.Sprintf("%s.%d", slot, n), Kind: "picture", Value: p, Detail: side, Because: because, Locked: true, Next: []Option{}})
 	}
 	return nil
 }

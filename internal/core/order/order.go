@@ -74,7 +74,9 @@ func wanted(o words.Options) []spelling.Pair {
 			out = append(out, p)
 		}
 	}
-	slices.SortFunc(out, func(a, b spelling.Pair) int { return cmp.Or(cmp.Compare(count[b], count[a]), cmp.Compare(a.String(), b.String())) })
+	slices.SortFunc(out, func(a, b spelling.Pair) int {
+		return cmp.Or(cmp.Compare(count[b], count[a]), cmp.Compare(a.String(), b.String()))
+	})
 	return out
 }
 

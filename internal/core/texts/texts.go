@@ -222,7 +222,7 @@ func statusOf(text string, sentenceStart bool, taught spelling.Set, exceptions m
 // firstNames that are no words, so that they are known for names at the start of a sentence too. From memory.
 var firstNames = func() map[string]bool {
 	out := map[string]bool{}
-	for n := range strings.FieldsSeq("sam tom dan ben tim jim ted ned ken kim meg liz max zac nat jen jill bess tess russ alf fred greg brad kit gus mo ali asif amir anna emma ella eva ivy zoe mia leo luke jake kate jane mike pete steve dave beth ruth seth joan joe toby ruby lucy holly polly molly sally harry larry henry jenny penny peter simon david adam omar hamza aisha fatima priya ravi raj sanjay mei ling yusuf ola ade kofi ama") {
+	for n := range strings.FieldsSeq("pam meg jess ash rose finn sam tom dan ben tim jim ted ned ken kim meg liz max zac nat jen jill bess tess russ alf fred greg brad kit gus mo ali asif amir anna emma ella eva ivy zoe mia leo luke jake kate jane mike pete steve dave beth ruth seth joan joe toby ruby lucy holly polly molly sally harry larry henry jenny penny peter simon david adam omar hamza aisha fatima priya ravi raj sanjay mei ling yusuf ola ade kofi ama") {
 		out[n] = true
 	}
 	return out

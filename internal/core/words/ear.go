@@ -50,14 +50,18 @@ type named struct {
 	familiarity int
 	reading     lexicon.Reading
 	second      [][]phoneme.Phoneme
+	own         bool // the team's
 }
 
-// named lists the pictures: the team's own, then the embedded ones whose names the team has not taken.
+// ownGain is how much a picture of the team's own may be awkward and still come first.
+const ownGain = 8
+
+// namedPictures lists the pictures: the team's own, then the embedded ones whose names the team has not taken.
 func namedPictures(o Options) []named {
 	var out []named
 	own := map[string]bool{}
 	for _, p := range o.Pictures {
-		n := named{word: p.Name, familiarity: lexicon.BestKnown}
+		n := named{word: p.Name, familiarity: lexicon.BestKnown, own: true}
 		seg, err := o.Segment(p.Name)
 		if err != nil || len(seg.Segments) == 0 {
 			continue
@@ -75,7 +79,7 @@ func namedPictures(o Options) []named {
 		if own[item.Word] || len(item.Readings) > 1 {
 			continue
 		}
-		n := named{item.Word, item.Familiarity, item.Readings[0], item.Second}
+		n := named{word: item.Word, familiarity: item.Familiarity, reading: item.Readings[0], second: item.Second}
 		if _, departs := o.Depart[item.Word]; departs {
 			if seg, err := o.Segment(item.Word); err == nil {
 				n.reading = seg.Reading
@@ -118,6 +122,9 @@ func earPictures(target phoneme.Phoneme, at Position, prefer string, avoid []pho
 		}
 		cost, cluster := awkward(n, target, at, prefer)
 		cost += 2 * (lexicon.BestKnown - n.familiarity)
+		if n.own { // chosen by people who know the class
+			cost -= ownGain
+		}
 		fits := true
 		for _, second := range n.second {
 			if clashes(second) {

@@ -220,14 +220,6 @@ type Compound struct {
 	Second string `json:"second"`
 }
 
-func asSet(words string) map[string]bool {
-	out := map[string]bool{}
-	for w := range strings.FieldsSeq(words) {
-		out[w] = true
-	}
-	return out
-}
-
 //go:embed compounds.txt
 var compoundText string
 

@@ -53,11 +53,11 @@ func SlipHunt(q Query, count int, o Options, rng *rand.Rand) ([]Slip, error) {
 		before := len(out)
 		for _, kind := range []SlipKind{LostSound, WrongVowel, WrongGroup, SingleFinal} {
 			list := slices.DeleteFunc(byKind[kind], func(s Slip) bool { return used[s.Word] })
+			byKind[kind] = list
 			if len(list) == 0 || len(out) == count {
 				continue
 			}
 			s := list[rng.IntN(min(len(list), 10))]
-			byKind[kind] = list
 			used[s.Word] = true
 			out = append(out, s)
 		}

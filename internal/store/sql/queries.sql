@@ -196,3 +196,17 @@ ON CONFLICT (team_id, sign) DO UPDATE SET form = excluded.form, updated_by = exc
 
 -- name: letter_drop
 DELETE FROM letter_form WHERE team_id = @team_id AND sign = @sign
+
+-- name: picture_list
+SELECT name, others, encode(sha256, 'hex') AS picture FROM named_picture WHERE team_id = @team_id AND archived_at IS NULL ORDER BY name
+
+-- name: picture_put
+INSERT INTO named_picture (team_id, name, others, sha256, added_by, added_at) VALUES (@team_id, @name, @others, @sha256, @by, @now)
+ON CONFLICT (team_id, name) DO UPDATE SET others = excluded.others, sha256 = excluded.sha256, added_by = excluded.added_by, added_at = excluded.added_at, archived_at = NULL
+
+-- name: picture_archive
+UPDATE named_picture SET archived_at = @at WHERE team_id = @team_id AND name = @name
+
+-- name: picture_of
+SELECT m.media_type, m.bytes FROM named_picture p JOIN medium m USING (team_id, sha256)
+WHERE p.team_id = @team_id AND p.name = @name AND p.archived_at IS NULL

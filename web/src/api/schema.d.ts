@@ -516,6 +516,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/named-pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["named-pictures"];
+        put: operations["put-named-picture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/named-pictures/{name}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["archive-named-picture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/play/{game}": {
         parameters: {
             query?: never;
@@ -755,6 +787,9 @@ export interface components {
         "Archive-cardRequest": {
             archived: boolean;
         };
+        "Archive-named-pictureRequest": {
+            archived: boolean;
+        };
         AssembleRequest: {
             /** Format: uuid */
             card_id: string;
@@ -775,6 +810,12 @@ export interface components {
             missing: string[] | null;
             remarks: string[] | null;
             text_id: string;
+        };
+        "BodyStruct { Name string \"json:\\\"name\\\" maxLength:\\\"40\\\"\"; Others ListString \"json:\\\"others\\\" maxItems:\\\"6\\\"\"; Picture string \"json:\\\"picture\\\" maxLength:\\\"64\\\" doc:\\\"SHA-256 of a stored picture in hex\\\"\" }Body": {
+            name: string;
+            others: string[] | null;
+            /** @description SHA-256 of a stored picture, in hex */
+            picture: string;
         };
         "BodyStruct { Speaker string \"json:\\\"speaker\\\" maxLength:\\\"80\\\"\" }Body": {
             speaker: string;
@@ -1308,7 +1349,7 @@ export interface components {
             /** Format: int64 */
             revision: number;
             /** @enum {string} */
-            step: "blend" | "read" | "spell" | "sentence" | "page";
+            step: "ear" | "blend" | "read" | "spell" | "sentence" | "page";
             values: string[] | null;
         };
         "Set-stateRequest": {
@@ -1385,6 +1426,11 @@ export interface components {
             name: string;
             /** Format: int64 */
             taught: number;
+        };
+        StoreNamedPicture: {
+            name: string;
+            others: string[] | null;
+            picture: string;
         };
         StoreRecentIntroduction: {
             class_name: string;
@@ -1931,7 +1977,7 @@ export interface operations {
     "flag-words": {
         parameters: {
             query?: {
-                /** @description words that somebody is putting on the card, parted by commas */
+                /** @description words that somebody is putting on the card */
                 words?: string[] | null;
             };
             header?: never;
@@ -2925,6 +2971,103 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["InviteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "named-pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreNamedPicture"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-named-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyStruct { Name string \"json:\\\"name\\\" maxLength:\\\"40\\\"\"; Others ListString \"json:\\\"others\\\" maxItems:\\\"6\\\"\"; Picture string \"json:\\\"picture\\\" maxLength:\\\"64\\\" doc:\\\"SHA-256 of a stored picture in hex\\\"\" }Body"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "archive-named-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Archive-named-pictureRequest"];
             };
         };
         responses: {

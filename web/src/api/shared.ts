@@ -35,7 +35,7 @@ export function useChosenClass() {
 
 export const useRecent = () => useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')).then((d) => d ?? []) })
 
-export type SendStep = 'blend' | 'read' | 'spell' | 'sentence' | 'page'
+export type SendStep = 'ear' | 'blend' | 'read' | 'spell' | 'sentence' | 'page'
 
 /** Puts words or a text in a step of an introduction, where they stay on renewal. */
 export const useSendToIntroduction = () =>

@@ -1,12 +1,14 @@
 import { useState, type ReactNode } from 'react'
 import { useClass, useWall } from '../../api/shared'
 import { Button, Inline, Notice } from '../../ui/parts'
+import { SendTo } from '../../ui/SendTo'
+import { OwnPictures } from './OwnPictures'
 import { useContrast, useQuarters, useSort } from './api'
 import { SoundPick, WordChip } from './parts'
 
 type Kind = 'sort' | 'quarters' | 'contrast'
 
-export function EarGames({ classId, pick }: { classId: string; pick: ReactNode }) {
+export function EarGames({ classId, className, pick }: { classId: string; className: string; pick: ReactNode }) {
   const [kind, setKind] = useState<Kind>('sort')
   const choose = (
     <Inline aria-label="Game" value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
@@ -17,7 +19,7 @@ export function EarGames({ classId, pick }: { classId: string; pick: ReactNode }
   )
   if (kind === 'quarters') return <Quarters classId={classId} choose={choose} />
   if (kind === 'contrast') return <Contrast classId={classId} choose={choose} pick={pick} />
-  return <Sorter classId={classId} choose={choose} />
+  return <Sorter classId={classId} className={className} choose={choose} />
 }
 
 const credit = <p className="text-sm text-soft">Pictures: Fluent emoji by Microsoft (MIT), game-icons.net (CC BY 3.0), and our own.</p>
@@ -28,7 +30,7 @@ function useOffered(classId: string) {
   return [klass.data?.next ?? '', known ?? ''].filter(Boolean)
 }
 
-function Sorter({ classId, choose }: { classId: string; choose: ReactNode }) {
+function Sorter({ classId, className, choose }: { classId: string; className: string; choose: ReactNode }) {
   const wall = useWall()
   const offered = useOffered(classId)
   const [own, setOwn] = useState<string[]>()
@@ -80,8 +82,12 @@ function Sorter({ classId, choose }: { classId: string; choose: ReactNode }) {
             </section>
           ))}
       </div>
+      {sort.data && !sort.error && (
+        <SendTo className={className} values={sort.data.flatMap((b) => b.pictures ?? [])} steps={[['ear', 'Ear']]} />
+      )}
       <p className="text-sm text-soft">Equal numbers. No picture has two of the sounds, in its name or in another name that children give it.</p>
       {credit}
+      <OwnPictures />
     </div>
   )
 }

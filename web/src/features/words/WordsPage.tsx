@@ -64,7 +64,7 @@ export function WordsPage() {
             <Finder key={classId} kind="made-up" classId={classId} next={next} pick={pick} />
           </Tabs.Content>
           <Tabs.Content value="ear" className="pt-4">
-            <EarGames key={classId} classId={classId} pick={pick} />
+            <EarGames key={classId} classId={classId} className={name} pick={pick} />
           </Tabs.Content>
           <Tabs.Content value="play" className="pt-4">
             <WordPlay key={classId} classId={classId} next={next} pick={pick} />

@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient } from '../../api/client'
+import { client, data, keys, queryClient, send } from '../../api/client'
 
 export type Ask = {
   class: string
@@ -82,4 +82,26 @@ export const useSend = (cardId: string) =>
       queryClient.setQueryData(keys.card(cardId), after)
       return queryClient.invalidateQueries({ queryKey: ['found'] })
     },
+  })
+
+const pictures = ['named-pictures']
+
+export const useOwnPictures = () => useQuery({ queryKey: pictures, queryFn: () => data(client.GET('/named-pictures')).then((d) => d ?? []) })
+
+const afterPictures = () => Promise.all([pictures, ['sort'], ['quarters']].map((queryKey) => queryClient.invalidateQueries({ queryKey })))
+
+/** Stores a picture and gives it its names. */
+export const usePutPicture = () =>
+  useMutation({
+    mutationFn: async ({ file, name, others }: { file: File; name: string; others: string[] }) => {
+      const { picture } = await send<{ picture: string }>('POST', '/pictures', file, file.type || 'application/octet-stream')
+      return data(client.PUT('/named-pictures', { body: { name, others, picture } }))
+    },
+    onSuccess: afterPictures,
+  })
+
+export const useArchivePicture = () =>
+  useMutation({
+    mutationFn: ({ name, archived }: { name: string; archived: boolean }) => data(client.PUT('/named-pictures/{name}/archived', { params: { path: { name } }, body: { archived } })),
+    onSuccess: afterPictures,
   })
