@@ -102,19 +102,11 @@ func GoodTries(word string, segments []spelling.Segment, taught spelling.Set, o 
 			continue
 		}
 		for _, row := range table {
-			share := row.Middle
-			switch i {
-			case 0:
-				share = row.Start
-			case len(segments) - 1:
-				share = row.End
-			}
-			other := row.Sound != s.Pair.Sound || row.Grapheme == s.Grapheme || strings.Contains(row.Grapheme, "-") || row.Rare
-			if other || share < 0.05 || row.OfSound < leastShare || !readsSo(segments, i, row.Pair) {
+			if row.Sound != s.Pair.Sound || row.Grapheme == s.Grapheme || row.Rare || row.OfSound < leastShare || row.Grapheme == "ed" {
 				continue
 			}
-			shown := respell(c, i, row.Grapheme)
-			if _, refused := unfit.Of(shown); refused {
+			shown, fits := tried(c, i, row)
+			if _, refused := unfit.Of(shown); refused || !fits {
 				continue
 			}
 			out = append(out, Try{shown, row.Grapheme, s.Grapheme, row.OfSound, taught[row.Pair], lexicon.IsWord(shown)})
@@ -122,6 +114,34 @@ func GoodTries(word string, segments []spelling.Segment, taught spelling.Set, o 
 	}
 	slices.SortStableFunc(out, func(a, b Try) int { return cmp.Compare(b.Share, a.Share) })
 	return out[:min(len(out), mostTries)]
+}
+
+// leastThere is the share of a spelling's places that must be of the kind asked for: ai hardly ever ends a word.
+const leastThere = 0.05
+
+// tried respells a word with another spelling of one of its sounds, where that spelling can stand.
+func tried(c Choice, i int, row lexicon.RowUse) (string, bool) {
+	segments := c.Segments
+	if letter, split := strings.CutSuffix(row.Grapheme, "-e"); split { // nite for night
+		one := i == len(segments)-2 && len(segments[i+1].Grapheme) == 1
+		if !one {
+			return "", false
+		}
+		return c.Word[:segments[i].Letters[0]] + letter + segments[i+1].Grapheme + "e", true
+	}
+	there := row.Middle
+	switch i {
+	case 0:
+		there = row.Start
+	case len(segments) - 1:
+		there = row.End
+	}
+	s, _ := phoneme.Lookup(phoneme.SouthernBritish, segments[i].Phonemes[0])
+	closed := i < len(segments)-1 && len(row.Grapheme) == 1 && phoneme.IsVowel(segments[i].Phonemes[0]) && s.VowelKind != phoneme.Short
+	if there < leastThere || closed || !readsSo(segments, i, row.Pair) {
+		return "", false
+	}
+	return respell(c, i, row.Grapheme), true
 }
 
 // readsSo passes over what would be read otherwise: c before e and i, a doubled letter after anything but a short vowel.
