@@ -4,6 +4,7 @@ package lexicon
 
 import (
 	_ "embed"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -79,9 +80,21 @@ func (e Entry) Picturable() bool { return pictures()[e.Word] != "" }
 
 var load = sync.OnceValue(readEntries)
 
+// readEntries reads the list in two halves at once.
 func readEntries() map[string]*Entry {
+	middle := len(wordsText)/2 + strings.IndexByte(wordsText[len(wordsText)/2:], '\n') + 1
+	var all, more map[string]*Entry
+	var wait sync.WaitGroup
+	wait.Go(func() { more = readLines(wordsText[middle:]) })
+	all = readLines(wordsText[:middle])
+	wait.Wait()
+	maps.Copy(all, more)
+	return all
+}
+
+func readLines(text string) map[string]*Entry {
 	all := make(map[string]*Entry, 25_000)
-	for line := range strings.Lines(wordsText) {
+	for line := range strings.Lines(text) {
 		if line[0] == '#' {
 			continue
 		}

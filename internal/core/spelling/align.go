@@ -32,6 +32,14 @@ type Aligner struct {
 	cut   Cut
 }
 
+// places are the letter positions, shared by all segments: not to be changed.
+var places = func() (all [maxLetters]int) {
+	for i := range all {
+		all[i] = i
+	}
+	return all
+}()
+
 func at(i, j, pending int) int { return (i*(maxCodes+1)+j)*maxPending + pending }
 
 // piece is an aligned stretch in codes: what Align turns into segments for an accent.
@@ -90,10 +98,6 @@ func (al *Aligner) pieces(word, codes string, c Cut) []piece {
 	for k := end; k != 0; k = int(al.cells[k].from) {
 		al.ops = append(al.ops, int32(k))
 	}
-	all := make([]int, n)
-	for i := range all {
-		all[i] = i
-	}
 	out := al.out[:0]
 	i, j := 0, 0
 	var splits [maxLetters]int // position of an e to the piece that owns it
@@ -102,7 +106,7 @@ func (al *Aligner) pieces(word, codes string, c Cut) []piece {
 		switch c.kind {
 		case 1:
 			r := &rows[c.row]
-			letters := all[i : i+len(r.grapheme) : i+len(r.grapheme)]
+			letters := places[i : i+len(r.grapheme) : i+len(r.grapheme)]
 			i += len(r.grapheme)
 			if r.split {
 				pending := int(al.ops[k]) % maxPending

@@ -56,11 +56,11 @@ func (p piece) letters0() int {
 // ReadJoined reads what Join wrote.
 func ReadJoined(word, stored string) (Joined, error) {
 	j := Joined{Word: word, pieces: make([]piece, 0, strings.Count(stored, " ")+1)}
-	all := make([]int, len(word))
-	for i := range all {
-		all[i] = i
+	if len(word) > maxLetters {
+		return j, fmt.Errorf("spelling: %q is too long", word)
 	}
 	var codes strings.Builder
+	codes.Grow(len(stored) / 3)
 	at := 0
 	waiting := -1 // the piece of a split spelling whose e is still to come
 	for token := range strings.SplitSeq(stored, " ") {
@@ -91,7 +91,7 @@ func ReadJoined(word, stored string) (Joined, error) {
 		if !ok || at+len(g) > len(word) || word[at:at+len(g)] != g {
 			return j, fmt.Errorf("spelling: %q does not fit %q", stored, word)
 		}
-		p.letters = all[at : at+len(g) : at+len(g)]
+		p.letters = places[at : at+len(g) : at+len(g)]
 		at += len(g)
 		codes.WriteString(sounds)
 		j.pieces = append(j.pieces, p)

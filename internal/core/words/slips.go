@@ -100,7 +100,7 @@ func Slips(c Choice, taught spelling.Set, o Options) []Slip {
 			if v, ok := phoneme.Lookup(o.Accent, s.Phonemes[0]); ok && v.VowelKind == phoneme.Short {
 				for _, other := range nearVowels[s.Grapheme] {
 					soft := i > 0 && strings.Contains("cg", c.Segments[i-1].Grapheme) && strings.ContainsRune("ei", other)
-					if hasGrapheme(taught, string(other)) && !soft {
+					if shown := rest(string(other)); hasGrapheme(taught, string(other)) && !soft && shortAt(shown, i, o) {
 						add(rest(string(other)), WrongVowel, "%c is not the vowel of %s: stretch it and listen.", other, c.Word)
 					}
 				}
@@ -145,4 +145,14 @@ func hasGrapheme(taught spelling.Set, g string) bool {
 		}
 	}
 	return false
+}
+
+// shortAt tells whether a misspelling is read with a short vowel at the segment: bind for bend is not.
+func shortAt(shown string, i int, o Options) bool {
+	seg, err := o.Segment(shown)
+	if err != nil || i >= len(seg.Segments) || len(seg.Segments[i].Phonemes) != 1 {
+		return false
+	}
+	v, ok := phoneme.Lookup(o.Accent, seg.Segments[i].Phonemes[0])
+	return ok && v.VowelKind == phoneme.Short
 }

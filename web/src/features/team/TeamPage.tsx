@@ -138,7 +138,7 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
       </Field>
       {switches.map(([key, label, otherwise]) => (
         <label key={key} className="flex min-h-11 items-center gap-3">
-          <input type="checkbox" disabled={!lead} checked={Boolean(c[key])} onChange={(e) => setC({ ...c, [key]: e.target.checked })} className="size-6 accent-slate" />
+          <input type="checkbox" disabled={!lead} checked={Boolean(c[key])} onChange={(e) => setC({ ...c, [key]: e.target.checked })} className="size-6 shrink-0 accent-slate" />
           <span>
             <b>{label}</b> <span className="text-sm text-soft">({otherwise})</span>
           </span>
@@ -148,7 +148,7 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         <legend className="text-sm font-bold">What counts as one unit</legend>
         {units.map(([key, label]) => (
           <label key={key} className="flex min-h-11 items-center gap-3">
-            <input type="checkbox" disabled={!lead} checked={Boolean(c.units[key])} onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })} className="size-6 accent-slate" />
+            <input type="checkbox" disabled={!lead} checked={Boolean(c.units[key])} onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })} className="size-6 shrink-0 accent-slate" />
             <span>{label}</span>
           </label>
         ))}
