@@ -23,6 +23,8 @@ func (b *builder) rate() {
 		}
 		of := b.band(stem.letters)
 		switch {
+		case strings.HasSuffix(w.letters, "ed") && b.src.isVerb[stem.letters]: // teared
+			w.band = 0
 		case stem.kind == "O" || b.src.met[w.letters] < leastMet(stem.kind, w.ending.Letters):
 			w.band = min(w.band, 1) // anythings, purpler
 		case w.ending.Inflects:
@@ -45,6 +47,8 @@ func leastMet(kind, ending string) int {
 		return 15
 	case strings.ContainsAny(kind, natural[ending]):
 		return 0
+	case kind == "T" && natural[ending] == "D": // pegged, wigged
+		return 1000
 	case kind == "" && natural[ending] != "" && !strings.HasPrefix(natural[ending], "L"):
 		return 20
 	}

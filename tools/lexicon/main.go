@@ -274,7 +274,7 @@ func (b *builder) flags(w *word) string {
 		if strings.HasSuffix(w.letters, "s") && (strings.Contains(stem, "n") && kind != "D" || strings.Contains(kind, "T")) {
 			pos = "N"
 		}
-		if strings.Contains(stem, "v") && kind != "T" || strings.Contains(kind, "D") {
+		if verbal := !strings.HasSuffix(w.letters, "s"); verbal || strings.Contains(stem, "v") && kind != "T" || strings.Contains(kind, "D") {
 			pos += "V" + kept
 		}
 	}

@@ -18,18 +18,18 @@ type early struct {
 }
 
 type sources struct {
-	cmu                          map[string][]string
-	subtlex, met                 map[string]int
-	dale, spache                 map[string]bool
-	pos                          map[string]string
-	scowl                        map[string]int
-	sides                        map[string]string // g, u: spellings of one side of the ocean
-	britishOf                    map[string]string // British spelling to American
-	bath, cloth, everyday, older map[string]bool
-	alone, pictures, isWord      map[string]bool
-	irregular                    map[string]string // past form to verb
-	overrides, american          map[string][]string
-	early                        map[string]early
+	cmu                             map[string][]string
+	subtlex, met                    map[string]int
+	dale, spache                    map[string]bool
+	pos                             map[string]string
+	scowl                           map[string]int
+	sides                           map[string]string // g, u: spellings of one side of the ocean
+	britishOf                       map[string]string // British spelling to American
+	bath, cloth, everyday, older    map[string]bool
+	alone, pictures, isWord, isVerb map[string]bool
+	irregular                       map[string]string // past form to verb
+	overrides, american             map[string][]string
+	early                           map[string]early
 }
 
 func read(here string) *sources {
@@ -76,10 +76,11 @@ func read(here string) *sources {
 			}
 		}
 	}
-	s.irregular = map[string]string{}
+	s.irregular, s.isVerb = map[string]string{}, map[string]bool{}
 	for line := range strings.Lines(readFile(in("irregular.txt"))) {
 		if f := strings.Fields(line); len(f) == 2 && f[0] != "#" {
 			s.irregular[f[0]] = f[1]
+			s.isVerb[f[1]] = true
 		}
 	}
 	s.pictures = map[string]bool{}

@@ -148,10 +148,11 @@ func (m *maker) says(v verb, many bool) string {
 // where is a place that suits both the verb and who does it.
 func (m *maker) where(n noun, tags []string) string {
 	p, ok := pick(m, m.words.places, func(p place) string { return p.word }, func(p place) bool {
-		if n.class == person && slices.Contains(tags, "water") && slices.Contains(p.tags, "water") {
+		bathes := slices.Contains(tags, "swim")
+		if n.class == person && bathes && overlap(p.tags, tags) {
 			return p.word != "canal" // nobody swims there
 		}
-		return overlap(p.tags, tags) && mayBe(n, p) && (n.class != person || !slices.Contains(p.tags, "water"))
+		return overlap(p.tags, tags) && mayBe(n, p) && (n.class != person || !overlap(p.tags, []string{"water", "swim"}))
 	})
 	if !ok {
 		return ""
@@ -206,7 +207,7 @@ func (m *maker) object(v verb, by noun) (string, []string) {
 	if !ok {
 		return "", nil
 	}
-	own := n.class == thing && overlap(n.tags, []string{"wear", "toy", "lost", "bike-ride"}) && by.pronoun() != "" && m.rng.IntN(3) == 0
+	own := (!many || n.has("pair")) && n.class == thing && overlap(n.tags, []string{"wear", "toy", "lost", "bike-ride"}) && by.pronoun() != "" && m.rng.IntN(3) == 0
 	switch {
 	case n.has("mine"):
 		return m.phrase(n, many, by.pronoun())

@@ -123,7 +123,7 @@ func does(n noun, v verb) bool {
 var (
 	personPlaces  = []string{"home", "town", "garden", "farm", "outdoors", "inside", "canal", "ride", "home-out", "seat", "shop"}
 	noPersons     = []string{"container", "tiny", "nest", "high", "rubbish", "lap", "wild"}
-	habitats      = []string{"pet", "farm", "pond", "wood", "sea", "wild", "nest", "lap"}
+	habitats      = []string{"pet", "farm", "pond", "wood", "sea", "wild", "nest", "lap", "den"}
 	smallPlaces   = []string{"container", "top", "soft", "inside", "kitchen", "home"}
 	foodPlaces    = []string{"meal", "kitchen"}
 	vehiclePlaces = []string{"road", "dock"}
@@ -143,6 +143,8 @@ func mayBe(n noun, p place) bool {
 		return slices.Contains(p.tags, "water")
 	case n.class == food:
 		return !n.has("drink") && overlap(p.tags, foodPlaces) && !slices.Contains(p.tags, "rubbish")
+	case n.has("small") && (slices.Contains(p.tags, "tiny") && !n.has("tiny") || n.has("kitchen") && !overlap(p.tags, foodPlaces)):
+		return false
 	case n.has("small"):
 		return overlap(p.tags, smallPlaces) && !slices.Contains(p.tags, "rubbish") && p.word != "bath"
 	case n.has("ride"):
