@@ -18,7 +18,7 @@ func (b *builder) rate() {
 	}
 	for _, w := range b.words { // a stem outside the lists is known where its forms are, not the other way round
 		stem := b.words[w.stem]
-		if stem == nil || b.src.early[w.letters].kind != "" {
+		if stem == nil || b.src.early[w.letters].kind != "" || b.src.seldom[w.letters] {
 			continue
 		}
 		of := b.band(stem.letters)
@@ -58,6 +58,9 @@ func leastMet(kind, ending string) int {
 func (b *builder) band(w string) int {
 	s := b.src
 	n := s.subtlex[w]
+	if s.seldom[w] {
+		return 2
+	}
 	if e := s.early[w]; e.kind != "" {
 		if e.later {
 			return 4

@@ -131,8 +131,10 @@ func (b *builder) stem(w *word) (*word, wordform.Ending, string) {
 			case !ok:
 			case len(w.codes) == 0 && found == nil:
 				found, how, said = stem, s.Ending, codes
-			case len(w.codes) > 0 && w.codes[0] == codes:
+			case len(w.codes) > 0 && w.codes[0] == codes && s.Ending.Inflects: // slippers are more than one slipper
 				return stem, s.Ending, codes
+			case len(w.codes) > 0 && w.codes[0] == codes && (found == nil || said != codes):
+				found, how, said = stem, s.Ending, codes
 			case len(w.codes) > 0 && found == nil && (wordform.Near(w.codes[0], codes) || strings.HasSuffix(stem.letters, "le") && lax(w.codes[0], codes)):
 				found, how, said = stem, s.Ending, codes
 			}

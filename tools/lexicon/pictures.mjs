@@ -1,7 +1,8 @@
-// Writes internal/core/lexicon/data/pictures.tsv: word, inner SVG (view box 0 0 32 32), from the icons that pictures.txt
+// Writes internal/core/lexicon/data/pictures.tsv.gz: word, inner SVG (view box 0 0 32 32), from the icons that pictures.txt
 // names and the pictures of our own in pictures/.
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
+import { gzipSync } from 'node:zlib'
 
 const require = createRequire(import.meta.url)
 const sets = { f: require('@iconify-json/fluent-emoji-flat/icons.json'), gi: require('@iconify-json/game-icons/icons.json') }
@@ -29,5 +30,5 @@ for (const line of readFileSync(here('pictures.txt'), 'utf8').split('\n')) {
   if (!body) { console.error(`no icon ${icon} for ${word}`); process.exitCode = 1; continue }
   rows.set(word, body.replaceAll(/[\t\n]/g, ' '))
 }
-writeFileSync(here('../../internal/core/lexicon/data/pictures.tsv'), [...rows].sort().map(([w, b]) => `${w}\t${b}`).join('\n') + '\n')
+writeFileSync(here('../../internal/core/lexicon/data/pictures.tsv.gz'), gzipSync([...rows].sort().map(([w, b]) => `${w}\t${b}`).join('\n') + '\n', { level: 9 }))
 if (!existsSync(here('pictures'))) console.error('no pictures of our own')

@@ -18,18 +18,18 @@ type early struct {
 }
 
 type sources struct {
-	cmu                             map[string][]string
-	subtlex, met                    map[string]int
-	dale, spache                    map[string]bool
-	pos                             map[string]string
-	scowl                           map[string]int
-	sides                           map[string]string // g, u: spellings of one side of the ocean
-	britishOf                       map[string]string // British spelling to American
-	bath, cloth, everyday, older    map[string]bool
-	alone, pictures, isWord, isVerb map[string]bool
-	irregular                       map[string]string // past form to verb
-	overrides, american             map[string][]string
-	early                           map[string]early
+	cmu                                  map[string][]string
+	subtlex, met                         map[string]int
+	dale, spache                         map[string]bool
+	pos                                  map[string]string
+	scowl                                map[string]int
+	sides                                map[string]string // g, u: spellings of one side of the ocean
+	britishOf                            map[string]string // British spelling to American
+	bath, cloth, everyday, older, seldom map[string]bool
+	alone, pictures, isWord, isVerb      map[string]bool
+	irregular                            map[string]string // past form to verb
+	overrides, american                  map[string][]string
+	early                                map[string]early
 }
 
 func read(here string) *sources {
@@ -59,7 +59,7 @@ func read(here string) *sources {
 	s.readSCOWL()
 	in := func(name string) string { return filepath.Join(here, name) }
 	s.bath, s.cloth = set(fields(in("bath.txt"))), set(fields(in("cloth.txt")))
-	s.older, s.alone = set(fields(in("older.txt"))), set(fields(in("alone.txt")))
+	s.older, s.seldom, s.alone = set(fields(in("older.txt"))), set(fields(in("seldom.txt"))), set(fields(in("alone.txt")))
 	s.everyday = map[string]bool{}
 	for _, w := range fields(in("british.txt")) {
 		word, codes, given := strings.Cut(w, "=")

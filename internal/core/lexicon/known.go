@@ -21,15 +21,7 @@ var knownText []byte
 type knownSets struct{ words, sounds map[string]bool }
 
 var known = sync.OnceValue(func() knownSets {
-	z, err := gzip.NewReader(bytes.NewReader(knownText))
-	if err != nil {
-		panic(err)
-	}
-	data, err := io.ReadAll(z)
-	if err != nil {
-		panic(err)
-	}
-	words, sounds, _ := strings.Cut(string(data), "\n\n")
+	words, sounds, _ := strings.Cut(unzip(knownText), "\n\n")
 	k := knownSets{make(map[string]bool, 90_000), make(map[string]bool, 60_000)}
 	for w := range strings.Lines(words) {
 		k.words[strings.TrimSpace(w)] = true
@@ -42,6 +34,19 @@ var known = sync.OnceValue(func() knownSets {
 	}
 	return k
 })
+
+// unzip reads an embedded file.
+func unzip(data []byte) string {
+	z, err := gzip.NewReader(bytes.NewReader(data))
+	if err != nil {
+		panic(err)
+	}
+	text, err := io.ReadAll(z)
+	if err != nil {
+		panic(err)
+	}
+	return string(text)
+}
 
 // IsWord tells whether any list holds the word, common or rare, fit for children or not.
 func IsWord(word string) bool { return known().words[word] }

@@ -6,17 +6,18 @@ import (
 	"sync"
 )
 
-// Icons of the Fluent emoji set, MIT licence, chosen and labelled by hand in tools/lexicon/pictures.txt.
+// Icons of the Fluent emoji set (MIT), of game-icons.net (CC BY 3.0) and our own, chosen and labelled by hand in
+// tools/lexicon/pictures.txt, each looked at.
 //
-//go:embed data/pictures.tsv
-var picturesText string
+//go:embed data/pictures.tsv.gz
+var picturesData []byte
 
 //go:embed data/second-names.txt
 var secondText string
 
 var pictures = sync.OnceValue(func() map[string]string {
 	out := map[string]string{}
-	for line := range strings.Lines(picturesText) {
+	for line := range strings.Lines(unzip(picturesData)) {
 		word, body, _ := strings.Cut(strings.TrimSuffix(line, "\n"), "\t")
 		out[word] = body
 	}

@@ -137,6 +137,9 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 	return p
 }
 
+// shortSmall is up to how many letters a small word is practised by itself: in, at, and.
+const shortSmall = 3
+
 // worth weighs what a good teacher looks for in a word, apart from any question: first that a child knows it and can
 // picture or do it, then how well it practises (common practice, no published source).
 func worth(item *Item) float64 {
@@ -155,6 +158,8 @@ func worth(item *Item) float64 {
 		s += 5
 	case strings.Contains(kinds, "L"):
 		s += 4
+	case kinds != "" && len(item.Word) > shortSmall: // until, since: read in sentences
+		s -= 8
 	}
 	if item.Picture {
 		s += 4
