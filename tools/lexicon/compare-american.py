@@ -6,6 +6,8 @@ bin/brightchalk; run from the project's folder.
 """
 import json, subprocess
 
+import disagreements
+
 cmu = {}
 for l in subprocess.run(["node", "dump.mjs"], cwd="tools/lexicon", capture_output=True, text=True).stdout.splitlines():
     kind, word, value = l.split("\t")[:3]
@@ -25,4 +27,4 @@ for w, m in zip(words, seg):
     if not any(norm(ours(p)) in said for p in mine):
         bad.append((w, "".join(m["phonemes"]), " / ".join(cmu[w])))
 print(len(words), "offered words,", len(bad), "disagree")
-for b in bad: print(" | ".join(b))
+disagreements.report("general-american", bad)

@@ -6,6 +6,8 @@ nothing of its dictionary ships. Each row is: word | ours | espeak-ng's mnemonic
 """
 import json, re, subprocess
 
+import disagreements
+
 rows = [l.split("\t") for l in open("internal/core/lexicon/data/words.txt") if l[0] != "#"]
 words = [r[0] for r in rows if int(r[2]) >= 3 and "x" not in r[4]]
 seg = [json.loads(l) for l in subprocess.run(["bin/brightchalk", "segment", "--json"], input="\n".join(words), capture_output=True, text=True).stdout.splitlines()]
@@ -36,4 +38,4 @@ for e,m in zip(esp,seg):
     a=norm(es(e)); cands=[norm(mine(m['phonemes']))]+[norm(mine(x['phonemes'])) for x in m['alternatives']]
     if a not in cands: bad.append((m['word'],' '.join(m['phonemes']),e))
 print(len(words), 'familiar words,', len(bad), 'disagree; unknown mnemonics:', unk)
-for b in bad: print(b[0],'|',b[1].replace(' ',''),'|',b[2].replace('_',''))
+disagreements.report('southern-english', [(b[0], b[1].replace(' ', ''), b[2].replace('_', '')) for b in bad])
