@@ -299,19 +299,29 @@ func sortGame(std stdio, args []string) error {
 	return p.close()
 }
 
-// oneSound reads a sound, or a grapheme such as ng as its most common sound; of a sequence the first counts.
+// oneSound reads a sound, or a grapheme such as ng as its most common sound. It refuses a sequence: a game for ear asks for one.
 func oneSound(accent phoneme.Accent, text string) (phoneme.Phoneme, error) {
 	ps, err := phoneme.Parse(accent, text)
-	if err == nil && len(ps) == 1 {
-		return ps[0], nil
-	}
-	if pair, pairErr := spelling.ParsePair(accent, text); pairErr == nil {
-		ps, err = phoneme.Parse(accent, pair.Sound)
+	if err != nil || len(ps) > 1 {
+		if pair, pairErr := spelling.ParsePair(accent, text); pairErr == nil {
+			ps, err = phoneme.Parse(accent, pair.Sound)
+		}
 	}
 	if err != nil {
 		return "", err
 	}
+	if len(ps) > 1 {
+		return "", fmt.Errorf("%q is %d sounds, %s: a game for the ear asks for one of them", text, len(ps), spoken(ps))
+	}
 	return ps[0], nil
+}
+
+func spoken(ps []phoneme.Phoneme) string {
+	out := make([]string, len(ps))
+	for i, p := range ps {
+		out[i] = "/" + string(p) + "/"
+	}
+	return strings.Join(out, " and ")
 }
 
 func judgeRecordings(std stdio, args []string) error {
