@@ -177,6 +177,9 @@ func (a *assembler) ear(s *Step) string {
 // enoughPictures is from how many pictures a place of the sound is good for a sorting game.
 const enoughPictures = 4
 
+// fullGame is the number of pictures from which a contrasting sound gives a choice beyond the five that are shown.
+const fullGame = 8
+
 // earPlace is the first place of the sound that has pictures enough, the start before the end before the middle, or else
 // the place that has most.
 func (a *assembler) earPlace(target phoneme.Phoneme) (words.Position, []string) {
@@ -238,15 +241,17 @@ func (a *assembler) heard(word string, p phoneme.Phoneme) bool {
 	return slices.Contains(a.options.Sounds(word), p)
 }
 
-// contrast picks the taught sound with the most pictures that is far from the target in place or manner.
+// contrast picks a taught sound that is far from the target in place or manner, by chance among those with pictures for a
+// full game, or else the one with most. The best of its pictures come in an order of chance, so that
+// the same four are not in every lesson.
 func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme.Phoneme, []string) {
 	if c, ok := a.far[at]; ok {
 		return c.sound, c.pictures
 	}
 	accent := a.Conventions.Accent
 	t, _ := phoneme.Lookup(accent, target)
-	var best phoneme.Phoneme
-	var pictures []string
+	var full []contrast
+	var most contrast
 	for _, c := range a.Taught {
 		sounds, err := phoneme.Parse(accent, c.Pair.Sound)
 		if err != nil || len(sounds) != 1 || sounds[0] == target {
@@ -256,12 +261,21 @@ func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme
 		if s.Place == t.Place || (s.Manner == phoneme.Vowel) != (t.Manner == phoneme.Vowel) || words.CheckPosition(accent, sounds[0], at) != nil {
 			continue
 		}
-		if found := words.EarPictures(sounds[0], at, c.Pair.Grapheme, []phoneme.Phoneme{target}, a.options); len(found) > len(pictures) {
-			best, pictures = sounds[0], found
+		found := contrast{sounds[0], words.EarPictures(sounds[0], at, c.Pair.Grapheme, []phoneme.Phoneme{target}, a.options)}
+		if len(found.pictures) >= fullGame {
+			full = append(full, found)
+		}
+		if len(found.pictures) > len(most.pictures) {
+			most = found
 		}
 	}
-	a.far[at] = contrast{best, pictures}
-	return best, pictures
+	if len(full) > 0 {
+		most = full[a.rng.IntN(len(full))]
+	}
+	most.pictures = slices.Clone(most.pictures)
+	a.rng.Shuffle(min(len(most.pictures), 2*fullGame), func(i, j int) { most.pictures[i], most.pictures[j] = most.pictures[j], most.pictures[i] })
+	a.far[at] = most
+	return most.sound, most.pictures
 }
 
 func (a *assembler) picture(s *Step) string {

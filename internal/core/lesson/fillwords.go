@@ -136,8 +136,8 @@ func pieces(text string, seed uint64) []string {
 	return cut
 }
 
-// sentenceOptions are the texts of the card, then of the bank, then made ones; why says what the first
-// unfit one lacks.
+// sentenceOptions are the texts of the card, then those of the bank with the new sound, then made ones with it, then
+// the bank's others; why says what the first unfit one lacks.
 func (a *assembler) sentenceOptions() (options []Option, why string) {
 	if a.sentences != nil { // the steps are filled anew when one is dropped
 		return a.sentences, a.unfit
@@ -171,22 +171,21 @@ func (a *assembler) sentenceOptions() (options []Option, why string) {
 			plain = append(plain, b.Body)
 		}
 	}
+	if len(options) < 3 {
+		refused := map[string]bool{}
+		for _, w := range slices.Concat(a.Target.Rejected, a.Refused) {
+			refused[w] = true
+		}
+		target := a.Target.Pair
+		made := texts.Suggest(texts.SuggestQuery{Taught: a.taught, Exceptions: a.known, Target: &target, Exclude: refused, Count: 4}, a.options, a.rng)
+		for _, m := range made {
+			options = append(options, Option{m.Text, fmt.Sprintf("%d words", len(strings.Fields(m.Text))), texts.ReadFirst + " " + m.Because})
+		}
+	}
 	for _, text := range plain {
 		if len(options) < 6 {
 			try(text, "from the team's bank, without the new sound; ")
 		}
-	}
-	refused := map[string]bool{}
-	for _, w := range slices.Concat(a.Target.Rejected, a.Refused) {
-		refused[w] = true
-	}
-	target := a.Target.Pair
-	if len(options) > 2 {
-		return options, onCard
-	}
-	made := texts.Suggest(texts.SuggestQuery{Taught: a.taught, Exceptions: a.known, Target: &target, Exclude: refused, Count: 4}, a.options, a.rng)
-	for _, m := range made {
-		options = append(options, Option{m.Text, fmt.Sprintf("%d words", len(strings.Fields(m.Text))), texts.ReadFirst + " " + m.Because})
 	}
 	return options, onCard
 }

@@ -136,7 +136,7 @@ func TestLockedChoicesStay(t *testing.T) {
 	count := 0
 	for _, s := range after.Steps {
 		for _, c := range s.Choices {
-			if c.Value == other {
+			if c.Kind == "word" && c.Value == other {
 				count++
 			}
 		}

@@ -45,3 +45,9 @@ func Picture(word string) (svg string, ok bool) {
 
 // SecondNames are other names that children commonly give to the picture of a word: bunny for rabbit.
 func SecondNames(word string) []string { return secondNames()[word] }
+
+// Pictured tells whether an embedded picture shows the word.
+func Pictured(word string) bool {
+	_, ok := pictures()[word]
+	return ok
+}

@@ -76,7 +76,7 @@ func namedPictures(o Options) []named {
 		out = append(out, n)
 	}
 	for _, item := range lexicon.For(o.Accent, o.Units).Pictures {
-		if own[item.Word] || len(item.Readings) > 1 {
+		if own[item.Word] || len(item.Readings) > 1 || lexicon.Pictured(item.Stem) { // cherries beside cherry
 			continue
 		}
 		n := named{word: item.Word, familiarity: item.Familiarity, reading: item.Readings[0], second: item.Second}
