@@ -26,11 +26,12 @@ import (
 	"brightchalk/internal/core/words"
 )
 
-// orders that are measured: the demo's, one computed without a fixed beginning, and one for General American.
+// orders that are measured: the demo's, one computed without a fixed beginning, one for General American, and the demo's
+// pairs in an order of chance, which was added after the lists of words had been made.
 var orders = []struct {
 	file   string
 	accent phoneme.Accent
-}{{"demo.csv", phoneme.SouthernBritish}, {"free.csv", phoneme.NorthernEnglish}, {"american.csv", phoneme.GeneralAmerican}}
+}{{"demo.csv", phoneme.SouthernBritish}, {"free.csv", phoneme.NorthernEnglish}, {"american.csv", phoneme.GeneralAmerican}, {"shuffled.csv", phoneme.SouthernBritish}}
 
 const here = "tools/measure"
 
@@ -38,13 +39,19 @@ func main() {
 	log.SetFlags(0)
 	sheets := flag.String("sheets", "", "folder to write fresh sheets to")
 	flag.Parse()
-	top, total := topTen()
+	top := map[string]int{}
+	for _, o := range orders {
+		for w, n := range topTen(o.file, o.accent) {
+			top[w] += n
+		}
+	}
 	sentences := made()
 	if *sheets != "" {
 		write(filepath.Join(*sheets, "top10.txt"), words10(top))
 		write(filepath.Join(*sheets, "sentences.txt"), sentences)
 	}
-	judge(top, total, sentences)
+	judge(sentences)
+	everyday()
 	ear()
 }
 
@@ -75,20 +82,16 @@ func steps(file string, a phoneme.Accent) (pairs []spelling.Pair) {
 	return pairs
 }
 
-// topTen counts how often each word is among the ten first offered with the pair of a step, over all orders.
-func topTen() (map[string]int, int) {
-	count, total := map[string]int{}, 0
-	for _, o := range orders {
-		taught := spelling.Set{}
-		for _, p := range steps(o.file, o.accent) {
-			taught[p] = true
-			for _, c := range words.Find(words.Query{Taught: taught.WithDoubles(o.accent), Target: &p, Limit: 10}, words.Options{Accent: o.accent}) {
-				count[c.Word]++
-				total++
-			}
+// topTen counts how often each word is among the ten first offered with the pair of a step.
+func topTen(order string, a phoneme.Accent) map[string]int {
+	count, taught := map[string]int{}, spelling.Set{}
+	for _, p := range steps(order, a) {
+		taught[p] = true
+		for _, c := range words.Find(words.Query{Taught: taught.WithDoubles(a), Target: &p, Limit: 10}, words.Options{Accent: a}) {
+			count[c.Word]++
 		}
 	}
-	return count, total
+	return count
 }
 
 func words10(count map[string]int) []string {
@@ -147,18 +150,22 @@ func judged(name string) map[string]string {
 	return out
 }
 
-func judge(top map[string]int, total int, sentences []string) {
-	marks, bad, unread := judged("top10.txt"), 0, 0
-	for w, n := range top {
-		mark, read := marks[w]
-		switch {
-		case !read:
-			unread += n
-		case mark != "":
-			bad += n
+func judge(sentences []string) {
+	marks := judged("top10.txt")
+	for _, o := range orders {
+		total, bad, unread := 0, 0, 0
+		for w, n := range topTen(o.file, o.accent) {
+			mark, read := marks[w]
+			total += n
+			switch {
+			case !read:
+				unread += n
+			case mark != "":
+				bad += n
+			}
 		}
+		fmt.Printf("%s, first ten at every step: %d offers; precision %.1f %% (aim 98), %d not judged\n", o.file, total, 100*float64(total-bad-unread)/float64(total), unread)
 	}
-	fmt.Printf("first ten at every step of %d orders: %d offers, %d words; precision %.1f %% (aim 98), %d not judged\n", len(orders), total, len(top), 100*float64(total-bad-unread)/float64(total), unread)
 	tally, nouns := map[string]int{}, map[string]int{}
 	marks = judged("sentences.txt")
 	for _, s := range sentences {
@@ -191,6 +198,25 @@ func judge(top map[string]int, total int, sentences []string) {
 }
 
 // ear counts the sounds that have a sorting game of four pictures somewhere.
+// everyday counts the words of a child's day that the lexicon has and offers unasked.
+func everyday() {
+	asked, found, missing := 0, 0, []string{}
+	for line := range judged("everyday.txt") {
+		for w := range strings.FieldsSeq(line) {
+			asked++
+			if e, ok := lexicon.Find(w); ok && e.Familiarity >= offered {
+				found++
+			} else {
+				missing = append(missing, w)
+			}
+		}
+	}
+	fmt.Printf("everyday words: %d of %d found (%.1f %%, aim 99); not: %s\n", found, asked, 100*float64(found)/float64(asked), strings.Join(missing, " "))
+}
+
+// offered is the familiarity from which a word is offered unasked.
+const offered = 2
+
 func ear() {
 	for _, a := range phoneme.Accents {
 		o := words.Options{Accent: a}
