@@ -1,6 +1,9 @@
 package main
 
 import (
+	"cmp"
+	"maps"
+	"slices"
 	"strings"
 )
 
@@ -16,7 +19,10 @@ func (b *builder) rate() {
 		}
 		w.band = b.band(w.letters)
 	}
-	for _, w := range b.words { // a stem outside the lists is known where its forms are, not the other way round
+	shortFirst := slices.SortedFunc(maps.Values(b.words), func(x, y *word) int { // so that a stem comes before its forms
+		return cmp.Or(cmp.Compare(len(x.letters), len(y.letters)), cmp.Compare(x.letters, y.letters))
+	})
+	for _, w := range shortFirst { // a stem outside the lists is known where its forms are, not the other way round
 		stem := b.words[w.stem]
 		if stem == nil || b.src.early[w.letters].kind != "" || b.src.seldom[w.letters] {
 			continue

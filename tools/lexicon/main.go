@@ -40,6 +40,7 @@ func main() {
 	b.families()
 	b.rate()
 	b.write()
+	b.writeThemes(filepath.Join(here, "../../internal/core/lexicon/data/themes.txt"))
 	b.report(filepath.Join(here, "apart.txt"))
 }
 
@@ -229,6 +230,23 @@ func (b *builder) join(w *word, codes string) string {
 		joined = b.al.Join(w.letters, codes, c)
 	}
 	return joined
+}
+
+// writeThemes lists the things of each theme that the lexicon holds.
+func (b *builder) writeThemes(path string) {
+	out := "# Theme, its things. Made by tools/lexicon from early.txt; do not edit.\n"
+	for _, theme := range slices.Sorted(mapKeys(b.src.themes)) {
+		out += theme
+		for _, letters := range b.src.themes[theme] {
+			if w := b.words[letters]; w != nil && len(w.codes) > 0 {
+				out += " " + letters
+			}
+		}
+		out += "\n"
+	}
+	if err := os.WriteFile(path, []byte(out), 0o600); err != nil {
+		log.Fatal(err)
+	}
 }
 
 func (b *builder) write() {

@@ -30,11 +30,12 @@ type sources struct {
 	irregular                            map[string]string // past form to verb
 	overrides, american                  map[string][]string
 	early                                map[string]early
+	themes                               map[string][]string
 }
 
 func read(here string) *sources {
 	s := &sources{cmu: map[string][]string{}, subtlex: map[string]int{}, met: map[string]int{}, dale: map[string]bool{}, spache: map[string]bool{}, pos: map[string]string{},
-		overrides: map[string][]string{}, american: map[string][]string{}, britishOf: map[string]string{}, sides: map[string]string{}, early: map[string]early{}}
+		overrides: map[string][]string{}, american: map[string][]string{}, britishOf: map[string]string{}, sides: map[string]string{}, early: map[string]early{}, themes: map[string][]string{}}
 	input := bufio.NewScanner(os.Stdin)
 	input.Buffer(nil, 1<<20)
 	for input.Scan() {
@@ -124,17 +125,20 @@ func (s *sources) readSCOWL() {
 	}
 }
 
-var kinds = map[string]string{"thing": "T", "doing": "D", "like": "L", "other": "O"}
+var kinds = map[string]string{"thing": "T", "things": "T", "doing": "D", "like": "L", "other": "O"}
 
 func (s *sources) readEarly(path string) {
-	kind, later := "", false
+	kind, theme, later := "", "", false
 	for line := range strings.Lines(readFile(path)) {
 		f := strings.Fields(line)
 		if len(f) == 0 || f[0] == "#" {
 			continue
 		}
 		if f[0] == "theme" {
-			kind, later = kinds[f[2]], false
+			kind, theme, later = kinds[f[2]], "", false
+			if f[2] == "thing" {
+				theme = f[1]
+			}
 			continue
 		}
 		if later = later || f[0] == "later"; f[0] == "later" {
@@ -148,6 +152,9 @@ func (s *sources) readEarly(path string) {
 			}
 			if given {
 				s.overrides[w] = []string{codes}
+			}
+			if theme != "" {
+				s.themes[theme] = append(s.themes[theme], w)
 			}
 			e := s.early[w]
 			if e.kind == "" {

@@ -10,38 +10,47 @@ import (
 
 const mostInstead = 3
 
-// Instead offers up to three readable words that could stand in the place of one that is not: of the same kind by the
-// small grammar, those that share most with it first (an animal of the farm for an animal of the farm, a past form for a
-// past form), else of the same part of speech and the same kind by the lexicon. readable are words of the lexicon, best
-// first.
+// Instead offers up to three readable words that could stand in the place of one that is not. All are of the same kind: by
+// the small grammar (an animal of the farm for an animal of the farm, a past form for a past form), else of the same part
+// of speech and the same kind by the lexicon. Things of the same theme come first: a pram for a ship, no hat. readable are
+// words of the lexicon, best first.
 func Instead(word string, can func(word string) bool, readable []*lexicon.Entry) []string {
-	out := []string{}
-	add := func(w string) bool {
-		if w != "" && w != word && can(w) && !slices.Contains(out, w) {
-			out = append(out, w)
-		}
-		return len(out) == mostInstead
-	}
 	word = strings.ToLower(word)
 	if len(word) < 2 || smallWords[word] != "" {
-		return out
+		return []string{}
 	}
+	var fit []string
 	for _, kin := range kindred(word) {
-		if add(kin) {
-			return out
+		if kin != "" && can(kin) {
+			fit = append(fit, kin)
 		}
 	}
 	e, ok := lexicon.Find(word)
-	if !ok || e.Parts == "" || len(out) == 0 && e.Parts[0] == 'n' && strings.Contains(e.Parts, "v") { // read is first of all no noun
-		return out
+	if ok && e.Parts != "" && (len(fit) > 0 || e.Parts[0] != 'n' || !strings.Contains(e.Parts, "v")) { // read is first of all no noun
+		for _, r := range readable {
+			sameKind := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] && (e.Kinds == "" || strings.ContainsAny(r.Kinds, e.Kinds))
+			if sameKind && strings.ContainsRune("nNvVar", rune(r.Parts[0])) && (r.Parts[0] != 'n' || r.Picturable()) && can(r.Word) {
+				fit = append(fit, r.Word)
+			}
+		}
 	}
-	for _, r := range readable {
-		alike := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] && (e.Kinds == "" || strings.ContainsAny(r.Kinds, e.Kinds))
-		if alike && strings.ContainsRune("nNvVar", rune(r.Parts[0])) && (r.Parts[0] != 'n' || r.Picturable()) && add(r.Word) {
-			break
+	if ok {
+		slices.SortStableFunc(fit, func(a, b string) int { return cmp.Compare(alike(e, b), alike(e, a)) })
+	}
+	out := []string{}
+	for _, w := range fit {
+		if len(out) < mostInstead && w != word && !slices.Contains(out, w) {
+			out = append(out, w)
 		}
 	}
 	return out
+}
+
+func alike(e *lexicon.Entry, word string) float64 {
+	if other, ok := lexicon.Find(word); ok {
+		return e.Alike(other)
+	}
+	return 0
 }
 
 // kindred lists the words of the small grammar that have the place of a word in it, the most alike first.

@@ -89,6 +89,15 @@ func TestInstead(t *testing.T) {
 	for word, one := range map[string]string{"sheep": "dog", "ships": "hats", "big": "red", "slept": "sat", "queen": "man"} {
 		assert.Contains(t, texts.Instead(word, can, nil), one, word)
 	}
+	var readable []*lexicon.Entry
+	for _, w := range strings.Fields("hat cap dress tram pan pig map hats mats") {
+		e, ok := lexicon.Find(w)
+		require.True(t, ok, w)
+		readable = append(readable, e)
+	}
+	for word, first := range map[string]string{"ship": "pram", "shirts": "hats", "coat": "hat", "kettle": "pan"} {
+		assert.Equal(t, first, append(texts.Instead(word, can, readable), "none")[0], "%s: the same theme first", word)
+	}
 	for _, none := range []string{"the", "I", "and", "when"} {
 		assert.Empty(t, texts.Instead(none, can, nil), none)
 	}
