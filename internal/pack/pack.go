@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/strokes"
 )
 
@@ -68,6 +69,7 @@ var view = template.Must(template.New("pack").Funcs(template.FuncMap{
 	"height":  func(w *strokes.Written) float64 { return w.Lines[0].Y - w.Lines[3].Y + 0.6 },
 	"top":     func(w *strokes.Written) float64 { return -w.Lines[0].Y - 0.3 },
 	"picture": func(p Pack, word string) template.URL { return p.Pictures[word] },
+	"credit":  func() string { return lexicon.PictureCredit },
 }).Parse(page))
 
 // Write writes the pack. Its policy lets nothing in from outside: script and style are named by their sums.

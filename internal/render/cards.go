@@ -9,6 +9,7 @@ import (
 
 	"github.com/tdewolff/canvas"
 
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 )
@@ -120,6 +121,16 @@ func (d *document) note(text string) {
 	}
 	t, _ := d.box(textStyle{size: 8, ink: grey}, text, d.paper.Width-20, canvas.Center)
 	d.ctx.DrawText(10, 9, t)
+}
+
+// credit names whose the pictures of words are, along the right edge.
+func (d *document) credit() {
+	t, _ := d.box(textStyle{size: 5, ink: grey}, lexicon.PictureCredit, d.paper.Height, canvas.Left)
+	d.ctx.Push()
+	d.ctx.Translate(d.paper.Width-4, margin)
+	d.ctx.Rotate(90)
+	d.ctx.DrawText(0, 0, t)
+	d.ctx.Pop()
 }
 
 func (d *document) letterSide(f Face, x, y float64, box Size) {

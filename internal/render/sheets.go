@@ -160,6 +160,7 @@ func (d *document) sorting(h Handout) error {
 		names = append(names, c.Value+" ("+c.Detail+")")
 	}
 	d.note("For the adult: " + strings.Join(names, ", "))
+	d.credit()
 	return nil
 }
 
@@ -187,6 +188,7 @@ func (d *document) quarters(h Handout) error {
 		}
 	}
 	d.note("Say the picture. Colour the ring at the end where the sound is heard: left for first, right for last.")
+	d.credit()
 	return nil
 }
 

@@ -6,6 +6,9 @@ import (
 	"sync"
 )
 
+// PictureCredit names whose the embedded pictures are; their licences ask for it where they are shown.
+const PictureCredit = "Pictures: Fluent emoji by Microsoft (MIT), game-icons.net (CC BY 3.0), and our own."
+
 // Icons of the Fluent emoji set (MIT), of game-icons.net (CC BY 3.0) and our own, chosen and labelled by hand in
 // tools/lexicon/pictures.txt, each looked at.
 //
