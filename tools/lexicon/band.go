@@ -24,7 +24,7 @@ func (b *builder) rate() {
 	})
 	for _, w := range shortFirst { // a stem outside the lists is known where its forms are, not the other way round
 		stem := b.words[w.stem]
-		if stem == nil || b.src.early[w.letters].kind != "" || b.src.seldom[w.letters] {
+		if stem == nil || b.src.early[w.letters].kind != "" || b.src.seldom[w.letters] || b.src.older[w.letters] {
 			continue
 		}
 		of := b.band(stem.letters)

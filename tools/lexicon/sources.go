@@ -9,6 +9,8 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
+
+	"brightchalk/internal/core/wordform"
 )
 
 type early struct {
@@ -260,7 +262,31 @@ func (s *sources) candidates() map[string]bool {
 			add(w)
 		}
 	}
+	for w, use := range s.lemmas() {
+		if use >= leastUse && len(s.cmu[w]) > 0 {
+			add(w)
+		}
+	}
 	return out
+}
+
+// leastUse is how often, in the films' count, a word and its forms must be met together; its forms are then read from it.
+const leastUse = 16
+
+// lemmas counts the use of the words of SCOWL's usual sizes that are no form of another, with that of their regular forms.
+func (s *sources) lemmas() map[string]int {
+	use := map[string]int{}
+	for w := range s.scowl {
+		of := w
+		for _, stem := range wordform.Stems(w) {
+			if _, ok := s.scowl[stem.Word]; ok && stem.Ending.Inflects {
+				of = stem.Word
+				break
+			}
+		}
+		use[of] += s.subtlex[w]
+	}
+	return use
 }
 
 // forms lists the plurals and verb forms of a word that SCOWL or the dictionary holds.

@@ -1,6 +1,7 @@
 package lexicon
 
 import (
+	"slices"
 	"strings"
 	"sync"
 
@@ -11,23 +12,39 @@ import (
 
 // guess gives the codes of a word that the lexicon lacks, and where it is cut: a form of a known word by rule, a
 // word made of known ones, one with the ending of known ones, and only then by single rules. A regular plural or
-// verb form of a known word counts as known.
+// verb form of a known word counts as known, and so does what is nearly always right: a word made of two that children
+// know (patchwork), and one with an ending that leaves its stem alone (fearless).
 func guess(word string, a phoneme.Accent) (codes string, c spelling.Cut, from Source) {
 	if codes, c := formOf(word, a, true, false); codes != "" {
 		return codes, c, FromLexicon
 	}
 	for _, deep := range []bool{false, true} {
 		if codes, c := formOf(word, a, false, deep); codes != "" {
-			return codes, c, FromRules
+			return codes, c, sourceOf(!deep && leavesItsStem(word))
 		}
 	}
-	if codes, c := joinedWords(word, a); codes != "" {
-		return codes, c, FromRules
+	if codes, c, sure := joinedWords(word, a); codes != "" {
+		return codes, c, sourceOf(sure)
 	}
 	if codes := byAnalogy(word, a); codes != "" {
 		return codes, spelling.Cut{}, FromRules
 	}
 	return spelling.Guess(word), spelling.Cut{}, FromRules
+}
+
+func sourceOf(sure bool) Source {
+	if sure {
+		return FromLexicon
+	}
+	return FromRules
+}
+
+// plainEndings begin with a consonant and are no syllable that moves the stress: what is read with them agrees with the
+// pronouncing dictionary about as often as what is read with -ed and -ing.
+var plainEndings = []string{"less", "ness", "ful", "ingly", "like", "ward", "ship"}
+
+func leavesItsStem(word string) bool {
+	return slices.ContainsFunc(plainEndings, func(e string) bool { return strings.HasSuffix(word, e) })
 }
 
 // formOf reads a word as a known one with an ending: an inflection, or any other; deep, also as a form of a form.
@@ -60,26 +77,39 @@ func formOf(word string, a phoneme.Accent, inflects, deep bool) (string, spellin
 // beginnings that leave the sounds of their word as they are, with their own codes.
 var beginnings = [][2]string{{"under", "und4"}, {"over", "Gv4"}, {"super", "sLp4"}, {"anti", "anti"}, {"inter", "int4"}, {"un", "un"}, {"dis", "dis"}, {"mis", "mis"}, {"re", "rE"}, {"non", "non"}, {"sub", "sub"}, {"pre", "prE"}, {"out", "Wt"}, {"up", "up"}}
 
-const leastPart = 3 // letters of each half of a compound
+const (
+	leastPart = 3 // letters of each half of a compound
+	surePart  = 4 // letters of each half of a sure one
+	sureWorth = 3 // 1 and the familiarity of the less known half
+)
 
 // joinedWords takes a word apart into a beginning and a known word, or into two known words; the better known
-// the less known of the two, the better.
-func joinedWords(word string, a phoneme.Accent) (string, spelling.Cut) {
+// the less known of the two, the better. sure tells that both are words that children know, and not short.
+func joinedWords(word string, a phoneme.Accent) (codes string, cut spelling.Cut, sure bool) {
 	known := func(w string) (string, int) {
 		if e, ok := Find(w); ok {
 			return e.SaidIn(a)[0].Codes, e.Familiarity
 		}
 		codes, _ := formOf(w, a, true, false)
-		return codes, 0
+		if codes == "" {
+			return "", 0
+		}
+		familiarity := 0
+		for _, s := range wordform.Stems(w) {
+			if e, ok := Find(s.Word); ok && s.Ending.Inflects {
+				familiarity = max(familiarity, e.Familiarity)
+			}
+		}
+		return codes, familiarity
 	}
 	for _, b := range beginnings {
 		if w, ok := strings.CutPrefix(word, b[0]); ok && len(w) >= leastPart {
 			if c, _ := known(w); c != "" {
-				return b[1] + c, spelling.Cut{Seams: []int{len(b[0])}}
+				return b[1] + c, spelling.Cut{Seams: []int{len(b[0])}}, false
 			}
 		}
 	}
-	best, codes, cut := 0, "", spelling.Cut{}
+	best := 0
 	for i := leastPart; i <= len(word)-leastPart; i++ {
 		first, ok := Find(word[:i])
 		if !ok {
@@ -88,9 +118,10 @@ func joinedWords(word string, a phoneme.Accent) (string, spelling.Cut) {
 		c, familiarity := known(word[i:])
 		if worth := 1 + min(first.Familiarity, familiarity); c != "" && worth > best {
 			best, codes, cut = worth, first.SaidIn(a)[0].Codes+c, spelling.Cut{Seams: []int{i}}
+			sure = worth >= sureWorth && min(i, len(word)-i) >= surePart
 		}
 	}
-	return codes, cut
+	return codes, cut, sure
 }
 
 // parts are the beginnings and the ends of known words with their most usual codes.

@@ -207,7 +207,7 @@ func statusOf(text string, sentenceStart bool, taught spelling.Set, exceptions m
 	upper := unicode.IsUpper([]rune(text)[0])
 	switch {
 	case t.Status == Ambiguous:
-	case t.Guessed && upper && (!sentenceStart || firstNames[strings.TrimSuffix(key, "'s")]):
+	case t.Guessed && upper && (!sentenceStart || firstNames[strings.TrimSuffix(key, "'s")] || titles[text]):
 		t.Status = Name
 	case t.Guessed:
 		t.Status = Unknown
