@@ -15,7 +15,7 @@ def listed(accent):
 def report(accent, bad):
     """Prints the rows whose word has no reason in the list, and the listed words that agree by now."""
     known = listed(accent)
-    new = [b for b in bad if b[0] not in known]
+    new = [b for b in bad if not {b[0], b[0].removesuffix("s")} & known]  # a plural goes with its word
     print(len(new), "of these without a reason in disagree.txt; listed and no longer disagreeing:", " ".join(sorted(known - {b[0] for b in bad})) or "none")
     for b in new:
         print(" | ".join(b))

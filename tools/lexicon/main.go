@@ -136,12 +136,28 @@ func (b *builder) stem(w *word) (*word, wordform.Ending, string) {
 				return stem, s.Ending, codes
 			case len(w.codes) > 0 && w.codes[0] == codes && (found == nil || said != codes):
 				found, how, said = stem, s.Ending, codes
+			case len(w.codes) > 0 && s.Ending.Inflects && found == nil && (stem.decided && s.Ending.Letters == "s" && !voiced(s.Word) && strings.Contains(b.src.early[s.Word].kind, "T") || b.formInDictionary(w, s)): // caterpillars: the stem was decided by hand
+				found, how, said = stem, s.Ending, codes
 			case len(w.codes) > 0 && found == nil && (wordform.Near(w.codes[0], codes) || strings.HasSuffix(stem.letters, "le") && lax(w.codes[0], codes)):
 				found, how, said = stem, s.Ending, codes
 			}
 		}
 	}
 	return found, how, said
+}
+
+// voiced tells whether a plural may voice the end of its stem: paths, houses.
+func voiced(stem string) bool { return strings.HasSuffix(stem, "th") || strings.HasSuffix(stem, "house") }
+
+// formInDictionary tells whether the dictionary's own sounds of the stem make those of the form.
+func (b *builder) formInDictionary(w *word, s wordform.Stem) bool {
+	for _, c := range b.dictionary(s.Word, s.Word) {
+		codes, ok := wordform.Sound(s.Word, c, s.Ending)
+		if ok && wordform.Near(w.codes[0], codes) {
+			return true
+		}
+	}
+	return false
 }
 
 // lax passes over a schwa before l: the dictionary gives tickling three syllables.

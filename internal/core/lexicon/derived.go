@@ -43,8 +43,15 @@ func sourceOf(sure bool) Source {
 // pronouncing dictionary about as often as what is read with -ed and -ing.
 var plainEndings = []string{"less", "ness", "ful", "ingly", "like", "ward", "ship"}
 
+// leavesItsStem tells whether a word is a stem with a plain ending, or a longer word that is not rare with -y: spiky, not bray.
 func leavesItsStem(word string) bool {
-	return slices.ContainsFunc(plainEndings, func(e string) bool { return strings.HasSuffix(word, e) })
+	if slices.ContainsFunc(plainEndings, func(e string) bool { return strings.HasSuffix(word, e) }) {
+		return true
+	}
+	return strings.HasSuffix(word, "y") && slices.ContainsFunc(wordform.Stems(word), func(s wordform.Stem) bool {
+		e, ok := Find(s.Word)
+		return ok && s.Ending.Letters == "y" && len(s.Word) >= surePart && e.Familiarity > 0
+	})
 }
 
 // formOf reads a word as a known one with an ending: an inflection, or any other; deep, also as a form of a form.

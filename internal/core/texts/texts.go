@@ -10,6 +10,7 @@ import (
 
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 )
 
 // Status of a word in a text.
@@ -74,7 +75,7 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 		if t == nil {
 			t = &met{Token: status(w, sentenceStart == 1 && !names[bare(w)], taught, exceptions, o)}
 			small := strings.ToLower(w)
-			if theme, refused := o.Refuses(small); refused && !slices.Contains(r.Unfit, small) {
+			if theme, refused := o.Refuses(small); refused && theme != unfit.Names && !slices.Contains(r.Unfit, small) {
 				r.Unfit = append(r.Unfit, small)
 				unfitRemarks = append(unfitRemarks, fmt.Sprintf("“%s” is kept out of what children are offered (%s).", w, strings.ReplaceAll(string(theme), "-", " ")))
 			}

@@ -21,6 +21,9 @@ var innocentText string
 // Theme names what a refused word is about: "rude", "violence" …
 type Theme string
 
+// Names is the theme of brands and of names that are words too: not offered, but no fault of a text.
+const Names Theme = "brand-or-name"
+
 type lemma struct {
 	theme Theme
 	alone bool // refused as it stands, without a family
