@@ -147,7 +147,9 @@ func (b *builder) stem(w *word) (*word, wordform.Ending, string) {
 }
 
 // voiced tells whether a plural may voice the end of its stem: paths, houses.
-func voiced(stem string) bool { return strings.HasSuffix(stem, "th") || strings.HasSuffix(stem, "house") }
+func voiced(stem string) bool {
+	return strings.HasSuffix(stem, "th") || strings.HasSuffix(stem, "house")
+}
 
 // formInDictionary tells whether the dictionary's own sounds of the stem make those of the form.
 func (b *builder) formInDictionary(w *word, s wordform.Stem) bool {
