@@ -19,16 +19,15 @@ import (
 
 // word is a row in the making.
 type word struct {
-	letters   string
-	codes     []string
-	american  []string
-	decided   bool   // by hand: overrides, early list
-	stem      string // that it was made from, or empty
-	ending    wordform.Ending
-	band      int
-	side      string // "g" British only, "u" American only
-	kind      string // T thing, D doing, L like, O other: from the early list
-	dictional string // what the pronouncing dictionary says, before the family
+	letters  string
+	codes    []string
+	american []string
+	decided  bool   // by hand: overrides, early list
+	stem     string // that it was made from, or empty
+	ending   wordform.Ending
+	band     int
+	side     string // "g" British only, "u" American only
+	kind     string // T thing, D doing, L like, O other: from the early list
 }
 
 func main() {
@@ -65,9 +64,6 @@ func (b *builder) pronounce() {
 			if other := b.src.overrides[b.src.britishOf[letters]]; other != nil {
 				w.codes, w.decided = other, true
 			}
-		}
-		if len(w.codes) > 0 {
-			w.dictional = w.codes[0]
 		}
 		b.words[letters] = w
 	}

@@ -27,10 +27,17 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 	}
 	e, ok := lexicon.Find(word)
 	if ok && e.Parts != "" && (len(fit) > 0 || e.Parts[0] != 'n' || !strings.Contains(e.Parts, "v")) { // read is first of all no noun
+		others := 0 // of no common theme: the best few do
 		for _, r := range readable {
 			sameKind := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] && (e.Kinds == "" || strings.ContainsAny(r.Kinds, e.Kinds))
-			if sameKind && strings.ContainsRune("nNvVar", rune(r.Parts[0])) && (r.Parts[0] != 'n' || r.Picturable()) && can(r.Word) {
+			if !sameKind || !strings.ContainsRune("nNvVar", rune(r.Parts[0])) || r.Parts[0] == 'n' && !r.Picturable() {
+				continue
+			}
+			if apart := e.Alike(r) == 0; (!apart || others <= mostInstead) && can(r.Word) {
 				fit = append(fit, r.Word)
+				if apart {
+					others++
+				}
 			}
 		}
 	}
