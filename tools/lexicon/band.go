@@ -68,10 +68,7 @@ func (b *builder) band(w string) int {
 		return 2
 	}
 	if e := s.early[w]; e.kind != "" {
-		if e.later {
-			return 4
-		}
-		return 5
+		return e.band
 	}
 	if s.pictures[w] {
 		return 5

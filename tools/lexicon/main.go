@@ -67,6 +67,26 @@ func (b *builder) pronounce() {
 		}
 		b.words[letters] = w
 	}
+	for letters, parts := range b.src.parts {
+		if w := b.words[letters]; len(w.codes) == 0 {
+			front, back := b.part(parts[0]), b.part(parts[1])
+			if front == "" || back == "" {
+				log.Fatalf("early.txt: no sounds for %s+%s", parts[0], parts[1])
+			}
+			w.codes = []string{front + back}
+		}
+	}
+}
+
+// part gives the codes of a part of a compound.
+func (b *builder) part(letters string) string {
+	if w := b.words[letters]; w != nil && len(w.codes) > 0 {
+		return w.codes[0]
+	}
+	if c := b.src.overrides[letters]; c != nil {
+		return c[0]
+	}
+	return first(b.dictionary(letters, letters))
 }
 
 func (b *builder) dictionary(letters, under string) []string {
@@ -132,7 +152,7 @@ func (b *builder) stem(w *word) (*word, wordform.Ending, string) {
 				return stem, s.Ending, codes
 			case len(w.codes) > 0 && w.codes[0] == codes && (found == nil || said != codes):
 				found, how, said = stem, s.Ending, codes
-			case len(w.codes) > 0 && s.Ending.Inflects && found == nil && (stem.decided && s.Ending.Letters == "s" && !voiced(s.Word) && strings.Contains(b.src.early[s.Word].kind, "T") || b.formInDictionary(w, s)): // caterpillars: the stem was decided by hand
+			case len(w.codes) > 0 && s.Ending.Inflects && found == nil && (s.Ending.Letters == "s" && !strings.HasSuffix(w.letters, "ss") && !voiced(s.Word) && strings.Contains(b.src.early[s.Word].kind, "T") || b.formInDictionary(w, s)): // caterpillars: the stem was decided by hand
 				found, how, said = stem, s.Ending, codes
 			case len(w.codes) > 0 && found == nil && (wordform.Near(w.codes[0], codes) || strings.HasSuffix(stem.letters, "le") && lax(w.codes[0], codes)):
 				found, how, said = stem, s.Ending, codes

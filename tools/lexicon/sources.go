@@ -14,9 +14,9 @@ import (
 )
 
 type early struct {
-	kind  string // T thing, D doing, L like, O other
-	side  string // g British, u American
-	later bool   // known at six or seven
+	kind string // T thing, D doing, L like, O other
+	side string // g British, u American
+	band int    // 5, or 4 if known at six or seven, or 2 if few of five know it
 }
 
 type sources struct {
@@ -33,11 +33,12 @@ type sources struct {
 	overrides, american                  map[string][]string
 	early                                map[string]early
 	themes                               map[string][]string
+	parts                                map[string][2]string // egg+cup: a word that sounds as its two parts do
 }
 
 func read(here string) *sources {
 	s := &sources{cmu: map[string][]string{}, subtlex: map[string]int{}, met: map[string]int{}, dale: map[string]bool{}, spache: map[string]bool{}, pos: map[string]string{},
-		overrides: map[string][]string{}, american: map[string][]string{}, britishOf: map[string]string{}, sides: map[string]string{}, early: map[string]early{}, themes: map[string][]string{}}
+		overrides: map[string][]string{}, american: map[string][]string{}, britishOf: map[string]string{}, sides: map[string]string{}, early: map[string]early{}, themes: map[string][]string{}, parts: map[string][2]string{}}
 	input := bufio.NewScanner(os.Stdin)
 	input.Buffer(nil, 1<<20)
 	for input.Scan() {
@@ -127,24 +128,26 @@ func (s *sources) readSCOWL() {
 	}
 }
 
+var levels = map[string]int{"later": 4, "seldom": 2}
+
 var kinds = map[string]string{"thing": "T", "things": "T", "doing": "D", "like": "L", "other": "O"}
 
 func (s *sources) readEarly(path string) {
-	kind, theme, later := "", "", false
+	kind, theme, band := "", "", 5
 	for line := range strings.Lines(readFile(path)) {
 		f := strings.Fields(line)
 		if len(f) == 0 || f[0] == "#" {
 			continue
 		}
 		if f[0] == "theme" {
-			kind, theme, later = kinds[f[2]], "", false
+			kind, theme, band = kinds[f[2]], "", 5
 			if f[2] == "thing" {
 				theme = f[1]
 			}
 			continue
 		}
-		if later = later || f[0] == "later"; f[0] == "later" {
-			f = f[1:]
+		if level := levels[f[0]]; level > 0 {
+			band, f = level, f[1:]
 		}
 		for _, w := range f {
 			w, side, _ := strings.Cut(w, "/")
@@ -152,15 +155,19 @@ func (s *sources) readEarly(path string) {
 			if side == "x" || strings.ToLower(w) != w { // read and put aside, or a name
 				continue
 			}
+			if front, back, joined := strings.Cut(w, "+"); joined {
+				w = front + back
+				s.parts[w] = [2]string{front, back}
+			}
 			if given {
 				s.overrides[w] = []string{codes}
 			}
-			if theme != "" {
+			if theme != "" && band > 2 {
 				s.themes[theme] = append(s.themes[theme], w)
 			}
 			e := s.early[w]
 			if e.kind == "" {
-				e = early{kind, map[string]string{"gb": "g", "us": "u"}[side], later}
+				e = early{kind, map[string]string{"gb": "g", "us": "u"}[side], band}
 			} else if !strings.Contains(e.kind, kind) {
 				e.kind += kind
 			}
