@@ -10,6 +10,18 @@ export default tseslint.config(
   hooks.configs.flat.recommended,
   ...features.map((f) => ({
     files: [`src/features/${f}/**`],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: `features/(?!${f}/)|^\\.\\./(?!\\.\\.)[a-z]+/`, message: 'A feature never imports another feature.' }] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: `features/(?!${f}/)|^\\.\\./(?!\\.\\.)[a-z]+/`,
+              message: 'A feature never imports another feature.',
+            },
+          ],
+        },
+      ],
+    },
   })),
 )

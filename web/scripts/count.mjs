@@ -2,7 +2,9 @@
 import { existsSync, readFileSync } from 'node:fs'
 
 const [goFile, webFile] = process.argv.slice(2)
-let passed = 0, failed = 0, skipped = 0
+let passed = 0,
+  failed = 0,
+  skipped = 0
 for (const line of readFileSync(goFile, 'utf8').split('\n')) {
   if (!line.startsWith('{')) continue
   const e = JSON.parse(line)

@@ -4,7 +4,10 @@ import { client, data, keys, queryClient } from './client'
 
 const me = queryOptions({ queryKey: keys.me, queryFn: () => data(client.GET('/session')), staleTime: Infinity })
 const wall = queryOptions({ queryKey: keys.wall, queryFn: () => data(client.GET('/cards')).then((d) => d ?? []) })
-const classes = queryOptions({ queryKey: keys.classes, queryFn: () => data(client.GET('/classes')).then((d) => d ?? []) })
+const classes = queryOptions({
+  queryKey: keys.classes,
+  queryFn: () => data(client.GET('/classes')).then((d) => d ?? []),
+})
 
 /** Asks for what the first page needs all at once, before it is drawn. */
 export function fetchEarly() {
@@ -19,7 +22,11 @@ export const useMe = () => useQuery(me)
 export const useWall = () => useQuery(wall)
 export const useClasses = () => useQuery(classes)
 export const useClass = (id: string) =>
-  useQuery({ queryKey: keys.class(id), queryFn: () => data(client.GET('/classes/{id}', { params: { path: { id } } })), enabled: id !== '' })
+  useQuery({
+    queryKey: keys.class(id),
+    queryFn: () => data(client.GET('/classes/{id}', { params: { path: { id } } })),
+    enabled: id !== '',
+  })
 
 /** The class that the wall and the word box work for: the one chosen last, or the first. */
 export function useChosenClass() {
@@ -33,7 +40,8 @@ export function useChosenClass() {
   return { classes, classId, name: classes.data?.find((c) => c.class_id === classId)?.name ?? '', choose }
 }
 
-export const useRecent = () => useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')).then((d) => d ?? []) })
+export const useRecent = () =>
+  useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')).then((d) => d ?? []) })
 
 export type SendStep = 'ear' | 'blend' | 'read' | 'spell' | 'sentence' | 'page'
 
@@ -48,4 +56,5 @@ export const useSendToIntroduction = () =>
     onSuccess: (after) => queryClient.setQueryData(keys.introduction(after.introduction_id), after),
   })
 
-export const mayI = (rights: readonly string[] | null | undefined, what: string) => rights?.some((r) => r.startsWith(what)) ?? false
+export const mayI = (rights: readonly string[] | null | undefined, what: string) =>
+  rights?.some((r) => r.startsWith(what)) ?? false

@@ -13,7 +13,8 @@ export function Shell() {
   return <SignedIn name={me.data.name} role={me.data.role} team={me.data.team} />
 }
 
-const tab = 'flex min-h-11 items-center rounded-md px-4 font-bold text-chalk/90 hover:bg-chalk/10 aria-[current=page]:bg-chalk aria-[current=page]:text-slate'
+const tab =
+  'flex min-h-11 items-center rounded-md px-4 font-bold text-chalk/90 hover:bg-chalk/10 aria-[current=page]:bg-chalk aria-[current=page]:text-slate'
 
 function SignedIn({ name, role, team }: { name: string; role: string; team: string }) {
   useLive()
@@ -56,14 +57,24 @@ function SignedIn({ name, role, team }: { name: string; role: string; team: stri
           </Link>
         </nav>
         <div className="ml-auto flex items-center gap-3 text-sm">
-          <span role="status" className="flex items-center gap-2" title={live === 'live' ? 'Changes by others show at once' : 'The line to the server is broken; it is tried again'}>
+          <span
+            role="status"
+            className="flex items-center gap-2"
+            title={
+              live === 'live' ? 'Changes by others show at once' : 'The line to the server is broken; it is tried again'
+            }
+          >
             <span aria-hidden className={`size-3 ${live === 'live' ? 'rounded-full bg-mint' : 'rotate-45 bg-coral'}`} />
             {live === 'live' ? 'live' : 'waiting for the line'}
           </span>
           <span>
             {team} · <b>{name}</b>, {role}
           </span>
-          <button type="button" onClick={() => void signOut()} className="min-h-11 rounded-md px-3 font-bold underline underline-offset-4 hover:bg-chalk/10">
+          <button
+            type="button"
+            onClick={() => void signOut()}
+            className="min-h-11 rounded-md px-3 font-bold underline underline-offset-4 hover:bg-chalk/10"
+          >
             Sign out
           </button>
         </div>

@@ -12,32 +12,61 @@ const root = createRootRoute({
   ),
 })
 const wall = createRoute({ getParentRoute: () => root, path: '/', component: WallPage })
-const card = createRoute({ getParentRoute: () => root, path: '/cards/$cardId', component: lazyRouteComponent(() => import('../features/card/CardPage'), 'CardPage') })
+const card = createRoute({
+  getParentRoute: () => root,
+  path: '/cards/$cardId',
+  component: lazyRouteComponent(() => import('../features/card/CardPage'), 'CardPage'),
+})
 const introductions = createRoute({
   getParentRoute: () => root,
   path: '/introductions',
-  validateSearch: (s: Record<string, unknown>): { card?: string } => (typeof s.card === 'string' ? { card: s.card } : {}),
+  validateSearch: (s: Record<string, unknown>): { card?: string } =>
+    typeof s.card === 'string' ? { card: s.card } : {},
   component: lazyRouteComponent(() => import('../features/introduction/ChoosePage'), 'ChoosePage'),
 })
-const introduction = createRoute({ getParentRoute: () => root, path: '/introductions/$introductionId', component: lazyRouteComponent(() => import('../features/introduction/ScorePage'), 'ScorePage') })
-const teach = createRoute({ getParentRoute: () => root, path: '/teach/$introductionId', component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage') })
-const words = createRoute({ getParentRoute: () => root, path: '/words', component: lazyRouteComponent(() => import('../features/words/WordsPage'), 'WordsPage') })
-const texts = createRoute({ getParentRoute: () => root, path: '/texts', component: lazyRouteComponent(() => import('../features/texts/TextsPage'), 'TextsPage') })
+const introduction = createRoute({
+  getParentRoute: () => root,
+  path: '/introductions/$introductionId',
+  component: lazyRouteComponent(() => import('../features/introduction/ScorePage'), 'ScorePage'),
+})
+const teach = createRoute({
+  getParentRoute: () => root,
+  path: '/teach/$introductionId',
+  component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage'),
+})
+const words = createRoute({
+  getParentRoute: () => root,
+  path: '/words',
+  component: lazyRouteComponent(() => import('../features/words/WordsPage'), 'WordsPage'),
+})
+const texts = createRoute({
+  getParentRoute: () => root,
+  path: '/texts',
+  component: lazyRouteComponent(() => import('../features/texts/TextsPage'), 'TextsPage'),
+})
 const letters = createRoute({
   getParentRoute: () => root,
   path: '/letters',
-  validateSearch: (s: Record<string, unknown>): { text?: string } => (typeof s.text === 'string' || typeof s.text === 'number' ? { text: String(s.text) } : {}),
+  validateSearch: (s: Record<string, unknown>): { text?: string } =>
+    typeof s.text === 'string' || typeof s.text === 'number' ? { text: String(s.text) } : {},
   component: lazyRouteComponent(() => import('../features/letters/LettersPage'), 'LettersPage'),
 })
 const booth = createRoute({
   getParentRoute: () => root,
   path: '/booth',
-  validateSearch: (s: Record<string, unknown>): { card?: string } => (typeof s.card === 'string' ? { card: s.card } : {}),
+  validateSearch: (s: Record<string, unknown>): { card?: string } =>
+    typeof s.card === 'string' ? { card: s.card } : {},
   component: lazyRouteComponent(() => import('../features/booth/BoothPage'), 'BoothPage'),
 })
-const team = createRoute({ getParentRoute: () => root, path: '/team', component: lazyRouteComponent(() => import('../features/team/TeamPage'), 'TeamPage') })
+const team = createRoute({
+  getParentRoute: () => root,
+  path: '/team',
+  component: lazyRouteComponent(() => import('../features/team/TeamPage'), 'TeamPage'),
+})
 
-export const router = createRouter({ routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, letters, booth, team]) })
+export const router = createRouter({
+  routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, letters, booth, team]),
+})
 
 declare module '@tanstack/react-router' {
   interface Register {

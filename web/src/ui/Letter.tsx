@@ -5,8 +5,23 @@ const X_HEIGHT = 51 // of Andika, in hundredths of the font size
 const CAP_HEIGHT = 72
 const DROP = 30
 
-export function Letter({ grapheme, group, drawn, className = '', tone = 'paper' }: { grapheme: string; group: boolean; drawn?: Written | undefined; className?: string; tone?: 'paper' | 'slate' }) {
-  if (drawn) return <Writing written={drawn} tone={tone} numbers={false} label={grapheme.split('').join(' ')} className={className} />
+export function Letter({
+  grapheme,
+  group,
+  drawn,
+  className = '',
+  tone = 'paper',
+}: {
+  grapheme: string
+  group: boolean
+  drawn?: Written | undefined
+  className?: string
+  tone?: 'paper' | 'slate'
+}) {
+  if (drawn)
+    return (
+      <Writing written={drawn} tone={tone} numbers={false} label={grapheme.split('').join(' ')} className={className} />
+    )
   const text = grapheme.replace('-', '–')
   const width = Math.max(110, text.length * 62 + 20)
   const base = 92
@@ -20,7 +35,14 @@ export function Letter({ grapheme, group, drawn, className = '', tone = 'paper' 
       <text x={width / 2} y={base} fontSize="100" textAnchor="middle" fill={ink} fontFamily="var(--font-child)">
         {text}
       </text>
-      {group && <path d={`M${width / 2 - text.length * 25} ${base + DROP - 11}H${width / 2 + text.length * 25}`} stroke="var(--color-coral)" strokeWidth="4" strokeLinecap="round" />}
+      {group && (
+        <path
+          d={`M${width / 2 - text.length * 25} ${base + DROP - 11}H${width / 2 + text.length * 25}`}
+          stroke="var(--color-coral)"
+          strokeWidth="4"
+          strokeLinecap="round"
+        />
+      )}
     </svg>
   )
 }

@@ -30,7 +30,8 @@ export function SendTo({ className, values, steps }: Props) {
         <Inline aria-label="Introduction" value={id} onChange={(e) => setChosen(e.target.value)}>
           {open.map((r) => (
             <option key={r.introduction_id} value={r.introduction_id}>
-              {r.grapheme}, {new Date(r.created_at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}, {r.minutes} min
+              {r.grapheme}, {new Date(r.created_at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })},{' '}
+              {r.minutes} min
             </option>
           ))}
         </Inline>
@@ -44,14 +45,22 @@ export function SendTo({ className, values, steps }: Props) {
           ))}
         </Inline>
       )}
-      <Button look="main" disabled={values.length === 0 || send.isPending} onClick={() => send.mutate({ id, step, values })}>
+      <Button
+        look="main"
+        disabled={values.length === 0 || send.isPending}
+        onClick={() => send.mutate({ id, step, values })}
+      >
         Send
       </Button>
       {send.error && <Notice kind="wrong">{send.error.message}</Notice>}
       {send.isSuccess && (
         <span role="status" className="font-bold text-leaf">
           ✓ sent.{' '}
-          <Link to="/introductions/$introductionId" params={{ introductionId: id }} className="underline underline-offset-4">
+          <Link
+            to="/introductions/$introductionId"
+            params={{ introductionId: id }}
+            className="underline underline-offset-4"
+          >
             Open it
           </Link>
         </span>

@@ -4,10 +4,19 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useWriter, Writing, type Written } from './Writing'
 
 const line = (name: string, y: number, shown = true) => ({ name, colour: 'grey' as const, shown, y })
-const stroke = (path: string, words: string, length = 1) => ({ path, words, length, heading: -90, start: { x: 0, y: 1 } })
+const stroke = (path: string, words: string, length = 1) => ({
+  path,
+  words,
+  length,
+  heading: -90,
+  start: { x: 0, y: 1 },
+})
 const t: Written = {
   text: 't',
-  strokes: [stroke('M0 -1.6C0 -1 0 -0.5 0 0', 'Down the post.'), stroke('M-0.3 -1C0 -1 0.2 -1 0.4 -1', 'Lift, and across.')],
+  strokes: [
+    stroke('M0 -1.6C0 -1 0 -0.5 0 0', 'Down the post.'),
+    stroke('M-0.3 -1C0 -1 0.2 -1 0.4 -1', 'Lift, and across.'),
+  ],
   lines: [line('top line', 2), line('middle line', 1), line('base line', 0), line('drop line', -1, false)],
   left: -0.3,
   right: 0.4,

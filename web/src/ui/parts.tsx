@@ -20,9 +20,24 @@ export function Button({ look = 'plain', className = '', ...rest }: ButtonProps)
   )
 }
 
-export function LinkButton({ href, look = 'plain', children, ...rest }: { href: string; look?: keyof typeof looks; children: ReactNode; target?: string; download?: string }) {
+export function LinkButton({
+  href,
+  look = 'plain',
+  children,
+  ...rest
+}: {
+  href: string
+  look?: keyof typeof looks
+  children: ReactNode
+  target?: string
+  download?: string
+}) {
   return (
-    <a href={href} {...rest} className={`inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 font-bold ${looks[look]}`}>
+    <a
+      href={href}
+      {...rest}
+      className={`inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 font-bold ${looks[look]}`}
+    >
       {children}
     </a>
   )
@@ -37,7 +52,12 @@ export function Heading({ children, level = 1, id }: { children: ReactNode; leve
   )
 }
 
-type FieldProps = { label: string; hint?: string; error?: string | undefined; children: (ids: { id: string; 'aria-describedby': string | undefined; 'aria-invalid': boolean }) => ReactNode }
+type FieldProps = {
+  label: string
+  hint?: string
+  error?: string | undefined
+  children: (ids: { id: string; 'aria-describedby': string | undefined; 'aria-invalid': boolean }) => ReactNode
+}
 
 /** A labelled field whose error stands right under it. */
 export function Field({ label, hint, error, children }: FieldProps) {
@@ -50,7 +70,11 @@ export function Field({ label, hint, error, children }: FieldProps) {
       </label>
       {children({ id, 'aria-describedby': error || hint ? noteId : undefined, 'aria-invalid': Boolean(error) })}
       {(error || hint) && (
-        <p id={noteId} role={error ? 'alert' : undefined} className={`text-sm ${error ? 'font-bold text-brick' : 'text-soft'}`}>
+        <p
+          id={noteId}
+          role={error ? 'alert' : undefined}
+          className={`text-sm ${error ? 'font-bold text-brick' : 'text-soft'}`}
+        >
           {error ? `! ${error}` : hint}
         </p>
       )}
@@ -58,7 +82,8 @@ export function Field({ label, hint, error, children }: FieldProps) {
   )
 }
 
-export const inputLook = 'min-h-11 w-full rounded-md border-2 border-line bg-sheet px-3 py-2 text-base aria-invalid:border-brick focus:border-ink'
+export const inputLook =
+  'min-h-11 w-full rounded-md border-2 border-line bg-sheet px-3 py-2 text-base aria-invalid:border-brick focus:border-ink'
 
 export function Input(props: InputHTMLAttributes<HTMLInputElement>) {
   return <input {...props} className={`${inputLook} ${props.className ?? ''}`} />
@@ -67,18 +92,38 @@ export function Input(props: InputHTMLAttributes<HTMLInputElement>) {
 /** A choice inside a sentence: "Cards that need *a picture*". */
 export function Inline({ children, ...rest }: SelectHTMLAttributes<HTMLSelectElement>) {
   return (
-    <select {...rest} className="min-h-11 max-w-72 border-b-2 border-dashed border-ink bg-transparent px-1 text-lg font-bold italic">
+    <select
+      {...rest}
+      className="min-h-11 max-w-72 border-b-2 border-dashed border-ink bg-transparent px-1 text-lg font-bold italic"
+    >
       {children}
     </select>
   )
 }
 
-export function Notice({ kind = 'plain', children }: { kind?: 'plain' | 'care' | 'wrong' | 'good'; children: ReactNode }) {
+export function Notice({
+  kind = 'plain',
+  children,
+}: {
+  kind?: 'plain' | 'care' | 'wrong' | 'good'
+  children: ReactNode
+}) {
   const mark = { plain: 'i', care: '!', wrong: '×', good: '✓' }[kind]
-  const tone = { plain: 'border-sky bg-sky/20', care: 'border-marigold bg-marigold/20', wrong: 'border-brick bg-coral/20', good: 'border-leaf bg-mint/30' }[kind]
+  const tone = {
+    plain: 'border-sky bg-sky/20',
+    care: 'border-marigold bg-marigold/20',
+    wrong: 'border-brick bg-coral/20',
+    good: 'border-leaf bg-mint/30',
+  }[kind]
   return (
-    <div role={kind === 'wrong' ? 'alert' : undefined} className={`flex gap-3 rounded-md border-l-4 px-3 py-2 text-sm ${tone}`}>
-      <span aria-hidden className="flex size-6 shrink-0 items-center justify-center rounded-full border-2 border-ink font-bold leading-none">
+    <div
+      role={kind === 'wrong' ? 'alert' : undefined}
+      className={`flex gap-3 rounded-md border-l-4 px-3 py-2 text-sm ${tone}`}
+    >
+      <span
+        aria-hidden
+        className="flex size-6 shrink-0 items-center justify-center rounded-full border-2 border-ink font-bold leading-none"
+      >
         {mark}
       </span>
       <div className="self-center">{children}</div>

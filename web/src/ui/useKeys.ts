@@ -10,8 +10,18 @@ export function useKeys(keys: Record<string, (() => void) | undefined>) {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const at = e.target as HTMLElement
-      const writing = at.matches('input:not([type=checkbox]), textarea, select, [role=slider], [role=application], [contenteditable]')
-      if (e.ctrlKey || e.metaKey || e.altKey || e.repeat || writing || (at !== document.body && !root.current?.contains(at))) return
+      const writing = at.matches(
+        'input:not([type=checkbox]), textarea, select, [role=slider], [role=application], [contenteditable]',
+      )
+      if (
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        e.repeat ||
+        writing ||
+        (at !== document.body && !root.current?.contains(at))
+      )
+        return
       const run = now.current[e.key]
       if (!run) return
       e.preventDefault()

@@ -11,7 +11,8 @@ import { useKeys } from '../../ui/useKeys'
 import { missing, nextMissing, type Shelf, type ShelfSound } from '../../ui/takes/model'
 import { ShelfPanel } from './ShelfPanel'
 
-const tabLook = 'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
+const tabLook =
+  'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
 
 /** The booth: record one missing sound after the other, and hear how the library sounds as a whole. */
 export function BoothPage() {
@@ -50,7 +51,10 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
   const cards = shelf.cards ?? []
   const card = cards.find((c) => c.card_id === chosen) ?? missing(shelf)[0] ?? cards[0]
   const id = card?.card_id ?? ''
-  const go = useCallback((to: string | undefined) => to && void navigate({ to: '/booth', search: { card: to }, replace: true }), [navigate])
+  const go = useCallback(
+    (to: string | undefined) => to && void navigate({ to: '/booth', search: { card: to }, replace: true }),
+    [navigate],
+  )
   const onward = nextMissing(shelf, id)
   const onTakes = useCallback((takes: Take[]) => setMoved(takes.some((t) => t.chosen) ? id : ''), [id])
   const root = useKeys({ n: () => go(onward), b: () => go(nextMissing(shelf, id, -1)) })
@@ -64,7 +68,12 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
           <Button disabled={!onward} onClick={() => go(nextMissing(shelf, id, -1))} className="flex-1">
             ← <Key>b</Key>
           </Button>
-          <Button look={moved === id || card.take_id ? 'main' : 'plain'} disabled={!onward} onClick={() => go(onward)} className="flex-1">
+          <Button
+            look={moved === id || card.take_id ? 'main' : 'plain'}
+            disabled={!onward}
+            onClick={() => go(onward)}
+            className="flex-1"
+          >
             Next <Key>n</Key>
           </Button>
         </div>
@@ -76,14 +85,27 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
           <nav aria-label="Sounds still missing" className="flex flex-wrap items-center gap-2">
             <span className="font-bold">Still without a sound:</span>
             {left.map((c) => (
-              <button key={c.card_id} type="button" aria-current={c.card_id === id} onClick={() => go(c.card_id)} className="min-h-11 min-w-11 rounded-lg border-2 border-dashed border-ink/60 bg-sheet px-2 py-0.5 font-child text-xl leading-tight font-bold aria-[current=true]:border-solid aria-[current=true]:bg-marigold">
+              <button
+                key={c.card_id}
+                type="button"
+                aria-current={c.card_id === id}
+                onClick={() => go(c.card_id)}
+                className="min-h-11 min-w-11 rounded-lg border-2 border-dashed border-ink/60 bg-sheet px-2 py-0.5 font-child text-xl leading-tight font-bold aria-[current=true]:border-solid aria-[current=true]:bg-marigold"
+              >
                 {c.pair.grapheme}
                 <span className="block text-sm font-normal text-ink">/{c.pair.sound}/</span>
               </button>
             ))}
           </nav>
         )}
-        <Booth cardId={id} takeId={card.take_id ?? ''} speakerName={me.name} mayRecord={mayI(me.rights, 'record')} mayChoose={mayI(me.rights, 'choose')} onTakes={onTakes} />
+        <Booth
+          cardId={id}
+          takeId={card.take_id ?? ''}
+          speakerName={me.name}
+          mayRecord={mayI(me.rights, 'record')}
+          mayChoose={mayI(me.rights, 'choose')}
+          onTakes={onTakes}
+        />
       </div>
     </div>
   )
@@ -92,15 +114,25 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
 function Cue({ card }: { card: ShelfSound }) {
   return (
     <div className="rounded-lg border-2 border-ink bg-sheet p-4 shadow-md">
-      <Letter drawn={card.drawn} grapheme={card.pair.grapheme} group={card.pair.grapheme.length > 1 && !card.pair.grapheme.includes('-')} className="mx-auto h-32" />
+      <Letter
+        drawn={card.drawn}
+        grapheme={card.pair.grapheme}
+        group={card.pair.grapheme.length > 1 && !card.pair.grapheme.includes('-')}
+        className="mx-auto h-32"
+      />
       <p className="text-center text-xl">
         /{card.pair.sound}/ as in <b className="font-child">{card.key_word}</b>
       </p>
-      {card.mouth_cue ? <p className="mt-3 text-xl leading-snug">{card.mouth_cue}</p> : <p className="mt-3 text-soft">This card has no mouth cue yet.</p>}
+      {card.mouth_cue ? (
+        <p className="mt-3 text-xl leading-snug">{card.mouth_cue}</p>
+      ) : (
+        <p className="mt-3 text-soft">This card has no mouth cue yet.</p>
+      )}
       {card.slip && <p className="mt-2 border-l-4 border-coral pl-3 text-lg">{card.slip}</p>}
       {card.contrast && (
         <p className="mt-2">
-          Hand on the throat: then <b className="font-child text-xl">{card.contrast.grapheme}</b>, {card.contrast.voiced ? 'voice on' : 'voice off'}.
+          Hand on the throat: then <b className="font-child text-xl">{card.contrast.grapheme}</b>,{' '}
+          {card.contrast.voiced ? 'voice on' : 'voice off'}.
         </p>
       )}
     </div>

@@ -6,16 +6,44 @@ import { ShelfPanel } from './ShelfPanel'
 
 const withdraw = { mutate: vi.fn(), isPending: false, error: null as Error | null, data: undefined as unknown }
 vi.mock('../../ui/takes/api', () => ({ useWithdrawVoice: () => withdraw, cardSound: (id: string) => `/sound/${id}` }))
-vi.mock('@tanstack/react-router', () => ({ Link: ({ children }: { children: React.ReactNode }) => <a href="#x">{children}</a> }))
+vi.mock('@tanstack/react-router', () => ({
+  Link: ({ children }: { children: React.ReactNode }) => <a href="#x">{children}</a>,
+}))
 
-const card = (id: string, level: number, verdict = 'pure') => ({ card_id: id, pair: { grapheme: id, sound: id }, step: 1, mouth_cue: '', slip: '', key_word: '', take_id: `take-${id}`, speaker: 'A', verdict, level_lufs: level, snr_db: 40 })
+const card = (id: string, level: number, verdict = 'pure') => ({
+  card_id: id,
+  pair: { grapheme: id, sound: id },
+  step: 1,
+  mouth_cue: '',
+  slip: '',
+  key_word: '',
+  take_id: `take-${id}`,
+  speaker: 'A',
+  verdict,
+  level_lufs: level,
+  snr_db: 40,
+})
 const shelf = (part: object = {}): Shelf =>
-  ({ cards: [card('m', -23), card('s', -28), { ...card('k', 0), take_id: '' }], evenness: { takes: 2, loudness_lufs: -23, loudness_spread: 5, noise_spread: 3, snr_median_db: 40, voices: [{ speaker: 'A', takes: 2 }], again: [{ card_id: 's', why: 'It is 5 LU softer than the others.' }], ...part } }) as unknown as Shelf
+  ({
+    cards: [card('m', -23), card('s', -28), { ...card('k', 0), take_id: '' }],
+    evenness: {
+      takes: 2,
+      loudness_lufs: -23,
+      loudness_spread: 5,
+      noise_spread: 3,
+      snr_median_db: 40,
+      voices: [{ speaker: 'A', takes: 2 }],
+      again: [{ card_id: 's', why: 'It is 5 LU softer than the others.' }],
+      ...part,
+    },
+  }) as unknown as Shelf
 
 let root: Root
 let box: HTMLElement
-const show = (s: Shelf, mayWithdraw = true) => act(async () => root.render(<ShelfPanel shelf={s} mayWithdraw={mayWithdraw} />))
-const press = (text: string) => act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent?.includes(text))?.click())
+const show = (s: Shelf, mayWithdraw = true) =>
+  act(async () => root.render(<ShelfPanel shelf={s} mayWithdraw={mayWithdraw} />))
+const press = (text: string) =>
+  act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent?.includes(text))?.click())
 
 beforeEach(() => {
   ;(globalThis as Record<string, unknown>).IS_REACT_ACT_ENVIRONMENT = true

@@ -18,8 +18,10 @@ export function ShelfPanel({ shelf, mayWithdraw }: { shelf: Shelf; mayWithdraw: 
       <section className="flex flex-col gap-3">
         <Heading level={2}>One after the other</Heading>
         <p className="text-lg">
-          {kept.length} of {cards.length} cards have a sound. From the softest to the loudest it is <b>{even.loudness_spread.toFixed(1)} LU</b>
-          {even.loudness_spread > 2 ? ', a step that is heard' : ', too little to be heard as a step'}; from the quietest room to the noisiest <b>{even.noise_spread.toFixed(0)} dB</b>.
+          {kept.length} of {cards.length} cards have a sound. From the softest to the loudest it is{' '}
+          <b>{even.loudness_spread.toFixed(1)} LU</b>
+          {even.loudness_spread > 2 ? ', a step that is heard' : ', too little to be heard as a step'}; from the
+          quietest room to the noisiest <b>{even.noise_spread.toFixed(0)} dB</b>.
         </p>
         <LevelStrip cards={kept} usual={even.loudness_lufs} />
         <div className="flex flex-wrap items-center gap-3">
@@ -36,10 +38,17 @@ export function ShelfPanel({ shelf, mayWithdraw }: { shelf: Shelf; mayWithdraw: 
         ) : (
           <ol className="flex flex-col gap-2">
             {again.map((a) => (
-              <li key={a.card_id} className="flex flex-wrap items-center gap-3 rounded-lg border-2 border-line bg-sheet px-3 py-2">
+              <li
+                key={a.card_id}
+                className="flex flex-wrap items-center gap-3 rounded-lg border-2 border-line bg-sheet px-3 py-2"
+              >
                 <b className="min-w-12 font-child text-3xl">{of(a.card_id)?.pair.grapheme}</b>
                 <span className="min-w-0 flex-1">{a.why}</span>
-                <Link to="/booth" search={{ card: a.card_id }} className="inline-flex min-h-11 items-center rounded-lg border-2 border-ink/70 px-4 font-bold hover:bg-marigold/25">
+                <Link
+                  to="/booth"
+                  search={{ card: a.card_id }}
+                  className="inline-flex min-h-11 items-center rounded-lg border-2 border-ink/70 px-4 font-bold hover:bg-marigold/25"
+                >
                   Record it
                 </Link>
               </li>
@@ -68,11 +77,19 @@ function LevelStrip({ cards, usual }: { cards: ShelfSound[]; usual: number }) {
         const v = verdictWords[c.verdict as Verdict]
         return (
           <li key={c.card_id}>
-            <button type="button" title={`${c.level_lufs?.toFixed(1)} LUFS, signal to noise ${c.snr_db?.toFixed(0)} dB, ${c.speaker}: ${v.text}`} onClick={() => void playInTurn(cardSound(c.card_id, c.take_id))} className="flex w-14 flex-col items-center rounded-lg border-2 border-line bg-sheet pb-1 hover:border-ink">
+            <button
+              type="button"
+              title={`${c.level_lufs?.toFixed(1)} LUFS, signal to noise ${c.snr_db?.toFixed(0)} dB, ${c.speaker}: ${v.text}`}
+              onClick={() => void playInTurn(cardSound(c.card_id, c.take_id))}
+              className="flex w-14 flex-col items-center rounded-lg border-2 border-line bg-sheet pb-1 hover:border-ink"
+            >
               <span className="font-child text-2xl font-bold">{c.pair.grapheme}</span>
               <span aria-hidden className="relative h-14 w-8 rounded bg-paper">
                 <span className="absolute inset-x-0 top-1/2 border-t-2 border-dashed border-ink/40" />
-                <span className={`absolute inset-x-1 h-1.5 -translate-y-1/2 rounded ${Math.abs(off) > 2 ? 'bg-brick' : 'bg-leaf'}`} style={{ top: `${at}%` }} />
+                <span
+                  className={`absolute inset-x-1 h-1.5 -translate-y-1/2 rounded ${Math.abs(off) > 2 ? 'bg-brick' : 'bg-leaf'}`}
+                  style={{ top: `${at}%` }}
+                />
               </span>
               <span className="text-sm">
                 <span aria-hidden>{v.mark}</span> {off > 0.05 ? '+' : off < -0.05 ? '−' : '±'}
@@ -105,7 +122,8 @@ function Voice({ speaker, takes, mayWithdraw }: { speaker: string; takes: number
         {sure && !gone && (
           <>
             <span>
-              All takes by {speaker} are removed for good, and {takes} {takes === 1 ? 'card is' : 'cards are'} left without a sound.
+              All takes by {speaker} are removed for good, and {takes} {takes === 1 ? 'card is' : 'cards are'} left
+              without a sound.
             </span>
             <Button look="danger" disabled={withdraw.isPending} onClick={() => withdraw.mutate(speaker)}>
               Yes, remove them
@@ -119,7 +137,9 @@ function Voice({ speaker, takes, mayWithdraw }: { speaker: string; takes: number
       {withdraw.error && <Notice kind="wrong">{withdraw.error.message}</Notice>}
       {gone && (
         <Notice kind="care">
-          {gone.takes} takes are gone. Now without a sound: {(gone.missing ?? []).map((p) => p.grapheme).join(', ') || 'no card'}. Packs and introductions made from now on play none of them; throw away packs that were made before.
+          {gone.takes} takes are gone. Now without a sound:{' '}
+          {(gone.missing ?? []).map((p) => p.grapheme).join(', ') || 'no card'}. Packs and introductions made from now
+          on play none of them; throw away packs that were made before.
         </Notice>
       )}
     </div>

@@ -5,17 +5,33 @@ import { useVersions } from './api'
 import { fieldName } from './model'
 
 /** Every change of the card: who, when, what; an earlier content can be brought back as a new change. */
-export function Versions({ cardId, readOnly, onRestore }: { cardId: string; readOnly: boolean; onRestore: (c: Partial<Content>) => void }) {
+export function Versions({
+  cardId,
+  readOnly,
+  onRestore,
+}: {
+  cardId: string
+  readOnly: boolean
+  onRestore: (c: Partial<Content>) => void
+}) {
   const versions = useVersions(cardId)
   const [open, setOpen] = useState<number>()
   return (
     <details className="text-sm">
-      <summary className="min-h-11 content-center text-base font-bold">Changes ({versions.data?.length ?? '…'})</summary>
+      <summary className="min-h-11 content-center text-base font-bold">
+        Changes ({versions.data?.length ?? '…'})
+      </summary>
       <ol className="flex max-h-96 flex-col gap-1 overflow-y-auto">
         {versions.data?.map((v, i) => (
           <li key={v.version} className="border-l-4 border-line pl-2">
-            <button type="button" aria-expanded={open === v.version} className="min-h-11 text-left" onClick={() => setOpen(open === v.version ? undefined : v.version)}>
-              <b>{v.version}</b> {v.changed_by}, {new Date(v.changed_at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
+            <button
+              type="button"
+              aria-expanded={open === v.version}
+              className="min-h-11 text-left"
+              onClick={() => setOpen(open === v.version ? undefined : v.version)}
+            >
+              <b>{v.version}</b> {v.changed_by},{' '}
+              {new Date(v.changed_at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
               <br />
               {(v.changed ?? []).map(fieldName).join(', ')} · {v.state}
             </button>

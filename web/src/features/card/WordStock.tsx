@@ -16,7 +16,10 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
   const [own, setOwn] = useState('')
   const list = useRef<HTMLUListElement>(null)
   const open = (offer.data?.read ?? []).filter((w) => !accepted.includes(w.word) && !rejected.includes(w.word))
-  const focusNext = (i: number) => requestAnimationFrame(() => (list.current?.querySelectorAll<HTMLElement>('[data-word]')[Math.min(i, open.length - 2)])?.focus())
+  const focusNext = (i: number) =>
+    requestAnimationFrame(() =>
+      list.current?.querySelectorAll<HTMLElement>('[data-word]')[Math.min(i, open.length - 2)]?.focus(),
+    )
   const take = (w: string) => change({ words: [...accepted, w] })
   const refuse = (w: string) => change({ rejected: [...rejected, w] })
   const onKey = (e: React.KeyboardEvent, w: string, i: number) => {
@@ -36,12 +39,26 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
           const s = segments.data?.find((x) => x.word === w)
           const flag = flags.data?.find((f) => f.word === w)
           return (
-            <span key={w} data-state={flag?.code} title={flag?.text} className={`flex items-center gap-2 rounded-full border-2 py-1 pr-1 pl-4 text-2xl ${flag ? 'border-dashed border-brick bg-coral/15' : 'border-ink bg-sheet'}`}>
+            <span
+              key={w}
+              data-state={flag?.code}
+              title={flag?.text}
+              className={`flex items-center gap-2 rounded-full border-2 py-1 pr-1 pl-4 text-2xl ${flag ? 'border-dashed border-brick bg-coral/15' : 'border-ink bg-sheet'}`}
+            >
               {flag && <b className="text-lg text-brick">!</b>}
               <Bridges word={w} bits={s?.bits} />
-              {s && <span className="text-sm text-soft" title="sounds to count on fingers">{s.sounds}</span>}
+              {s && (
+                <span className="text-sm text-soft" title="sounds to count on fingers">
+                  {s.sounds}
+                </span>
+              )}
               {!readOnly && (
-                <button type="button" aria-label={`Take ${w} off the card`} className="size-9 rounded-full text-lg hover:bg-coral/40" onClick={() => change({ words: accepted.filter((x) => x !== w) })}>
+                <button
+                  type="button"
+                  aria-label={`Take ${w} off the card`}
+                  className="size-9 rounded-full text-lg hover:bg-coral/40"
+                  onClick={() => change({ words: accepted.filter((x) => x !== w) })}
+                >
                   ×
                 </button>
               )}
@@ -70,14 +87,22 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
             setOwn('')
           }}
         >
-          <Input aria-label="A word of your own" placeholder="A word of your own" value={own} maxLength={30} onChange={(e) => setOwn(e.target.value)} className="font-child" />
+          <Input
+            aria-label="A word of your own"
+            placeholder="A word of your own"
+            value={own}
+            maxLength={30}
+            onChange={(e) => setOwn(e.target.value)}
+            className="font-child"
+          />
           <Button type="submit">Add</Button>
         </form>
       )}
       {offer.data && (
         <>
           <p className="text-sm">
-            {offer.data.unlocked} words with this sound can be read once it is taught. Best first; <Key>a</Key> takes the word, <Key>x</Key> refuses it for good, arrows move.
+            {offer.data.unlocked} words with this sound can be read once it is taught. Best first; <Key>a</Key> takes
+            the word, <Key>x</Key> refuses it for good, arrows move.
           </p>
           {offer.data.note && <Notice>{offer.data.note}</Notice>}
           <ul ref={list} className="flex flex-wrap gap-2">
@@ -92,12 +117,33 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
                   onKeyDown={(e) => !readOnly && onKey(e, w.word, i)}
                   className="flex items-center rounded-full border-2 border-dashed border-ink/50 bg-sheet pl-4 text-xl"
                 >
-                  <Bridges word={w.word} bits={(w.segments ?? []).map((s) => ({ letters: s.letters, sound: (s.phonemes ?? []).join(''), ...(s.odd ? { odd: true } : {}) }))} />
+                  <Bridges
+                    word={w.word}
+                    bits={(w.segments ?? []).map((s) => ({
+                      letters: s.letters,
+                      sound: (s.phonemes ?? []).join(''),
+                      ...(s.odd ? { odd: true } : {}),
+                    }))}
+                  />
                   {w.picture && <img src={`/api/word-pictures/${w.word}`} alt="" className="ml-2 size-7" />}
-                  <button type="button" disabled={readOnly} tabIndex={-1} aria-label={`Take ${w.word}`} className="ml-1 size-11 rounded-full text-lg font-bold text-leaf hover:bg-mint/50" onClick={() => take(w.word)}>
+                  <button
+                    type="button"
+                    disabled={readOnly}
+                    tabIndex={-1}
+                    aria-label={`Take ${w.word}`}
+                    className="ml-1 size-11 rounded-full text-lg font-bold text-leaf hover:bg-mint/50"
+                    onClick={() => take(w.word)}
+                  >
                     ✓
                   </button>
-                  <button type="button" disabled={readOnly} tabIndex={-1} aria-label={`Refuse ${w.word}`} className="size-11 rounded-full text-lg font-bold text-brick hover:bg-coral/40" onClick={() => refuse(w.word)}>
+                  <button
+                    type="button"
+                    disabled={readOnly}
+                    tabIndex={-1}
+                    aria-label={`Refuse ${w.word}`}
+                    className="size-11 rounded-full text-lg font-bold text-brick hover:bg-coral/40"
+                    onClick={() => refuse(w.word)}
+                  >
                     ×
                   </button>
                 </span>
@@ -114,7 +160,12 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
           <summary className="min-h-11 content-center font-bold">{rejected.length} refused words</summary>
           <div className="flex flex-wrap gap-2">
             {rejected.map((w) => (
-              <Button key={w} look="quiet" disabled={readOnly} onClick={() => change({ rejected: rejected.filter((x) => x !== w) })}>
+              <Button
+                key={w}
+                look="quiet"
+                disabled={readOnly}
+                onClick={() => change({ rejected: rejected.filter((x) => x !== w) })}
+              >
                 {w}: bring back
               </Button>
             ))}

@@ -3,21 +3,34 @@ import { client, data, keys, queryClient, send, type CardView, type Content } fr
 
 const path = (id: string) => ({ params: { path: { id } } })
 
-export const useCard = (id: string) => useQuery({ queryKey: keys.card(id), queryFn: () => data(client.GET('/cards/{id}', path(id))) })
+export const useCard = (id: string) =>
+  useQuery({ queryKey: keys.card(id), queryFn: () => data(client.GET('/cards/{id}', path(id))) })
 export const useFlags = (id: string, words: string[]) =>
   useQuery({
     queryKey: ['flags', id, words],
-    queryFn: () => data(client.GET('/cards/{id}/flags', { params: { path: { id }, query: { words } } })).then((d) => d ?? []),
+    queryFn: () =>
+      data(client.GET('/cards/{id}/flags', { params: { path: { id }, query: { words } } })).then((d) => d ?? []),
     enabled: words.length > 0,
     placeholderData: (before) => before,
   })
 
-export const useOffer = (id: string) => useQuery({ queryKey: keys.words(id), queryFn: () => data(client.GET('/cards/{id}/words', path(id))) })
-export const useVersions = (id: string) => useQuery({ queryKey: keys.versions(id), queryFn: () => data(client.GET('/cards/{id}/versions', path(id))).then((d) => d ?? []) })
+export const useOffer = (id: string) =>
+  useQuery({ queryKey: keys.words(id), queryFn: () => data(client.GET('/cards/{id}/words', path(id))) })
+export const useVersions = (id: string) =>
+  useQuery({
+    queryKey: keys.versions(id),
+    queryFn: () => data(client.GET('/cards/{id}/versions', path(id))).then((d) => d ?? []),
+  })
 export const useSegments = (words: string) =>
-  useQuery({ queryKey: ['segment', words], queryFn: () => data(client.GET('/segment', { params: { query: { words } } })).then((d) => d ?? []), enabled: words !== '', placeholderData: (before) => before })
+  useQuery({
+    queryKey: ['segment', words],
+    queryFn: () => data(client.GET('/segment', { params: { query: { words } } })).then((d) => d ?? []),
+    enabled: words !== '',
+    placeholderData: (before) => before,
+  })
 
-export const saveCard = (id: string, base: number, content: Content) => data(client.PUT('/cards/{id}', { ...path(id), body: { base_version: base, content } }))
+export const saveCard = (id: string, base: number, content: Content) =>
+  data(client.PUT('/cards/{id}', { ...path(id), body: { base_version: base, content } }))
 
 export const useSetState = (id: string) =>
   useMutation({
@@ -34,7 +47,8 @@ export const useMove = (id: string) =>
     onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.wall }),
   })
 
-export const sendPicture = (file: Blob) => send<{ picture: string; remarks: string[] }>('POST', '/pictures', file, file.type || 'application/octet-stream')
+export const sendPicture = (file: Blob) =>
+  send<{ picture: string; remarks: string[] }>('POST', '/pictures', file, file.type || 'application/octet-stream')
 
 /** The row of the spelling table for a pair: how common it is and where it stands. */
 export const useSpelling = (pair: { grapheme: string; sound: string }) =>
@@ -46,4 +60,8 @@ export const useSpelling = (pair: { grapheme: string; sound: string }) =>
   })
 
 /** The letters of a card on the team's lines. */
-export const useWritten = (text: string) => useQuery({ queryKey: ['letters', text, []], queryFn: () => data(client.GET('/letters', { params: { query: { text } } })) })
+export const useWritten = (text: string) =>
+  useQuery({
+    queryKey: ['letters', text, []],
+    queryFn: () => data(client.GET('/letters', { params: { query: { text } } })),
+  })

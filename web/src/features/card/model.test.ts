@@ -2,7 +2,26 @@ import { describe, expect, it } from 'vitest'
 import type { Content } from '../../api/client'
 import { follow, takeTheirs } from './model'
 
-const content = (part: Partial<Content>): Content => ({ keyword: '', picture: '', picture_alt: '', rhyme: '', rhyme_short: '', action: '', mouth_cue: '', slip: '', contrast: '', stroke_words: '', capital_words: '', materials: '', words: [], rejected: [], sentences: [], exceptions: [], notes: '', ...part })
+const content = (part: Partial<Content>): Content => ({
+  keyword: '',
+  picture: '',
+  picture_alt: '',
+  rhyme: '',
+  rhyme_short: '',
+  action: '',
+  mouth_cue: '',
+  slip: '',
+  contrast: '',
+  stroke_words: '',
+  capital_words: '',
+  materials: '',
+  words: [],
+  rejected: [],
+  sentences: [],
+  exceptions: [],
+  notes: '',
+  ...part,
+})
 
 describe('two people on a card', () => {
   it('follows the fields that were not touched here', () => {
@@ -13,7 +32,9 @@ describe('two people on a card', () => {
   })
 
   it('takes theirs only where both changed', () => {
-    const after = takeTheirs(content({ rhyme: 'mine', slip: 'mine' }), content({ rhyme: 'theirs', slip: 'theirs' }), ['rhyme'])
+    const after = takeTheirs(content({ rhyme: 'mine', slip: 'mine' }), content({ rhyme: 'theirs', slip: 'theirs' }), [
+      'rhyme',
+    ])
     expect(after.rhyme).toBe('theirs')
     expect(after.slip).toBe('mine')
   })

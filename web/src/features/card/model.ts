@@ -21,7 +21,8 @@ export const fieldNames: Partial<Record<keyof Content, string>> = {
   place: 'letter over the picture',
 }
 
-export const fieldName = (f: string) => fieldNames[f as keyof Content] ?? (f === 'state' ? 'state' : f === 'all' ? 'the whole card' : f)
+export const fieldName = (f: string) =>
+  fieldNames[f as keyof Content] ?? (f === 'state' ? 'state' : f === 'all' ? 'the whole card' : f)
 
 /** Theirs for the fields that both changed, ours for the rest: what stands after "take theirs". */
 export function takeTheirs(mine: Content, theirs: Content, fields: readonly string[]): Content {

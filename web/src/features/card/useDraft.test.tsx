@@ -8,8 +8,27 @@ import { useDraft } from './useDraft'
 vi.mock('./api', () => ({ saveCard: vi.fn() }))
 const save = vi.mocked(saveCard)
 
-const empty: Content = { keyword: '', picture: '', picture_alt: '', rhyme: '', rhyme_short: '', action: '', mouth_cue: '', slip: '', contrast: '', stroke_words: '', capital_words: '', materials: '', words: [], rejected: [], sentences: [], exceptions: [], notes: '' }
-const card = (version: number, part: Partial<Content> = {}) => ({ card_id: 'c', version, content: { ...empty, ...part } }) as CardView
+const empty: Content = {
+  keyword: '',
+  picture: '',
+  picture_alt: '',
+  rhyme: '',
+  rhyme_short: '',
+  action: '',
+  mouth_cue: '',
+  slip: '',
+  contrast: '',
+  stroke_words: '',
+  capital_words: '',
+  materials: '',
+  words: [],
+  rejected: [],
+  sentences: [],
+  exceptions: [],
+  notes: '',
+}
+const card = (version: number, part: Partial<Content> = {}) =>
+  ({ card_id: 'c', version, content: { ...empty, ...part } }) as CardView
 
 type Draft = ReturnType<typeof useDraft>
 let root: Root
@@ -55,7 +74,9 @@ describe('a card that is being written', () => {
   })
 
   it('tries again when the line is down, and says that nothing is saved', async () => {
-    save.mockRejectedValueOnce(new CallError(0, {})).mockImplementation((_, __, content) => Promise.resolve(card(2, content)))
+    save
+      .mockRejectedValueOnce(new CallError(0, {}))
+      .mockImplementation((_, __, content) => Promise.resolve(card(2, content)))
     await show(card(1))
     await act(async () => now.change({ rhyme: 'a' }))
     await wait(1000)

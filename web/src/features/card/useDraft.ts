@@ -35,7 +35,11 @@ export function useDraft(card: CardView) {
       setSaving({ kind: 'saving' })
       try {
         const after = await saveCard(card.card_id, from.version, content)
-        queryClient.setQueryData(keys.card(card.card_id), (old: CardView | undefined) => ({ ...after, before: old?.before ?? '', after: old?.after ?? '' }))
+        queryClient.setQueryData(keys.card(card.card_id), (old: CardView | undefined) => ({
+          ...after,
+          before: old?.before ?? '',
+          after: old?.after ?? '',
+        }))
         void queryClient.invalidateQueries({ queryKey: keys.versions(card.card_id) })
         setBase({ version: after.version, content: after.content })
         setDraft((now) => follow(content, now, after.content))
@@ -68,17 +72,32 @@ export function useDraft(card: CardView) {
 
   const change = (part: Partial<Content>) => {
     setDraft((d) => ({ ...d, ...part }))
-    setSaving((s) => (s.kind === 'failed' && s.error.status !== 0 && !conflict ? { kind: 'typing' } : s.kind === 'saved' ? { kind: 'typing' } : s))
+    setSaving((s) =>
+      s.kind === 'failed' && s.error.status !== 0 && !conflict
+        ? { kind: 'typing' }
+        : s.kind === 'saved'
+          ? { kind: 'typing' }
+          : s,
+    )
   }
   const resolve = (whose: 'mine' | 'theirs') => {
     if (!conflict) return
     const theirs = conflict.theirs
-    const content = whose === 'theirs' ? takeTheirs(follow(base.content, draft, theirs.content), theirs.content, conflict.fields ?? []) : follow(base.content, draft, theirs.content)
+    const content =
+      whose === 'theirs'
+        ? takeTheirs(follow(base.content, draft, theirs.content), theirs.content, conflict.fields ?? [])
+        : follow(base.content, draft, theirs.content)
     const from = { version: theirs.version, content: theirs.content }
     setConflict(undefined)
     setBase(from)
     setDraft(content)
     void save(content, from)
   }
-  return { draft, change, saving: dirty && saving.kind === 'saved' ? ({ kind: 'typing' } as const) : saving, conflict, resolve }
+  return {
+    draft,
+    change,
+    saving: dirty && saving.kind === 'saved' ? ({ kind: 'typing' } as const) : saving,
+    conflict,
+    resolve,
+  }
 }

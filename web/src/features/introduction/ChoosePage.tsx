@@ -24,7 +24,10 @@ export function ChoosePage() {
   const chosen = wall.data.find((c) => c.card_id === (cardId || klass.data?.next))
   const make = () => {
     if (!chosen) return
-    assemble.mutate({ class_id: chosenClass, card_id: chosen.card_id, minutes }, { onSuccess: (i) => go({ to: '/introductions/$introductionId', params: { introductionId: i.introduction_id } }) })
+    assemble.mutate(
+      { class_id: chosenClass, card_id: chosen.card_id, minutes },
+      { onSuccess: (i) => go({ to: '/introductions/$introductionId', params: { introductionId: i.introduction_id } }) },
+    )
   }
   return (
     <div className="mx-auto flex max-w-6xl flex-col gap-8 p-6">
@@ -32,16 +35,31 @@ export function ChoosePage() {
       {classes.data.length === 0 ? (
         <Notice>There is no class yet. Make one under “Team”; then its next sound is offered here.</Notice>
       ) : (
-        <section className="flex flex-wrap items-center gap-8 rounded-xl border-2 border-ink bg-sheet p-6 shadow-md" aria-label="New introduction">
+        <section
+          className="flex flex-wrap items-center gap-8 rounded-xl border-2 border-ink bg-sheet p-6 shadow-md"
+          aria-label="New introduction"
+        >
           {chosen && (
             <div className="w-44 rounded-lg border-2 border-ink bg-paper p-2">
-              <Letter drawn={chosen.drawn} grapheme={chosen.pair.grapheme} group={isGroup(chosen.kind)} className="mx-auto h-32" />
+              <Letter
+                drawn={chosen.drawn}
+                grapheme={chosen.pair.grapheme}
+                group={isGroup(chosen.kind)}
+                className="mx-auto h-32"
+              />
             </div>
           )}
           <div className="flex min-w-0 flex-1 flex-col gap-4 text-xl">
             <p className="flex flex-wrap items-center gap-2">
               <label htmlFor="for-class">For</label>
-              <Inline id="for-class" value={chosenClass} onChange={(e) => { setClassId(e.target.value); setCardId('') }}>
+              <Inline
+                id="for-class"
+                value={chosenClass}
+                onChange={(e) => {
+                  setClassId(e.target.value)
+                  setCardId('')
+                }}
+              >
                 {classes.data.map((c) => (
                   <option key={c.class_id} value={c.class_id}>
                     {c.name}
@@ -67,11 +85,19 @@ export function ChoosePage() {
               </Inline>
             </p>
             <p className="text-base text-soft">
-              {klass.data ? `${klass.data.name} has been taught ${klass.data.taught} of ${wall.data.length} cards.` : ''} {chosen?.card_id === klass.data?.next && 'This is the next one in your order.'}
+              {klass.data
+                ? `${klass.data.name} has been taught ${klass.data.taught} of ${wall.data.length} cards.`
+                : ''}{' '}
+              {chosen?.card_id === klass.data?.next && 'This is the next one in your order.'}
               {klass.data && !klass.data.next && 'The whole order has been taught.'}
             </p>
             <div className="flex items-center gap-4">
-              <Button look="main" className="px-8 text-xl" disabled={!chosen || assemble.isPending || !mayI(me.data?.rights, 'assemble')} onClick={make}>
+              <Button
+                look="main"
+                className="px-8 text-xl"
+                disabled={!chosen || assemble.isPending || !mayI(me.data?.rights, 'assemble')}
+                onClick={make}
+              >
                 {assemble.isPending ? 'Putting it together …' : 'Make the introduction'}
               </Button>
             </div>
@@ -85,13 +111,22 @@ export function ChoosePage() {
         <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
           {recent.data?.map((r) => (
             <li key={r.introduction_id}>
-              <Link to="/introductions/$introductionId" params={{ introductionId: r.introduction_id }} className="flex items-center gap-4 rounded-lg border-2 border-line bg-sheet p-3 hover:border-ink">
+              <Link
+                to="/introductions/$introductionId"
+                params={{ introductionId: r.introduction_id }}
+                className="flex items-center gap-4 rounded-lg border-2 border-line bg-sheet p-3 hover:border-ink"
+              >
                 <span className="min-w-14 text-center font-child text-4xl">{r.grapheme}</span>
                 <span>
                   <b>{r.class_name}</b>, {r.minutes} minutes
                   <br />
                   <span className="text-sm text-soft">
-                    {new Date(r.created_at).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })} · {r.taught ? '✓ taught' : 'not taught yet'}
+                    {new Date(r.created_at).toLocaleDateString('en-GB', {
+                      weekday: 'short',
+                      day: 'numeric',
+                      month: 'short',
+                    })}{' '}
+                    · {r.taught ? '✓ taught' : 'not taught yet'}
                   </span>
                 </span>
               </Link>

@@ -19,7 +19,8 @@ const sheets: [string, string][] = [
 /** What can be printed of an introduction: everything at once, or one sheet. */
 export function PrintMenu({ introductionId }: { introductionId: string }) {
   const [line, setLine] = useState('')
-  const href = (sheet: string) => `/api/introductions/${introductionId}/print/${sheet}.pdf${line && (sheet === 'home' || sheet === 'all') ? `?line=${encodeURIComponent(line)}` : ''}`
+  const href = (sheet: string) =>
+    `/api/introductions/${introductionId}/print/${sheet}.pdf${line && (sheet === 'home' || sheet === 'all') ? `?line=${encodeURIComponent(line)}` : ''}`
   const look = 'flex min-h-11 items-center rounded-md px-3 font-bold hover:bg-marigold/25'
   return (
     <Popover.Root>
@@ -27,8 +28,18 @@ export function PrintMenu({ introductionId }: { introductionId: string }) {
         Print <span aria-hidden>▾</span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content aria-label="What can be printed" align="end" sideOffset={6} className="z-40 flex w-96 flex-col rounded-lg border-2 border-ink bg-sheet p-3 shadow-lg">
-          <a href={href('all')} target="_blank" rel="noreferrer" className={`${look} bg-slate text-chalk hover:bg-slate-deep`}>
+        <Popover.Content
+          aria-label="What can be printed"
+          align="end"
+          sideOffset={6}
+          className="z-40 flex w-96 flex-col rounded-lg border-2 border-ink bg-sheet p-3 shadow-lg"
+        >
+          <a
+            href={href('all')}
+            target="_blank"
+            rel="noreferrer"
+            className={`${look} bg-slate text-chalk hover:bg-slate-deep`}
+          >
             Everything for this lesson
           </a>
           <ul className="my-1 grid">
@@ -40,8 +51,13 @@ export function PrintMenu({ introductionId }: { introductionId: string }) {
               </li>
             ))}
           </ul>
-          <Field label="A line for families in another language" hint="Stands at the foot of the home sheet; empty leaves room to write.">
-            {(ids) => <Input {...ids} dir="auto" value={line} maxLength={300} onChange={(e) => setLine(e.target.value)} />}
+          <Field
+            label="A line for families in another language"
+            hint="Stands at the foot of the home sheet; empty leaves room to write."
+          >
+            {(ids) => (
+              <Input {...ids} dir="auto" value={line} maxLength={300} onChange={(e) => setLine(e.target.value)} />
+            )}
           </Field>
           <p className="mt-2 text-sm text-soft">At true size: print at 100 %, not “fit to page”.</p>
         </Popover.Content>

@@ -2,8 +2,19 @@ import { describe, expect, it } from 'vitest'
 import type { Lesson, Step } from '../../api/client'
 import { clock, measures } from './model'
 
-const step = (seconds: number): Step => ({ kind: `k${seconds}`, name: '', family: 'eye', seconds, adult: [], class: [], table: [], cautions: [], choices: [] })
-const lesson = (minutes: number, ...seconds: number[]) => ({ minutes, seconds: seconds.reduce((a, b) => a + b, 0), steps: seconds.map(step) }) as Lesson
+const step = (seconds: number): Step => ({
+  kind: `k${seconds}`,
+  name: '',
+  family: 'eye',
+  seconds,
+  adult: [],
+  class: [],
+  table: [],
+  cautions: [],
+  choices: [],
+})
+const lesson = (minutes: number, ...seconds: number[]) =>
+  ({ minutes, seconds: seconds.reduce((a, b) => a + b, 0), steps: seconds.map(step) }) as Lesson
 
 describe('the score', () => {
   it('gives each step the width of its seconds', () => {

@@ -1,6 +1,7 @@
 import type { Choice, Lesson, Step } from '../../api/client'
 
-export const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.round(seconds) % 60).padStart(2, '0')}`
+export const clock = (seconds: number) =>
+  `${Math.floor(seconds / 60)}:${String(Math.round(seconds) % 60).padStart(2, '0')}`
 
 export type Measure = { step: Step; from: number; share: number }
 

@@ -7,7 +7,15 @@ import { grips, lineHeights, moved, pathOf, snapped, type DrawnLetter, type Grip
 const view = { left: -0.7, top: -2.4, width: 3.4, height: 3.7 }
 
 /** Draws a letter differently: its points are dragged, or moved with the arrow keys, and snap to the lines. */
-export function Editor({ letter, lines, onClose }: { letter: DrawnLetter; lines: Schemas['StrokesWrittenLine'][]; onClose: () => void }) {
+export function Editor({
+  letter,
+  lines,
+  onClose,
+}: {
+  letter: DrawnLetter
+  lines: Schemas['StrokesWrittenLine'][]
+  onClose: () => void
+}) {
   const [drawn, setDrawn] = useState(letter)
   const [past, setPast] = useState<DrawnLetter[]>([])
   const shown = useShown(drawn)
@@ -17,7 +25,10 @@ export function Editor({ letter, lines, onClose }: { letter: DrawnLetter; lines:
   const where = (e: PointerEvent) => {
     const b = svg.current!.getBoundingClientRect()
     const scale = Math.max(view.width / b.width, view.height / b.height)
-    return { x: view.left + view.width / 2 + (e.clientX - b.left - b.width / 2) * scale, y: -(view.top + view.height / 2 + (e.clientY - b.top - b.height / 2) * scale) }
+    return {
+      x: view.left + view.width / 2 + (e.clientX - b.left - b.width / 2) * scale,
+      y: -(view.top + view.height / 2 + (e.clientY - b.top - b.height / 2) * scale),
+    }
   }
   const put = (grip: Grip, to: { x: number; y: number }) => setDrawn((l) => moved(l, grip, snapped(l, grip, to)))
   const remember = () => setPast((p) => [...p.slice(-40), drawn])
@@ -26,29 +37,58 @@ export function Editor({ letter, lines, onClose }: { letter: DrawnLetter; lines:
     if (!d) return
     e.preventDefault()
     remember()
-    setDrawn((l) => moved(l, grip, { x: Math.round((at.x + d[0]!) * 1000) / 1000, y: Math.round((at.y + d[1]!) * 1000) / 1000 }))
+    setDrawn((l) =>
+      moved(l, grip, { x: Math.round((at.x + d[0]!) * 1000) / 1000, y: Math.round((at.y + d[1]!) * 1000) / 1000 }),
+    )
   }
   const findings = shown.data?.findings ?? []
   return (
     <section className="flex flex-col gap-3">
       <Heading level={2}>Draw {letter.sign} differently</Heading>
       <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_20rem]">
-        <svg ref={svg} viewBox={`${view.left} ${view.top} ${view.width} ${view.height}`} className="h-[52vh] w-full touch-none rounded-lg border-2 border-ink bg-sheet" onPointerMove={(e) => held.current && put(held.current, where(e))} onPointerUp={() => (held.current = undefined)}>
+        <svg
+          ref={svg}
+          viewBox={`${view.left} ${view.top} ${view.width} ${view.height}`}
+          className="h-[52vh] w-full touch-none rounded-lg border-2 border-ink bg-sheet"
+          onPointerMove={(e) => held.current && put(held.current, where(e))}
+          onPointerUp={() => (held.current = undefined)}
+        >
           {lineHeights.map((y, i) => (
             <g key={y}>
-              <path d={`M${view.left} ${-y}h${view.width}`} stroke={y === 0 ? '#1e2b30' : '#8d8672'} strokeWidth={y === 0 ? 0.03 : 0.015} />
+              <path
+                d={`M${view.left} ${-y}h${view.width}`}
+                stroke={y === 0 ? '#1e2b30' : '#8d8672'}
+                strokeWidth={y === 0 ? 0.03 : 0.015}
+              />
               <text x={view.left + 0.05} y={-y - 0.05} fontSize="0.12" fill="#4c5a5f">
                 {lines[i]?.name}
               </text>
             </g>
           ))}
-          {drawn.strokes?.map((s, i) => <path key={i} d={pathOf(s)} fill="none" stroke={findings.some((f) => f.stroke === i) ? '#b5472f' : '#1e2b30'} strokeWidth="0.12" strokeLinecap="round" strokeLinejoin="round" />)}
+          {drawn.strokes?.map((s, i) => (
+            <path
+              key={i}
+              d={pathOf(s)}
+              fill="none"
+              stroke={findings.some((f) => f.stroke === i) ? '#b5472f' : '#1e2b30'}
+              strokeWidth="0.12"
+              strokeLinecap="round"
+              strokeLinejoin="round"
+            />
+          ))}
           {drawn.strokes?.map((s, i) => {
             let at = s.start
             return (s.segments ?? []).map((g, k) => {
               const from = at
               at = g.to
-              return g.move === 'line' ? null : <path key={`${i}-${k}`} d={`M${from.x} ${-from.y}L${g.c1.x} ${-g.c1.y}M${g.to.x} ${-g.to.y}L${g.c2.x} ${-g.c2.y}`} stroke="#3a86b8" strokeWidth="0.012" />
+              return g.move === 'line' ? null : (
+                <path
+                  key={`${i}-${k}`}
+                  d={`M${from.x} ${-from.y}L${g.c1.x} ${-g.c1.y}M${g.to.x} ${-g.to.y}L${g.c2.x} ${-g.c2.y}`}
+                  stroke="#3a86b8"
+                  strokeWidth="0.012"
+                />
+              )
             })
           })}
           {grips(drawn).map(({ grip, at, end }) => (
@@ -76,7 +116,10 @@ export function Editor({ letter, lines, onClose }: { letter: DrawnLetter; lines:
           ))}
         </svg>
         <div className="flex flex-col gap-3">
-          <p className="text-sm">Yellow points are ends, blue ones bend the curve. They snap to the lines and over one another. Tab and the arrow keys move them too.</p>
+          <p className="text-sm">
+            Yellow points are ends, blue ones bend the curve. They snap to the lines and over one another. Tab and the
+            arrow keys move them too.
+          </p>
           {findings.length === 0 ? (
             <Notice kind="good">It stays in its lines and reaches them.</Notice>
           ) : (
@@ -89,7 +132,11 @@ export function Editor({ letter, lines, onClose }: { letter: DrawnLetter; lines:
           )}
           <p className="font-child text-lg">{shown.data?.by_rule?.join(' ')}</p>
           <div className="flex flex-wrap gap-2">
-            <Button look="main" disabled={findings.length > 0 || calls.save.isPending} onClick={() => calls.save.mutate(drawn, { onSuccess: onClose })}>
+            <Button
+              look="main"
+              disabled={findings.length > 0 || calls.save.isPending}
+              onClick={() => calls.save.mutate(drawn, { onSuccess: onClose })}
+            >
               Keep it for the team
             </Button>
             <Button disabled={past.length === 0} onClick={() => (setDrawn(past.at(-1)!), setPast(past.slice(0, -1)))}>

@@ -33,7 +33,13 @@ export function LettersPage() {
         {[...signs, [...new Set(groups)]].map((row, i) => (
           <div key={i} className="flex flex-wrap gap-1">
             {row.map((s) => (
-              <button key={s} type="button" aria-current={s === text} onClick={() => go(s)} className="h-11 min-w-9 rounded-md border-2 border-transparent px-1 font-child text-xl font-bold hover:border-line aria-[current=true]:border-ink aria-[current=true]:bg-marigold">
+              <button
+                key={s}
+                type="button"
+                aria-current={s === text}
+                onClick={() => go(s)}
+                className="h-11 min-w-9 rounded-md border-2 border-transparent px-1 font-child text-xl font-bold hover:border-line aria-[current=true]:border-ink aria-[current=true]:bg-marigold"
+              >
                 {s}
               </button>
             ))}
@@ -47,11 +53,22 @@ export function LettersPage() {
           }}
           className="flex gap-2"
         >
-          <Input name="text" aria-label="Any letters or a word" placeholder="any word" maxLength={24} className="font-child" />
+          <Input
+            name="text"
+            aria-label="Any letters or a word"
+            placeholder="any word"
+            maxLength={24}
+            className="font-child"
+          />
           <Button type="submit">Write</Button>
         </form>
       </nav>
-      <Desk key={text} text={text} cardId={wall.data.find((c) => c.pair.grapheme === text.toLowerCase())?.card_id ?? ''} mayEdit={mayI(me.data.rights, 'edit')} />
+      <Desk
+        key={text}
+        text={text}
+        cardId={wall.data.find((c) => c.pair.grapheme === text.toLowerCase())?.card_id ?? ''}
+        mayEdit={mayI(me.data.rights, 'edit')}
+      />
     </div>
   )
 }
@@ -67,7 +84,14 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
   const [editing, setEditing] = useState(false)
   const [hand, setHand] = useState<Hand>('right')
   const writer = useWriter(letters.data)
-  const root = useKeys({ p: () => writer.play(), w: () => writer.play(3), n: writer.step, a: writer.all, m: () => setMirrored((v) => !v), h: () => setHand((v) => hands[(hands.findIndex(([id]) => id === v) + 1) % hands.length]![0]) })
+  const root = useKeys({
+    p: () => writer.play(),
+    w: () => writer.play(3),
+    n: writer.step,
+    a: writer.all,
+    m: () => setMirrored((v) => !v),
+    h: () => setHand((v) => hands[(hands.findIndex(([id]) => id === v) + 1) % hands.length]![0]),
+  })
   if (letters.error) return <Failed error={letters.error} />
   if (!letters.data) return <Waiting what="Writing it …" />
   const v = letters.data
@@ -79,7 +103,14 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
       ) : (
         <>
           <div className="flex flex-col items-center gap-2 rounded-lg border-2 border-ink bg-sheet p-3 shadow-md">
-            <Writing written={v} writer={writer} hand={hand} mirrored={mirrored} names={text.length < 5} className="h-[46vh] max-w-full" />
+            <Writing
+              written={v}
+              writer={writer}
+              hand={hand}
+              mirrored={mirrored}
+              names={text.length < 5}
+              className="h-[46vh] max-w-full"
+            />
             <p role="status" className="min-h-16 max-w-3xl text-center font-child text-2xl leading-snug">
               {writer.at >= 0 ? `${writer.at + 1}. ${now?.words}` : 'Press p and say the words with the pen.'}
             </p>
@@ -97,7 +128,11 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
             <Button onClick={writer.all}>
               All <Key>a</Key>
             </Button>
-            <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)} className={mirrored ? 'bg-marigold' : ''}>
+            <Button
+              aria-pressed={mirrored}
+              onClick={() => setMirrored(!mirrored)}
+              className={mirrored ? 'bg-marigold' : ''}
+            >
               Mirrored, to face the class <Key>m</Key>
             </Button>
             <label>
@@ -133,7 +168,16 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
           {v.group && <Notice>Letters of a group are written side by side and underlined: one line, one sound.</Notice>}
         </>
       )}
-      {card.data && (text.length === 1 || !upper) && <StrokeWords key={`${card.data.version}-${v.strokes?.length}`} card={card.data} field={field} byRule={v.by_rule ?? []} count={v.strokes?.length ?? 0} mayEdit={mayEdit} />}
+      {card.data && (text.length === 1 || !upper) && (
+        <StrokeWords
+          key={`${card.data.version}-${v.strokes?.length}`}
+          card={card.data}
+          field={field}
+          byRule={v.by_rule ?? []}
+          count={v.strokes?.length ?? 0}
+          mayEdit={mayEdit}
+        />
+      )}
       {!card.data && (
         <section className="flex flex-col gap-2">
           <Heading level={2}>What is said</Heading>
@@ -144,7 +188,9 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
           </ol>
         </section>
       )}
-      {card.data && !upper && card.data.content.picture && <Overlay key={`o${card.data.version}`} card={card.data} written={v} mayEdit={mayEdit} />}
+      {card.data && !upper && card.data.content.picture && (
+        <Overlay key={`o${card.data.version}`} card={card.data} written={v} mayEdit={mayEdit} />
+      )}
     </div>
   )
 }

@@ -14,13 +14,31 @@ export function Overlay({ card, written, mayEdit }: { card: CardView; written: W
   const save = useSaveCard(card.card_id)
   const box = useRef<HTMLDivElement>(null)
   const from = useRef<{ x: number; y: number; place: Place }>(undefined)
-  const clamp = (p: Place): Place => ({ x: Math.max(-0.4, Math.min(1.2, p.x)), y: Math.max(-0.2, Math.min(1.4, p.y)), size: Math.max(0.06, Math.min(0.9, p.size)) })
+  const clamp = (p: Place): Place => ({
+    x: Math.max(-0.4, Math.min(1.2, p.x)),
+    y: Math.max(-0.2, Math.min(1.4, p.y)),
+    size: Math.max(0.06, Math.min(0.9, p.size)),
+  })
   const drag = (e: PointerEvent) => {
     if (!from.current || !box.current) return
     const side = box.current.clientWidth
-    setPlace(clamp({ ...from.current.place, x: from.current.place.x + (e.clientX - from.current.x) / side, y: from.current.place.y + (e.clientY - from.current.y) / side }))
+    setPlace(
+      clamp({
+        ...from.current.place,
+        x: from.current.place.x + (e.clientX - from.current.x) / side,
+        y: from.current.place.y + (e.clientY - from.current.y) / side,
+      }),
+    )
   }
-  const steps: Record<string, Partial<Place>> = { ArrowLeft: { x: -0.01 }, ArrowRight: { x: 0.01 }, ArrowUp: { y: -0.01 }, ArrowDown: { y: 0.01 }, '+': { size: 0.02 }, '=': { size: 0.02 }, '-': { size: -0.02 } }
+  const steps: Record<string, Partial<Place>> = {
+    ArrowLeft: { x: -0.01 },
+    ArrowRight: { x: 0.01 },
+    ArrowUp: { y: -0.01 },
+    ArrowDown: { y: 0.01 },
+    '+': { size: 0.02 },
+    '=': { size: 0.02 },
+    '-': { size: -0.02 },
+  }
   const changed = JSON.stringify(place) !== JSON.stringify(stored ?? start) || !stored
   return (
     <section className="flex flex-col gap-3">
@@ -47,10 +65,18 @@ export function Overlay({ card, written, mayEdit }: { card: CardView; written: W
             setPlace(clamp({ x: place.x + (d.x ?? 0), y: place.y + (d.y ?? 0), size: place.size + (d.size ?? 0) }))
           }}
         >
-          <LetterOverPicture src={`/api/pictures/${card.content.picture}`} alt={card.content.picture_alt} written={written} place={place} />
+          <LetterOverPicture
+            src={`/api/pictures/${card.content.picture}`}
+            alt={card.content.picture_alt}
+            written={written}
+            place={place}
+          />
         </div>
         <div className="flex max-w-sm flex-col gap-3">
-          <p>Move and scale the letter until its strokes follow the picture. It is stored on the card and shown there and in Teach.</p>
+          <p>
+            Move and scale the letter until its strokes follow the picture. It is stored on the card and shown there and
+            in Teach.
+          </p>
           <p>
             <Key>←</Key> <Key>→</Key> <Key>↑</Key> <Key>↓</Key> move, <Key>+</Key> <Key>−</Key> scale, or drag
           </p>
@@ -58,9 +84,21 @@ export function Overlay({ card, written, mayEdit }: { card: CardView; written: W
             <>
               <label className="flex flex-col gap-1 text-sm font-bold">
                 Size
-                <input type="range" min={0.06} max={0.9} step={0.01} value={place.size} onChange={(e) => setPlace({ ...place, size: e.target.valueAsNumber })} className="accent-slate" />
+                <input
+                  type="range"
+                  min={0.06}
+                  max={0.9}
+                  step={0.01}
+                  value={place.size}
+                  onChange={(e) => setPlace({ ...place, size: e.target.valueAsNumber })}
+                  className="accent-slate"
+                />
               </label>
-              <Button look={changed ? 'main' : 'plain'} disabled={!changed || save.isPending} onClick={() => save.mutate({ base: card.version, content: { ...card.content, place } })}>
+              <Button
+                look={changed ? 'main' : 'plain'}
+                disabled={!changed || save.isPending}
+                onClick={() => save.mutate({ base: card.version, content: { ...card.content, place } })}
+              >
                 Keep it so
               </Button>
               {stored && (

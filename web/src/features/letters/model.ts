@@ -21,7 +21,12 @@ export function grips(l: DrawnLetter): { grip: Grip; at: Point; end: boolean }[]
   return (l.strokes ?? []).flatMap((s, stroke) => [
     { grip: { stroke, segment: -1, which: 'to' as const }, at: s.start, end: true },
     ...(s.segments ?? []).flatMap((g, segment) => [
-      ...(g.move === 'line' ? [] : [{ grip: { stroke, segment, which: 'c1' as const }, at: g.c1, end: false }, { grip: { stroke, segment, which: 'c2' as const }, at: g.c2, end: false }]),
+      ...(g.move === 'line'
+        ? []
+        : [
+            { grip: { stroke, segment, which: 'c1' as const }, at: g.c1, end: false },
+            { grip: { stroke, segment, which: 'c2' as const }, at: g.c2, end: false },
+          ]),
       { grip: { stroke, segment, which: 'to' as const }, at: g.to, end: true },
     ]),
   ])
@@ -29,7 +34,9 @@ export function grips(l: DrawnLetter): { grip: Grip; at: Point; end: boolean }[]
 
 /** Where a point comes to lie: on a writing line or over another end, if it is near one. */
 export function snapped(l: DrawnLetter, grip: Grip, to: Point): Point {
-  const ends = grips(l).filter((g) => g.end && !(g.grip.stroke === grip.stroke && g.grip.segment === grip.segment && g.grip.which === grip.which))
+  const ends = grips(l).filter(
+    (g) => g.end && !(g.grip.stroke === grip.stroke && g.grip.segment === grip.segment && g.grip.which === grip.which),
+  )
   const y = [...lineHeights, ...ends.map((e) => e.at.y)].find((h) => Math.abs(h - to.y) < snap) ?? to.y
   const x = ends.map((e) => e.at.x).find((v) => Math.abs(v - to.x) < snap) ?? to.x
   const round = (v: number) => Math.round(v * 1000) / 1000
@@ -42,7 +49,12 @@ export function moved(l: DrawnLetter, grip: Grip, to: Point): DrawnLetter {
     if (i !== grip.stroke) return s
     const start = grip.segment === -1 ? to : s.start
     const segments = (s.segments ?? []).map((g, k) => (k === grip.segment ? { ...g, [grip.which]: to } : g))
-    return { start, segments: segments.map((g, k) => (g.move === 'line' ? straight(k === 0 ? start : (segments[k - 1]?.to ?? start), g) : g)) }
+    return {
+      start,
+      segments: segments.map((g, k) =>
+        g.move === 'line' ? straight(k === 0 ? start : (segments[k - 1]?.to ?? start), g) : g,
+      ),
+    }
   })
   return { ...l, strokes }
 }

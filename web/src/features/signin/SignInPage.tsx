@@ -28,10 +28,28 @@ export function SignInPage() {
           }}
         >
           <Field label="E-mail" error={where === 'email' ? error?.message : undefined}>
-            {(ids) => <Input {...ids} type="email" autoComplete="username" required value={form.email} onChange={(e) => setForm({ ...form, email: e.target.value })} />}
+            {(ids) => (
+              <Input
+                {...ids}
+                type="email"
+                autoComplete="username"
+                required
+                value={form.email}
+                onChange={(e) => setForm({ ...form, email: e.target.value })}
+              />
+            )}
           </Field>
           <Field label="Password" error={error && where !== 'email' ? error.message : undefined}>
-            {(ids) => <Input {...ids} type="password" autoComplete="current-password" required value={form.password} onChange={(e) => setForm({ ...form, password: e.target.value })} />}
+            {(ids) => (
+              <Input
+                {...ids}
+                type="password"
+                autoComplete="current-password"
+                required
+                value={form.password}
+                onChange={(e) => setForm({ ...form, password: e.target.value })}
+              />
+            )}
           </Field>
           <Button type="submit" look="main" disabled={signIn.isPending}>
             {signIn.isPending ? 'One moment …' : 'Sign in'}
@@ -42,7 +60,11 @@ export function SignInPage() {
             <p className="text-sm">This is the demo team, all made up. Come in as:</p>
             <div className="mt-2 flex flex-wrap gap-2">
               {demo.data.map((d) => (
-                <Button key={d.role} disabled={signIn.isPending} onClick={() => signIn.mutate({ email: d.email, password: d.password })}>
+                <Button
+                  key={d.role}
+                  disabled={signIn.isPending}
+                  onClick={() => signIn.mutate({ email: d.email, password: d.password })}
+                >
                   {d.role}
                 </Button>
               ))}

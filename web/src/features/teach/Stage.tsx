@@ -8,23 +8,64 @@ import type { Screen } from './model'
 import type { Pack } from './usePreload'
 
 /** The one thing that is shown, as large as the room needs. */
-export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned: boolean; pack: Pack; lesson: Lesson }) {
+export function Stage({
+  screen,
+  turned,
+  pack,
+  lesson,
+}: {
+  screen: Screen
+  turned: boolean
+  pack: Pack
+  lesson: Lesson
+}) {
   const show = screen.show
   switch (show.kind) {
     case 'letter':
-      return turned ? <PictureSide screen={show.face} pack={pack} /> : <Letter drawn={show.face.drawn} grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" />
+      return turned ? (
+        <PictureSide screen={show.face} pack={pack} />
+      ) : (
+        <Letter
+          drawn={show.face.drawn}
+          grapheme={show.face.pair.grapheme}
+          group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')}
+          tone="slate"
+          className="h-[58vh] max-w-[92vw]"
+        />
+      )
     case 'write':
       return <Write written={show.written} mirrored={turned} />
     case 'over':
-      return <LetterOverPicture src={pack.pictures.get(show.face.id) ?? ''} alt={show.face.picture_alt} written={show.written} place={show.place} className="h-[64vh]" />
+      return (
+        <LetterOverPicture
+          src={pack.pictures.get(show.face.id) ?? ''}
+          alt={show.face.picture_alt}
+          written={show.written}
+          place={show.place}
+          className="h-[64vh]"
+        />
+      )
     case 'picture':
-      return turned ? <Letter drawn={show.face.drawn} grapheme={show.face.pair.grapheme} group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')} tone="slate" className="h-[58vh] max-w-[92vw]" /> : <PictureSide screen={show.face} pack={pack} />
+      return turned ? (
+        <Letter
+          drawn={show.face.drawn}
+          grapheme={show.face.pair.grapheme}
+          group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')}
+          tone="slate"
+          className="h-[58vh] max-w-[92vw]"
+        />
+      ) : (
+        <PictureSide screen={show.face} pack={pack} />
+      )
     case 'word':
       if (show.hidden === 'sounds' && !turned)
         return (
           <div className="flex gap-6" role="img" aria-label={`${show.bits.length} sounds`}>
             {show.bits.map((b, i) => (
-              <span key={i} className={`flex size-[16vh] items-center justify-center rounded-2xl border-4 text-[7vh] ${b.target ? 'border-marigold' : 'border-chalk/70'}`}>
+              <span
+                key={i}
+                className={`flex size-[16vh] items-center justify-center rounded-2xl border-4 text-[7vh] ${b.target ? 'border-marigold' : 'border-chalk/70'}`}
+              >
                 {i + 1}
               </span>
             ))}
@@ -39,7 +80,9 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
       return (
         <div className="flex flex-col items-center gap-4">
           <img src={pack.words.get(show.word)} alt={show.word} className="size-[48vh]" />
-          <p className="font-child text-[6vh] leading-none">{turned ? `${show.word}: ${show.yes ? '✓ yes' : '× no'}` : '?'}</p>
+          <p className="font-child text-[6vh] leading-none">
+            {turned ? `${show.word}: ${show.yes ? '✓ yes' : '× no'}` : '?'}
+          </p>
         </div>
       )
     case 'quarters':
@@ -48,8 +91,10 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
           {show.pictures.map((p) => (
             <li key={p.word} className="flex items-center gap-4 border-2 border-chalk p-[2vh]">
               <img src={pack.words.get(p.word)} alt={p.word} className="size-[27vh]" />
-              <span className="w-[26vh] font-child text-[5vh] leading-tight">{turned ? p.word : '?'}
-                {turned && <span className="block whitespace-nowrap">{p.first ? '● ○ first' : '○ ● last'}</span>}</span>
+              <span className="w-[26vh] font-child text-[5vh] leading-tight">
+                {turned ? p.word : '?'}
+                {turned && <span className="block whitespace-nowrap">{p.first ? '● ○ first' : '○ ● last'}</span>}
+              </span>
             </li>
           ))}
         </ul>
@@ -59,7 +104,10 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
       return (
         <ul className="flex max-w-[90vw] flex-wrap justify-center gap-[3vh]">
           {show.pieces.map((p, i) => (
-            <li key={i} className="rounded-xl border-4 border-dashed border-chalk px-[4vh] py-[1vh] font-child text-[11vh] leading-tight">
+            <li
+              key={i}
+              className="rounded-xl border-4 border-dashed border-chalk px-[4vh] py-[1vh] font-child text-[11vh] leading-tight"
+            >
               {p}
             </li>
           ))}
@@ -71,7 +119,13 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
       return (
         <div className="flex max-h-[72vh] flex-col items-center gap-[1vh] overflow-y-auto">
           {show.text.split('\n').map((line, i) => (
-            <Text key={i} text={line} lesson={lesson} bridges={turned} size={show.text.length > 160 ? 'text-[6vh]' : 'text-[8vh]'} />
+            <Text
+              key={i}
+              text={line}
+              lesson={lesson}
+              bridges={turned}
+              size={show.text.length > 160 ? 'text-[6vh]' : 'text-[8vh]'}
+            />
           ))}
         </div>
       )
@@ -82,7 +136,9 @@ export function Stage({ screen, turned, pack, lesson }: { screen: Screen; turned
 
 function Text({ text, lesson, bridges, size }: { text: string; lesson: Lesson; bridges: boolean; size: string }) {
   return (
-    <p className={`flex max-w-[88vw] flex-wrap justify-center gap-x-[0.4em] leading-snug [--bridge-target:var(--color-marigold)] ${size}`}>
+    <p
+      className={`flex max-w-[88vw] flex-wrap justify-center gap-x-[0.4em] leading-snug [--bridge-target:var(--color-marigold)] ${size}`}
+    >
       {text.split(' ').map((w, i) => {
         const bare = w.replace(/[^\p{L}'’-]/gu, '')
         const at = w.indexOf(bare)
@@ -102,8 +158,16 @@ function PictureSide({ screen, pack }: { screen: Lesson['cards'][string]; pack: 
   const src = pack.pictures.get(screen.id)
   return (
     <div className="flex flex-col items-center gap-[2vh]">
-      {src ? <img src={src} alt={screen.picture_alt} className="h-[56vh] rounded-2xl" /> : <span className="flex h-[56vh] w-[56vh] items-center justify-center rounded-2xl border-4 border-dashed border-chalk/60 text-3xl">no picture yet</span>}
-      <p className="max-w-[85vw] text-center font-child text-[5vh] leading-tight">{screen.rhyme_short || screen.rhyme}</p>
+      {src ? (
+        <img src={src} alt={screen.picture_alt} className="h-[56vh] rounded-2xl" />
+      ) : (
+        <span className="flex h-[56vh] w-[56vh] items-center justify-center rounded-2xl border-4 border-dashed border-chalk/60 text-3xl">
+          no picture yet
+        </span>
+      )}
+      <p className="max-w-[85vw] text-center font-child text-[5vh] leading-tight">
+        {screen.rhyme_short || screen.rhyme}
+      </p>
     </div>
   )
 }
@@ -120,9 +184,22 @@ function Write({ written, mirrored }: { written: Written; mirrored: boolean }) {
   }, [written, mirrored])
   return (
     <span className="flex flex-col items-center gap-[2vh]" data-mirrored={mirrored}>
-      <Writing written={written} writer={writer} hand="finger" tone="slate" mirrored={mirrored} className="h-[52vh] max-w-[92vw]" />
-      <span className="min-h-[9vh] max-w-[85vw] text-center font-child text-[4.6vh] leading-tight">{written.strokes?.[Math.max(0, writer.at)]?.words}</span>
-      {mirrored && <span className="rounded border-2 border-marigold px-3 text-[2.6vh]">mirrored: face the class and follow it</span>}
+      <Writing
+        written={written}
+        writer={writer}
+        hand="finger"
+        tone="slate"
+        mirrored={mirrored}
+        className="h-[52vh] max-w-[92vw]"
+      />
+      <span className="min-h-[9vh] max-w-[85vw] text-center font-child text-[4.6vh] leading-tight">
+        {written.strokes?.[Math.max(0, writer.at)]?.words}
+      </span>
+      {mirrored && (
+        <span className="rounded border-2 border-marigold px-3 text-[2.6vh]">
+          mirrored: face the class and follow it
+        </span>
+      )}
     </span>
   )
 }

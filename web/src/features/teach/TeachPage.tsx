@@ -11,7 +11,13 @@ import { usePreload } from './usePreload'
 
 export function TeachPage() {
   const { introductionId } = useParams({ from: '/teach/$introductionId' })
-  const intro = useQuery({ queryKey: keys.introduction(introductionId), queryFn: () => data(client.GET('/introductions/{id}', { params: { path: { id: introductionId } } })), staleTime: Infinity, refetchOnWindowFocus: false, refetchOnReconnect: false })
+  const intro = useQuery({
+    queryKey: keys.introduction(introductionId),
+    queryFn: () => data(client.GET('/introductions/{id}', { params: { path: { id: introductionId } } })),
+    staleTime: Infinity,
+    refetchOnWindowFocus: false,
+    refetchOnReconnect: false,
+  })
   if (intro.error && !intro.data) return <Failed error={intro.error} />
   if (!intro.data) return <Waiting what="Opening the lesson …" />
   return <Lesson intro={intro.data} />
@@ -79,17 +85,35 @@ function Lesson({ intro: given }: { intro: Introduction }) {
     return () => window.removeEventListener('keydown', onKey)
   })
 
-  if (!pack) return <div className="slate flex min-h-screen items-center justify-center bg-slate text-2xl text-chalk">Getting pictures and sounds ready …</div>
-  if (over) return <LogForm intro={intro} seconds={seconds} reached={step?.name ?? ''} onBack={() => {
-    setStopped(false)
-    move(Math.min(at, list.length - 1))
-  }} />
+  if (!pack)
+    return (
+      <div className="slate flex min-h-screen items-center justify-center bg-slate text-2xl text-chalk">
+        Getting pictures and sounds ready …
+      </div>
+    )
+  if (over)
+    return (
+      <LogForm
+        intro={intro}
+        seconds={seconds}
+        reached={step?.name ?? ''}
+        onBack={() => {
+          setStopped(false)
+          move(Math.min(at, list.length - 1))
+        }}
+      />
+    )
   if (!screen || !step) return <Waiting what="This introduction has no steps. Renew it first." />
   const planned = plannedUntil(lesson, list, at)
   const behind = seconds - planned
   const touch = 'min-h-12 rounded-lg border-2 border-chalk/60 px-4 text-lg font-bold hover:bg-chalk/10'
   return (
-    <main className="slate flex h-screen flex-col overflow-hidden bg-slate text-chalk" data-screen={at} data-step={step.kind} data-turned={turned}>
+    <main
+      className="slate flex h-screen flex-col overflow-hidden bg-slate text-chalk"
+      data-screen={at}
+      data-step={step.kind}
+      data-turned={turned}
+    >
       <audio ref={player} />
       <div className="flex items-center gap-4 px-6 pt-3 text-lg">
         <Shape family={step.family} className="size-8" />
@@ -101,15 +125,26 @@ function Lesson({ intro: given }: { intro: Introduction }) {
           {clock(seconds)} of {clock(lesson.seconds)}
           {behind > 30 && <b className="ml-3 rounded bg-coral px-2 text-ink">{clock(behind)} behind the plan</b>}
         </span>
-        <span title="All pictures and sounds are on this machine">{missing ? `${missing} things could not be loaded` : '✓ works without network'}</span>
-        <Link to="/introductions/$introductionId" params={{ introductionId: intro.introduction_id }} className={touch + ' flex items-center'}>
+        <span title="All pictures and sounds are on this machine">
+          {missing ? `${missing} things could not be loaded` : '✓ works without network'}
+        </span>
+        <Link
+          to="/introductions/$introductionId"
+          params={{ introductionId: intro.introduction_id }}
+          className={touch + ' flex items-center'}
+        >
           Leave
         </Link>
         <button type="button" className={touch} onClick={() => setStopped(true)}>
           End and log
         </button>
       </div>
-      <button type="button" aria-label="Turn: show the other side or the answer" onClick={() => setTurned(!turned)} className="flex min-h-0 flex-1 items-center justify-center">
+      <button
+        type="button"
+        aria-label="Turn: show the other side or the answer"
+        onClick={() => setTurned(!turned)}
+        className="flex min-h-0 flex-1 items-center justify-center"
+      >
         <Stage screen={screen} turned={turned} pack={pack} lesson={lesson} />
       </button>
       <div className="flex items-end gap-6 px-6 pb-3">
@@ -123,10 +158,19 @@ function Lesson({ intro: given }: { intro: Introduction }) {
         <button type="button" className={touch} onClick={() => setTurned(!turned)}>
           turn <Key>enter</Key>
         </button>
-        <button type="button" className={touch} onClick={play} disabled={!pack.sounds.has(soundOf) && !pack.sounds.has(lesson.card_id)}>
+        <button
+          type="button"
+          className={touch}
+          onClick={play}
+          disabled={!pack.sounds.has(soundOf) && !pack.sounds.has(lesson.card_id)}
+        >
           play the sound <Key>p</Key>
         </button>
-        <button type="button" className={`${touch} border-marigold bg-marigold text-ink hover:bg-marigold/80`} onClick={() => move(at + 1)}>
+        <button
+          type="button"
+          className={`${touch} border-marigold bg-marigold text-ink hover:bg-marigold/80`}
+          onClick={() => move(at + 1)}
+        >
           on <Key>space</Key>
         </button>
         <span className="ml-auto text-base text-chalk/80">
@@ -134,8 +178,14 @@ function Lesson({ intro: given }: { intro: Introduction }) {
         </span>
       </div>
       <div aria-hidden className="relative h-3 w-full bg-slate-deep">
-        <div className="absolute inset-y-0 left-0 bg-chalk/70" style={{ width: `${Math.min(100, (planned / lesson.seconds) * 100)}%` }} />
-        <div className="absolute inset-y-0 w-1.5 bg-marigold" style={{ left: `${Math.min(99.6, (seconds / lesson.seconds) * 100)}%` }} />
+        <div
+          className="absolute inset-y-0 left-0 bg-chalk/70"
+          style={{ width: `${Math.min(100, (planned / lesson.seconds) * 100)}%` }}
+        />
+        <div
+          className="absolute inset-y-0 w-1.5 bg-marigold"
+          style={{ left: `${Math.min(99.6, (seconds / lesson.seconds) * 100)}%` }}
+        />
       </div>
     </main>
   )

@@ -47,19 +47,34 @@ function ofStep(step: Step, lesson: Lesson, target: Face | undefined): Pick<Scre
   switch (step.kind) {
     case 'ear': {
       const quarters = choices.filter((c) => c.slot.startsWith('ear-quarter'))
-      const sorting: Pick<Screen, 'show' | 'turn'>[] = mixed(choices.filter((c) => !quarters.includes(c))).map((c) => ({ show: { kind: 'sort', word: c.value, yes: c.detail === 'yes' }, turn: 'answer' }))
-      if (quarters.length > 0) sorting.push({ show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.detail === 'first' })) }, turn: 'answer' })
+      const sorting: Pick<Screen, 'show' | 'turn'>[] = mixed(choices.filter((c) => !quarters.includes(c))).map((c) => ({
+        show: { kind: 'sort', word: c.value, yes: c.detail === 'yes' },
+        turn: 'answer',
+      }))
+      if (quarters.length > 0)
+        sorting.push({
+          show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.detail === 'first' })) },
+          turn: 'answer',
+        })
       return sorting
     }
     case 'blend':
     case 'spell':
-      return choices.map((c) => ({ show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'sounds' }, turn: 'answer' }))
+      return choices.map((c) => ({
+        show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'sounds' },
+        turn: 'answer',
+      }))
     case 'read':
-      return choices.map((c) => ({ show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'none' }, turn: 'bridges' }))
+      return choices.map((c) => ({
+        show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'none' },
+        turn: 'bridges',
+      }))
     case 'sentence':
       return choices.flatMap((c) => {
         const whole: Pick<Screen, 'show' | 'turn'> = { show: { kind: 'sentence', text: c.value }, turn: 'bridges' }
-        return step.pieces?.length ? [{ show: { kind: 'pieces', pieces: step.pieces, text: c.value }, turn: 'answer' }, whole] : [whole]
+        return step.pieces?.length
+          ? [{ show: { kind: 'pieces', pieces: step.pieces, text: c.value }, turn: 'answer' }, whole]
+          : [whole]
       })
     case 'page':
       return choices.map((c) => ({ show: { kind: 'page', text: c.value }, turn: 'bridges' }))
@@ -68,8 +83,19 @@ function ofStep(step: Step, lesson: Lesson, target: Face | undefined): Pick<Scre
     case 'hand': {
       const forms = [lesson.writing, lesson.capital].filter((w): w is Written => Boolean(w))
       if (!target) return []
-      const over: Pick<Screen, 'show' | 'turn'>[] = lesson.place && lesson.writing && target.picture ? [{ show: { kind: 'over', face: target, written: lesson.writing, place: lesson.place }, turn: 'nothing' }] : []
-      return forms.length ? [...over, ...forms.map((written) => ({ show: { kind: 'write' as const, face: target, written }, turn: 'mirror' as const }))] : [{ show: { kind: 'letter', face: target }, turn: 'side' }]
+      const over: Pick<Screen, 'show' | 'turn'>[] =
+        lesson.place && lesson.writing && target.picture
+          ? [{ show: { kind: 'over', face: target, written: lesson.writing, place: lesson.place }, turn: 'nothing' }]
+          : []
+      return forms.length
+        ? [
+            ...over,
+            ...forms.map((written) => ({
+              show: { kind: 'write' as const, face: target, written },
+              turn: 'mirror' as const,
+            })),
+          ]
+        : [{ show: { kind: 'letter', face: target }, turn: 'side' }]
     }
     case 'letter':
     case 'close':

@@ -38,8 +38,20 @@ export function TeamPage() {
 }
 
 /** What the class writes with in the Hand step, each with what to watch for. */
-function Materials({ c, lead, onChange }: { c: Conventions; lead: boolean; onChange: (part: Pick<Conventions, 'materials' | 'one_material'>) => void }) {
-  const all = useQuery({ queryKey: ['materials'], queryFn: () => data(client.GET('/materials')).then((d) => d ?? []), staleTime: Infinity })
+function Materials({
+  c,
+  lead,
+  onChange,
+}: {
+  c: Conventions
+  lead: boolean
+  onChange: (part: Pick<Conventions, 'materials' | 'one_material'>) => void
+}) {
+  const all = useQuery({
+    queryKey: ['materials'],
+    queryFn: () => data(client.GET('/materials')).then((d) => d ?? []),
+    staleTime: Infinity,
+  })
   const names = (all.data ?? []).map((m) => m.name)
   const chosen = c.materials?.length ? c.materials : names
   return (
@@ -47,14 +59,26 @@ function Materials({ c, lead, onChange }: { c: Conventions; lead: boolean; onCha
       <legend className="text-sm font-bold">Trays and materials for writing</legend>
       {all.data?.map((m) => (
         <label key={m.name} className="flex min-h-11 items-center gap-3">
-          <input type="checkbox" checked={chosen.includes(m.name)} onChange={(e) => onChange({ materials: names.filter((n) => (n === m.name ? e.target.checked : chosen.includes(n))) })} className="size-6 shrink-0 accent-slate" />
+          <input
+            type="checkbox"
+            checked={chosen.includes(m.name)}
+            onChange={(e) =>
+              onChange({ materials: names.filter((n) => (n === m.name ? e.target.checked : chosen.includes(n))) })
+            }
+            className="size-6 shrink-0 accent-slate"
+          />
           <span>
             <b>{m.name}</b> <span className="text-sm text-soft">{m.caution}</span>
           </span>
         </label>
       ))}
       <label className="flex min-h-11 items-center gap-3">
-        <input type="checkbox" checked={!c.one_material} onChange={(e) => onChange({ one_material: !e.target.checked })} className="size-6 shrink-0 accent-slate" />
+        <input
+          type="checkbox"
+          checked={!c.one_material}
+          onChange={(e) => onChange({ one_material: !e.target.checked })}
+          className="size-6 shrink-0 accent-slate"
+        />
         <span>
           <b>Another material each day</b> <span className="text-sm text-soft">(otherwise the first of these)</span>
         </span>
@@ -69,7 +93,10 @@ function CarryPack() {
   return (
     <section className="flex flex-col gap-3">
       <Heading level={2}>Carry pack</Heading>
-      <p>One file that works from a USB stick on a phone or an old laptop: cards, sounds, strokes, turnover, introductions. It holds voices: give it to adults of the school only, and delete it when a speaker withdraws.</p>
+      <p>
+        One file that works from a USB stick on a phone or an old laptop: cards, sounds, strokes, turnover,
+        introductions. It holds voices: give it to adults of the school only, and delete it when a speaker withdraws.
+      </p>
       <div className="flex flex-wrap gap-3">
         <LinkButton href="/api/pack.html?size=order" download="carry-pack.html">
           The whole order
@@ -88,8 +115,22 @@ function CarryPack() {
 }
 
 const prints: [string, [string, string][]][] = [
-  ['90 by 120 mm', [['Two-sided', 'layout=duplex'], ['To fold', 'layout=fold'], ['One side', 'layout=single']]],
-  ['60 by 80 mm', [['Two-sided', 'layout=duplex&size=small'], ['To fold', 'layout=fold&size=small'], ['One side', 'layout=single&size=small']]],
+  [
+    '90 by 120 mm',
+    [
+      ['Two-sided', 'layout=duplex'],
+      ['To fold', 'layout=fold'],
+      ['One side', 'layout=single'],
+    ],
+  ],
+  [
+    '60 by 80 mm',
+    [
+      ['Two-sided', 'layout=duplex&size=small'],
+      ['To fold', 'layout=fold&size=small'],
+      ['One side', 'layout=single&size=small'],
+    ],
+  ],
   ['For the wall', [['Frieze', 'layout=frieze']]],
 ]
 
@@ -120,7 +161,13 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
       <Heading level={2}>What we agreed</Heading>
       <Field label="Accent of the team" hint="Sounds, words and bridges follow it everywhere.">
         {(ids) => (
-          <select {...ids} disabled={!lead} value={c.accent} onChange={(e) => setC({ ...c, accent: e.target.value as Conventions['accent'] })} className={inputLook}>
+          <select
+            {...ids}
+            disabled={!lead}
+            value={c.accent}
+            onChange={(e) => setC({ ...c, accent: e.target.value as Conventions['accent'] })}
+            className={inputLook}
+          >
             <option value="southern-british">Southern British</option>
             <option value="northern-english">Northern English (short bath; cup as in put)</option>
             <option value="northern-english-strut">Northern English (short bath; cup and put apart)</option>
@@ -130,7 +177,13 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
       </Field>
       <Field label="Paper">
         {(ids) => (
-          <select {...ids} disabled={!lead} value={c.paper} onChange={(e) => setC({ ...c, paper: e.target.value as Conventions['paper'] })} className={inputLook}>
+          <select
+            {...ids}
+            disabled={!lead}
+            value={c.paper}
+            onChange={(e) => setC({ ...c, paper: e.target.value as Conventions['paper'] })}
+            className={inputLook}
+          >
             <option>A4</option>
             <option>Letter</option>
           </select>
@@ -138,7 +191,13 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
       </Field>
       {switches.map(([key, label, otherwise]) => (
         <label key={key} className="flex min-h-11 items-center gap-3">
-          <input type="checkbox" disabled={!lead} checked={Boolean(c[key])} onChange={(e) => setC({ ...c, [key]: e.target.checked })} className="size-6 shrink-0 accent-slate" />
+          <input
+            type="checkbox"
+            disabled={!lead}
+            checked={Boolean(c[key])}
+            onChange={(e) => setC({ ...c, [key]: e.target.checked })}
+            className="size-6 shrink-0 accent-slate"
+          />
           <span>
             <b>{label}</b> <span className="text-sm text-soft">({otherwise})</span>
           </span>
@@ -148,7 +207,13 @@ function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         <legend className="text-sm font-bold">What counts as one unit</legend>
         {units.map(([key, label]) => (
           <label key={key} className="flex min-h-11 items-center gap-3">
-            <input type="checkbox" disabled={!lead} checked={Boolean(c.units[key])} onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })} className="size-6 shrink-0 accent-slate" />
+            <input
+              type="checkbox"
+              disabled={!lead}
+              checked={Boolean(c.units[key])}
+              onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })}
+              className="size-6 shrink-0 accent-slate"
+            />
             <span>{label}</span>
           </label>
         ))}
@@ -199,12 +264,24 @@ function Allowed({ list, lead, onChange }: { list: string[]; lead: boolean; onCh
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="text-sm font-bold">Single words that we allow all the same</legend>
-      <p className="text-sm text-soft">Words about violence, illness, drink and the like are kept from children, with all their forms. One word can be allowed, a theme never.</p>
+      <p className="text-sm text-soft">
+        Words about violence, illness, drink and the like are kept from children, with all their forms. One word can be
+        allowed, a theme never.
+      </p>
       <div className="flex flex-wrap gap-2">
         {list.map((w) => (
-          <span key={w} className="flex items-center gap-2 rounded-full border-2 border-ink bg-sheet pl-4 font-child text-xl">
+          <span
+            key={w}
+            className="flex items-center gap-2 rounded-full border-2 border-ink bg-sheet pl-4 font-child text-xl"
+          >
             {w}
-            <button type="button" disabled={!lead} aria-label={`Allow ${w} no longer`} className="size-11 rounded-full text-lg hover:bg-coral/40" onClick={() => onChange(list.filter((x) => x !== w))}>
+            <button
+              type="button"
+              disabled={!lead}
+              aria-label={`Allow ${w} no longer`}
+              className="size-11 rounded-full text-lg hover:bg-coral/40"
+              onClick={() => onChange(list.filter((x) => x !== w))}
+            >
               ×
             </button>
           </span>
@@ -212,7 +289,14 @@ function Allowed({ list, lead, onChange }: { list: string[]; lead: boolean; onCh
       </div>
       {lead && (
         <div className="flex max-w-md gap-2">
-          <Input aria-label="A word to allow" placeholder="one word" maxLength={24} value={word} onChange={(e) => setWord(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && (e.preventDefault(), add())} />
+          <Input
+            aria-label="A word to allow"
+            placeholder="one word"
+            maxLength={24}
+            value={word}
+            onChange={(e) => setWord(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && (e.preventDefault(), add())}
+          />
           <Button onClick={add}>Allow it</Button>
         </div>
       )}
@@ -223,23 +307,54 @@ function Allowed({ list, lead, onChange }: { list: string[]; lead: boolean; onCh
 type Departure = NonNullable<Conventions['departures']>[number]
 
 /** Words that the team says in another accent than its own. */
-function Departures({ list, lead, onChange }: { list: Departure[]; lead: boolean; onChange: (list: Departure[]) => void }) {
+function Departures({
+  list,
+  lead,
+  onChange,
+}: {
+  list: Departure[]
+  lead: boolean
+  onChange: (list: Departure[]) => void
+}) {
   const set = (i: number, part: Partial<Departure>) => onChange(list.map((d, k) => (k === i ? { ...d, ...part } : d)))
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="text-sm font-bold">Words that we say in another accent</legend>
       {list.map((d, i) => (
         <div key={i} className="grid grid-cols-[7rem_10rem_1fr_auto] gap-2">
-          <Input aria-label={`Word ${i + 1}`} placeholder="word" disabled={!lead} maxLength={24} value={d.word} onChange={(e) => set(i, { word: e.target.value })} />
-          <select aria-label={`Accent of word ${i + 1}`} disabled={!lead} value={d.accent} onChange={(e) => set(i, { accent: e.target.value as Departure['accent'] })} className={inputLook}>
+          <Input
+            aria-label={`Word ${i + 1}`}
+            placeholder="word"
+            disabled={!lead}
+            maxLength={24}
+            value={d.word}
+            onChange={(e) => set(i, { word: e.target.value })}
+          />
+          <select
+            aria-label={`Accent of word ${i + 1}`}
+            disabled={!lead}
+            value={d.accent}
+            onChange={(e) => set(i, { accent: e.target.value as Departure['accent'] })}
+            className={inputLook}
+          >
             <option value="southern-british">Southern British</option>
             <option value="northern-english">Northern English</option>
             <option value="northern-english-strut">Northern English, cup and put apart</option>
             <option value="general-american">General American</option>
           </select>
-          <Input aria-label={`Why, for word ${i + 1}`} placeholder="why" disabled={!lead} maxLength={200} value={d.note} onChange={(e) => set(i, { note: e.target.value })} />
+          <Input
+            aria-label={`Why, for word ${i + 1}`}
+            placeholder="why"
+            disabled={!lead}
+            maxLength={200}
+            value={d.note}
+            onChange={(e) => set(i, { note: e.target.value })}
+          />
           {lead && (
-            <Button aria-label={`Leave out ${d.word || 'this word'}`} onClick={() => onChange(list.filter((_, k) => k !== i))}>
+            <Button
+              aria-label={`Leave out ${d.word || 'this word'}`}
+              onClick={() => onChange(list.filter((_, k) => k !== i))}
+            >
               ×
             </Button>
           )}
@@ -247,7 +362,9 @@ function Departures({ list, lead, onChange }: { list: Departure[]; lead: boolean
       ))}
       {lead && (
         <div>
-          <Button onClick={() => onChange([...list, { word: '', accent: 'northern-english', note: '' }])}>+ a word</Button>
+          <Button onClick={() => onChange([...list, { word: '', accent: 'northern-english', note: '' }])}>
+            + a word
+          </Button>
         </div>
       )}
     </fieldset>
@@ -274,7 +391,13 @@ function RoutineForm({ routine, lead }: { routine: Routine; lead: boolean }) {
         {steps.map((s, i) => (
           <li key={s.kind} className="flex items-center gap-2">
             <span className="w-6 shrink-0 text-right text-soft">{i + 1}</span>
-            <Input aria-label={`Name of step ${i + 1}`} maxLength={40} disabled={!lead} value={s.name ?? ''} onChange={(e) => setSteps(steps.map((x, k) => (k === i ? { ...x, name: e.target.value } : x)))} />
+            <Input
+              aria-label={`Name of step ${i + 1}`}
+              maxLength={40}
+              disabled={!lead}
+              value={s.name ?? ''}
+              onChange={(e) => setSteps(steps.map((x, k) => (k === i ? { ...x, name: e.target.value } : x)))}
+            />
             <select
               aria-label={`Time of ${s.name ?? s.kind}`}
               disabled={!lead}
@@ -291,10 +414,17 @@ function RoutineForm({ routine, lead }: { routine: Routine; lead: boolean }) {
                 <Button aria-label={`Move ${s.name ?? s.kind} up`} disabled={i === 0} onClick={() => move(i, -1)}>
                   ↑
                 </Button>
-                <Button aria-label={`Move ${s.name ?? s.kind} down`} disabled={i === steps.length - 1} onClick={() => move(i, 1)}>
+                <Button
+                  aria-label={`Move ${s.name ?? s.kind} down`}
+                  disabled={i === steps.length - 1}
+                  onClick={() => move(i, 1)}
+                >
                   ↓
                 </Button>
-                <Button aria-label={`Drop ${s.name ?? s.kind}`} onClick={() => setSteps(steps.filter((_, k) => k !== i))}>
+                <Button
+                  aria-label={`Drop ${s.name ?? s.kind}`}
+                  onClick={() => setSteps(steps.filter((_, k) => k !== i))}
+                >
                   ×
                 </Button>
               </>
@@ -352,10 +482,22 @@ function Classes() {
       >
         <div className="flex-1">
           <Field label="A new class or group" hint="Its name only, never a child’s." error={add.error?.message}>
-            {(ids) => <Input {...ids} maxLength={60} value={form.name} onChange={(e) => setForm({ ...form, name: e.target.value })} />}
+            {(ids) => (
+              <Input
+                {...ids}
+                maxLength={60}
+                value={form.name}
+                onChange={(e) => setForm({ ...form, name: e.target.value })}
+              />
+            )}
           </Field>
         </div>
-        <select aria-label="Class or group" value={form.kind} onChange={(e) => setForm({ ...form, kind: e.target.value as 'class' | 'group' })} className="min-h-11 rounded-md border-2 border-line bg-sheet px-2">
+        <select
+          aria-label="Class or group"
+          value={form.kind}
+          onChange={(e) => setForm({ ...form, kind: e.target.value as 'class' | 'group' })}
+          className="min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+        >
           <option>class</option>
           <option>group</option>
         </select>
@@ -380,7 +522,8 @@ function Members({ lead }: { lead: boolean }) {
       return queryClient.invalidateQueries({ queryKey: ['members'] })
     },
   })
-  const wrong = (f: string) => (add.error instanceof CallError && add.error.problem.field === f ? add.error.message : undefined)
+  const wrong = (f: string) =>
+    add.error instanceof CallError && add.error.problem.field === f ? add.error.message : undefined
   return (
     <section className="flex flex-col gap-3">
       <Heading level={2}>People</Heading>
@@ -403,18 +546,46 @@ function Members({ lead }: { lead: boolean }) {
               add.mutate()
             }}
           >
-            <Field label="Name" error={wrong('name')}>{(ids) => <Input {...ids} value={form.name} onChange={(e) => setForm({ ...form, name: e.target.value })} />}</Field>
-            <Field label="E-mail" error={wrong('email')}>{(ids) => <Input {...ids} type="email" value={form.email} onChange={(e) => setForm({ ...form, email: e.target.value })} />}</Field>
+            <Field label="Name" error={wrong('name')}>
+              {(ids) => (
+                <Input {...ids} value={form.name} onChange={(e) => setForm({ ...form, name: e.target.value })} />
+              )}
+            </Field>
+            <Field label="E-mail" error={wrong('email')}>
+              {(ids) => (
+                <Input
+                  {...ids}
+                  type="email"
+                  value={form.email}
+                  onChange={(e) => setForm({ ...form, email: e.target.value })}
+                />
+              )}
+            </Field>
             <Field label="Role">
               {(ids) => (
-                <select {...ids} value={form.role} onChange={(e) => setForm({ ...form, role: e.target.value as NewMember['role'] })} className={inputLook}>
+                <select
+                  {...ids}
+                  value={form.role}
+                  onChange={(e) => setForm({ ...form, role: e.target.value as NewMember['role'] })}
+                  className={inputLook}
+                >
                   <option>teacher</option>
                   <option>assistant</option>
                   <option>lead</option>
                 </select>
               )}
             </Field>
-            <Field label="First password" error={wrong('password')}>{(ids) => <Input {...ids} type="password" autoComplete="new-password" value={form.password} onChange={(e) => setForm({ ...form, password: e.target.value })} />}</Field>
+            <Field label="First password" error={wrong('password')}>
+              {(ids) => (
+                <Input
+                  {...ids}
+                  type="password"
+                  autoComplete="new-password"
+                  value={form.password}
+                  onChange={(e) => setForm({ ...form, password: e.target.value })}
+                />
+              )}
+            </Field>
             <Button type="submit" disabled={add.isPending}>
               Add
             </Button>

@@ -39,13 +39,20 @@ export function Checked({ result }: { result: Result }) {
         {lines(result.words ?? [], sentences).map((line, i) => (
           <ol key={i} className="flex flex-wrap items-start gap-x-4 gap-y-5">
             {line.map((w) => (
-              <li key={w.start} data-status={w.status} className={`rounded-lg border-3 px-1 text-4xl ${marks[w.status]?.look ?? ''}`} title={`${marks[w.status]?.says}${w.untaught?.length ? `: ${w.untaught.join(', ')}` : ''}`}>
+              <li
+                key={w.start}
+                data-status={w.status}
+                className={`rounded-lg border-3 px-1 text-4xl ${marks[w.status]?.look ?? ''}`}
+                title={`${marks[w.status]?.says}${w.untaught?.length ? `: ${w.untaught.join(', ')}` : ''}`}
+              >
                 <Bridges word={w.text} bits={w.bits} />
                 {w.status !== 'decodable' && (
                   <span className="block max-w-56 text-sm leading-tight">
                     {marks[w.status]?.says}
                     {w.untaught?.length ? `: ${w.untaught.join(', ')}` : ''}
-                    {w.comes > 0 ? <span className="block font-bold">exception word, comes in step {w.comes}</span> : null}
+                    {w.comes > 0 ? (
+                      <span className="block font-bold">exception word, comes in step {w.comes}</span>
+                    ) : null}
                     {w.instead?.length ? <span className="block text-leaf">try {w.instead.join(', ')}</span> : null}
                   </span>
                 )}

@@ -15,7 +15,9 @@ export function TextsPage() {
   return (
     <div className="mx-auto flex max-w-[1300px] flex-col gap-8 p-5">
       <h1 className="sr-only">Texts</h1>
-      {classId === '' && <Notice>Make a class under “Team” first: what can be read depends on what it has been taught.</Notice>}
+      {classId === '' && (
+        <Notice>Make a class under “Team” first: what can be read depends on what it has been taught.</Notice>
+      )}
       <Check
         classId={classId}
         className={name}
@@ -39,7 +41,19 @@ export function TextsPage() {
   )
 }
 
-function Check({ classId, className, text, setText, pick }: { classId: string; className: string; text: string; setText: (t: string) => void; pick: React.ReactNode }) {
+function Check({
+  classId,
+  className,
+  text,
+  setText,
+  pick,
+}: {
+  classId: string
+  className: string
+  text: string
+  setText: (t: string) => void
+  pick: React.ReactNode
+}) {
   const me = useMe()
   const late = useDeferredValue(text)
   const check = useCheck(classId, late)
@@ -59,7 +73,15 @@ function Check({ classId, className, text, setText, pick }: { classId: string; c
         {pick}
         <span>read this?</span>
       </div>
-      <textarea id="text-to-check" rows={3} maxLength={20000} value={text} onChange={(e) => change(e.target.value)} placeholder="Type or paste a sentence or a page." className={`${inputLook} font-child text-2xl!`} />
+      <textarea
+        id="text-to-check"
+        rows={3}
+        maxLength={20000}
+        value={text}
+        onChange={(e) => change(e.target.value)}
+        placeholder="Type or paste a sentence or a page."
+        className={`${inputLook} font-child text-2xl!`}
+      />
       {check.error && text.trim() && <Notice kind="wrong">{check.error.message}</Notice>}
       {result && (
         <>
@@ -71,14 +93,28 @@ function Check({ classId, className, text, setText, pick }: { classId: string; c
               </Button>
             )}
             {kind === 'sentence' && <Button onClick={() => chop.mutate(text)}>Cut into pieces</Button>}
-            {mayI(me.data?.rights, 'assemble') && result.decodable === 1 && <SendTo key={kind} className={className} values={[text.trim()]} steps={[[kind, kind === 'page' ? 'Page' : 'Sentence']]} />}
+            {mayI(me.data?.rights, 'assemble') && result.decodable === 1 && (
+              <SendTo
+                key={kind}
+                className={className}
+                values={[text.trim()]}
+                steps={[[kind, kind === 'page' ? 'Page' : 'Sentence']]}
+              />
+            )}
           </div>
           {keep.error && <Notice kind="wrong">{keep.error.message}</Notice>}
-          {keep.isSuccess && <Notice kind="good">It is in the team’s bank now. The assembler offers it where a class can read it.</Notice>}
+          {keep.isSuccess && (
+            <Notice kind="good">
+              It is in the team’s bank now. The assembler offers it where a class can read it.
+            </Notice>
+          )}
           {chop.error && <Notice kind="wrong">{chop.error.message}</Notice>}
           {chop.data && !chop.error && (
             <div>
-              <p className="text-sm text-soft">Cut here: the capital stays first, the full stop last, and no other order reads as a sentence. Read it once yourself.</p>
+              <p className="text-sm text-soft">
+                Cut here: the capital stays first, the full stop last, and no other order reads as a sentence. Read it
+                once yourself.
+              </p>
               <ul className="mt-2 flex flex-wrap gap-3">
                 {chop.data.map((p, i) => (
                   <li key={i} className="border-2 border-dashed border-ink bg-sheet px-4 py-2 font-child text-3xl">
@@ -118,7 +154,12 @@ function Made({ classId, use }: { classId: string; use: (t: string) => void }) {
       </p>
       <Notice kind="care">Made by rule from words the class can read. Read each one before you use it.</Notice>
       {made.error && <Notice kind="wrong">{made.error.message}</Notice>}
-      {made.data?.length === 0 && <Notice>No sentence can be made with it yet: it needs a noun, a verb and a small word such as “a” or “the” that the class can read.</Notice>}
+      {made.data?.length === 0 && (
+        <Notice>
+          No sentence can be made with it yet: it needs a noun, a verb and a small word such as “a” or “the” that the
+          class can read.
+        </Notice>
+      )}
       <ul className="flex flex-col">
         {made.data?.map((s) => (
           <li key={s.text} className="flex items-center gap-3 border-b border-line">
@@ -152,27 +193,35 @@ function Bank({ classId, use }: { classId: string; use: (t: string) => void }) {
           </Button>
         </Notice>
       )}
-      {bank.data?.length === 0 && <Notice>Nothing is kept yet. Check a sentence or a page above and keep it: the assembler draws from here.</Notice>}
+      {bank.data?.length === 0 && (
+        <Notice>
+          Nothing is kept yet. Check a sentence or a page above and keep it: the assembler draws from here.
+        </Notice>
+      )}
       <ul className="flex flex-col">
         {bank.data?.map((b) => (
           <li key={b.text_id} className="flex items-center gap-3 border-b border-line py-1">
             <span className="w-24 shrink-0 text-sm">
               <b>{b.kind}</b>
               {classId && (
-                <span className="block">
-                  {b.decodable === 1 ? '✓ readable' : `${Math.round(b.decodable * 100)} %`}
-                </span>
+                <span className="block">{b.decodable === 1 ? '✓ readable' : `${Math.round(b.decodable * 100)} %`}</span>
               )}
             </span>
             <span className="min-w-0 flex-1">
               <span className={`font-child ${b.kind === 'page' ? 'line-clamp-2 text-lg' : 'text-2xl'}`}>{b.body}</span>
-              {(b.missing ?? []).length > 0 && <span className="block text-sm text-soft">not yet: {b.missing?.join(', ')}</span>}
+              {(b.missing ?? []).length > 0 && (
+                <span className="block text-sm text-soft">not yet: {b.missing?.join(', ')}</span>
+              )}
             </span>
             <Button look="quiet" onClick={() => use(b.body)} aria-label={`Use: ${b.body}`}>
               use
             </Button>
             {mayI(me.data?.rights, 'edit') && (
-              <Button look="quiet" onClick={() => drop.mutate({ id: b.text_id, archived: true })} aria-label={`Take out: ${b.body}`}>
+              <Button
+                look="quiet"
+                onClick={() => drop.mutate({ id: b.text_id, archived: true })}
+                aria-label={`Take out: ${b.body}`}
+              >
                 take out
               </Button>
             )}

@@ -9,17 +9,23 @@ export const useCheck = (classId: string, text: string) =>
     placeholderData: (before) => before,
   })
 
-export const useBank = (classId: string) => useQuery({ queryKey: ['bank', classId], queryFn: () => data(client.GET('/bank', { params: { query: { class: classId } } })).then((d) => d ?? []) })
+export const useBank = (classId: string) =>
+  useQuery({
+    queryKey: ['bank', classId],
+    queryFn: () => data(client.GET('/bank', { params: { query: { class: classId } } })).then((d) => d ?? []),
+  })
 
 export const useMade = (classId: string, card: string, seed: number) =>
   useQuery({
     queryKey: ['sentences', classId, card, seed],
-    queryFn: () => data(client.GET('/sentences', { params: { query: { class: classId, card, seed } } })).then((d) => d ?? []),
+    queryFn: () =>
+      data(client.GET('/sentences', { params: { query: { class: classId, card, seed } } })).then((d) => d ?? []),
     enabled: classId !== '',
     placeholderData: (before) => before,
   })
 
-export const useChop = () => useMutation({ mutationFn: (text: string) => data(client.POST('/chop', { body: { text } })).then((d) => d ?? []) })
+export const useChop = () =>
+  useMutation({ mutationFn: (text: string) => data(client.POST('/chop', { body: { text } })).then((d) => d ?? []) })
 
 export const useKeep = () =>
   useMutation({
@@ -29,6 +35,7 @@ export const useKeep = () =>
 
 export const useDrop = () =>
   useMutation({
-    mutationFn: ({ id, archived }: { id: string; archived: boolean }) => data(client.PUT('/bank/{id}/archived', { params: { path: { id } }, body: { archived } })),
+    mutationFn: ({ id, archived }: { id: string; archived: boolean }) =>
+      data(client.PUT('/bank/{id}/archived', { params: { path: { id } }, body: { archived } })),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ['bank'] }),
   })

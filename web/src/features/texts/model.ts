@@ -8,6 +8,11 @@ export function kindOf(checked: Pick<Checked, 'sentences'>): 'sentence' | 'page'
 }
 
 /** The text cut where its sentences begin, so that each stands on its own line. Starts are rune offsets. */
-export function lines<W extends { start: number }>(words: readonly W[], sentences: readonly { start: number }[]): W[][] {
-  return sentences.map((s, i) => words.filter((w) => w.start >= s.start && w.start < (sentences[i + 1]?.start ?? Infinity)))
+export function lines<W extends { start: number }>(
+  words: readonly W[],
+  sentences: readonly { start: number }[],
+): W[][] {
+  return sentences.map((s, i) =>
+    words.filter((w) => w.start >= s.start && w.start < (sentences[i + 1]?.start ?? Infinity)),
+  )
 }

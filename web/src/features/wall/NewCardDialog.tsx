@@ -13,7 +13,8 @@ export default function NewCardDialog({ nextStep }: { nextStep: number }) {
     mutationFn: () => data(client.POST('/cards', { body: { pair, step: step ?? nextStep } })),
     onSuccess: ({ id }) => go({ to: '/cards/$cardId', params: { cardId: id } }),
   })
-  const wrong = (field: string) => (add.error instanceof CallError && (add.error.problem.field ?? 'pair') === field ? add.error.message : undefined)
+  const wrong = (field: string) =>
+    add.error instanceof CallError && (add.error.problem.field ?? 'pair') === field ? add.error.message : undefined
   return (
     <Dialog.Root>
       <Dialog.Trigger asChild>
@@ -23,7 +24,9 @@ export default function NewCardDialog({ nextStep }: { nextStep: number }) {
         <Dialog.Overlay className="fixed inset-0 z-20 bg-slate/60" />
         <Dialog.Content className="fixed top-1/2 left-1/2 z-30 w-full max-w-md -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl">
           <Dialog.Title className="writing-line font-child text-3xl font-bold">A new card</Dialog.Title>
-          <Dialog.Description className="mt-2 text-sm">A grapheme, with its sound where there is more than one: oo=uː, th=ð, a-e.</Dialog.Description>
+          <Dialog.Description className="mt-2 text-sm">
+            A grapheme, with its sound where there is more than one: oo=uː, th=ð, a-e.
+          </Dialog.Description>
           <form
             className="mt-4 flex flex-col gap-4"
             onSubmit={(e) => {
@@ -32,10 +35,27 @@ export default function NewCardDialog({ nextStep }: { nextStep: number }) {
             }}
           >
             <Field label="Grapheme" error={wrong('pair')}>
-              {(ids) => <Input {...ids} required value={pair} maxLength={40} className="font-child" onChange={(e) => setPair(e.target.value)} />}
+              {(ids) => (
+                <Input
+                  {...ids}
+                  required
+                  value={pair}
+                  maxLength={40}
+                  className="font-child"
+                  onChange={(e) => setPair(e.target.value)}
+                />
+              )}
             </Field>
             <Field label="Place in the order" error={wrong('step')}>
-              {(ids) => <Input {...ids} type="number" min={1} value={step ?? nextStep} onChange={(e) => setStep(e.target.valueAsNumber)} />}
+              {(ids) => (
+                <Input
+                  {...ids}
+                  type="number"
+                  min={1}
+                  value={step ?? nextStep}
+                  onChange={(e) => setStep(e.target.valueAsNumber)}
+                />
+              )}
             </Field>
             <div className="flex justify-end gap-3">
               <Dialog.Close asChild>

@@ -21,7 +21,10 @@ export function WallPage() {
   const search = useRef<HTMLInputElement>(null)
   const go = useNavigate()
   const rows = useMemo(() => ledges(wall.data ?? [], filter), [wall.data, filter])
-  const taught = useMemo(() => (klass.data ? new Set((klass.data.cards ?? []).map((c) => c.card_id)) : undefined), [klass.data])
+  const taught = useMemo(
+    () => (klass.data ? new Set((klass.data.cards ?? []).map((c) => c.card_id)) : undefined),
+    [klass.data],
+  )
   const current = rows.some((r) => r.cards.some((c) => c.card_id === at)) ? at : rows[0]?.cards[0]?.card_id
 
   useEffect(() => {
@@ -86,7 +89,11 @@ export function WallPage() {
           <option value="none">no class</option>
         </Inline>
         <label htmlFor="wall-state">stands,</label>
-        <Inline id="wall-state" value={filter.state} onChange={(e) => setFilter({ ...filter, state: e.target.value as Filter['state'] })}>
+        <Inline
+          id="wall-state"
+          value={filter.state}
+          onChange={(e) => setFilter({ ...filter, state: e.target.value as Filter['state'] })}
+        >
           <option value="any">all cards</option>
           <option value="draft">drafts</option>
           <option value="in review">cards in review</option>
@@ -127,7 +134,11 @@ export function WallPage() {
       </div>
       {rows.length === 0 && (
         <div className="flex items-center gap-4">
-          <Notice>{wall.data.length ? 'No card fits. Ask for less, or clear the filter.' : 'The library is empty. Add the first card of your order.'}</Notice>
+          <Notice>
+            {wall.data.length
+              ? 'No card fits. Ask for less, or clear the filter.'
+              : 'The library is empty. Add the first card of your order.'}
+          </Notice>
           {wall.data.length > 0 && <Button onClick={() => setFilter(everything)}>Show all cards</Button>}
         </div>
       )}
@@ -141,7 +152,14 @@ export function WallPage() {
                 <b className="text-2xl text-ink">{row.week}</b>
               </span>
               {row.cards.map((c) => (
-                <SoundCard key={c.card_id} card={c} standing={standing(c, taught, klass.data?.next)} turned={turned === c.card_id} current={current === c.card_id} onFocus={() => setAt(c.card_id)} />
+                <SoundCard
+                  key={c.card_id}
+                  card={c}
+                  standing={standing(c, taught, klass.data?.next)}
+                  turned={turned === c.card_id}
+                  current={current === c.card_id}
+                  onFocus={() => setAt(c.card_id)}
+                />
               ))}
             </div>
             <div aria-hidden className="h-3 rounded-sm border-t-2 border-[#b9ad92] bg-ledge shadow-md" />
@@ -149,7 +167,8 @@ export function WallPage() {
         ))}
       </div>
       <p className="pt-6 text-sm text-soft">
-        <Key>/</Key> find · arrows move · <Key>space</Key> turns a card · <Key>enter</Key> opens it. {ledgeSize} cards a ledge, one ledge a week.
+        <Key>/</Key> find · arrows move · <Key>space</Key> turns a card · <Key>enter</Key> opens it. {ledgeSize} cards a
+        ledge, one ledge a week.
       </p>
     </div>
   )

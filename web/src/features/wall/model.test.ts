@@ -3,7 +3,23 @@ import type { WallCard } from '../../api/client'
 import { everything, ledges, matches, standing, step } from './model'
 
 const card = (n: number, part: Partial<WallCard> = {}): WallCard => ({
-  card_id: `c${n}`, step: n, pair: { grapheme: 'abcdefghijkl'[n - 1] ?? 'z', sound: 'x' }, kind: 'letter', state: 'draft', version: 1, updated_by: '', keyword: '', picture: '', picture_alt: '', rhyme: '', action: '', take_id: '', gaps: [], remarks: 0, archived: false, ...part,
+  card_id: `c${n}`,
+  step: n,
+  pair: { grapheme: 'abcdefghijkl'[n - 1] ?? 'z', sound: 'x' },
+  kind: 'letter',
+  state: 'draft',
+  version: 1,
+  updated_by: '',
+  keyword: '',
+  picture: '',
+  picture_alt: '',
+  rhyme: '',
+  action: '',
+  take_id: '',
+  gaps: [],
+  remarks: 0,
+  archived: false,
+  ...part,
 })
 const ten = Array.from({ length: 10 }, (_, i) => card(i + 1))
 

@@ -25,7 +25,11 @@ export function matches(card: WallCard, f: Filter): boolean {
   if (f.needs === 'mending' && card.remarks === 0) return false
   if (!['any', 'something', 'mending'].includes(f.needs) && !gaps.some((g) => g.part === f.needs)) return false
   const text = f.text.trim().toLowerCase()
-  return text === '' || card.pair.grapheme.startsWith(text) || `${card.keyword} ${card.rhyme} ${card.kind}`.toLowerCase().includes(text)
+  return (
+    text === '' ||
+    card.pair.grapheme.startsWith(text) ||
+    `${card.keyword} ${card.rhyme} ${card.kind}`.toLowerCase().includes(text)
+  )
 }
 
 export const ledgeSize = 4

@@ -22,7 +22,11 @@ export function EarGames({ classId, className, pick }: { classId: string; classN
   return <Sorter classId={classId} className={className} choose={choose} />
 }
 
-const credit = <p className="text-sm text-soft">Pictures: Fluent emoji by Microsoft (MIT), game-icons.net (CC BY 3.0), and our own.</p>
+const credit = (
+  <p className="text-sm text-soft">
+    Pictures: Fluent emoji by Microsoft (MIT), game-icons.net (CC BY 3.0), and our own.
+  </p>
+)
 
 function useOffered(classId: string) {
   const klass = useClass(classId)
@@ -39,7 +43,8 @@ function Sorter({ classId, className, choose }: { classId: string; className: st
   const [seed, setSeed] = useState(1)
   const cards = own ?? offered
   const sort = useSort(cards, per, position, seed)
-  const set = (i: number, id: string) => setOwn(id ? cards.map((c, k) => (k === i ? id : c)) : cards.filter((_, k) => k !== i))
+  const set = (i: number, id: string) =>
+    setOwn(id ? cards.map((c, k) => (k === i ? id : c)) : cards.filter((_, k) => k !== i))
   return (
     <div className="flex flex-col gap-5">
       <p className="flex flex-wrap items-center gap-2 text-xl">
@@ -58,18 +63,38 @@ function Sorter({ classId, className, choose }: { classId: string; className: st
           <option value="medial">that have in the middle</option>
         </Inline>
         {cards.map((id, i) => (
-          <SoundPick key={`${i}-${id}`} label={`Sound ${i + 1}`} value={id} onChange={(next) => set(i, next)} {...(cards.length > 2 ? { none: '(leave out)' } : {})} />
+          <SoundPick
+            key={`${i}-${id}`}
+            label={`Sound ${i + 1}`}
+            value={id}
+            onChange={(next) => set(i, next)}
+            {...(cards.length > 2 ? { none: '(leave out)' } : {})}
+          />
         ))}
-        {cards.length < 7 && <Button onClick={() => setOwn([...cards, wall.data?.find((c) => !cards.includes(c.card_id))?.card_id ?? ''])}>+ one more</Button>}
+        {cards.length < 7 && (
+          <Button onClick={() => setOwn([...cards, wall.data?.find((c) => !cards.includes(c.card_id))?.card_id ?? ''])}>
+            + one more
+          </Button>
+        )}
         <Button onClick={() => setSeed(seed + 1)}>Others</Button>
       </p>
       {sort.error && <Notice kind="wrong">{sort.error.message}</Notice>}
       <div className="flex flex-wrap gap-6">
         {!sort.error &&
           sort.data?.map((b, i) => (
-            <section key={b.sound} aria-label={`Basket ${i + 1}`} className="min-w-64 flex-1 rounded-xl border-2 border-ink bg-sheet p-4">
+            <section
+              key={b.sound}
+              aria-label={`Basket ${i + 1}`}
+              className="min-w-64 flex-1 rounded-xl border-2 border-ink bg-sheet p-4"
+            >
               <h2 className="font-child text-5xl">{wall.data?.find((c) => c.card_id === cards[i])?.pair.grapheme}</h2>
-              <p className="text-sm text-soft">{{ initial: 'at the start', medial: 'in the middle', final: 'at the end', any: 'somewhere' }[b.position as 'any']}</p>
+              <p className="text-sm text-soft">
+                {
+                  { initial: 'at the start', medial: 'in the middle', final: 'at the end', any: 'somewhere' }[
+                    b.position as 'any'
+                  ]
+                }
+              </p>
               {b.note && <p className="mt-1 text-sm font-bold">! {b.note}</p>}
               <ul className="mt-3 grid grid-cols-2 gap-3">
                 {b.pictures?.map((p) => (
@@ -85,7 +110,9 @@ function Sorter({ classId, className, choose }: { classId: string; className: st
       {sort.data && !sort.error && (
         <SendTo className={className} values={sort.data.flatMap((b) => b.pictures ?? [])} steps={[['ear', 'Ear']]} />
       )}
-      <p className="text-sm text-soft">Equal numbers. No picture has two of the sounds, in its name or in another name that children give it.</p>
+      <p className="text-sm text-soft">
+        Equal numbers. No picture has two of the sounds, in its name or in another name that children give it.
+      </p>
       {credit}
       <OwnPictures />
     </div>
@@ -117,7 +144,9 @@ function Quarters({ classId, choose }: { classId: string; choose: ReactNode }) {
             <li key={q.picture} className="flex flex-col items-center gap-1 border-2 border-ink p-4">
               <img src={`/api/word-pictures/${q.picture}`} alt="" className="size-36" />
               <span className="font-child text-2xl">{q.picture}</span>
-              <span className="min-h-7 text-lg font-bold">{shown ? (q.answer === 'initial' ? '● ○ first' : '○ ● last') : ''}</span>
+              <span className="min-h-7 text-lg font-bold">
+                {shown ? (q.answer === 'initial' ? '● ○ first' : '○ ● last') : ''}
+              </span>
             </li>
           ))}
         </ul>
@@ -134,7 +163,9 @@ function Contrast({ classId, choose, pick }: { classId: string; choose: ReactNod
   const [right, setRight] = useState(() => {
     const cards = wall.data ?? []
     const own = cards.find((c) => c.card_id === offered[0])
-    return cards.find((c) => c.card_id !== offered[0] && c.pair.grapheme === own?.pair.grapheme)?.card_id ?? offered[1] ?? ''
+    return (
+      cards.find((c) => c.card_id !== offered[0] && c.pair.grapheme === own?.pair.grapheme)?.card_id ?? offered[1] ?? ''
+    )
   })
   const sets = useContrast(classId, left, right)
   const name = (id: string) => wall.data?.find((c) => c.card_id === id)
@@ -173,7 +204,8 @@ function Contrast({ classId, choose, pick }: { classId: string; choose: ReactNod
           </div>
           {(sets.data.twins ?? []).length > 0 && (
             <p className="text-xl">
-              Only this sound differs: <span className="font-child">{sets.data.twins?.map((t) => (t ?? []).join(' – ')).join(', ')}</span>
+              Only this sound differs:{' '}
+              <span className="font-child">{sets.data.twins?.map((t) => (t ?? []).join(' – ')).join(', ')}</span>
             </p>
           )}
           <p className="text-sm text-soft">Equal numbers; no word holds both sounds.</p>

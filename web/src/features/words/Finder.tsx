@@ -26,7 +26,11 @@ export function Finder({ kind, classId, next, pick }: Props) {
         <span>{made ? 'Made-up words with' : 'Words with'}</span>
         <SoundPick value={ask.card} onChange={(card) => change({ card })} none="any taught sound" />
         {!made && (
-          <Inline aria-label="Place" value={ask.position} onChange={(e) => change({ position: e.target.value as Ask['position'] })}>
+          <Inline
+            aria-label="Place"
+            value={ask.position}
+            onChange={(e) => change({ position: e.target.value as Ask['position'] })}
+          >
             <option value="any">at any place,</option>
             <option value="initial">at the start,</option>
             <option value="medial">in the middle,</option>
@@ -46,7 +50,11 @@ export function Finder({ kind, classId, next, pick }: Props) {
         <span>that</span>
         {pick}
         <span>can read,</span>
-        {made ? <Button onClick={() => change({ seed: ask.seed + 1 })}>Others</Button> : <MoreLimits ask={ask} change={change} />}
+        {made ? (
+          <Button onClick={() => change({ seed: ask.seed + 1 })}>Others</Button>
+        ) : (
+          <MoreLimits ask={ask} change={change} />
+        )}
       </p>
       {!made && <LookUp classId={classId} card={ask.card} />}
       {found.error && <Notice kind="wrong">{found.error.message}</Notice>}
@@ -65,7 +73,12 @@ export function Finder({ kind, classId, next, pick }: Props) {
       <ul className="flex flex-wrap gap-2.5">
         {found.data?.words?.map((w) => (
           <li key={w.word}>
-            <WordChip word={w} made={made} onTake={edits ? () => send.mutate({ words: [w.word], list: 'words' }) : undefined} onRefuse={edits ? () => send.mutate({ words: [w.word], list: 'rejected' }) : undefined} />
+            <WordChip
+              word={w}
+              made={made}
+              onTake={edits ? () => send.mutate({ words: [w.word], list: 'words' }) : undefined}
+              onRefuse={edits ? () => send.mutate({ words: [w.word], list: 'rejected' }) : undefined}
+            />
           </li>
         ))}
       </ul>
@@ -74,14 +87,18 @@ export function Finder({ kind, classId, next, pick }: Props) {
           <h2 className="font-bold">Not yet: one sound is missing</h2>
           {found.data?.most && (
             <p className="mt-1 text-lg">
-              <b className="font-child text-2xl">{found.data.most.pair.grapheme}</b> (step {found.data.most.step}) alone would unlock {found.data.most.words} more words:{' '}
+              <b className="font-child text-2xl">{found.data.most.pair.grapheme}</b> (step {found.data.most.step}) alone
+              would unlock {found.data.most.words} more words:{' '}
               <span className="font-child">{found.data.most.best?.join(', ')}</span>.
             </p>
           )}
           <ul className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-lg">
             {near.map((n) => (
               <li key={n.word}>
-                <span className="font-child">{n.word}</span> <span className="text-sm text-soft">{n.missing?.map((m) => `${m.pair.grapheme} comes in step ${m.step}`).join(', ')}</span>
+                <span className="font-child">{n.word}</span>{' '}
+                <span className="text-sm text-soft">
+                  {n.missing?.map((m) => `${m.pair.grapheme} comes in step ${m.step}`).join(', ')}
+                </span>
               </li>
             ))}
           </ul>
@@ -94,7 +111,11 @@ export function Finder({ kind, classId, next, pick }: Props) {
 function MoreLimits({ ask, change }: { ask: Ask; change: (p: Partial<Ask>) => void }) {
   return (
     <>
-      <Inline aria-label="Number of sounds" value={ask.sounds} onChange={(e) => change({ sounds: Number(e.target.value) })}>
+      <Inline
+        aria-label="Number of sounds"
+        value={ask.sounds}
+        onChange={(e) => change({ sounds: Number(e.target.value) })}
+      >
         <option value={0}>of any number of sounds,</option>
         {[2, 3, 4, 5, 6].map((n) => (
           <option key={n} value={n}>
@@ -102,22 +123,38 @@ function MoreLimits({ ask, change }: { ask: Ask; change: (p: Partial<Ask>) => vo
           </option>
         ))}
       </Inline>
-      <Inline aria-label="Syllables" value={ask.syllables} onChange={(e) => change({ syllables: Number(e.target.value) })}>
+      <Inline
+        aria-label="Syllables"
+        value={ask.syllables}
+        onChange={(e) => change({ syllables: Number(e.target.value) })}
+      >
         <option value={0}>in any number of beats,</option>
         <option value={1}>in one beat,</option>
         <option value={2}>in two beats,</option>
         <option value={3}>in three beats,</option>
       </Inline>
-      <Inline aria-label="How well known" value={ask.familiarity} onChange={(e) => change({ familiarity: Number(e.target.value) })}>
+      <Inline
+        aria-label="How well known"
+        value={ask.familiarity}
+        onChange={(e) => change({ familiarity: Number(e.target.value) })}
+      >
         <option value={0}>that children know,</option>
         <option value={1}>rare ones too,</option>
         <option value={5}>that every child knows,</option>
       </Inline>
-      <Inline aria-label="Picture" value={ask.pictures ? 'yes' : ''} onChange={(e) => change({ pictures: e.target.value !== '' })}>
+      <Inline
+        aria-label="Picture"
+        value={ask.pictures ? 'yes' : ''}
+        onChange={(e) => change({ pictures: e.target.value !== '' })}
+      >
         <option value="">with or without a picture,</option>
         <option value="yes">with a picture,</option>
       </Inline>
-      <Inline aria-label="Words that sound alike" value={ask.no_homophones ? 'no' : ''} onChange={(e) => change({ no_homophones: e.target.value !== '' })}>
+      <Inline
+        aria-label="Words that sound alike"
+        value={ask.no_homophones ? 'no' : ''}
+        onChange={(e) => change({ no_homophones: e.target.value !== '' })}
+      >
         <option value="">sound-alikes too</option>
         <option value="no">none that sounds like another</option>
       </Inline>
@@ -140,7 +177,16 @@ function LookUp({ classId, card }: { classId: string; card: string }) {
     >
       <label className="flex items-center gap-2 text-xl">
         May I use
-        <Input value={text} maxLength={30} onChange={(e) => setText(e.target.value)} placeholder="any word" aria-invalid={Boolean(look.error)} aria-describedby="look-answer" className="max-w-44 font-child text-xl!" />?
+        <Input
+          value={text}
+          maxLength={30}
+          onChange={(e) => setText(e.target.value)}
+          placeholder="any word"
+          aria-invalid={Boolean(look.error)}
+          aria-describedby="look-answer"
+          className="max-w-44 font-child text-xl!"
+        />
+        ?
       </label>
       <Button type="submit">Look</Button>
       <span id="look-answer" role="status" className="flex items-center gap-3 text-lg">
@@ -150,7 +196,8 @@ function LookUp({ classId, card }: { classId: string; card: string }) {
             <span className="text-2xl">
               <Bridges word={look.data.word} bits={look.data.found.bits} />
             </span>
-            <b className={look.data.may ? 'text-leaf' : 'text-brick'}>{look.data.may ? '✓ yes' : '× not now'}</b> {look.data.why}
+            <b className={look.data.may ? 'text-leaf' : 'text-brick'}>{look.data.may ? '✓ yes' : '× not now'}</b>{' '}
+            {look.data.why}
           </>
         )}
       </span>
@@ -186,7 +233,8 @@ function Spelled({ look }: { look: Looked }) {
               <li key={t.shown}>
                 <span className="font-child">{t.shown}</span>{' '}
                 <span className="text-sm text-soft">
-                  {t.grapheme} for {t.instead}; {Math.round(t.share * 100)} % of this sound; {t.taught ? 'taught' : 'not taught yet'}
+                  {t.grapheme} for {t.instead}; {Math.round(t.share * 100)} % of this sound;{' '}
+                  {t.taught ? 'taught' : 'not taught yet'}
                   {t.is_word ? '; another word is spelled so' : ''}
                 </span>
               </li>

@@ -17,7 +17,14 @@ export function OwnPictures() {
   const add = () =>
     file &&
     put.mutate(
-      { file, name, others: others.split(',').map((o) => o.trim()).filter(Boolean) },
+      {
+        file,
+        name,
+        others: others
+          .split(',')
+          .map((o) => o.trim())
+          .filter(Boolean),
+      },
       {
         onSuccess: () => {
           setFile(undefined)
@@ -29,7 +36,9 @@ export function OwnPictures() {
   return (
     <section aria-label="Our own pictures" className="flex flex-col gap-3 border-t-2 border-line pt-4">
       <h2 className="text-lg font-bold">Our own pictures</h2>
-      {list.data?.length === 0 && <Notice>None yet. A photo or a drawing with its name joins the games at once.</Notice>}
+      {list.data?.length === 0 && (
+        <Notice>None yet. A photo or a drawing with its name joins the games at once.</Notice>
+      )}
       <ul className="flex flex-wrap gap-3">
         {list.data?.map((p) => (
           <li key={p.name} className="flex w-36 flex-col items-center gap-1 rounded-lg border border-line bg-sheet p-2">
@@ -40,7 +49,9 @@ export function OwnPictures() {
               <Button
                 look="quiet"
                 aria-label={`Take ${p.name} away`}
-                onClick={() => archive.mutate({ name: p.name, archived: true }, { onSuccess: () => setGone([...gone, p.name]) })}
+                onClick={() =>
+                  archive.mutate({ name: p.name, archived: true }, { onSuccess: () => setGone([...gone, p.name]) })
+                }
               >
                 take away
               </Button>
@@ -52,7 +63,13 @@ export function OwnPictures() {
         <p role="status" className="flex flex-wrap items-center gap-2">
           Taken away:
           {gone.map((n) => (
-            <Button key={n} look="quiet" onClick={() => archive.mutate({ name: n, archived: false }, { onSuccess: () => setGone(gone.filter((x) => x !== n)) })}>
+            <Button
+              key={n}
+              look="quiet"
+              onClick={() =>
+                archive.mutate({ name: n, archived: false }, { onSuccess: () => setGone(gone.filter((x) => x !== n)) })
+              }
+            >
               {n}: put back
             </Button>
           ))}
@@ -66,10 +83,40 @@ export function OwnPictures() {
             add()
           }}
         >
-          <Field label="Picture">{(ids) => <input {...ids} type="file" accept="image/svg+xml,image/png,image/jpeg" onChange={(e) => setFile(e.target.files?.[0])} className="min-h-11" />}</Field>
-          <Field label="Name">{(ids) => <Input {...ids} value={name} maxLength={24} placeholder="one word" onChange={(e) => setName(e.target.value)} className="font-child" />}</Field>
+          <Field label="Picture">
+            {(ids) => (
+              <input
+                {...ids}
+                type="file"
+                accept="image/svg+xml,image/png,image/jpeg"
+                onChange={(e) => setFile(e.target.files?.[0])}
+                className="min-h-11"
+              />
+            )}
+          </Field>
+          <Field label="Name">
+            {(ids) => (
+              <Input
+                {...ids}
+                value={name}
+                maxLength={24}
+                placeholder="one word"
+                onChange={(e) => setName(e.target.value)}
+                className="font-child"
+              />
+            )}
+          </Field>
           <Field label="Other names that children give it">
-            {(ids) => <Input {...ids} value={others} maxLength={160} placeholder="parted by commas" onChange={(e) => setOthers(e.target.value)} className="font-child" />}
+            {(ids) => (
+              <Input
+                {...ids}
+                value={others}
+                maxLength={160}
+                placeholder="parted by commas"
+                onChange={(e) => setOthers(e.target.value)}
+                className="font-child"
+              />
+            )}
           </Field>
           <Button type="submit" look="main" disabled={!file || !name || put.isPending}>
             Add

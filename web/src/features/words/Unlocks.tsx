@@ -30,7 +30,8 @@ export function Unlocks({ first }: { first: string }) {
       {u && (
         <>
           <p role="status" className="text-2xl">
-            <b className="font-child text-5xl">{u.known}</b> words that most children know, <b>{u.total}</b> in all, with the {u.taught} sounds up to this step.
+            <b className="font-child text-5xl">{u.known}</b> words that most children know, <b>{u.total}</b> in all,
+            with the {u.taught} sounds up to this step.
             {u.longest && (
               <span>
                 {' '}
@@ -38,7 +39,12 @@ export function Unlocks({ first }: { first: string }) {
               </span>
             )}
           </p>
-          {u.total === 0 && <Notice>Nothing can be read with it at this place: it has nothing to be practised with. Bring a vowel or a few consonants before it.</Notice>}
+          {u.total === 0 && (
+            <Notice>
+              Nothing can be read with it at this place: it has nothing to be practised with. Bring a vowel or a few
+              consonants before it.
+            </Notice>
+          )}
           <ul className="flex flex-wrap gap-2.5">
             {u.words?.map((w) => (
               <li key={w.word}>

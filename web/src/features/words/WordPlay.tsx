@@ -9,10 +9,19 @@ import { useTray } from './useTray'
 type Item = Schemas['PlayWord']
 
 const games: Record<Game, { name: string; how: string }> = {
-  chain: { name: 'A chain', how: 'One sound changes at a time: first at the start, so that the words rhyme, then at the end, then the vowel. Children change one letter card.' },
-  slips: { name: 'A slip hunt', how: 'Each word is written with one slip. Children say the word, count its sounds and mend it.' },
+  chain: {
+    name: 'A chain',
+    how: 'One sound changes at a time: first at the start, so that the words rhyme, then at the end, then the vowel. Children change one letter card.',
+  },
+  slips: {
+    name: 'A slip hunt',
+    how: 'Each word is written with one slip. Children say the word, count its sounds and mend it.',
+  },
   compounds: { name: 'Two words in one', how: 'Cover one half, read; cover the other, read; then both.' },
-  rings: { name: 'Find and ring', how: 'Children ring the letters of the sound. It stands at different places, and in some words not at all.' },
+  rings: {
+    name: 'Find and ring',
+    how: 'Children ring the letters of the sound. It stands at different places, and in some words not at all.',
+  },
 }
 
 export function WordPlay({ classId, next, pick }: { classId: string; next: string; pick: ReactNode }) {
@@ -56,7 +65,13 @@ export function WordPlay({ classId, next, pick }: { classId: string; next: strin
         >
           <label className="flex items-center gap-2">
             starting with
-            <Input value={start} maxLength={24} placeholder="any word" onChange={(e) => setStart(e.target.value)} className="max-w-40 font-child text-xl!" />
+            <Input
+              value={start}
+              maxLength={24}
+              placeholder="any word"
+              onChange={(e) => setStart(e.target.value)}
+              className="max-w-40 font-child text-xl!"
+            />
           </label>
           <Button type="submit">Begin</Button>
         </form>
@@ -78,9 +93,20 @@ function PlayCard({ item, game, number }: { item: Item; game: Game; number: numb
   const tray = useTray()
   const picked = tray.words.includes(item.word)
   const mark = item.mark ?? []
-  const bits: Bit[] = (item.bits ?? []).map((b) => ({ letters: b.letters, sound: b.sound, ...(b.odd ? { odd: true } : {}), ...(mark.length > 0 && (b.letters ?? []).every((l) => mark.includes(l)) ? { target: true } : {}) }))
+  const bits: Bit[] = (item.bits ?? []).map((b) => ({
+    letters: b.letters,
+    sound: b.sound,
+    ...(b.odd ? { odd: true } : {}),
+    ...(mark.length > 0 && (b.letters ?? []).every((l) => mark.includes(l)) ? { target: true } : {}),
+  }))
   return (
-    <button type="button" aria-pressed={picked} onClick={() => tray.toggle(item.word)} title={picked ? 'picked: press to put back' : 'press to pick'} className={`flex w-52 flex-col items-center gap-1 rounded-xl border-2 border-ink px-3 py-2 text-center hover:bg-marigold/25 ${picked ? 'bg-marigold/50' : 'bg-sheet'}`}>
+    <button
+      type="button"
+      aria-pressed={picked}
+      onClick={() => tray.toggle(item.word)}
+      title={picked ? 'picked: press to put back' : 'press to pick'}
+      className={`flex w-52 flex-col items-center gap-1 rounded-xl border-2 border-ink px-3 py-2 text-center hover:bg-marigold/25 ${picked ? 'bg-marigold/50' : 'bg-sheet'}`}
+    >
       <span className="self-start text-sm text-soft">{number}</span>
       {game === 'slips' ? (
         <>
@@ -104,7 +130,10 @@ function PlayCard({ item, game, number }: { item: Item; game: Game; number: numb
 
 /** A word with a ring round the letters to be found. */
 function Ringed({ word, mark }: { word: string; mark: readonly number[] }) {
-  const cut = mark.length === 0 || mark.at(-1)! - mark[0]! + 1 > mark.length ? mark.map((m) => [m, m] as const) : [[mark[0]!, mark.at(-1)!] as const]
+  const cut =
+    mark.length === 0 || mark.at(-1)! - mark[0]! + 1 > mark.length
+      ? mark.map((m) => [m, m] as const)
+      : [[mark[0]!, mark.at(-1)!] as const]
   const parts: ReactNode[] = []
   let at = 0
   for (const [from, to] of cut) {

@@ -52,7 +52,11 @@ export function WordsPage() {
         <Tabs.Root defaultValue="find">
           <Tabs.List aria-label="What to look for" className="flex flex-wrap gap-1 border-b-2 border-ink">
             {tabs.map(([id, label]) => (
-              <Tabs.Trigger key={id} value={id} className="min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet">
+              <Tabs.Trigger
+                key={id}
+                value={id}
+                className="min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet"
+              >
                 {label}
               </Tabs.Trigger>
             ))}
@@ -90,11 +94,20 @@ function TrayBar({ className, first }: { className: string; first: string }) {
   const [cardId, setCardId] = useState(first)
   const toCard = useSend(cardId)
   return (
-    <section aria-label="Picked words" className="fixed inset-x-0 bottom-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 border-t-4 border-ink bg-marigold/95 px-5 py-2">
+    <section
+      aria-label="Picked words"
+      className="fixed inset-x-0 bottom-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 border-t-4 border-ink bg-marigold/95 px-5 py-2"
+    >
       <span className="flex flex-wrap items-center gap-2">
         <b>Picked:</b>
         {tray.words.map((w) => (
-          <button key={w} type="button" onClick={() => tray.toggle(w)} aria-label={`Put ${w} back`} className="min-h-11 rounded-full border-2 border-ink bg-sheet px-3 font-child text-xl">
+          <button
+            key={w}
+            type="button"
+            onClick={() => tray.toggle(w)}
+            aria-label={`Put ${w} back`}
+            className="min-h-11 rounded-full border-2 border-ink bg-sheet px-3 font-child text-xl"
+          >
             {w} <span aria-hidden>×</span>
           </button>
         ))}
@@ -112,7 +125,11 @@ function TrayBar({ className, first }: { className: string; first: string }) {
               </option>
             ))}
           </Inline>
-          <Button look="main" disabled={!cardId || toCard.isPending} onClick={() => toCard.mutate({ words: tray.words, list: 'words' })}>
+          <Button
+            look="main"
+            disabled={!cardId || toCard.isPending}
+            onClick={() => toCard.mutate({ words: tray.words, list: 'words' })}
+          >
             Take
           </Button>
           {toCard.isSuccess && (

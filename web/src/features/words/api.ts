@@ -14,7 +14,17 @@ export type Ask = {
   seed: number
 }
 
-export const plainAsk = { card: '', position: 'any', frame: '', pictures: false, sounds: 0, syllables: 0, familiarity: 0, no_homophones: false, seed: 1 } as const
+export const plainAsk = {
+  card: '',
+  position: 'any',
+  frame: '',
+  pictures: false,
+  sounds: 0,
+  syllables: 0,
+  familiarity: 0,
+  no_homophones: false,
+  seed: 1,
+} as const
 
 export const useFound = (kind: 'words' | 'made-up', ask: Ask) =>
   useQuery({
@@ -38,7 +48,10 @@ export type Game = 'chain' | 'slips' | 'compounds' | 'rings'
 export const usePlay = (game: Game, classId: string, card: string, start: string, seed: number) =>
   useQuery({
     queryKey: ['play', game, classId, card, start, seed],
-    queryFn: () => data(client.GET('/play/{game}', { params: { path: { game }, query: { class: classId, card, start, seed } } })).then((d) => d ?? []),
+    queryFn: () =>
+      data(
+        client.GET('/play/{game}', { params: { path: { game }, query: { class: classId, card, start, seed } } }),
+      ).then((d) => d ?? []),
     enabled: classId !== '',
     placeholderData: (before, query) => (query?.queryKey[1] === game ? before : undefined),
   })
@@ -46,14 +59,20 @@ export const usePlay = (game: Game, classId: string, card: string, start: string
 export const useSort = (cards: string[], per: number, position: Ask['position'], seed: number) =>
   useQuery({
     queryKey: ['sort', cards, per, position, seed],
-    queryFn: () => data(client.GET('/sort', { params: { query: { cards: cards.join(','), per, position, seed } } })).then((d) => d ?? []),
+    queryFn: () =>
+      data(client.GET('/sort', { params: { query: { cards: cards.join(','), per, position, seed } } })).then(
+        (d) => d ?? [],
+      ),
     enabled: cards.length > 1,
   })
 
 export const useQuarters = (card: string, seed: number) =>
   useQuery({
     queryKey: ['quarters', card, seed],
-    queryFn: () => data(client.GET('/cards/{id}/first-or-last', { params: { path: { id: card }, query: { seed } } })).then((d) => d ?? []),
+    queryFn: () =>
+      data(client.GET('/cards/{id}/first-or-last', { params: { path: { id: card }, query: { seed } } })).then(
+        (d) => d ?? [],
+      ),
     enabled: card !== '',
   })
 
@@ -65,9 +84,19 @@ export const useContrast = (classId: string, left: string, right: string) =>
   })
 
 export const useUnlocks = (card: string) =>
-  useQuery({ queryKey: ['unlocks', card], queryFn: () => data(client.GET('/cards/{id}/unlocks', { params: { path: { id: card } } })), enabled: card !== '', placeholderData: (before) => before })
+  useQuery({
+    queryKey: ['unlocks', card],
+    queryFn: () => data(client.GET('/cards/{id}/unlocks', { params: { path: { id: card } } })),
+    enabled: card !== '',
+    placeholderData: (before) => before,
+  })
 
-export const useSpellings = (of: string) => useQuery({ queryKey: ['spellings', of], queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })).then((d) => d ?? []), placeholderData: (before) => before })
+export const useSpellings = (of: string) =>
+  useQuery({
+    queryKey: ['spellings', of],
+    queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })).then((d) => d ?? []),
+    placeholderData: (before) => before,
+  })
 
 /** Takes words on to a card, or refuses them there: refused words stay refused for the whole team. */
 export const useSend = (cardId: string) =>
@@ -86,15 +115,22 @@ export const useSend = (cardId: string) =>
 
 const pictures = ['named-pictures']
 
-export const useOwnPictures = () => useQuery({ queryKey: pictures, queryFn: () => data(client.GET('/named-pictures')).then((d) => d ?? []) })
+export const useOwnPictures = () =>
+  useQuery({ queryKey: pictures, queryFn: () => data(client.GET('/named-pictures')).then((d) => d ?? []) })
 
-const afterPictures = () => Promise.all([pictures, ['sort'], ['quarters']].map((queryKey) => queryClient.invalidateQueries({ queryKey })))
+const afterPictures = () =>
+  Promise.all([pictures, ['sort'], ['quarters']].map((queryKey) => queryClient.invalidateQueries({ queryKey })))
 
 /** Stores a picture and gives it its names. */
 export const usePutPicture = () =>
   useMutation({
     mutationFn: async ({ file, name, others }: { file: File; name: string; others: string[] }) => {
-      const { picture } = await send<{ picture: string }>('POST', '/pictures', file, file.type || 'application/octet-stream')
+      const { picture } = await send<{ picture: string }>(
+        'POST',
+        '/pictures',
+        file,
+        file.type || 'application/octet-stream',
+      )
       return data(client.PUT('/named-pictures', { body: { name, others, picture } }))
     },
     onSuccess: afterPictures,
@@ -102,6 +138,7 @@ export const usePutPicture = () =>
 
 export const useArchivePicture = () =>
   useMutation({
-    mutationFn: ({ name, archived }: { name: string; archived: boolean }) => data(client.PUT('/named-pictures/{name}/archived', { params: { path: { name } }, body: { archived } })),
+    mutationFn: ({ name, archived }: { name: string; archived: boolean }) =>
+      data(client.PUT('/named-pictures/{name}/archived', { params: { path: { name } }, body: { archived } })),
     onSuccess: afterPictures,
   })

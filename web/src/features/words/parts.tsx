@@ -5,7 +5,17 @@ import { Inline } from '../../ui/parts'
 import { useTray } from './useTray'
 
 /** A choice of one of the team's sounds. */
-export function SoundPick({ value, onChange, label = 'Sound', none }: { value: string; onChange: (id: string) => void; label?: string; none?: string }) {
+export function SoundPick({
+  value,
+  onChange,
+  label = 'Sound',
+  none,
+}: {
+  value: string
+  onChange: (id: string) => void
+  label?: string
+  none?: string
+}) {
   const wall = useWall()
   return (
     <Inline aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
@@ -19,7 +29,12 @@ export function SoundPick({ value, onChange, label = 'Sound', none }: { value: s
   )
 }
 
-type ChipProps = { word: FoundWord; made?: boolean; onTake?: (() => void) | undefined; onRefuse?: (() => void) | undefined }
+type ChipProps = {
+  word: FoundWord
+  made?: boolean
+  onTake?: (() => void) | undefined
+  onRefuse?: (() => void) | undefined
+}
 
 /** A word with its bridges. One key picks it, takes it on to the card, or refuses it. */
 export function WordChip({ word, made = false, onTake, onRefuse }: ChipProps) {
@@ -46,16 +61,35 @@ export function WordChip({ word, made = false, onTake, onRefuse }: ChipProps) {
       <span className="ml-1 text-sm text-soft" title="sounds to count on fingers">
         {word.sounds}
       </span>
-      <button type="button" tabIndex={-1} aria-pressed={picked} aria-label={`Pick ${word.word}`} className={`${round} hover:bg-marigold/50`} onClick={() => tray.toggle(word.word)}>
+      <button
+        type="button"
+        tabIndex={-1}
+        aria-pressed={picked}
+        aria-label={`Pick ${word.word}`}
+        className={`${round} hover:bg-marigold/50`}
+        onClick={() => tray.toggle(word.word)}
+      >
         {picked ? '–' : '+'}
       </button>
       {onTake && (
-        <button type="button" tabIndex={-1} aria-label={`Take ${word.word}`} className={`${round} text-leaf hover:bg-mint/50`} onClick={onTake}>
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`Take ${word.word}`}
+          className={`${round} text-leaf hover:bg-mint/50`}
+          onClick={onTake}
+        >
           ✓
         </button>
       )}
       {onRefuse && (
-        <button type="button" tabIndex={-1} aria-label={`Refuse ${word.word}`} className={`${round} text-brick hover:bg-coral/40`} onClick={onRefuse}>
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`Refuse ${word.word}`}
+          className={`${round} text-brick hover:bg-coral/40`}
+          onClick={onRefuse}
+        >
           ×
         </button>
       )}

@@ -4,21 +4,42 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { CallError } from '../../api/client'
 import { Booth } from './Booth'
 
-const add = { mutate: vi.fn(), isPending: false, error: null as Error | null, variables: undefined as object | undefined }
+const add = {
+  mutate: vi.fn(),
+  isPending: false,
+  error: null as Error | null,
+  variables: undefined as object | undefined,
+}
 const idle = { mutate: vi.fn(), error: null, isPending: false }
-vi.mock('./api', () => ({ useTakes: () => ({ data: [] }), useShelf: () => ({ data: undefined }), useTakeCalls: () => ({ add, choose: idle, withdraw: idle, fix: idle, reuse: idle }), soundOf: () => '', cardSound: () => '' }))
+vi.mock('./api', () => ({
+  useTakes: () => ({ data: [] }),
+  useShelf: () => ({ data: undefined }),
+  useTakeCalls: () => ({ add, choose: idle, withdraw: idle, fix: idle, reuse: idle }),
+  soundOf: () => '',
+  cardSound: () => '',
+}))
 let handOver: (wav: ArrayBuffer) => void
 vi.mock('./useMicrophone', () => ({
   useMicrophone: (onTake: (wav: ArrayBuffer) => void) => {
     handOver = onTake
-    return { state: { kind: 'open' }, level: 0, devices: [], deviceId: '', record: vi.fn(), stop: vi.fn(), open: vi.fn() }
+    return {
+      state: { kind: 'open' },
+      level: 0,
+      devices: [],
+      deviceId: '',
+      record: vi.fn(),
+      stop: vi.fn(),
+      open: vi.fn(),
+    }
   },
 }))
 
 let root: Root
 let box: HTMLElement
-const show = (cardId: string) => act(async () => root.render(<Booth cardId={cardId} takeId="" speakerName="Odile" mayRecord mayChoose />))
-const press = (text: string) => act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent?.includes(text))?.click())
+const show = (cardId: string) =>
+  act(async () => root.render(<Booth cardId={cardId} takeId="" speakerName="Odile" mayRecord mayChoose />))
+const press = (text: string) =>
+  act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent?.includes(text))?.click())
 
 beforeEach(() => {
   ;(globalThis as Record<string, unknown>).IS_REACT_ACT_ENVIRONMENT = true
@@ -40,7 +61,10 @@ describe('a recording in the booth', () => {
 
   it('is kept where it was refused, and is not offered to another card', async () => {
     const wav = new ArrayBuffer(50)
-    Object.assign(add, { error: new CallError(422, { detail: 'Tick that the speaker agrees.', field: 'consent' }), variables: { cardId: 'm', wav } })
+    Object.assign(add, {
+      error: new CallError(422, { detail: 'Tick that the speaker agrees.', field: 'consent' }),
+      variables: { cardId: 'm', wav },
+    })
     await show('m')
     expect(box.textContent).toContain('Tick that the speaker agrees.')
     await press('Send it again')

@@ -8,7 +8,14 @@ import { playInTurn } from './play'
 import { TakeRow, type Other } from './TakeRow'
 import { useMicrophone } from './useMicrophone'
 
-type Props = { cardId: string; takeId: string; speakerName: string; mayRecord: boolean; mayChoose: boolean; onTakes?: (takes: Take[]) => void }
+type Props = {
+  cardId: string
+  takeId: string
+  speakerName: string
+  mayRecord: boolean
+  mayChoose: boolean
+  onTakes?: (takes: Take[]) => void
+}
 
 /** Record it: takes by adults of the team, several in a row; the pure one is chosen. */
 export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTakes }: Props) {
@@ -19,7 +26,10 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
   const [consent, setConsent] = useState(false)
   const [countIn, setCountIn] = useState(false)
   const add = calls.add.mutate
-  const keep = useCallback((wav: BodyInit, of: string) => add({ cardId: of, wav, speaker, consent }, { onSuccess: (t) => onTakes?.(t) }), [add, speaker, consent, onTakes])
+  const keep = useCallback(
+    (wav: BodyInit, of: string) => add({ cardId: of, wav, speaker, consent }, { onSuccess: (t) => onTakes?.(t) }),
+    [add, speaker, consent, onTakes],
+  )
   // A recording belongs to the card for which it was begun, also where the page has gone on to the next.
   const [begunFor, setBegunFor] = useState(cardId)
   const mic = useMicrophone(useCallback((wav: ArrayBuffer) => keep(wav, begunFor), [keep, begunFor]))
@@ -37,30 +47,58 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
   const newest = takes.data?.[0]
   const othersOf = (t: Take): Other[] => [
     ...(takeId && takeId !== t.take_id ? [{ url: cardSound(cardId, takeId), label: 'the card’s' }] : []),
-    ...(contrast && hasContrast ? [{ url: cardSound(contrast.card_id, hasContrast), label: `${contrast.grapheme}: ${contrast.voiced ? 'voice on' : 'voice off'}` }] : []),
+    ...(contrast && hasContrast
+      ? [
+          {
+            url: cardSound(contrast.card_id, hasContrast),
+            label: `${contrast.grapheme}: ${contrast.voiced ? 'voice on' : 'voice off'}`,
+          },
+        ]
+      : []),
   ]
   const running = mic.state.kind === 'recording' || mic.state.kind === 'counting'
   const keys = {
     r: mayRecord ? () => (running ? mic.stop() : record()) : undefined,
     p: newest && (() => void playInTurn(soundOf(newest))),
-    a: newest && takeId && takeId !== newest.take_id ? () => void playInTurn(soundOf(newest), cardSound(cardId, takeId)) : undefined,
-    h: newest && contrast && hasContrast ? () => void playInTurn(soundOf(newest), cardSound(contrast.card_id, hasContrast)) : undefined,
+    a:
+      newest && takeId && takeId !== newest.take_id
+        ? () => void playInTurn(soundOf(newest), cardSound(cardId, takeId))
+        : undefined,
+    h:
+      newest && contrast && hasContrast
+        ? () => void playInTurn(soundOf(newest), cardSound(contrast.card_id, hasContrast))
+        : undefined,
     c: newest && mayChoose && !newest.chosen ? () => calls.choose.mutate(newest.take_id) : undefined,
   }
   const root = useKeys(keys)
-  const said = { r: 'record, stop', p: 'play the newest', a: 'newest, then the card’s', h: `hand on throat: newest, then ${contrast?.grapheme}`, c: 'choose the newest' }
+  const said = {
+    r: 'record, stop',
+    p: 'play the newest',
+    a: 'newest, then the card’s',
+    h: `hand on throat: newest, then ${contrast?.grapheme}`,
+    c: 'choose the newest',
+  }
   const hints = (Object.keys(said) as (keyof typeof said)[]).filter((k) => keys[k]).map((k) => [k, said[k]])
   return (
     <div ref={root} className="flex flex-col gap-4">
       {mayRecord && (
         <>
           <div className="grid gap-3 md:grid-cols-2">
-            <Field label="Whose voice?" hint="An adult of the team, never a child." error={where === 'speaker' ? error?.message : undefined}>
+            <Field
+              label="Whose voice?"
+              hint="An adult of the team, never a child."
+              error={where === 'speaker' ? error?.message : undefined}
+            >
               {(ids) => <Input {...ids} value={speaker} maxLength={80} onChange={(e) => setSpeaker(e.target.value)} />}
             </Field>
             <div className="flex flex-col justify-center">
               <label className="flex min-h-11 items-center gap-3">
-                <input type="checkbox" checked={consent} onChange={(e) => setConsent(e.target.checked)} className="size-6 shrink-0 accent-slate" />
+                <input
+                  type="checkbox"
+                  checked={consent}
+                  onChange={(e) => setConsent(e.target.checked)}
+                  className="size-6 shrink-0 accent-slate"
+                />
                 The speaker agrees that the recording is kept. It can be withdrawn at any time.
               </label>
               {where === 'consent' && (
@@ -70,7 +108,14 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
               )}
             </div>
           </div>
-          <Microphone mic={mic} onRecord={record} busy={calls.add.isPending} onFile={(f) => keep(f, cardId)} countIn={countIn} onCountIn={setCountIn} />
+          <Microphone
+            mic={mic}
+            onRecord={record}
+            busy={calls.add.isPending}
+            onFile={(f) => keep(f, cardId)}
+            countIn={countIn}
+            onCountIn={setCountIn}
+          />
           {error && where !== 'speaker' && where !== 'consent' && <Notice kind="wrong">{error.message}</Notice>}
           {failed && (
             <p className="flex flex-wrap items-center gap-3">
@@ -81,7 +126,9 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
           {other && <Notice kind="wrong">{other.message}</Notice>}
         </>
       )}
-      {takes.data?.length === 0 && <Notice>No take yet. A class copies what it hears: record one clean sound in a quiet room.</Notice>}
+      {takes.data?.length === 0 && (
+        <Notice>No take yet. A class copies what it hears: record one clean sound in a quiet room.</Notice>
+      )}
       {mayChoose && here?.same && takes.data?.length === 0 && (
         <p className="flex flex-wrap items-center gap-3">
           <span>
@@ -90,7 +137,9 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
           <Button onClick={() => void playInTurn(`/api/takes/${here.same?.take_id}/sound`)}>
             <span aria-hidden>▶</span> Hear it
           </Button>
-          <Button onClick={() => here.same && calls.reuse.mutate({ cardId, takeId: here.same.take_id })}>Use it here too</Button>
+          <Button onClick={() => here.same && calls.reuse.mutate({ cardId, takeId: here.same.take_id })}>
+            Use it here too
+          </Button>
         </p>
       )}
       <p className="flex flex-wrap gap-x-4 gap-y-1 text-sm text-soft">

@@ -18,10 +18,29 @@ export default function Closer({ url }: { url: string }) {
       normalize: true,
       sampleRate: 16_000,
       cspNonce: getNonce() ?? '',
-      plugins: [Spectrogram.create({ height: 200, labels: true, labelsColor: '#20343a', labelsBackground: 'rgba(251,248,241,0.85)', labelsHzColor: '#20343a', frequencyMax: 8000, fftSamples: 512, colorMap: 'gray', scale: 'mel' })],
+      plugins: [
+        Spectrogram.create({
+          height: 200,
+          labels: true,
+          labelsColor: '#20343a',
+          labelsBackground: 'rgba(251,248,241,0.85)',
+          labelsHzColor: '#20343a',
+          frequencyMax: 8000,
+          fftSamples: 512,
+          colorMap: 'gray',
+          scale: 'mel',
+        }),
+      ],
     })
     surfer.on('interaction', () => void surfer.play())
     return () => surfer.destroy()
   }, [url])
-  return <div ref={box} role="img" aria-label="Spectrogram, low sounds at the bottom" className="rounded-md border border-line bg-sheet p-1" />
+  return (
+    <div
+      ref={box}
+      role="img"
+      aria-label="Spectrogram, low sounds at the bottom"
+      className="rounded-md border border-line bg-sheet p-1"
+    />
+  )
 }

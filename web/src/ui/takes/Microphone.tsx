@@ -3,7 +3,14 @@ import { Button, Inline, Key, Notice } from '../parts'
 import { meterGood, meterWord } from './model'
 import type { useMicrophone } from './useMicrophone'
 
-type Props = { mic: ReturnType<typeof useMicrophone>; onRecord: () => void; busy: boolean; onFile: (file: File) => void; countIn: boolean; onCountIn: (on: boolean) => void }
+type Props = {
+  mic: ReturnType<typeof useMicrophone>
+  onRecord: () => void
+  busy: boolean
+  onFile: (file: File) => void
+  countIn: boolean
+  onCountIn: (on: boolean) => void
+}
 
 /** The microphone: which one, how loud, record and stop, or a file in its place. */
 export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: Props) {
@@ -23,27 +30,59 @@ export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: 
       }}
     >
       <div className="flex flex-wrap items-center gap-3">
-        <Button look="main" data-state={state.kind} disabled={state.kind === 'asking' || busy} onClick={() => (running ? mic.stop() : onRecord())}>
+        <Button
+          look="main"
+          data-state={state.kind}
+          disabled={state.kind === 'asking' || busy}
+          onClick={() => (running ? mic.stop() : onRecord())}
+        >
           <span aria-hidden className={running ? 'size-4 bg-coral' : 'size-4 rounded-full bg-coral'} />
           {running ? 'Stop and keep' : 'Record'} <Key>r</Key>
         </Button>
-        <div role="meter" aria-label="Microphone level" aria-valuenow={Math.round(mic.level * 100)} aria-valuemin={0} aria-valuemax={100} aria-valuetext={meterWord(mic.level)} className="relative h-7 w-56 overflow-hidden rounded border-2 border-ink bg-paper">
-          <div className="absolute inset-y-0 bg-mint/50" style={{ left: `${meterGood[0] * 100}%`, right: `${100 - meterGood[1] * 100}%` }} />
-          <div className={`absolute inset-y-1 left-0 ${mic.level > meterGood[1] ? 'bg-coral' : 'bg-leaf'}`} style={{ width: `${mic.level * 100}%` }} />
+        <div
+          role="meter"
+          aria-label="Microphone level"
+          aria-valuenow={Math.round(mic.level * 100)}
+          aria-valuemin={0}
+          aria-valuemax={100}
+          aria-valuetext={meterWord(mic.level)}
+          className="relative h-7 w-56 overflow-hidden rounded border-2 border-ink bg-paper"
+        >
+          <div
+            className="absolute inset-y-0 bg-mint/50"
+            style={{ left: `${meterGood[0] * 100}%`, right: `${100 - meterGood[1] * 100}%` }}
+          />
+          <div
+            className={`absolute inset-y-1 left-0 ${mic.level > meterGood[1] ? 'bg-coral' : 'bg-leaf'}`}
+            style={{ width: `${mic.level * 100}%` }}
+          />
         </div>
         <span role="status" className="min-w-48 flex-1">
           {state.kind === 'counting' && <b className="text-3xl">{state.left}</b>}
-          {state.kind === 'recording' && 'Wait a moment, say the sound, wait a moment. Again, if you like: each becomes a take.'}
+          {state.kind === 'recording' &&
+            'Wait a moment, say the sound, wait a moment. Again, if you like: each becomes a take.'}
           {state.kind === 'asking' && 'Opening the microphone …'}
           {state.kind === 'open' && (busy ? 'Listening to it …' : `Level: ${meterWord(mic.level)}`)}
-          {state.kind === 'closed' && (busy ? 'Listening to it …' : <span className="text-soft">The meter moves when the microphone is open. A voice belongs in the green part.</span>)}
+          {state.kind === 'closed' &&
+            (busy ? (
+              'Listening to it …'
+            ) : (
+              <span className="text-soft">
+                The meter moves when the microphone is open. A voice belongs in the green part.
+              </span>
+            ))}
         </span>
       </div>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
         {mic.devices.length > 0 ? (
           <label>
             with{' '}
-            <Inline aria-label="Microphone" value={mic.deviceId} disabled={running} onChange={(e) => void mic.open(e.target.value)}>
+            <Inline
+              aria-label="Microphone"
+              value={mic.deviceId}
+              disabled={running}
+              onChange={(e) => void mic.open(e.target.value)}
+            >
               {mic.devices.map((d, i) => (
                 <option key={d.deviceId} value={d.deviceId}>
                   {d.label || `Microphone ${i + 1}`}
@@ -57,7 +96,13 @@ export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: 
           </Button>
         )}
         <label className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" checked={countIn} onChange={(e) => onCountIn(e.target.checked)} className="size-6 accent-slate" /> count me in: 3, 2, 1
+          <input
+            type="checkbox"
+            checked={countIn}
+            onChange={(e) => onCountIn(e.target.checked)}
+            className="size-6 accent-slate"
+          />{' '}
+          count me in: 3, 2, 1
         </label>
         <label className="inline-flex min-h-11 cursor-pointer items-center font-bold underline decoration-line decoration-2 underline-offset-4 focus-within:outline-2 hover:decoration-ink">
           Send a file

@@ -9,7 +9,15 @@ import { Waveform } from './Waveform'
 const Closer = lazy(() => import('./Closer'))
 
 export type Other = { url: string; label: string }
-type Props = { take: Take; others: Other[]; mayChoose: boolean; mayFix: boolean; onChoose: () => void; onWithdraw: () => void; onFix: (fixes: Fixes) => void }
+type Props = {
+  take: Take
+  others: Other[]
+  mayChoose: boolean
+  mayFix: boolean
+  onChoose: () => void
+  onWithdraw: () => void
+  onFix: (fixes: Fixes) => void
+}
 
 /** One take: what was heard in it, and what can be done with it. */
 export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw, onFix }: Props) {
@@ -19,9 +27,15 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
   const findings = (take.report.findings ?? []).filter((f) => f.message !== take.report.advice)
   const tone = take.report.verdict === 'pure' ? 'bg-mint' : take.report.verdict === 'fix' ? 'bg-marigold' : 'bg-coral'
   return (
-    <li data-verdict={take.report.verdict} className={`rounded-lg border-2 bg-sheet p-4 ${take.chosen ? 'border-leaf' : 'border-line'}`}>
+    <li
+      data-verdict={take.report.verdict}
+      className={`rounded-lg border-2 bg-sheet p-4 ${take.chosen ? 'border-leaf' : 'border-line'}`}
+    >
       <div className="flex flex-wrap items-center gap-3">
-        <span className={`flex size-9 items-center justify-center rounded-full border-2 border-ink text-xl font-bold ${tone}`} aria-hidden>
+        <span
+          className={`flex size-9 items-center justify-center rounded-full border-2 border-ink text-xl font-bold ${tone}`}
+          aria-hidden
+        >
           {v.mark}
         </span>
         <div className="min-w-0 flex-1">
@@ -35,10 +49,23 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
           <span aria-hidden>▶</span> Play
         </Button>
         {mayChoose && !take.chosen && <Button onClick={onChoose}>Choose</Button>}
-        {mayChoose && (sure ? <Button look="danger" onClick={onWithdraw}>Yes, remove this voice</Button> : <Button look="quiet" onClick={() => setSure(true)}>Withdraw</Button>)}
+        {mayChoose &&
+          (sure ? (
+            <Button look="danger" onClick={onWithdraw}>
+              Yes, remove this voice
+            </Button>
+          ) : (
+            <Button look="quiet" onClick={() => setSure(true)}>
+              Withdraw
+            </Button>
+          ))}
       </div>
       <div className="mt-3">
-        <Waveform take={take} onTrim={(start, end) => onFix({ start_ms: start, end_ms: end, plain: take.plain })} readOnly={!mayFix} />
+        <Waveform
+          take={take}
+          onTrim={(start, end) => onFix({ start_ms: start, end_ms: end, plain: take.plain })}
+          readOnly={!mayFix}
+        />
       </div>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         {others.map((o) => (
@@ -59,7 +86,9 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
         <Button look="quiet" aria-expanded={closer} onClick={() => setCloser(!closer)}>
           {closer ? 'Less' : 'Look closer'}
         </Button>
-        <span className="text-sm text-soft">{take.plain ? 'Played as recorded.' : 'Played trimmed, without rumble, as loud as the others.'}</span>
+        <span className="text-sm text-soft">
+          {take.plain ? 'Played as recorded.' : 'Played trimmed, without rumble, as loud as the others.'}
+        </span>
       </div>
       {findings.length > 0 && (
         <ul className="mt-1 list-disc pl-6 text-sm">
@@ -79,8 +108,10 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
         </div>
       )}
       <p className="mt-1 text-sm text-soft">
-        {take.speaker}, agreed on {new Date(take.consent_on).toLocaleDateString('en-GB')} · {take.report.duration_ms} ms · level {take.report.level_lufs.toFixed(0)} LUFS · signal to noise {take.report.snr_db.toFixed(0)} dB · voiced{' '}
-        {Math.round(take.report.voiced_fraction * 100)} %{take.report.f0_hz > 0 && ` · voice at ${take.report.f0_hz.toFixed(0)} Hz`}
+        {take.speaker}, agreed on {new Date(take.consent_on).toLocaleDateString('en-GB')} · {take.report.duration_ms} ms
+        · level {take.report.level_lufs.toFixed(0)} LUFS · signal to noise {take.report.snr_db.toFixed(0)} dB · voiced{' '}
+        {Math.round(take.report.voiced_fraction * 100)} %
+        {take.report.f0_hz > 0 && ` · voice at ${take.report.f0_hz.toFixed(0)} Hz`}
       </p>
     </li>
   )

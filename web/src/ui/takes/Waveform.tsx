@@ -15,9 +15,21 @@ const width = 600
 const height = 96
 
 /** The waveform of a take with its trim: two handles for the mouse, the arrow keys for the keyboard. */
-export function Waveform({ take, onTrim, readOnly }: { take: Take; onTrim: (start: number, end: number) => void; readOnly: boolean }) {
+export function Waveform({
+  take,
+  onTrim,
+  readOnly,
+}: {
+  take: Take
+  onTrim: (start: number, end: number) => void
+  readOnly: boolean
+}) {
   const canvas = useRef<HTMLCanvasElement>(null)
-  const samples = useQuery({ queryKey: ['samples', take.take_id], queryFn: () => decode(take.take_id), staleTime: Infinity })
+  const samples = useQuery({
+    queryKey: ['samples', take.take_id],
+    queryFn: () => decode(take.take_id),
+    staleTime: Infinity,
+  })
   const total = Math.max(take.report.duration_ms, take.trim.end_ms)
   const [trim, setTrim] = useState<[number, number]>([take.trim.start_ms, take.trim.end_ms])
   useEffect(() => {
@@ -41,7 +53,14 @@ export function Waveform({ take, onTrim, readOnly }: { take: Take; onTrim: (star
   }, [samples.data, take, trim, total])
   return (
     <div>
-      <canvas ref={canvas} width={width} height={height} className="h-24 w-full rounded-md border border-line bg-sheet" role="img" aria-label={`Waveform, ${(total / 1000).toFixed(1)} seconds`} />
+      <canvas
+        ref={canvas}
+        width={width}
+        height={height}
+        className="h-24 w-full rounded-md border border-line bg-sheet"
+        role="img"
+        aria-label={`Waveform, ${(total / 1000).toFixed(1)} seconds`}
+      />
       <Slider.Root
         value={trim}
         min={0}
@@ -57,7 +76,11 @@ export function Waveform({ take, onTrim, readOnly }: { take: Take; onTrim: (star
           <Slider.Range className="absolute h-full rounded bg-ink" />
         </Slider.Track>
         {['Start of the sound', 'End of the sound'].map((label) => (
-          <Slider.Thumb key={label} aria-label={`${label}, milliseconds`} className="block h-7 w-4 rounded border-2 border-ink bg-marigold" />
+          <Slider.Thumb
+            key={label}
+            aria-label={`${label}, milliseconds`}
+            className="block h-7 w-4 rounded border-2 border-ink bg-marigold"
+          />
         ))}
       </Slider.Root>
     </div>

@@ -3,11 +3,16 @@ import { client, data, keys, queryClient, send, type Schemas, type Take } from '
 
 const path = (id: string) => ({ params: { path: { id } } })
 
-export const useTakes = (id: string) => useQuery({ queryKey: keys.takes(id), queryFn: () => data(client.GET('/cards/{id}/takes', path(id))).then((d) => d ?? []) })
+export const useTakes = (id: string) =>
+  useQuery({
+    queryKey: keys.takes(id),
+    queryFn: () => data(client.GET('/cards/{id}/takes', path(id))).then((d) => d ?? []),
+  })
 export const useShelf = () => useQuery({ queryKey: keys.sounds, queryFn: () => data(client.GET('/sounds')) })
 
 /** The take as the library plays it; the address changes with its fixes. */
-export const soundOf = (t: Take) => `/api/takes/${t.take_id}/sound?v=${t.trim.start_ms}-${t.trim.end_ms}-${t.plain ? 'plain' : 'fixed'}`
+export const soundOf = (t: Take) =>
+  `/api/takes/${t.take_id}/sound?v=${t.trim.start_ms}-${t.trim.end_ms}-${t.plain ? 'plain' : 'fixed'}`
 export const cardSound = (cardId: string, takeId = '') => `/api/cards/${cardId}/sound?take=${takeId}`
 
 export type NewTake = { cardId: string; wav: BodyInit; speaker: string; consent: boolean }
@@ -18,13 +23,37 @@ const refresh = () => queryClient.invalidateQueries({ queryKey: keys.wall })
 /** Calls on the takes of any card. */
 export const useTakeCalls = () => ({
   add: useMutation({
-    mutationFn: (t: NewTake) => send<Take[]>('POST', `/cards/${t.cardId}/takes?speaker=${encodeURIComponent(t.speaker)}&consent=${t.consent ? 'yes' : 'no'}`, t.wav, 'application/octet-stream'),
+    mutationFn: (t: NewTake) =>
+      send<Take[]>(
+        'POST',
+        `/cards/${t.cardId}/takes?speaker=${encodeURIComponent(t.speaker)}&consent=${t.consent ? 'yes' : 'no'}`,
+        t.wav,
+        'application/octet-stream',
+      ),
     onSuccess: refresh,
   }),
-  choose: useMutation({ mutationFn: (takeId: string) => data(client.PUT('/takes/{id}/chosen', path(takeId))), onSuccess: refresh }),
-  withdraw: useMutation({ mutationFn: (takeId: string) => data(client.DELETE('/takes/{id}', path(takeId))), onSuccess: refresh }),
-  fix: useMutation({ mutationFn: (t: { takeId: string; fixes: Fixes }) => data(client.PUT('/takes/{id}/fixes', { ...path(t.takeId), body: t.fixes })), onSuccess: refresh }),
-  reuse: useMutation({ mutationFn: (t: { cardId: string; takeId: string }) => data(client.PUT('/cards/{id}/take', { ...path(t.cardId), body: { take_id: t.takeId } })), onSuccess: refresh }),
+  choose: useMutation({
+    mutationFn: (takeId: string) => data(client.PUT('/takes/{id}/chosen', path(takeId))),
+    onSuccess: refresh,
+  }),
+  withdraw: useMutation({
+    mutationFn: (takeId: string) => data(client.DELETE('/takes/{id}', path(takeId))),
+    onSuccess: refresh,
+  }),
+  fix: useMutation({
+    mutationFn: (t: { takeId: string; fixes: Fixes }) =>
+      data(client.PUT('/takes/{id}/fixes', { ...path(t.takeId), body: t.fixes })),
+    onSuccess: refresh,
+  }),
+  reuse: useMutation({
+    mutationFn: (t: { cardId: string; takeId: string }) =>
+      data(client.PUT('/cards/{id}/take', { ...path(t.cardId), body: { take_id: t.takeId } })),
+    onSuccess: refresh,
+  }),
 })
 
-export const useWithdrawVoice = () => useMutation({ mutationFn: (speaker: string) => data(client.POST('/voices/withdraw', { body: { speaker } })), onSuccess: refresh })
+export const useWithdrawVoice = () =>
+  useMutation({
+    mutationFn: (speaker: string) => data(client.POST('/voices/withdraw', { body: { speaker } })),
+    onSuccess: refresh,
+  })

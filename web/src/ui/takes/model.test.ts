@@ -20,7 +20,9 @@ describe('sound', () => {
 })
 
 describe('the round of missing sounds', () => {
-  const shelf = { cards: ['a', 'b', 'c', 'd'].map((card_id) => ({ card_id, take_id: card_id === 'b' ? 'x' : '' })) } as unknown as Shelf
+  const shelf = {
+    cards: ['a', 'b', 'c', 'd'].map((card_id) => ({ card_id, take_id: card_id === 'b' ? 'x' : '' })),
+  } as unknown as Shelf
   it('lists those without a take in order', () => {
     expect(missing(shelf).map((c) => c.card_id)).toEqual(['a', 'c', 'd'])
   })

@@ -57,7 +57,14 @@ export function meter(block: Float32Array): number {
 
 /** Where on the meter a voice should be, and what to do where it is not. */
 export const meterGood: [number, number] = [0.45, 0.85]
-export const meterWord = (level: number) => (level > meterGood[1] ? 'too loud: go back a little' : level > meterGood[0] ? 'good' : level > 0.25 ? 'soft: come nearer' : 'quiet')
+export const meterWord = (level: number) =>
+  level > meterGood[1]
+    ? 'too loud: go back a little'
+    : level > meterGood[0]
+      ? 'good'
+      : level > 0.25
+        ? 'soft: come nearer'
+        : 'quiet'
 
 export type Verdict = 'pure' | 'fix' | 'retake'
 

@@ -18,8 +18,19 @@ function Probe() {
 }
 
 const media = (fail?: DOMException) => ({
-  getUserMedia: vi.fn(() => (fail ? Promise.reject(fail) : Promise.resolve({ getTracks: () => [{ stop: stopTrack }], getAudioTracks: () => [{ getSettings: () => ({ deviceId: 'desk' }) }] }))),
-  enumerateDevices: () => Promise.resolve([{ kind: 'audioinput', deviceId: 'desk', label: 'Desk' }, { kind: 'videoinput', deviceId: 'eye', label: 'Eye' }]),
+  getUserMedia: vi.fn(() =>
+    fail
+      ? Promise.reject(fail)
+      : Promise.resolve({
+          getTracks: () => [{ stop: stopTrack }],
+          getAudioTracks: () => [{ getSettings: () => ({ deviceId: 'desk' }) }],
+        }),
+  ),
+  enumerateDevices: () =>
+    Promise.resolve([
+      { kind: 'audioinput', deviceId: 'desk', label: 'Desk' },
+      { kind: 'videoinput', deviceId: 'eye', label: 'Eye' },
+    ]),
 })
 
 beforeEach(async () => {
@@ -28,8 +39,22 @@ beforeEach(async () => {
   onTake.mockReset()
   stopTrack.mockReset()
   port = {}
-  vi.stubGlobal('AudioContext', class { sampleRate = 44100; audioWorklet = { addModule: () => Promise.resolve() }; createMediaStreamSource = () => ({ connect: () => undefined }); close = () => Promise.resolve() })
-  vi.stubGlobal('AudioWorkletNode', class { port = port; disconnect = () => undefined })
+  vi.stubGlobal(
+    'AudioContext',
+    class {
+      sampleRate = 44100
+      audioWorklet = { addModule: () => Promise.resolve() }
+      createMediaStreamSource = () => ({ connect: () => undefined })
+      close = () => Promise.resolve()
+    },
+  )
+  vi.stubGlobal(
+    'AudioWorkletNode',
+    class {
+      port = port
+      disconnect = () => undefined
+    },
+  )
   root = createRoot(document.createElement('div'))
   await act(async () => root.render(<Probe />))
 })
@@ -39,7 +64,10 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
-const hear = (n: number) => act(async () => { for (let i = 0; i < n; i++) port.onmessage?.({ data: new Float32Array(128).fill(0.5) }) })
+const hear = (n: number) =>
+  act(async () => {
+    for (let i = 0; i < n; i++) port.onmessage?.({ data: new Float32Array(128).fill(0.5) })
+  })
 
 describe('the microphone', () => {
   it('shows the level before anything is recorded, and lists the microphones', async () => {

@@ -1,7 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { encodeWav, meter } from './model'
 
-export type MicState = { kind: 'closed' | 'asking' | 'open' | 'recording' } | { kind: 'counting'; left: number } | { kind: 'refused'; why: string }
+export type MicState =
+  | { kind: 'closed' | 'asking' | 'open' | 'recording' }
+  | { kind: 'counting'; left: number }
+  | { kind: 'refused'; why: string }
 type Line = { context: AudioContext; stream: MediaStream; node: AudioWorkletNode }
 
 const longest = 20 // seconds
@@ -35,7 +38,9 @@ export function useMicrophone(onTake: (wav: ArrayBuffer) => void) {
       setState({ kind: 'asking' })
       try {
         const plain = { channelCount: 1, echoCancellation: false, noiseSuppression: false, autoGainControl: false }
-        const stream = await navigator.mediaDevices.getUserMedia({ audio: wanted ? { ...plain, deviceId: { exact: wanted } } : plain })
+        const stream = await navigator.mediaDevices.getUserMedia({
+          audio: wanted ? { ...plain, deviceId: { exact: wanted } } : plain,
+        })
         const context = new AudioContext()
         await context.audioWorklet.addModule('/recorder-worklet.js')
         const node = new AudioWorkletNode(context, 'recorder', { channelCount: 1, channelCountMode: 'explicit' })
@@ -53,7 +58,12 @@ export function useMicrophone(onTake: (wav: ArrayBuffer) => void) {
       } catch (e) {
         close()
         const denied = e instanceof DOMException && e.name === 'NotAllowedError'
-        setState({ kind: 'refused', why: denied ? 'The browser may not use the microphone. Allow it beside the address, then try again.' : 'No microphone was found. Plug one in, or send a file.' })
+        setState({
+          kind: 'refused',
+          why: denied
+            ? 'The browser may not use the microphone. Allow it beside the address, then try again.'
+            : 'No microphone was found. Plug one in, or send a file.',
+        })
         return false
       }
     },
