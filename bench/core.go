@@ -1,6 +1,11 @@
 package main
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/core/words"
 	"fmt"
 	"math/rand/v2"
 	"os"
@@ -11,12 +16,6 @@ import (
 	"slices"
 	"strings"
 	"time"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/core/words"
 )
 
 const order = "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,j,v,w,x,y,z,qu,sh,ch,th,ng,ai,ee,igh,oa,oo,ar,or,ur,ow=aʊ,oi,ear,air,er"
@@ -31,7 +30,11 @@ func language() error {
 	pool := lexicon.For(south.Accent, south.Units)
 	took := time.Since(begin)
 	runtime.ReadMemStats(&after)
-	fmt.Printf("lexicon read and aligned in %.0f ms (aim 150), %.0f MB from the system (aim 60)\n", ms(took), float64(after.Sys-before.Sys)/1e6)
+	fmt.Printf(
+		"lexicon read and aligned in %.0f ms (aim 150), %.0f MB from the system (aim 60)\n",
+		ms(took),
+		float64(after.Sys-before.Sys)/1e6,
+	)
 	set, err := spelling.ParsePairs(south.Accent, order)
 	if err != nil {
 		return err
@@ -57,7 +60,11 @@ func language() error {
 
 	for _, state := range []string{"first call", "later"} {
 		begin = time.Now()
-		made, err := words.MakeUp(words.MadeUpQuery{Taught: set, Frame: "CCVC", Count: 1000}, south, rand.New(rand.NewPCG(1, 1)))
+		made, err := words.MakeUp(
+			words.MadeUpQuery{Taught: set, Frame: "CCVC", Count: 1000},
+			south,
+			rand.New(rand.NewPCG(1, 1)),
+		)
 		if err != nil {
 			return err
 		}
@@ -84,7 +91,12 @@ func finder(pool *lexicon.Pool, set spelling.Set) error {
 	}
 	slices.Sort(times)
 	p99 := times[len(times)*99/100]
-	fmt.Printf("finder over the whole lexicon: median %.2f ms, 99th percentile %.2f ms (aim 5), ratio %.2f\n", ms(times[len(times)/2]), ms(p99), ms(p99)/5)
+	fmt.Printf(
+		"finder over the whole lexicon: median %.2f ms, 99th percentile %.2f ms (aim 5), ratio %.2f\n",
+		ms(times[len(times)/2]),
+		ms(p99),
+		ms(p99)/5,
+	)
 
 	// The same question to grep: words of taught pairs only, with sh at the start, from a file of pairs.
 	dir, err := os.MkdirTemp("", "bench")
@@ -113,7 +125,10 @@ func finder(pool *lexicon.Pool, set spelling.Set) error {
 		expression, name := `^\w+(?: (?:`+strings.Join(alternatives, "|")+`))+$`, "all readable words"
 		q := words.Query{Taught: set, Limit: 60}
 		if target != nil {
-			expression, name = `^\w+ `+target.String()+`(?: (?:`+strings.Join(alternatives, "|")+`))*$`, "readable words that start with sh"
+			expression, name = `^\w+ `+target.String()+`(?: (?:`+strings.Join(
+				alternatives,
+				"|",
+			)+`))*$`, "readable words that start with sh"
 			q.Target, q.Position = target, words.Initial
 		}
 		grep := median(9, func() error {
@@ -123,7 +138,13 @@ func finder(pool *lexicon.Pool, set spelling.Set) error {
 			return err
 		})
 		ours := median(101, func() error { words.Find(q, south); return nil })
-		fmt.Printf("%s: finder %.2f ms, grep -P %.1f ms, ratio %.0f (aim 20)\n", name, ms(ours), ms(grep), float64(grep)/float64(ours))
+		fmt.Printf(
+			"%s: finder %.2f ms, grep -P %.1f ms, ratio %.0f (aim 20)\n",
+			name,
+			ms(ours),
+			ms(grep),
+			float64(grep)/float64(ours),
+		)
 	}
 	return nil
 }
@@ -146,7 +167,24 @@ func starting() error {
 	run := func(args ...string) time.Duration {
 		return median(15, func() error { return exec.Command("bin/brightchalk", args...).Run() })
 	}
-	plain, one, whole := run("sounds", "--json"), run("segment", "cat"), run("words", "--taught", "s,a,t,i,p,n", "--limit", "10")
-	fmt.Printf("start: %.0f ms without the lexicon; reading it adds %.0f ms, aligning all of it too %.0f ms (aim 150)\n", ms(plain), ms(one-plain), ms(whole-plain))
+	plain, one, whole := run(
+		"sounds",
+		"--json",
+	), run(
+		"segment",
+		"cat",
+	), run(
+		"words",
+		"--taught",
+		"s,a,t,i,p,n",
+		"--limit",
+		"10",
+	)
+	fmt.Printf(
+		"start: %.0f ms without the lexicon; reading it adds %.0f ms, aligning all of it too %.0f ms (aim 150)\n",
+		ms(plain),
+		ms(one-plain),
+		ms(whole-plain),
+	)
 	return nil
 }

@@ -3,6 +3,15 @@
 package main
 
 import (
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/store"
+	"brightchalk/internal/webui"
 	"bufio"
 	"compress/gzip"
 	"context"
@@ -23,16 +32,6 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5/pgxpool"
-
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/store"
-	"brightchalk/internal/webui"
 )
 
 const (
@@ -92,7 +91,9 @@ func run(ctx context.Context) error {
 	hub := store.NewHub()
 	listening, stop := context.WithCancel(ctx)
 	go hub.Run(listening, pool, slog.New(slog.DiscardHandler))
-	server := httptest.NewServer(httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, SignInsAMinute: 1000}))
+	server := httptest.NewServer(
+		httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, SignInsAMinute: 1000}),
+	)
 	defer func() { // event streams would keep the server open
 		stop()
 		hub.Close()
@@ -142,14 +143,23 @@ func live(ctx context.Context, base string, a *app.App, by app.Actor, as httpapi
 		times = append(times, time.Since(begin))
 	}
 	slices.Sort(times)
-	fmt.Printf("a change reaches another's event stream in %.1f ms (median of 21), %.1f ms at most (aim 1000), ratio %.3f\n", ms(times[10]), ms(times[20]), ms(times[20])/1000)
+	fmt.Printf(
+		"a change reaches another's event stream in %.1f ms (median of 21), %.1f ms at most (aim 1000), ratio %.3f\n",
+		ms(times[10]),
+		ms(times[20]),
+		ms(times[20])/1000,
+	)
 	return nil
 }
 
 func signedIn(base string, as httpapi.DemoSignIn) (*http.Client, error) {
 	jar, _ := cookiejar.New(nil)
 	client := &http.Client{Jar: jar, Transport: &http.Transport{MaxIdleConnsPerHost: users}}
-	in, err := client.Post(base+"/api/session", "application/json", strings.NewReader(`{"email":"`+as.Email+`","password":"`+as.Password+`"}`))
+	in, err := client.Post(
+		base+"/api/session",
+		"application/json",
+		strings.NewReader(`{"email":"`+as.Email+`","password":"`+as.Password+`"}`),
+	)
 	if err == nil {
 		_ = in.Body.Close()
 	}
@@ -212,7 +222,10 @@ func paint(base string) error {
 				return err
 			}
 			// The page marks the frame after its first ledges, by its own clock.
-			at, err := browser.Eval[[]float64](t, `new Promise(done => { const look = () => { const m = performance.getEntriesByName('wall-painted')[0]; if (!m || !performance.getEntriesByName('first-contentful-paint')[0]) return setTimeout(look, 50); done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.startTime]) }; look() })`)
+			at, err := browser.Eval[[]float64](
+				t,
+				`new Promise(done => { const look = () => { const m = performance.getEntriesByName('wall-painted')[0]; if (!m || !performance.getEntriesByName('first-contentful-paint')[0]) return setTimeout(look, 50); done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.startTime]) }; look() })`,
+			)
 			if err != nil {
 				return err
 			}
@@ -221,7 +234,12 @@ func paint(base string) error {
 		slices.Sort(first)
 		slices.Sort(cards)
 		medians[slow] = cards[2]
-		fmt.Printf("wall at %gx slow-down: first paint %.0f ms, cards in view painted %.0f ms (median of 5; aim at 4x: 1000)\n", slow, first[2], cards[2])
+		fmt.Printf(
+			"wall at %gx slow-down: first paint %.0f ms, cards in view painted %.0f ms (median of 5; aim at 4x: 1000)\n",
+			slow,
+			first[2],
+			cards[2],
+		)
 	}
 	fmt.Printf("wall: 4x slow-down costs %.1f times the time; %.2f of the aim\n", medians[4]/medians[1], medians[4]/1000)
 	return nil
@@ -274,7 +292,14 @@ func load(base string, as httpapi.DemoSignIn) error {
 	wg.Wait()
 	slices.Sort(times)
 	p99 := times[len(times)*99/100]
-	fmt.Printf("%d users, %d reads (a quarter of them the wall): median %.1f ms, 99th percentile %.1f ms (aim 100), ratio %.2f\n", users, len(times), ms(times[len(times)/2]), ms(p99), ms(p99)/100)
+	fmt.Printf(
+		"%d users, %d reads (a quarter of them the wall): median %.1f ms, 99th percentile %.1f ms (aim 100), ratio %.2f\n",
+		users,
+		len(times),
+		ms(times[len(times)/2]),
+		ms(p99),
+		ms(p99)/100,
+	)
 	return nil
 }
 

@@ -1,6 +1,9 @@
 package main
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+	"brightchalk/internal/render"
 	"bytes"
 	"context"
 	"encoding/base64"
@@ -11,10 +14,6 @@ import (
 	"path/filepath"
 	"strings"
 	"time"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
-	"brightchalk/internal/render"
 )
 
 const cardsPrinted = 60
@@ -51,7 +50,8 @@ func prints(ctx context.Context, a *app.App, by app.Actor) error {
 			return 0, err
 		}
 		begin := time.Now()
-		err := exec.Command(browser.Find(), "--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run", "--user-data-dir="+dir+"/profile", "--no-pdf-header-footer", "--print-to-pdf="+dir+"/"+name+".pdf", "file://"+file).Run()
+		err := exec.Command(browser.Find(), "--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run", "--user-data-dir="+dir+"/profile", "--no-pdf-header-footer", "--print-to-pdf="+dir+"/"+name+".pdf", "file://"+file).
+			Run()
 		return time.Since(begin), err
 	}
 	if _, err := printing("warm", "<p>a"); err != nil {
@@ -65,13 +65,25 @@ func prints(ctx context.Context, a *app.App, by app.Actor) error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("headless Chromium, the same cards: %.0f ms, of which %.0f ms for an empty page; ours is %.1f times as fast, %.1f times without its start (aim 5)\n", ms(full), ms(empty), full.Seconds()/ours.Seconds(), (full-empty).Seconds()/ours.Seconds())
+	fmt.Printf(
+		"headless Chromium, the same cards: %.0f ms, of which %.0f ms for an empty page; ours is %.1f times as fast, "+
+			"%.1f times without its start (aim 5)\n",
+		ms(full),
+		ms(empty),
+		full.Seconds()/ours.Seconds(),
+		(full-empty).Seconds()/ours.Seconds(),
+	)
 	out.Reset()
 	begin = time.Now()
 	if err := a.Pack(ctx, by, "", app.PackOrder, &out); err != nil {
 		return err
 	}
-	fmt.Printf("carry pack of %d cards: %.0f ms, %.1f MB (aim 2000 ms, 15 MB for 60 cards)\n", len(wall), ms(time.Since(begin)), float64(out.Len())/(1<<20))
+	fmt.Printf(
+		"carry pack of %d cards: %.0f ms, %.1f MB (aim 2000 ms, 15 MB for 60 cards)\n",
+		len(wall),
+		ms(time.Since(begin)),
+		float64(out.Len())/(1<<20),
+	)
 	return nil
 }
 
@@ -79,21 +91,36 @@ func prints(ctx context.Context, a *app.App, by app.Actor) error {
 func cardsPage(faces []render.Face) string {
 	var b strings.Builder
 	font := base64.StdEncoding.EncodeToString(render.ChildFont())
-	fmt.Fprintf(&b, `<!doctype html><meta charset=utf-8><style>@font-face{font-family:C;src:url(data:font/woff2;base64,%s)}@page{size:A4;margin:0}body{margin:0;font-family:C}.p{width:210mm;height:297mm;break-after:page;display:grid;grid-template:120mm 120mm/90mm 90mm;place-content:center}.c{border:.35mm solid #888;text-align:center;overflow:hidden}.l{font-size:120pt;line-height:100mm}img{width:72mm;height:72mm}</style>`, font)
+	fmt.Fprintf(
+		&b,
+		`<!doctype html><meta charset=utf-8><style>@font-face{font-family:C;src:url(data:font/woff2;base64,%s)}@page{size:A4;margin:0}body{margin:0;font-family:C}.p{width:210mm;height:297mm;break-after:page;display:grid;grid-template:120mm 120mm/90mm 90mm;place-content:center}.c{border:.35mm solid #888;text-align:center;overflow:hidden}.l{font-size:120pt;line-height:100mm}img{width:72mm;height:72mm}</style>`,
+		font,
+	)
 	for at := 0; at < len(faces); at += 4 {
 		group := faces[at:min(at+4, len(faces))]
 		for side := range 2 {
 			b.WriteString(`<div class=p>`)
 			for _, f := range group {
 				if side == 0 {
-					fmt.Fprintf(&b, `<div class=c><div class=l>%s</div>sound card as in %s</div>`, html.EscapeString(f.Pair.Grapheme), html.EscapeString(f.Keyword))
+					fmt.Fprintf(
+						&b,
+						`<div class=c><div class=l>%s</div>sound card as in %s</div>`,
+						html.EscapeString(f.Pair.Grapheme),
+						html.EscapeString(f.Keyword),
+					)
 					continue
 				}
 				src := ""
 				if f.Picture != nil {
 					src = "data:" + f.Picture.MediaType + ";base64," + base64.StdEncoding.EncodeToString(f.Picture.Bytes)
 				}
-				fmt.Fprintf(&b, `<div class=c><img src="%s"><p>%s<p>%s</div>`, src, html.EscapeString(f.Rhyme), html.EscapeString(f.Action))
+				fmt.Fprintf(
+					&b,
+					`<div class=c><img src="%s"><p>%s<p>%s</div>`,
+					src,
+					html.EscapeString(f.Rhyme),
+					html.EscapeString(f.Action),
+				)
 			}
 			b.WriteString(`</div>`)
 		}

@@ -1,6 +1,9 @@
 package main
 
 import (
+	"brightchalk/demo"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 	"fmt"
 	"io/fs"
 	"os"
@@ -8,10 +11,6 @@ import (
 	"path/filepath"
 	"strings"
 	"time"
-
-	"brightchalk/demo"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 )
 
 const copies = 6 // of each of the demo's takes
@@ -66,12 +65,19 @@ func sound() error {
 		}
 	}
 	begin := time.Now()
-	out, err := exec.Command("./bin/brightchalk", append([]string{"recording", "--sound", "m", "--json"}, files...)...).Output()
+	out, err := exec.Command("./bin/brightchalk", append([]string{"recording", "--sound", "m", "--json"}, files...)...).
+		Output()
 	if len(out) == 0 {
 		return fmt.Errorf("judge: %w", err)
 	}
 	ours := time.Since(begin)
-	fmt.Printf("recording: %d takes, %.0f s of sound, judged by the command in %v: %.0f times real time (wanted: 150)\n", len(files), seconds, ours.Round(time.Millisecond), seconds/ours.Seconds())
+	fmt.Printf(
+		"recording: %d takes, %.0f s of sound, judged by the command in %v: %.0f times real time (wanted: 150)\n",
+		len(files),
+		seconds,
+		ours.Round(time.Millisecond),
+		seconds/ours.Seconds(),
+	)
 	if praat, err := exec.LookPath("praat"); err != nil {
 		fmt.Println("recording: praat is not installed; not compared")
 	} else {
@@ -84,7 +90,11 @@ func sound() error {
 			return fmt.Errorf("praat: %w", err)
 		}
 		theirs := time.Since(begin)
-		fmt.Printf("recording: one Praat script on the same files: %v, ours is %.1f times as fast (wanted: 5)\n", theirs.Round(time.Millisecond), theirs.Seconds()/ours.Seconds())
+		fmt.Printf(
+			"recording: one Praat script on the same files: %v, ours is %.1f times as fast (wanted: 5)\n",
+			theirs.Round(time.Millisecond),
+			theirs.Seconds()/ours.Seconds(),
+		)
 	}
 	return minute(dir)
 }

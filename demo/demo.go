@@ -3,6 +3,15 @@
 package demo
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
 	"context"
 	"crypto/sha256"
 	"embed"
@@ -13,16 +22,6 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
 )
 
 //go:embed library.json pictures/*.svg takes/*.wav
@@ -114,7 +113,15 @@ func (l library) load(ctx context.Context, tx pgx.Tx, now time.Time) error {
 	return l.classes(ctx, tx, teamID, leadID, ids, now)
 }
 
-func (l library) card(ctx context.Context, tx pgx.Tx, teamID, by string, step int, c demoCard, conv card.Conventions, now time.Time) (string, error) {
+func (l library) card(
+	ctx context.Context,
+	tx pgx.Tx,
+	teamID, by string,
+	step int,
+	c demoCard,
+	conv card.Conventions,
+	now time.Time,
+) (string, error) {
 	pair, err := spelling.ParsePair(conv.Accent, c.Pair)
 	if err != nil {
 		return "", err
@@ -134,7 +141,20 @@ func (l library) card(ctx context.Context, tx pgx.Tx, teamID, by string, step in
 		}
 		c.Content.Picture = fmt.Sprintf("%x", sum)
 	}
-	id, err := store.CreateCard(ctx, tx, step, pair, store.CardEdit{TeamID: teamID, State: c.State, Content: c.Content.Tidy(), Changed: []string{"all"}, By: &by, Now: now})
+	id, err := store.CreateCard(
+		ctx,
+		tx,
+		step,
+		pair,
+		store.CardEdit{
+			TeamID:  teamID,
+			State:   c.State,
+			Content: c.Content.Tidy(),
+			Changed: []string{"all"},
+			By:      &by,
+			Now:     now,
+		},
+	)
 	if err != nil || c.Take == "" {
 		return id, err
 	}
@@ -148,7 +168,15 @@ func (l library) card(ctx context.Context, tx pgx.Tx, teamID, by string, step in
 	return id, l.take(ctx, tx, teamID, id, pair, data, conv, now)
 }
 
-func (l library) take(ctx context.Context, tx pgx.Tx, teamID, cardID string, pair spelling.Pair, data []byte, conv card.Conventions, now time.Time) error {
+func (l library) take(
+	ctx context.Context,
+	tx pgx.Tx,
+	teamID, cardID string,
+	pair spelling.Pair,
+	data []byte,
+	conv card.Conventions,
+	now time.Time,
+) error {
 	clip, err := media.DecodeSound(data)
 	if err != nil {
 		return err
@@ -162,7 +190,17 @@ func (l library) take(ctx context.Context, tx pgx.Tx, teamID, cardID string, pai
 		return err
 	}
 	sum := sha256.Sum256(data)
-	t := store.Take{CardID: cardID, SHA256: sum[:], Speaker: l.Speaker, ConsentOn: now, TrimStartMs: max(0, r.Trim.StartMs-20), TrimEndMs: r.Trim.EndMs + 20, Verdict: r.Verdict, Report: r, CreatedAt: now}
+	t := store.Take{
+		CardID:      cardID,
+		SHA256:      sum[:],
+		Speaker:     l.Speaker,
+		ConsentOn:   now,
+		TrimStartMs: max(0, r.Trim.StartMs-20),
+		TrimEndMs:   r.Trim.EndMs + 20,
+		Verdict:     r.Verdict,
+		Report:      r,
+		CreatedAt:   now,
+	}
 	if t.TakeID, err = store.AddTake(ctx, tx, teamID, "", t); err != nil {
 		return err
 	}
@@ -186,7 +224,15 @@ func (l library) classes(ctx context.Context, tx pgx.Tx, teamID, by string, ids 
 					}
 				}
 				at := met.AddDate(0, 0, visit*(c.Taught-i)/5)
-				if err := store.AddLog(ctx, tx, teamID, classID, "", by, store.LogRow{CardID: ids[i], Introduced: visit == 0, Sureness: sure, MetAt: at}); err != nil {
+				if err := store.AddLog(
+					ctx,
+					tx,
+					teamID,
+					classID,
+					"",
+					by,
+					store.LogRow{CardID: ids[i], Introduced: visit == 0, Sureness: sure, MetAt: at},
+				); err != nil {
 					return err
 				}
 			}

@@ -1,6 +1,13 @@
 package main
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/core/words"
+	"brightchalk/internal/media"
 	"bufio"
 	"encoding/json"
 	"errors"
@@ -11,14 +18,6 @@ import (
 	"os"
 	"strings"
 	"text/tabwriter"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/core/words"
-	"brightchalk/internal/media"
 )
 
 func parse(f *flag.FlagSet, args []string) error {
@@ -186,7 +185,23 @@ func taughtSet(accent phoneme.Accent, taught, order, upto string) (spelling.Set,
 func findWords(std stdio, args []string) error {
 	f := newCoreFlags("words")
 	taught, order, upto := f.String("taught", "", ""), f.String("order", "", ""), f.String("upto", "", "")
-	soundCount, syllables, known, apart := f.Int("sounds", 0, ""), f.Int("syllables", 0, ""), f.Int("familiarity", 0, ""), f.Bool("no-homophones", false, "")
+	soundCount, syllables, known, apart := f.Int(
+		"sounds",
+		0,
+		"",
+	), f.Int(
+		"syllables",
+		0,
+		"",
+	), f.Int(
+		"familiarity",
+		0,
+		"",
+	), f.Bool(
+		"no-homophones",
+		false,
+		"",
+	)
 	target, position, frame := f.String("target", "", ""), f.String("position", "", ""), f.String("frame", "", "")
 	pictures, limit := f.Bool("pictures", false, ""), f.Int("limit", 0, "")
 	accent, err := f.read(args)
@@ -196,7 +211,16 @@ func findWords(std stdio, args []string) error {
 	if *taught == "" && *order == "" {
 		return usageError{errors.New("say what is taught: --taught PAIRS, or --order FILE --upto PAIR")}
 	}
-	q := words.Query{Frame: strings.ToUpper(*frame), WithPicture: *pictures, Limit: *limit, MinSounds: *soundCount, MaxSounds: *soundCount, Syllables: *syllables, Familiarity: *known, NoHomophones: *apart}
+	q := words.Query{
+		Frame:        strings.ToUpper(*frame),
+		WithPicture:  *pictures,
+		Limit:        *limit,
+		MinSounds:    *soundCount,
+		MaxSounds:    *soundCount,
+		Syllables:    *syllables,
+		Familiarity:  *known,
+		NoHomophones: *apart,
+	}
 	if q.Taught, err = taughtSet(accent, *taught, *order, *upto); err != nil {
 		return err
 	}
@@ -299,7 +323,8 @@ func sortGame(std stdio, args []string) error {
 	return p.close()
 }
 
-// oneSound reads a sound, or a grapheme such as ng as its most common sound. It refuses a sequence: a game for ear asks for one.
+// oneSound reads a sound, or a grapheme such as ng as its most common sound. It refuses a sequence: a game for ear
+// asks for one.
 func oneSound(accent phoneme.Accent, text string) (phoneme.Phoneme, error) {
 	ps, err := phoneme.Parse(accent, text)
 	if err != nil || len(ps) > 1 {

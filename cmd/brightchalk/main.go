@@ -50,10 +50,25 @@ type stdio struct {
 }
 
 var commands = map[string]func(std stdio, args []string) error{
-	"serve": serve, "team": team, "openapi": openapi, "free-port": freePort,
-	"sounds": sounds, "segment": segment, "words": findWords, "check-text": checkText, "sort": sortGame, "recording": judgeRecordings,
-	"nonsense": makeUp, "order": checkOrder, "introduce": introduce,
-	"play": play, "first-or-last": firstOrLast, "contrast": contrast, "sentences": sentences, "chop": chop, "spellings": spellings,
+	"serve":         serve,
+	"team":          team,
+	"openapi":       openapi,
+	"free-port":     freePort,
+	"sounds":        sounds,
+	"segment":       segment,
+	"words":         findWords,
+	"check-text":    checkText,
+	"sort":          sortGame,
+	"recording":     judgeRecordings,
+	"nonsense":      makeUp,
+	"order":         checkOrder,
+	"introduce":     introduce,
+	"play":          play,
+	"first-or-last": firstOrLast,
+	"contrast":      contrast,
+	"sentences":     sentences,
+	"chop":          chop,
+	"spellings":     spellings,
 }
 
 func main() { os.Exit(run(stdio{os.Stdin, os.Stdout, os.Stderr}, os.Args[1:])) }

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"brightchalk/internal/testdb"
 	"bytes"
 	"encoding/json"
 	"io"
@@ -16,8 +17,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/testdb"
 )
 
 func call(t *testing.T, in string, args ...string) (status int, out, errs string) {
@@ -57,7 +56,10 @@ func TestExitStatuses(t *testing.T) {
 	text := filepath.Join(dir, "text.txt")
 	require.NoError(t, os.WriteFile(text, []byte("The cat sat."), 0o600))
 	order := filepath.Join(dir, "order.csv")
-	require.NoError(t, os.WriteFile(order, []byte("step,grapheme,sound,exception_words\n1,s,,\n2,a,,the\n3,t,,\n4,p,,\n"), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(order, []byte("step,grapheme,sound,exception_words\n1,s,,\n2,a,,the\n3,t,,\n4,p,,\n"), 0o600),
+	)
 	rows := []struct {
 		name   string
 		args   []string
@@ -67,7 +69,12 @@ func TestExitStatuses(t *testing.T) {
 		{"sounds", []string{"sounds", "--json"}, 0, `"phoneme":"ŋ"`},
 		{"words", []string{"words", "--taught", "s,a,t,p", "--limit", "3", "--json"}, 0, `"word":"sat"`},
 		{"words of an order", []string{"words", "--order", order, "--upto", "t", "--json"}, 0, `"frame":"CVC"`},
-		{"check-text", []string{"check-text", "--taught", "c,a,t,s", "--exceptions", "the", "--json", text}, 0, `"decodable":1`},
+		{
+			"check-text",
+			[]string{"check-text", "--taught", "c,a,t,s", "--exceptions", "the", "--json", text},
+			0,
+			`"decodable":1`,
+		},
 		{"sort", []string{"sort", "--sounds", "m,s", "--json"}, 0, `"pictures"`},
 		{"made-up words", []string{"nonsense", "--taught", "s,a,t,p,i,n,m", "--count", "2", "--json"}, 0, `"frame":"CVC"`},
 		{"an impossible frame", []string{"nonsense", "--taught", "s,a", "--frame", "CVCV"}, 1, "no syllable"},
@@ -126,10 +133,32 @@ func (l *lockedBuffer) String() string {
 func TestServe(t *testing.T) {
 	pool := testdb.New(t)
 	t.Setenv("DATABASE_URL", pool.Config().ConnString())
-	status, _, errs := call(t, "short\n", "team", "create", "--name", "Our school", "--email", "lead@school.example", "--lead", "First Lead")
+	status, _, errs := call(
+		t,
+		"short\n",
+		"team",
+		"create",
+		"--name",
+		"Our school",
+		"--email",
+		"lead@school.example",
+		"--lead",
+		"First Lead",
+	)
 	require.Equal(t, 1, status)
 	assert.Contains(t, errs, "12 signs")
-	status, out, errs := call(t, "long enough for us\n", "team", "create", "--name", "Our school", "--email", "lead@school.example", "--lead", "First Lead")
+	status, out, errs := call(
+		t,
+		"long enough for us\n",
+		"team",
+		"create",
+		"--name",
+		"Our school",
+		"--email",
+		"lead@school.example",
+		"--lead",
+		"First Lead",
+	)
 	require.Zero(t, status, errs)
 	assert.Contains(t, out, "Our school")
 	var log lockedBuffer

@@ -1,6 +1,12 @@
 package main
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/order"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 	"encoding/csv"
 	"errors"
 	"fmt"
@@ -10,13 +16,6 @@ import (
 	"strconv"
 	"strings"
 	"time"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/order"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 )
 
 // readOrder reads a CSV with the columns step, grapheme, sound, exception_words. The error names the line.
@@ -28,7 +27,10 @@ func readOrder(accent phoneme.Accent, name string) ([]order.Step, error) {
 	defer func() { _ = file.Close() }()
 	rows, err := csv.NewReader(file).ReadAll()
 	if err != nil || len(rows) < 2 {
-		return nil, fmt.Errorf("%s is no order of teaching: it needs the columns step,grapheme,sound,exception_words and a row for each step", name)
+		return nil, fmt.Errorf(
+			"%s is no order of teaching: it needs the columns step,grapheme,sound,exception_words and a row for each step",
+			name,
+		)
 	}
 	column := func(name string) int { return slices.Index(rows[0], name) }
 	step, g, s := column("step"), column("grapheme"), column("sound")
@@ -81,7 +83,12 @@ func checkOrder(std stdio, args []string) error {
 		}
 	}
 	for _, u := range r.Unlocked {
-		if err := p.row(nil, fmt.Sprintf("step %d", u.Step), u.Pair, fmt.Sprintf("%d words: %s", u.Words, strings.Join(u.Best, " "))); err != nil {
+		if err := p.row(
+			nil,
+			fmt.Sprintf("step %d", u.Step),
+			u.Pair,
+			fmt.Sprintf("%d words: %s", u.Words, strings.Join(u.Best, " ")),
+		); err != nil {
 			return err
 		}
 	}
@@ -168,7 +175,12 @@ func introduce(std stdio, args []string) error {
 		return p.row(made)
 	}
 	for _, s := range made.Steps {
-		if err := p.row(nil, fmt.Sprintf("%d:%02d", s.Seconds/60, s.Seconds%60), s.Name, strings.Join(s.Adult, " ")); err != nil {
+		if err := p.row(
+			nil,
+			fmt.Sprintf("%d:%02d", s.Seconds/60, s.Seconds%60),
+			s.Name,
+			strings.Join(s.Adult, " "),
+		); err != nil {
 			return err
 		}
 	}

@@ -1,16 +1,15 @@
 package main
 
 import (
-	"errors"
-	"fmt"
-	"math/rand/v2"
-	"strings"
-
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"strings"
 )
 
 // queryFlags are the flags of the word games: what is taught, and the target among it.
@@ -23,7 +22,13 @@ type queryFlags struct {
 
 func newQueryFlags(name string) queryFlags {
 	f := newCoreFlags(name)
-	return queryFlags{f, f.String("taught", "", ""), f.String("target", "", ""), f.Int("count", 8, ""), f.Uint64("seed", 1, "")}
+	return queryFlags{
+		f,
+		f.String("taught", "", ""),
+		f.String("target", "", ""),
+		f.Int("count", 8, ""),
+		f.Uint64("seed", 1, ""),
+	}
 }
 
 func (f queryFlags) query(args []string) (words.Query, words.Options, error) {
@@ -83,7 +88,12 @@ func play(std stdio, args []string) error {
 		return rows(std, *f.json, slips, func(s words.Slip) []string { return []string{s.Shown, s.Word, s.Why} })
 	case "compounds":
 		q.Limit = *f.count
-		return rows(std, *f.json, words.Compounds(q, o), func(c words.Compound) []string { return []string{c.Word, c.First + " + " + c.Second} })
+		return rows(
+			std,
+			*f.json,
+			words.Compounds(q, o),
+			func(c words.Compound) []string { return []string{c.Word, c.First + " + " + c.Second} },
+		)
 	case "rings":
 		list, err := words.RingList(q, *f.count, o, rng)
 		if err != nil {
@@ -159,9 +169,16 @@ func sentences(std stdio, args []string) error {
 	if err != nil {
 		return err
 	}
-	made := texts.Suggest(texts.SuggestQuery{Taught: q.Taught, Target: q.Target, Exceptions: wordSet(*exceptions), Count: *f.count}, o, rand.New(rand.NewPCG(*f.seed, 47)))
+	made := texts.Suggest(
+		texts.SuggestQuery{Taught: q.Taught, Target: q.Target, Exceptions: wordSet(*exceptions), Count: *f.count},
+		o,
+		rand.New(rand.NewPCG(*f.seed, 47)),
+	)
 	if len(made) == 0 {
-		fmt.Fprintln(std.err, "no sentence can be made; it needs a noun, a verb and a small word such as a or the that can be read")
+		fmt.Fprintln(
+			std.err,
+			"no sentence can be made; it needs a noun, a verb and a small word such as a or the that can be read",
+		)
 	}
 	return rows(std, *f.json, made, func(s texts.Suggestion) []string { return []string{s.Text, texts.ReadFirst} })
 }
@@ -203,7 +220,13 @@ func spellings(std stdio, args []string) error {
 		return fmt.Errorf("no row has %q, as letters or as a sound of %s", f.Arg(0), accent)
 	}
 	return rows(std, *f.json, list, func(r lexicon.RowUse) []string {
-		return []string{r.String(), fmt.Sprintf("%d words", r.Types), fmt.Sprintf("%.0f %%", r.Weighted*100), fmt.Sprintf("start %.0f middle %.0f end %.0f", r.Start*100, r.Middle*100, r.End*100), strings.Join(r.Examples, " ")}
+		return []string{
+			r.String(),
+			fmt.Sprintf("%d words", r.Types),
+			fmt.Sprintf("%.0f %%", r.Weighted*100),
+			fmt.Sprintf("start %.0f middle %.0f end %.0f", r.Start*100, r.Middle*100, r.End*100),
+			strings.Join(r.Examples, " "),
+		}
 	})
 }
 

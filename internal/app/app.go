@@ -2,6 +2,12 @@
 package app
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/unfit"
+	"brightchalk/internal/store"
 	"context"
 	"errors"
 	"fmt"
@@ -11,13 +17,6 @@ import (
 
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgxpool"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/unfit"
-	"brightchalk/internal/store"
 )
 
 // App holds what every use needs.

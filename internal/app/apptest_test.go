@@ -2,6 +2,13 @@ package app_test
 
 import (
 	"archive/zip"
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 	"bytes"
 	"context"
 	"strings"
@@ -10,14 +17,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
 )
 
 type school struct {
@@ -32,7 +31,14 @@ func demoSchool(t testing.TB) school {
 	t.Helper()
 	ctx := context.Background()
 	seed := uint64(0)
-	s := school{App: &app.App{Pool: testdb.New(t), Now: func() time.Time { return time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC) }, Seed: func() uint64 { seed++; return seed }}, cards: map[string]string{}}
+	s := school{
+		App: &app.App{
+			Pool: testdb.New(t),
+			Now:  func() time.Time { return time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC) },
+			Seed: func() uint64 { seed++; return seed },
+		},
+		cards: map[string]string{},
+	}
 	list, err := demo.Load(ctx, s.App)
 	require.NoError(t, err)
 	for i, into := range []*app.Actor{&s.lead, &s.teacher, &s.assistant} {
@@ -111,19 +117,39 @@ func TestRolesAreEnforced(t *testing.T) {
 		may  []app.Role
 		call func(by app.Actor) error
 	}{
-		{"save a card", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error { _, err := s.SaveCard(ctx, by, id, c.Version, c.Content); return err }},
-		{"agree a card", []app.Role{app.Lead}, func(by app.Actor) error { _, err := s.SetState(ctx, by, id, card.Agreed); return err }},
-		{"ask for review", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error { _, err := s.SetState(ctx, by, id, card.InReview); return err }},
+		{
+			"save a card",
+			[]app.Role{app.Lead, app.Teacher},
+			func(by app.Actor) error { _, err := s.SaveCard(ctx, by, id, c.Version, c.Content); return err },
+		},
+		{
+			"agree a card",
+			[]app.Role{app.Lead},
+			func(by app.Actor) error { _, err := s.SetState(ctx, by, id, card.Agreed); return err },
+		},
+		{
+			"ask for review",
+			[]app.Role{app.Lead, app.Teacher},
+			func(by app.Actor) error { _, err := s.SetState(ctx, by, id, card.InReview); return err },
+		},
 		{"set conventions", []app.Role{app.Lead}, func(by app.Actor) error {
 			return s.SetConventions(ctx, by, card.Conventions{Accent: "southern-british"})
 		}},
-		{"set the routine", []app.Role{app.Lead}, func(by app.Actor) error { return s.SetRoutine(ctx, by, lesson.DefaultRoutine()) }},
+		{
+			"set the routine",
+			[]app.Role{app.Lead},
+			func(by app.Actor) error { return s.SetRoutine(ctx, by, lesson.DefaultRoutine()) },
+		},
 		{"archive", []app.Role{app.Lead}, func(by app.Actor) error { return s.Archive(ctx, by, id, false) }},
 		{"keep a sentence", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
 			_, err := s.AddToBank(ctx, by, "sentence", "A cat sat on "+string(by.Role)+".")
 			return err
 		}},
-		{"assemble", []app.Role{app.Lead, app.Teacher, app.Assistant}, func(by app.Actor) error { _, err := s.Assemble(ctx, by, s.class, id, 15); return err }},
+		{
+			"assemble",
+			[]app.Role{app.Lead, app.Teacher, app.Assistant},
+			func(by app.Actor) error { _, err := s.Assemble(ctx, by, s.class, id, 15); return err },
+		},
 		{"add a picture", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
 			_, _, err := s.StorePicture(ctx, by, []byte("<svg xmlns='http://www.w3.org/2000/svg'></svg>"))
 			return err
@@ -260,7 +286,12 @@ func TestWithdrawnVoiceIsGone(t *testing.T) {
 	_, err = s.CardMaster(ctx, s.lead, id)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	var sounds int
-	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 FROM take t WHERE t.sha256 = m.sha256)").Scan(&sounds))
+	require.NoError(
+		t,
+		s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 "+
+			"FROM take t WHERE t.sha256 = m.sha256)").
+			Scan(&sounds),
+	)
 	assert.Zero(t, sounds, "the bytes are gone too")
 	c, err := s.Card(ctx, s.lead, id)
 	require.NoError(t, err)
@@ -307,7 +338,10 @@ func firstTake(t *testing.T, s school, g string) string {
 func TestAnotherTeamSeesNothing(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	_, err := s.CreateTeam(ctx, app.NewTeam{Name: "Other", Email: "other@school.example", LeadName: "Ann Other", Password: "a long enough one"})
+	_, err := s.CreateTeam(
+		ctx,
+		app.NewTeam{Name: "Other", Email: "other@school.example", LeadName: "Ann Other", Password: "a long enough one"},
+	)
 	require.NoError(t, err)
 	other, err := s.SignIn(ctx, "OTHER@school.example", "a long enough one")
 	require.NoError(t, err)
@@ -419,7 +453,11 @@ func TestWorkbench(t *testing.T) {
 	require.NoError(t, err)
 	require.Greater(t, found.Total, 10)
 	assert.NotContains(t, found.Words[0].Word, "u", "u has not been taught to Heron class")
-	none, err := s.FindWords(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["qu"], Frame: "CCVCC", WithPicture: true})
+	none, err := s.FindWords(
+		ctx,
+		s.teacher,
+		app.FindQuery{ClassID: s.class, CardID: s.cards["qu"], Frame: "CCVCC", WithPicture: true},
+	)
 	require.NoError(t, err)
 	assert.Contains(t, none.Note, "with or without")
 	made, err := s.MakeWords(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["b"], Frame: "CVC"})

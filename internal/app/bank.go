@@ -1,12 +1,11 @@
 package app
 
 import (
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/store"
 	"context"
 	"errors"
 	"strings"
-
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/store"
 )
 
 // BankView is a text of the bank against what a class has been taught.

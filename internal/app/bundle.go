@@ -2,13 +2,6 @@ package app
 
 import (
 	"archive/zip"
-	"bytes"
-	"context"
-	"encoding/json"
-	"errors"
-	"fmt"
-	"io"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
@@ -16,10 +9,16 @@ import (
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
 )
 
-// Bundle is a team's library in one ZIP file of open files: library.json, pictures, takes and the carry pack. A class may
-// stand in it with what it has been taught.
+// Bundle is a team's library in one ZIP file of open files: library.json, pictures, takes and the carry pack. A class
+// may stand in it with what it has been taught.
 type Bundle struct {
 	Format      string                    `json:"format"` // "bright-chalk-bundle 1"
 	Team        string                    `json:"team"`

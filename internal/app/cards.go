@@ -1,6 +1,14 @@
 package app
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/core/words"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
 	"context"
 	"encoding/hex"
 	"errors"
@@ -10,15 +18,6 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/core/words"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
 )
 
 // WallCard is a card as the wall shows it.
@@ -63,8 +62,27 @@ func (a *App) Wall(ctx context.Context, by Actor, archived bool) ([]WallCard, er
 		if rhyme == "" {
 			rhyme = c.Rhyme
 		}
-		out = append(out, WallCard{r.CardID, r.Step, c.Pair, c.Pair.Kind(), r.State, r.Version, r.UpdatedBy, c.Keyword, c.Picture, c.PictureAlt, rhyme, c.Action, r.TakeID,
-			c.Gaps(conv.For(c.Content).Speech()), len(findings(conv, c)), r.ArchivedAt != nil, conv.Lines.Drawn(c.Pair.Grapheme, own)})
+		out = append(out, WallCard{
+			r.CardID,
+			r.Step,
+			c.Pair,
+			c.Pair.Kind(),
+			r.State,
+			r.Version,
+			r.UpdatedBy,
+			c.Keyword,
+			c.Picture,
+			c.PictureAlt,
+			rhyme,
+			c.Action,
+			r.TakeID,
+			c.Gaps(
+				conv.For(c.Content).Speech(),
+			),
+			len(findings(conv, c)),
+			r.ArchivedAt != nil,
+			conv.Lines.Drawn(c.Pair.Grapheme, own),
+		})
 	}
 	return out, nil
 }
@@ -77,7 +95,13 @@ func findings(conv card.Conventions, c card.Card) []card.Finding {
 	}
 	out := c.Check(conv.Accent, sounds)
 	if theme, refused := conv.Speech().Refuses(c.Keyword); refused {
-		out = append(out, card.Finding{Field: "keyword", Text: fmt.Sprintf("“%s” is kept out of what children are offered (%s).", c.Keyword, theme)})
+		out = append(
+			out,
+			card.Finding{
+				Field: "keyword",
+				Text:  fmt.Sprintf("“%s” is kept out of what children are offered (%s).", c.Keyword, theme),
+			},
+		)
 	}
 	for _, f := range c.FlaggedWords(conv.Speech()) {
 		if f.Code == card.Refused {
@@ -152,8 +176,25 @@ func (a *App) Card(ctx context.Context, by Actor, cardID string) (CardView, erro
 func view(conv card.Conventions, r store.Card) CardView {
 	c := r.Core(conv.Accent)
 	conv = conv.For(c.Content)
-	v := CardView{CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State, Content: c.Content.Tidy(), UpdatedAt: r.UpdatedAt, UpdatedBy: r.UpdatedBy,
-		Gaps: c.Gaps(conv.Speech()), Findings: findings(conv, c), Hold: card.HoldOf(conv.Accent, c.Pair), Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil}
+	v := CardView{
+		CardID:    r.CardID,
+		Step:      r.Step,
+		Pair:      c.Pair,
+		Kind:      c.Pair.Kind(),
+		Version:   r.Version,
+		State:     r.State,
+		Content:   c.Content.Tidy(),
+		UpdatedAt: r.UpdatedAt,
+		UpdatedBy: r.UpdatedBy,
+		Gaps: c.Gaps(
+			conv.Speech(),
+		),
+		Findings: findings(conv, c),
+		Hold:     card.HoldOf(conv.Accent, c.Pair),
+		Voiced:   card.Voiced(conv.Accent, c.Pair),
+		TakeID:   r.TakeID,
+		Archived: r.ArchivedAt != nil,
+	}
 	if r.AgreedVersion != nil {
 		v.AgreedVersion = *r.AgreedVersion
 	}
@@ -229,7 +270,20 @@ func (a *App) SaveCard(ctx context.Context, by Actor, cardID string, base int, c
 		if now.State == card.InReview {
 			state = card.InReview
 		}
-		if err := store.UpdateCard(ctx, tx, store.CardEdit{TeamID: by.TeamID, CardID: cardID, Version: version + 1, State: state, Content: merged, Changed: changed, By: &by.MemberID, Now: a.Now()}); err != nil {
+		if err := store.UpdateCard(
+			ctx,
+			tx,
+			store.CardEdit{
+				TeamID:  by.TeamID,
+				CardID:  cardID,
+				Version: version + 1,
+				State:   state,
+				Content: merged,
+				Changed: changed,
+				By:      &by.MemberID,
+				Now:     a.Now(),
+			},
+		); err != nil {
 			return err
 		}
 		after, err := store.GetCard(ctx, tx, by.TeamID, cardID)
@@ -265,7 +319,20 @@ func (a *App) SetState(ctx context.Context, by Actor, cardID string, state card.
 		if found := findings(conv, c.Core(conv.Accent)); state == card.Agreed && len(found) > 0 {
 			return wrong("state", "Not agreed: %s", found[0].Text)
 		}
-		return store.UpdateCard(ctx, tx, store.CardEdit{TeamID: by.TeamID, CardID: cardID, Version: version + 1, State: state, Content: c.Content.Tidy(), Changed: []string{"state"}, By: &by.MemberID, Now: a.Now()})
+		return store.UpdateCard(
+			ctx,
+			tx,
+			store.CardEdit{
+				TeamID:  by.TeamID,
+				CardID:  cardID,
+				Version: version + 1,
+				State:   state,
+				Content: c.Content.Tidy(),
+				Changed: []string{"state"},
+				By:      &by.MemberID,
+				Now:     a.Now(),
+			},
+		)
 	})
 	if err != nil {
 		return CardView{}, err
@@ -291,7 +358,13 @@ func (a *App) NewCard(ctx context.Context, by Actor, pairText string, step int) 
 	}
 	var id string
 	err = a.tx(ctx, func(tx pgx.Tx) error {
-		id, err = store.CreateCard(ctx, tx, step, pair, store.CardEdit{TeamID: by.TeamID, State: card.Draft, Content: card.Content{}.Tidy(), By: &by.MemberID, Now: a.Now()})
+		id, err = store.CreateCard(
+			ctx,
+			tx,
+			step,
+			pair,
+			store.CardEdit{TeamID: by.TeamID, State: card.Draft, Content: card.Content{}.Tidy(), By: &by.MemberID, Now: a.Now()},
+		)
 		if errors.Is(err, store.ErrTaken) {
 			return wrong("pair", "The library has a card for %s already.", pair)
 		}
@@ -390,7 +463,12 @@ func (a *App) WordsFor(ctx context.Context, by Actor, cardID string) (WordOffer,
 	offer.Unlocked = len(found) + len(target.Words)
 	offer.Read = append(offer.Read, found[:min(24, len(found))]...)
 	if len(found) == 0 && len(target.Words) == 0 {
-		offer.Note = fmt.Sprintf("With the %d pairs up to step %d no word with %s can be read. More pairs before it would help.", len(taught), target.Step, target.Pair.Grapheme)
+		offer.Note = fmt.Sprintf(
+			"With the %d pairs up to step %d no word with %s can be read. More pairs before it would help.",
+			len(taught),
+			target.Step,
+			target.Pair.Grapheme,
+		)
 	}
 	if sounds, err := phoneme.Parse(conv.Accent, target.Pair.Sound); err == nil && len(sounds) == 1 {
 		for at, list := range map[words.Position]*[]string{words.Initial: &offer.Starts, words.Final: &offer.Ends, words.Medial: &offer.Holds} {

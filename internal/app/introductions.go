@@ -1,6 +1,12 @@
 package app
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/review"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/store"
 	"context"
 	"errors"
 	"slices"
@@ -8,13 +14,6 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/review"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/store"
 )
 
 // Classes lists the team's classes and groups.
@@ -133,7 +132,16 @@ func introductionView(i store.Introduction) IntroductionView {
 	if i.Snapshot.Agreed && i.AgreedVersion != nil {
 		newest = *i.AgreedVersion
 	}
-	return IntroductionView{i.IntroductionID, i.ClassID, i.ClassName, i.Revision, i.CreatedBy, i.CreatedAt, newest != i.Snapshot.Version, i.Snapshot}
+	return IntroductionView{
+		i.IntroductionID,
+		i.ClassID,
+		i.ClassName,
+		i.Revision,
+		i.CreatedBy,
+		i.CreatedAt,
+		newest != i.Snapshot.Version,
+		i.Snapshot,
+	}
 }
 
 // input gathers what an introduction depends on. Cards are taken in their agreed version where they have one.
@@ -252,7 +260,13 @@ func (a *App) Recent(ctx context.Context, by Actor) ([]store.RecentIntroduction,
 }
 
 // change edits the snapshot of an introduction at the revision that the caller saw.
-func (a *App) change(ctx context.Context, by Actor, id string, revision int, f func(tx pgx.Tx, i *store.Introduction, conv card.Conventions) error) (IntroductionView, error) {
+func (a *App) change(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	f func(tx pgx.Tx, i *store.Introduction, conv card.Conventions) error,
+) (IntroductionView, error) {
 	if err := by.need(MayTeach); err != nil {
 		return IntroductionView{}, err
 	}
@@ -294,7 +308,14 @@ func (a *App) Swap(ctx context.Context, by Actor, id string, revision int, slot 
 
 // Send puts words, a sentence or a page in a step of an introduction, where they stay on renewal. Words that
 // the class cannot read yet are refused, but for made-up ones that it can.
-func (a *App) Send(ctx context.Context, by Actor, id string, revision int, step lesson.Kind, values []string) (IntroductionView, error) {
+func (a *App) Send(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	step lesson.Kind,
+	values []string,
+) (IntroductionView, error) {
 	if len(values) == 0 || len(values) > 12 {
 		return IntroductionView{}, wrong("values", "Choose one to twelve words to send.")
 	}
@@ -322,7 +343,12 @@ func (a *App) Send(ctx context.Context, by Actor, id string, revision int, step 
 		for _, v := range values {
 			for _, k := range texts.Check(v, t.set, t.exceptions, t.conv.Speech()).Tokens {
 				if len(k.Untaught) > 0 && k.Status != texts.Exception {
-					return wrong("values", "%s cannot be read yet: %s is not taught.", capital("“"+k.Text+"”"), strings.Join(k.Untaught, ", "))
+					return wrong(
+						"values",
+						"%s cannot be read yet: %s is not taught.",
+						capital("“"+k.Text+"”"),
+						strings.Join(k.Untaught, ", "),
+					)
 				}
 			}
 		}
@@ -335,7 +361,14 @@ func (a *App) Send(ctx context.Context, by Actor, id string, revision int, step 
 }
 
 // Lock keeps a choice on renewal, or lets it go.
-func (a *App) Lock(ctx context.Context, by Actor, id string, revision int, slot string, locked bool) (IntroductionView, error) {
+func (a *App) Lock(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	slot string,
+	locked bool,
+) (IntroductionView, error) {
 	return a.change(ctx, by, id, revision, func(_ pgx.Tx, i *store.Introduction, _ card.Conventions) error {
 		for s := range i.Snapshot.Steps {
 			for c := range i.Snapshot.Steps[s].Choices {
@@ -394,7 +427,13 @@ func (a *App) LogTaught(ctx context.Context, by Actor, id, reached string, sure 
 			if _, ok := i.Snapshot.Cards[s.CardID]; !ok {
 				return wrong("sure", "One of the cards is not part of this introduction.")
 			}
-			row := store.LogRow{CardID: s.CardID, Introduced: s.CardID == i.CardID, Sureness: s.Sure, Reached: reached, MetAt: a.Now()}
+			row := store.LogRow{
+				CardID:     s.CardID,
+				Introduced: s.CardID == i.CardID,
+				Sureness:   s.Sure,
+				Reached:    reached,
+				MetAt:      a.Now(),
+			}
 			if err := store.AddLog(ctx, tx, by.TeamID, i.ClassID, id, by.MemberID, row); err != nil {
 				return err
 			}

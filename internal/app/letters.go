@@ -1,11 +1,10 @@
 package app
 
 import (
-	"context"
-	"fmt"
-
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/store"
+	"context"
+	"fmt"
 )
 
 // LetterView is a letter or a group on the team's lines; a single letter comes with its points, to be changed.
@@ -55,7 +54,13 @@ func (a *App) ShowLetter(ctx context.Context, by Actor, x strokes.Letter) (Lette
 	if err := drawn(x); err != nil {
 		return LetterView{}, err
 	}
-	return LetterView{Written: lines.Show(x), Letter: &x, Own: true, Findings: lines.Geometry(lines.Form(x)), ByRule: lines.Words(lines.Form(x))}, nil
+	return LetterView{
+		Written:  lines.Show(x),
+		Letter:   &x,
+		Own:      true,
+		Findings: lines.Geometry(lines.Form(x)),
+		ByRule:   lines.Words(lines.Form(x)),
+	}, nil
 }
 
 const (

@@ -1,18 +1,17 @@
 package app
 
 import (
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/media"
+	"brightchalk/internal/pack"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
 	"context"
 	"html/template"
 	"io"
 	"slices"
 	"strings"
 	"time"
-
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/media"
-	"brightchalk/internal/pack"
-	"brightchalk/internal/render"
-	"brightchalk/internal/store"
 )
 
 // Pack sizes: this week's cards of a class with what was met in the last days, or the whole order.
@@ -96,8 +95,29 @@ func (a *App) thisWeek(class ClassView, rows []store.Card) func(store.Card) bool
 	}
 }
 
-func (a *App) packCard(ctx context.Context, by Actor, r store.Card, lines strokes.Lines, own map[string]strokes.Letter, capitals bool) (pack.Card, error) {
-	c := pack.Card{ID: r.CardID, Grapheme: r.Grapheme, Sound: r.Sound, Keyword: r.Content.Keyword, PictureAlt: r.Content.PictureAlt, Rhyme: r.Content.Rhyme, Short: r.Content.RhymeShort, Action: r.Content.Action, Cue: r.Content.MouthCue, Slip: r.Content.Slip, Words: r.Content.Words, Sentences: r.Content.Sentences, Step: r.Step}
+func (a *App) packCard(
+	ctx context.Context,
+	by Actor,
+	r store.Card,
+	lines strokes.Lines,
+	own map[string]strokes.Letter,
+	capitals bool,
+) (pack.Card, error) {
+	c := pack.Card{
+		ID:         r.CardID,
+		Grapheme:   r.Grapheme,
+		Sound:      r.Sound,
+		Keyword:    r.Content.Keyword,
+		PictureAlt: r.Content.PictureAlt,
+		Rhyme:      r.Content.Rhyme,
+		Short:      r.Content.RhymeShort,
+		Action:     r.Content.Action,
+		Cue:        r.Content.MouthCue,
+		Slip:       r.Content.Slip,
+		Words:      r.Content.Words,
+		Sentences:  r.Content.Sentences,
+		Step:       r.Step,
+	}
 	if r.Content.Picture != "" {
 		m, err := a.Picture(ctx, by, r.Content.Picture)
 		if err != nil {
@@ -117,7 +137,11 @@ func (a *App) packCard(ctx context.Context, by Actor, r store.Card, lines stroke
 		c.Take = pack.Data("audio/flac", small)
 	}
 	text := r.Grapheme
-	if w, err := lines.Write(text, own, strings.Split(r.Content.StrokeWords, "\n")); err == nil { // a sign without strokes is left out
+	if w, err := lines.Write(
+		text,
+		own,
+		strings.Split(r.Content.StrokeWords, "\n"),
+	); err == nil { // a sign without strokes is left out
 		c.Writing = &w
 	}
 	if len([]rune(text)) == 1 && capitals {
@@ -144,7 +168,10 @@ func (a *App) packIntroductions(ctx context.Context, by Actor, class string, p *
 		if err != nil {
 			return err
 		}
-		p.Introductions = append(p.Introductions, pack.Introduction{Lesson: in.Lesson, Class: in.ClassName, Made: in.CreatedAt})
+		p.Introductions = append(
+			p.Introductions,
+			pack.Introduction{Lesson: in.Lesson, Class: in.ClassName, Made: in.CreatedAt},
+		)
 		pictures, err := a.chosenPictures(ctx, by, in.Lesson)
 		if err != nil {
 			return err

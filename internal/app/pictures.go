@@ -1,6 +1,10 @@
 package app
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/store"
 	"context"
 	"encoding/hex"
 	"errors"
@@ -8,11 +12,6 @@ import (
 	"regexp"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/store"
 )
 
 var pictureName = regexp.MustCompile(`^[a-z]{2,24}$`)

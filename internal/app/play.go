@@ -1,16 +1,15 @@
 package app
 
 import (
-	"context"
-	"errors"
-	"strings"
-
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
 	"brightchalk/internal/store"
+	"context"
+	"errors"
+	"strings"
 )
 
 // PlayWord is a word of a word game. Shown is what stands on the board: the word, or its misspelling. Mark
@@ -132,7 +131,12 @@ func (a *App) Contrast(ctx context.Context, by Actor, classID, leftID, rightID s
 		return out, wrong("card", "Choose two different sounds.")
 	}
 	t.set[right] = true
-	c, err := words.Contrast(*left, right, words.Query{Taught: t.set, Familiarity: 2, Exclude: t.refused, Limit: 12}, t.conv.Speech())
+	c, err := words.Contrast(
+		*left,
+		right,
+		words.Query{Taught: t.set, Familiarity: 2, Exclude: t.refused, Limit: 12},
+		t.conv.Speech(),
+	)
 	if err != nil {
 		return out, wrong("card", "%s.", capital(err.Error()))
 	}

@@ -1,19 +1,24 @@
 package app
 
 import (
-	"context"
-	"io"
-	"strings"
-
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
+	"context"
+	"io"
+	"strings"
 )
 
 // PrintSheet writes one sheet of an introduction, or with the name "all" every one of them. homeLine is the
 // school's line in a family's language.
-func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, homeLine string, paper render.Paper, w io.Writer) error {
+func (a *App) PrintSheet(
+	ctx context.Context,
+	by Actor,
+	introductionID, sheet, homeLine string,
+	paper render.Paper,
+	w io.Writer,
+) error {
 	if len([]rune(homeLine)) > 300 {
 		return wrong("line", "The line for families has up to 300 letters.")
 	}
@@ -34,9 +39,15 @@ func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, h
 		return err
 	}
 	content := withAgreed(row.Core(team.Conventions.Accent), agreed).Content
-	h := render.Handout{Lesson: in.Lesson, Card: content, Pictures: map[string]render.Image{}, HeightMM: team.Conventions.Lines.HeightMM, HomeLine: homeLine,
-		Head:    render.PlanHead{Team: team.Name, Class: in.ClassName, Made: in.CreatedAt},
-		IsVowel: func(sound string) bool { return phoneme.IsVowel(phoneme.Phoneme(sound)) }}
+	h := render.Handout{
+		Lesson:   in.Lesson,
+		Card:     content,
+		Pictures: map[string]render.Image{},
+		HeightMM: team.Conventions.Lines.HeightMM,
+		HomeLine: homeLine,
+		Head:     render.PlanHead{Team: team.Name, Class: in.ClassName, Made: in.CreatedAt},
+		IsVowel:  func(sound string) bool { return phoneme.IsVowel(phoneme.Phoneme(sound)) },
+	}
 	if m, err := a.Picture(ctx, by, content.Picture); err == nil {
 		h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
@@ -47,7 +58,13 @@ func (a *App) PrintSheet(ctx context.Context, by Actor, introductionID, sheet, h
 	for word, m := range pictures {
 		h.Pictures[word] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
-	rings, err := a.Play(ctx, by, RingGame, FindQuery{ClassID: in.ClassID, CardID: in.Lesson.CardID, Seed: int(in.Lesson.Seed % 1_000_000)}, "")
+	rings, err := a.Play(
+		ctx,
+		by,
+		RingGame,
+		FindQuery{ClassID: in.ClassID, CardID: in.Lesson.CardID, Seed: int(in.Lesson.Seed % 1_000_000)},
+		"",
+	)
 	if err == nil { // too few words is no fault: that sheet is left out
 		for _, r := range rings {
 			h.Rings = append(h.Rings, render.RingWord{Word: r.Word, Letters: r.Mark})
@@ -92,11 +109,22 @@ func (a *App) CardFaces(ctx context.Context, by Actor, wanted func(cardID string
 		if !wanted(c.CardID) {
 			continue
 		}
-		f := render.Face{Pair: c.Pair, Keyword: c.Keyword, Rhyme: c.Rhyme, Action: c.Action, Step: c.Step, ShowUpper: team.Conventions.Capitals}
+		f := render.Face{
+			Pair:      c.Pair,
+			Keyword:   c.Keyword,
+			Rhyme:     c.Rhyme,
+			Action:    c.Action,
+			Step:      c.Step,
+			ShowUpper: team.Conventions.Capitals,
+		}
 		if m, err := a.Picture(ctx, by, c.Picture); err == nil {
 			f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 		}
-		if upper := lines.Drawn(strings.ToUpper(c.Pair.Grapheme), own); c.Drawn != nil && upper != nil && f.ShowUpper && len(c.Pair.Grapheme) == 1 {
+		if upper := lines.Drawn(
+			strings.ToUpper(c.Pair.Grapheme),
+			own,
+		); c.Drawn != nil && upper != nil && f.ShowUpper &&
+			len(c.Pair.Grapheme) == 1 {
 			f.Writing = append(f.Writing, *upper)
 		}
 		if c.Drawn != nil {

@@ -1,6 +1,10 @@
 package app
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/store"
 	"context"
 	"crypto/rand"
 	"crypto/subtle"
@@ -13,11 +17,6 @@ import (
 
 	"github.com/jackc/pgx/v5"
 	"golang.org/x/crypto/argon2"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/store"
 )
 
 // Parameters of argon2id, the second recommended option of RFC 9106 (memory 64 MiB, 3 passes) with fewer
@@ -34,7 +33,15 @@ func HashPassword(password string) string {
 	_, _ = rand.Read(salt)
 	key := argon2.IDKey([]byte(password), salt, argonPasses, argonMemory, argonLanes, 32)
 	enc := base64.RawStdEncoding
-	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, argonMemory, argonPasses, argonLanes, enc.EncodeToString(salt), enc.EncodeToString(key))
+	return fmt.Sprintf(
+		"$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s",
+		argon2.Version,
+		argonMemory,
+		argonPasses,
+		argonLanes,
+		enc.EncodeToString(salt),
+		enc.EncodeToString(key),
+	)
 }
 
 func passwordMatches(password, hash string) bool {
@@ -52,7 +59,10 @@ func passwordMatches(password, hash string) bool {
 	if err1 != nil || err2 != nil {
 		return false
 	}
-	return subtle.ConstantTimeCompare(key, argon2.IDKey([]byte(password), salt, passes, memory, lanes, uint32(len(key)))) == 1
+	return subtle.ConstantTimeCompare(
+		key,
+		argon2.IDKey([]byte(password), salt, passes, memory, lanes, uint32(len(key))),
+	) == 1
 }
 
 var decoy = sync.OnceValue(func() string { return HashPassword("no member has this") })
@@ -125,7 +135,13 @@ func (a *App) CreateTeam(ctx context.Context, n NewTeam) (string, error) {
 }
 
 // AddMember adds someone to a team and returns the id.
-func AddMember(ctx context.Context, db store.DB, teamID, email, name string, role Role, password string) (string, error) {
+func AddMember(
+	ctx context.Context,
+	db store.DB,
+	teamID, email, name string,
+	role Role,
+	password string,
+) (string, error) {
 	address, err := mail.ParseAddress(email)
 	switch {
 	case err != nil:
@@ -141,7 +157,18 @@ func AddMember(ctx context.Context, db store.DB, teamID, email, name string, rol
 	for _, part := range strings.Fields(name) {
 		initials += strings.ToUpper(string([]rune(part)[:1]))
 	}
-	id, err := store.CreateMember(ctx, db, store.Member{TeamID: teamID, Email: address.Address, Name: name, Initials: initials, Role: string(role), PasswordHash: HashPassword(password)})
+	id, err := store.CreateMember(
+		ctx,
+		db,
+		store.Member{
+			TeamID:       teamID,
+			Email:        address.Address,
+			Name:         name,
+			Initials:     initials,
+			Role:         string(role),
+			PasswordHash: HashPassword(password),
+		},
+	)
 	if errors.Is(err, store.ErrTaken) {
 		return "", wrong("email", "%s has an account already.", address.Address)
 	}

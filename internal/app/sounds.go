@@ -1,18 +1,17 @@
 package app
 
 import (
-	"cmp"
-	"context"
-	"strings"
-
-	"github.com/jackc/pgx/v5"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/store"
+	"cmp"
+	"context"
+	"strings"
+
+	"github.com/jackc/pgx/v5"
 )
 
 // ShelfSound is a card with what is needed to record it.
@@ -80,7 +79,17 @@ func (a *App) Shelf(ctx context.Context, by Actor) (Shelf, error) {
 			return Shelf{}, err
 		}
 		lufs, _ := recording.Loudness(m.Samples, m.Hertz)
-		k := recording.Kept{Card: t.CardID, Speaker: t.Speaker, Verdict: t.Verdict, Advice: t.Report.Advice, LUFS: lufs, Gain: lufs - t.Report.LevelLUFS, Floor: t.Report.Measures.NoiseFloorDBFS, SNR: t.Report.SNRDecibels, Plain: t.Plain}
+		k := recording.Kept{
+			Card:    t.CardID,
+			Speaker: t.Speaker,
+			Verdict: t.Verdict,
+			Advice:  t.Report.Advice,
+			LUFS:    lufs,
+			Gain:    lufs - t.Report.LevelLUFS,
+			Floor:   t.Report.Measures.NoiseFloorDBFS,
+			SNR:     t.Report.SNRDecibels,
+			Plain:   t.Plain,
+		}
 		kept, of[t.CardID] = append(kept, k), k
 	}
 	s := Shelf{Cards: []ShelfSound{}, Evenness: recording.Even(kept)}
@@ -93,8 +102,23 @@ func (a *App) Shelf(ctx context.Context, by Actor) (Shelf, error) {
 				same = &SameSound{o.Grapheme, o.TakeID}
 			}
 		}
-		s.Cards = append(s.Cards, ShelfSound{CardID: r.CardID, Pair: spelling.Pair{Grapheme: r.Grapheme, Sound: r.Sound}, Step: r.Step, MouthCue: cmp.Or(r.Content.MouthCue, cue), Slip: cmp.Or(r.Content.Slip, slip), KeyWord: keyWord(conv, r), TakeID: r.TakeID,
-			Speaker: k.Speaker, Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain, Contrast: contrastOf(conv.Accent, r, rows), Same: same, Drawn: conv.Lines.Drawn(r.Grapheme, own)})
+		s.Cards = append(s.Cards, ShelfSound{
+			CardID:    r.CardID,
+			Pair:      spelling.Pair{Grapheme: r.Grapheme, Sound: r.Sound},
+			Step:      r.Step,
+			MouthCue:  cmp.Or(r.Content.MouthCue, cue),
+			Slip:      cmp.Or(r.Content.Slip, slip),
+			KeyWord:   keyWord(conv, r),
+			TakeID:    r.TakeID,
+			Speaker:   k.Speaker,
+			Verdict:   string(k.Verdict),
+			LevelLUFS: k.LUFS,
+			SNR:       k.SNR,
+			Plain:     k.Plain,
+			Contrast:  contrastOf(conv.Accent, r, rows),
+			Same:      same,
+			Drawn:     conv.Lines.Drawn(r.Grapheme, own),
+		})
 	}
 	return s, nil
 }

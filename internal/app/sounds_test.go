@@ -2,6 +2,10 @@ package app_test
 
 import (
 	"archive/zip"
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
 	"bytes"
 	"context"
 	"strings"
@@ -9,11 +13,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
 )
 
 // thrice is the take of a card three times with silence between.
@@ -61,7 +60,10 @@ func TestEveryFixCanBeUndone(t *testing.T) {
 	require.NoError(t, err)
 	raw, err := media.DecodeSound(data)
 	require.NoError(t, err)
-	require.NoError(t, s.FixTake(ctx, s.lead, id, app.Fixes{StartMs: 0, EndMs: int(raw.Duration().Milliseconds()), Plain: true}))
+	require.NoError(
+		t,
+		s.FixTake(ctx, s.lead, id, app.Fixes{StartMs: 0, EndMs: int(raw.Duration().Milliseconds()), Plain: true}),
+	)
 	plain, err := s.MasterOf(ctx, s.lead, id)
 	require.NoError(t, err)
 	assert.InDelta(t, raw.Duration().Seconds(), plain.Duration().Seconds(), 0.002)

@@ -1,15 +1,14 @@
 package app
 
 import (
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
 	"context"
 	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
-
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
 )
 
 // TakeView is a take with its report.
@@ -27,7 +26,18 @@ type TakeView struct {
 }
 
 func takeView(t store.Take) TakeView {
-	return TakeView{t.TakeID, t.CardID, t.Speaker, t.ConsentOn, recording.Trim{StartMs: t.TrimStartMs, EndMs: t.TrimEndMs}, t.Plain, t.Report, t.Chosen, t.CreatedBy, t.CreatedAt}
+	return TakeView{
+		t.TakeID,
+		t.CardID,
+		t.Speaker,
+		t.ConsentOn,
+		recording.Trim{StartMs: t.TrimStartMs, EndMs: t.TrimEndMs},
+		t.Plain,
+		t.Report,
+		t.Chosen,
+		t.CreatedBy,
+		t.CreatedAt,
+	}
 }
 
 // Takes lists a card's takes, the newest first.
@@ -49,7 +59,13 @@ const mostAttempts = 12
 // AddTake decodes, judges and stores a recording: one take for each attempt in it, the last said first. Where
 // the card has no sound yet, the first take that needs no retake becomes it. consent says that the speaker
 // agreed to the recording being kept.
-func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, consent bool, data []byte) ([]TakeView, error) {
+func (a *App) AddTake(
+	ctx context.Context,
+	by Actor,
+	cardID, speaker string,
+	consent bool,
+	data []byte,
+) ([]TakeView, error) {
 	if err := by.need(MayRecord); err != nil {
 		return nil, err
 	}
@@ -58,7 +74,10 @@ func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, con
 	case speaker == "" || len(speaker) > 80:
 		return nil, wrong("speaker", "Write whose voice this is: an adult of the team.")
 	case !consent:
-		return nil, wrong("consent", "Tick that the speaker agrees to the recording being kept. It can be withdrawn at any time.")
+		return nil, wrong(
+			"consent",
+			"Tick that the speaker agrees to the recording being kept. It can be withdrawn at any time.",
+		)
 	}
 	c, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
 	if err != nil {
@@ -78,7 +97,12 @@ func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, con
 	}
 	attempts := recording.Attempts(clip)
 	if len(attempts) > mostAttempts {
-		return nil, wrong("take", "There are %d attempts on this recording; up to %d are taken at once.", len(attempts), mostAttempts)
+		return nil, wrong(
+			"take",
+			"There are %d attempts on this recording; up to %d are taken at once.",
+			len(attempts),
+			mostAttempts,
+		)
 	}
 	out := []TakeView{}
 	hasSound := c.TakeID != ""
@@ -90,7 +114,14 @@ func (a *App) AddTake(ctx context.Context, by Actor, cardID, speaker string, con
 				bytes = media.EncodeWAV(part)
 			}
 			r := recording.Judge(part, target)
-			t := store.Take{CardID: cardID, Speaker: speaker, ConsentOn: a.Now(), Verdict: r.Verdict, Report: r, CreatedAt: a.Now().Add(time.Duration(i+1) * time.Millisecond)}
+			t := store.Take{
+				CardID:    cardID,
+				Speaker:   speaker,
+				ConsentOn: a.Now(),
+				Verdict:   r.Verdict,
+				Report:    r,
+				CreatedAt: a.Now().Add(time.Duration(i+1) * time.Millisecond),
+			}
 			t.TrimStartMs, t.TrimEndMs = widened(r)
 			if err := a.keepTake(ctx, tx, by, &t, bytes, !hasSound && r.Verdict != recording.Retake); err != nil {
 				return err
@@ -132,7 +163,12 @@ func (a *App) ChooseTake(ctx context.Context, by Actor, takeID string) error {
 	if err := by.need(MayChoose); err != nil {
 		return err
 	}
-	return a.withTake(ctx, by, takeID, func(tx pgx.Tx, t store.Take) error { return store.ChooseTake(ctx, tx, by.TeamID, t) })
+	return a.withTake(
+		ctx,
+		by,
+		takeID,
+		func(tx pgx.Tx, t store.Take) error { return store.ChooseTake(ctx, tx, by.TeamID, t) },
+	)
 }
 
 // WithdrawTake removes a take for good, its sound as well.
@@ -140,7 +176,12 @@ func (a *App) WithdrawTake(ctx context.Context, by Actor, takeID string) error {
 	if err := by.need(MayChoose); err != nil {
 		return err
 	}
-	return a.withTake(ctx, by, takeID, func(tx pgx.Tx, t store.Take) error { return store.WithdrawTake(ctx, tx, by.TeamID, t) })
+	return a.withTake(
+		ctx,
+		by,
+		takeID,
+		func(tx pgx.Tx, t store.Take) error { return store.WithdrawTake(ctx, tx, by.TeamID, t) },
+	)
 }
 
 // Fixes are what is done to a take when it is played: where it starts and ends, and, unless plain, rumble taken

@@ -1,6 +1,11 @@
 package app_test
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/store"
 	"bytes"
 	"context"
 	"slices"
@@ -9,12 +14,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/store"
 )
 
 // field is the field that a refused input names, with its sentence.
@@ -99,7 +98,14 @@ func TestSendToAnIntroduction(t *testing.T) {
 	again, err := s.Renew(ctx, s.teacher, in.IntroductionID, many.Revision, 20)
 	require.NoError(t, err)
 	assert.Len(t, stepOf(t, again.Lesson, lesson.Spell).Choices, len(long))
-	swapped, err := s.Send(ctx, s.teacher, in.IntroductionID, again.Revision, lesson.Sentence, []string{"A cat can nap on a bed."})
+	swapped, err := s.Send(
+		ctx,
+		s.teacher,
+		in.IntroductionID,
+		again.Revision,
+		lesson.Sentence,
+		[]string{"A cat can nap on a bed."},
+	)
 	require.NoError(t, err)
 	sentence := stepOf(t, swapped.Lesson, lesson.Sentence)
 	assert.Contains(t, strings.Join(sentence.Pieces, " "), "cat", "the pieces follow the sentence")
@@ -217,12 +223,24 @@ func TestDeparturesFromTheAccent(t *testing.T) {
 func TestOwnPicturesTakePartInEarGames(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	sum, _, err := s.StorePicture(ctx, s.teacher, []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`))
+	sum, _, err := s.StorePicture(
+		ctx,
+		s.teacher,
+		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`),
+	)
 	require.NoError(t, err)
 	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "pistol", Picture: sum}), "name", "kept out")
 	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "two words", Picture: sum}), "name", "one word")
-	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "sluice", Picture: strings.Repeat("0", 64)}), "picture", "Choose a picture")
-	require.NoError(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "Daffodil", Others: []string{"flower"}, Picture: sum}))
+	field(
+		t,
+		s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "sluice", Picture: strings.Repeat("0", 64)}),
+		"picture",
+		"Choose a picture",
+	)
+	require.NoError(
+		t,
+		s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "Daffodil", Others: []string{"flower"}, Picture: sum}),
+	)
 	list, err := s.Pictures(ctx, s.teacher)
 	require.NoError(t, err)
 	require.Equal(t, []store.NamedPicture{{Name: "daffodil", Others: []string{"flower"}, Picture: sum}}, list)
@@ -281,7 +299,11 @@ func TestWordsOnACardAreFlagged(t *testing.T) {
 	c.Content.Words = []string{"lihgt", "duck", "night", "high"}
 	saved, err := s.SaveCard(ctx, s.teacher, s.cards["igh"], c.Version, c.Content)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(saved.Gaps, func(g card.Gap) bool { return g.Part == "words" }), "flagged words do not count")
+	assert.True(
+		t,
+		slices.ContainsFunc(saved.Gaps, func(g card.Gap) bool { return g.Part == "words" }),
+		"flagged words do not count",
+	)
 }
 
 func TestALeadAllowsASingleWord(t *testing.T) {

@@ -1,13 +1,6 @@
 package app
 
 import (
-	"context"
-	"errors"
-	"fmt"
-	"math/rand/v2"
-	"slices"
-	"strings"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -16,6 +9,12 @@ import (
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
 	"brightchalk/internal/store"
+	"context"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
 )
 
 // taught is what a class can read by its log, with the exception words that came with its cards. Words that
@@ -30,7 +29,13 @@ type taught struct {
 }
 
 func (a *App) taught(ctx context.Context, by Actor, classID string) (taught, error) {
-	t := taught{set: spelling.Set{}, exceptions: map[string]bool{}, refused: map[string]bool{}, steps: map[spelling.Pair]int{}, coming: map[string]int{}}
+	t := taught{
+		set:        spelling.Set{},
+		exceptions: map[string]bool{},
+		refused:    map[string]bool{},
+		steps:      map[spelling.Pair]int{},
+		coming:     map[string]int{},
+	}
 	var err error
 	if t.conv, err = a.conventions(ctx, a.Pool, by.TeamID); err != nil {
 		return t, err
@@ -83,8 +88,19 @@ type FindQuery struct {
 }
 
 func (q FindQuery) words(t taught, target *spelling.Pair) words.Query {
-	return words.Query{Taught: t.set, Target: target, Position: q.Position, Frame: strings.ToUpper(q.Frame), WithPicture: q.WithPicture, NoHomophones: q.NoHomophones,
-		MinSounds: q.Sounds, MaxSounds: q.Sounds, Syllables: q.Syllables, Familiarity: q.Familiarity, Exclude: t.refused}
+	return words.Query{
+		Taught:       t.set,
+		Target:       target,
+		Position:     q.Position,
+		Frame:        strings.ToUpper(q.Frame),
+		WithPicture:  q.WithPicture,
+		NoHomophones: q.NoHomophones,
+		MinSounds:    q.Sounds,
+		MaxSounds:    q.Sounds,
+		Syllables:    q.Syllables,
+		Familiarity:  q.Familiarity,
+		Exclude:      t.refused,
+	}
 }
 
 func (q FindQuery) chance(stream uint64) *rand.Rand {
@@ -181,7 +197,12 @@ func relax(q words.Query) string {
 func bitsOf(segments []spelling.Segment, target *spelling.Pair) []lesson.Bit {
 	out := make([]lesson.Bit, len(segments))
 	for i, s := range segments {
-		out[i] = lesson.Bit{Letters: s.Letters, Sound: phoneme.Join(s.Phonemes), Odd: s.Odd || s.Rare, Target: target != nil && s.Pair == *target}
+		out[i] = lesson.Bit{
+			Letters: s.Letters,
+			Sound:   phoneme.Join(s.Phonemes),
+			Odd:     s.Odd || s.Rare,
+			Target:  target != nil && s.Pair == *target,
+		}
 	}
 	return out
 }
@@ -199,7 +220,15 @@ func (a *App) MakeWords(ctx context.Context, by Actor, q FindQuery) (Found, erro
 		return out, wrong("frame", "%s.", capital(err.Error()))
 	}
 	for _, m := range made {
-		out.Words = append(out.Words, FoundWord{Word: m.Word, Bits: bitsOf(m.Segments, p), Sounds: spelling.SoundCount(m.Segments, o.Units), Because: "made up; no word in any accent"})
+		out.Words = append(
+			out.Words,
+			FoundWord{
+				Word:    m.Word,
+				Bits:    bitsOf(m.Segments, p),
+				Sounds:  spelling.SoundCount(m.Segments, o.Units),
+				Because: "made up; no word in any accent",
+			},
+		)
 	}
 	if out.Total = len(made); out.Total == 0 {
 		out.Note = "No made-up word fits. A short vowel and five or six consonants are needed; ask for another shape."
@@ -208,7 +237,14 @@ func (a *App) MakeWords(ctx context.Context, by Actor, q FindQuery) (Found, erro
 }
 
 // SortGame is a sorting game for two or more cards' sounds.
-func (a *App) SortGame(ctx context.Context, by Actor, cardIDs []string, per int, at words.Position, seed uint64) ([]words.Basket, error) {
+func (a *App) SortGame(
+	ctx context.Context,
+	by Actor,
+	cardIDs []string,
+	per int,
+	at words.Position,
+	seed uint64,
+) ([]words.Basket, error) {
 	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
 	if err != nil {
 		return nil, err
@@ -287,7 +323,13 @@ func (a *App) CheckText(ctx context.Context, by Actor, classID, text string) (Ch
 	}
 	o := t.conv.Speech()
 	r := texts.Check(text, t.set, t.exceptions, o)
-	out := CheckedText{Decodable: r.Decodable, Remarks: r.Remarks, NewExceptions: r.NewExceptions, Sentences: r.Sentences, Words: make([]CheckedWord, 0, len(r.Tokens))}
+	out := CheckedText{
+		Decodable:     r.Decodable,
+		Remarks:       r.Remarks,
+		NewExceptions: r.NewExceptions,
+		Sentences:     r.Sentences,
+		Words:         make([]CheckedWord, 0, len(r.Tokens)),
+	}
 	var readable []*lexicon.Entry
 	can := func(w string) bool {
 		t := texts.Check(w, t.set, t.exceptions, o).Tokens

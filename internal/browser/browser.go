@@ -48,7 +48,15 @@ func Start(o Options) (*Browser, error) {
 	if err != nil {
 		return nil, err
 	}
-	flags := []chromedp.ExecAllocatorOption{chromedp.ExecPath(Find()), chromedp.Headless, chromedp.NoSandbox, chromedp.NoFirstRun, chromedp.DisableGPU, chromedp.UserDataDir(dir), chromedp.WindowSize(o.Width, o.Height)}
+	flags := []chromedp.ExecAllocatorOption{
+		chromedp.ExecPath(Find()),
+		chromedp.Headless,
+		chromedp.NoSandbox,
+		chromedp.NoFirstRun,
+		chromedp.DisableGPU,
+		chromedp.UserDataDir(dir),
+		chromedp.WindowSize(o.Width, o.Height),
+	}
 	for _, f := range []string{"disable-dev-shm-usage", "disable-background-networking", "disable-component-update", "disable-sync", "disable-quic", "hide-scrollbars", "use-fake-ui-for-media-stream", "use-fake-device-for-media-stream"} {
 		flags = append(flags, chromedp.Flag(f, true))
 	}
@@ -130,7 +138,12 @@ func (t *Tab) ClickText(text string) error {
 	quoted, _ := json.Marshal(text)
 	end := time.Now().Add(Patience)
 	for time.Now().Before(end) {
-		clicked, err := Eval[bool](t, `(() => { const e = [...document.querySelectorAll('button, a, summary')].find(e => e.innerText.trim().includes(`+string(quoted)+`) && !e.disabled); if (e) e.click(); return !!e })()`)
+		clicked, err := Eval[bool](
+			t,
+			`(() => { const e = [...document.querySelectorAll('button, a, summary')].find(e => e.innerText.trim().includes(`+string(
+				quoted,
+			)+`) && !e.disabled); if (e) e.click(); return !!e })()`,
+		)
 		if err == nil && clicked {
 			return nil
 		}

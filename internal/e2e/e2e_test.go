@@ -2,6 +2,15 @@
 package e2e
 
 import (
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
+	"brightchalk/internal/webui"
 	"context"
 	"encoding/base64"
 	"encoding/json"
@@ -20,16 +29,6 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
-	"brightchalk/internal/webui"
 )
 
 type stage struct {
@@ -77,7 +76,9 @@ func open(t *testing.T) *stage {
 	require.NoError(t, err)
 	hub := store.NewHub()
 	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
-	s := httptest.NewServer(httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, SignInsAMinute: 100}))
+	s := httptest.NewServer(
+		httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, SignInsAMinute: 100}),
+	)
 	b, err := browser.Start(browser.Options{Microphone: hum(t)})
 	require.NoError(t, err)
 	tab, err := b.Open()
@@ -109,8 +110,11 @@ func (s *stage) axe(t *testing.T, view string) {
 	require.NoError(t, err)
 	_, err = browser.Eval[bool](s.tab, string(source)+"; true")
 	require.NoError(t, err)
-	text, err := browser.Eval[string](s.tab, `axe.run(document, {resultTypes: ['violations', 'incomplete']}).then(r => JSON.stringify(
-		[...r.violations, ...r.incomplete.filter(i => i.impact === 'critical' && i.id !== 'color-contrast')].flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')))))`)
+	text, err := browser.Eval[string](
+		s.tab,
+		`axe.run(document, {resultTypes: ['violations', 'incomplete']}).then(r => JSON.stringify(
+		[...r.violations, ...r.incomplete.filter(i => i.impact === 'critical' && i.id !== 'color-contrast')].flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')))))`,
+	)
 	require.NoError(t, err)
 	var found []string
 	require.NoError(t, json.Unmarshal([]byte(text), &found))
@@ -132,7 +136,10 @@ func (s *stage) dispatch(t *testing.T, key string) {
 
 func attribute(t *testing.T, tab *browser.Tab, name string) string {
 	t.Helper()
-	v, err := browser.Eval[string](tab, fmt.Sprintf(`document.querySelector('[data-screen]')?.getAttribute('%s') ?? ''`, name))
+	v, err := browser.Eval[string](
+		tab,
+		fmt.Sprintf(`document.querySelector('[data-screen]')?.getAttribute('%s') ?? ''`, name),
+	)
 	require.NoError(t, err)
 	return v
 }
@@ -152,7 +159,10 @@ func TestFromACardToATaughtIntroduction(t *testing.T) {
 
 	// Write: it is saved by itself.
 	require.NoError(t, s.tab.SeeText("✓ Saved"))
-	_, err := browser.Eval[bool](s.tab, `(() => { [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme').nextElementSibling.focus(); return true })()`)
+	_, err := browser.Eval[bool](
+		s.tab,
+		`(() => { [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme').nextElementSibling.focus(); return true })()`,
+	)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Key("Keep the kayak off the bank."))
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
@@ -191,7 +201,12 @@ func (s *stage) record(t *testing.T) {
 	require.NoError(t, s.tab.ClickText("Send it again"))
 	require.NoError(t, s.tab.See("[data-verdict]"))
 	require.NoError(t, s.tab.SeeText("voice at"))
-	assert.Equal(t, "2", mustEval(t, s.tab, `String(document.querySelectorAll('[data-verdict]').length)`), "said twice, kept as two takes")
+	assert.Equal(
+		t,
+		"2",
+		mustEval(t, s.tab, `String(document.querySelectorAll('[data-verdict]').length)`),
+		"said twice, kept as two takes",
+	)
 	f0 := mustEval(t, s.tab, `document.body.innerText.match(/voice at (\d+) Hz/)[1]`)
 	var hertz float64
 	_, err := fmt.Sscan(f0, &hertz)
@@ -243,7 +258,10 @@ func (s *stage) batch(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("the card’s sound"))
 	s.key(t, "n")
 	assert.NotEqual(t, first, current())
-	_, err := browser.Eval[bool](s.tab, `([...document.querySelectorAll('[role=tab]')][1].dispatchEvent(new MouseEvent('mousedown', {bubbles: true, button: 0})), true)`)
+	_, err := browser.Eval[bool](
+		s.tab,
+		`([...document.querySelectorAll('[role=tab]')][1].dispatchEvent(new MouseEvent('mousedown', {bubbles: true, button: 0})), true)`,
+	)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.SeeText("20 of 79 cards have a sound"))
 	s.axe(t, "how the library sounds")
@@ -255,7 +273,11 @@ func (s *stage) print(t *testing.T) {
 	require.NoError(t, s.tab.ClickText("Print"))
 	require.NoError(t, s.tab.SeeText("Everything for this lesson"))
 	s.axe(t, "what can be printed")
-	data := mustEval(t, s.tab, `fetch(document.querySelector('a[href*="print/plan.pdf"]').href).then(r => r.blob()).then(b => new Promise(d => { const f = new FileReader(); f.onload = () => d(f.result); f.readAsDataURL(b) }))`)
+	data := mustEval(
+		t,
+		s.tab,
+		`fetch(document.querySelector('a[href*="print/plan.pdf"]').href).then(r => r.blob()).then(b => new Promise(d => { const f = new FileReader(); f.onload = () => d(f.result); f.readAsDataURL(b) }))`,
+	)
 	raw, err := base64.StdEncoding.DecodeString(strings.TrimPrefix(data, "data:application/pdf;base64,"))
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "plan.pdf")
@@ -310,12 +332,19 @@ func (s *stage) teach(t *testing.T) {
 	require.NoError(t, err)
 	assert.Positive(t, width, "the picture shows without a network")
 	s.key(t, "p")
-	playing, err := browser.Eval[bool](s.tab, `new Promise(r => { const a = document.querySelector('audio'); if (!a.paused || a.ended) r(true); a.onplaying = () => r(true); setTimeout(() => r(a.currentTime > 0), 1500) })`)
+	playing, err := browser.Eval[bool](
+		s.tab,
+		`new Promise(r => { const a = document.querySelector('audio'); if (!a.paused || a.ended) r(true); a.onplaying = () => r(true); setTimeout(() => r(a.currentTime > 0), 1500) })`,
+	)
 	require.NoError(t, err)
 	assert.True(t, playing, "the take is played on a key")
 	require.NoError(t, s.tab.ClickText("End and log"))
 	require.NoError(t, s.tab.SeeText("How did it go?"))
 	require.NoError(t, s.tab.ClickText("Log it for the class"))
-	require.NoError(t, s.tab.SeeText("The log is kept on this machine"), "a lesson ended early without a network loses no log")
+	require.NoError(
+		t,
+		s.tab.SeeText("The log is kept on this machine"),
+		"a lesson ended early without a network loses no log",
+	)
 	s.axe(t, "log")
 }

@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"brightchalk/demo"
+	"brightchalk/internal/browser"
 	"context"
 	"net/http"
 	"testing"
@@ -8,9 +10,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/demo"
-	"brightchalk/internal/browser"
 )
 
 // offline answers nothing: the connection just breaks.
@@ -18,7 +17,8 @@ type offline struct{}
 
 func (offline) ServeHTTP(http.ResponseWriter, *http.Request) { panic(http.ErrAbortHandler) }
 
-// What a colleague changes shows on an open wall by itself (bench measures how fast), and in an open card without losing what is typed.
+// What a colleague changes shows on an open wall by itself (bench measures how fast), and in an open card without
+// losing what is typed.
 func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	s := open(t)
 	s.signIn(t, "lead")
@@ -45,7 +45,10 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	require.NoError(t, s.tab.Go(s.server.URL+"/cards/"+id))
 	require.NoError(t, s.tab.SeeText("✓ Saved"))
 	// Both write the rhyme: nothing is overwritten, the lead is asked.
-	_, err = browser.Eval[bool](s.tab, `(() => { const f = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme').nextElementSibling; f.focus(); f.select(); return true })()`)
+	_, err = browser.Eval[bool](
+		s.tab,
+		`(() => { const f = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme').nextElementSibling; f.focus(); f.select(); return true })()`,
+	)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Key("Mine"))
 	c.Content.Rhyme = "Theirs"

@@ -1,6 +1,9 @@
 package e2e
 
 import (
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
 	"bytes"
 	"context"
 	"os"
@@ -12,10 +15,6 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 )
 
 // The carry pack is opened from disk; the server is not asked for anything, and the page's own policy would
@@ -36,7 +35,11 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	require.NoError(t, s.app.Pack(ctx, lead, class.ClassID, app.PackWeek, &week))
 	assert.Less(t, order.Len(), 15<<20)
 	assert.Less(t, week.Len(), order.Len())
-	assert.False(t, strings.Contains(strings.ReplaceAll(order.String(), "http://www.w3.org/", ""), "://"), "nothing is fetched from outside")
+	assert.False(
+		t,
+		strings.Contains(strings.ReplaceAll(order.String(), "http://www.w3.org/", ""), "://"),
+		"nothing is fetched from outside",
+	)
 	require.Error(t, s.app.Pack(ctx, lead, "", app.PackWeek, &week))
 	file := filepath.Join(t.TempDir(), "carry-pack.html")
 	require.NoError(t, os.WriteFile(file, order.Bytes(), 0o600))
@@ -46,17 +49,29 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("works without a network"))
 	require.NoError(t, s.tab.SeeText("Lips together"))
 	s.axe(t, "carry pack")
-	heard := mustEval(t, s.tab, `new Promise(d => { const a = document.querySelector('audio'); a.addEventListener('loadedmetadata', () => d(a.duration > 0.05 ? 'sound' : 'nothing')); a.addEventListener('error', () => d('broken')); a.preload = 'auto'; a.load() })`)
+	heard := mustEval(
+		t,
+		s.tab,
+		`new Promise(d => { const a = document.querySelector('audio'); a.addEventListener('loadedmetadata', () => d(a.duration > 0.05 ? 'sound' : 'nothing')); a.addEventListener('error', () => d('broken')); a.preload = 'auto'; a.load() })`,
+	)
 	assert.Equal(t, "sound", heard)
 	_, err = browser.Eval[bool](s.tab, `(document.querySelector('[data-write]').click(), true)`)
 	require.NoError(t, err)
 	time.Sleep(300 * time.Millisecond)
-	assert.Equal(t, "true", mustEval(t, s.tab, `String(document.getAnimations().length > 0 || document.querySelector('path.ink.now') !== null)`))
+	assert.Equal(
+		t,
+		"true",
+		mustEval(t, s.tab, `String(document.getAnimations().length > 0 || document.querySelector('path.ink.now') !== null)`),
+	)
 	require.NoError(t, s.tab.ClickText("Turnover"))
 	require.NoError(t, s.tab.SeeText("1 of "))
 	s.key(t, " ")
 	require.NoError(t, s.tab.SeeText("2 of "))
-	plain := mustEval(t, s.tab, `[...document.querySelectorAll('article')].every(a => a.offsetHeight > 0) && document.querySelectorAll('audio[controls]').length > 10 ? 'readable' : 'empty'`)
+	plain := mustEval(
+		t,
+		s.tab,
+		`[...document.querySelectorAll('article')].every(a => a.offsetHeight > 0) && document.querySelectorAll('audio[controls]').length > 10 ? 'readable' : 'empty'`,
+	)
 	assert.Equal(t, "readable", plain, "cards and sounds need no script")
 }
 

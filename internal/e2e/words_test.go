@@ -1,13 +1,12 @@
 package e2e
 
 import (
+	"brightchalk/internal/browser"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/browser"
 )
 
 // A word game is sent into an introduction and taught from there; a sentence is checked, kept and cut.
@@ -25,7 +24,8 @@ func TestWordBoxAndTexts(t *testing.T) {
 	require.NoError(t, s.tab.Type("[placeholder='any word']", "night"))
 	require.NoError(t, s.tab.ClickText("Look"))
 	require.NoError(t, s.tab.SeeText("comes in step 63"))
-	for _, view := range []struct{ tab, text string }{{"3", "Equal numbers"}, {"5", "words that most children know"}, {"6", "at the start"}, {"4", "One sound changes at a time"}} {
+	for _, view := range []struct{ tab, text string }{{"3", "Equal numbers"}, {"5", "words that most children " +
+		"know"}, {"6", "at the start"}, {"4", "One sound changes at a time"}} {
 		require.NoError(t, s.tab.Click("[role=tab]:nth-child("+view.tab+")"))
 		require.NoError(t, s.tab.SeeText(view.text))
 		s.axe(t, "words, tab "+view.tab)
@@ -34,7 +34,10 @@ func TestWordBoxAndTexts(t *testing.T) {
 	require.NoError(t, s.tab.ClickText("Pick all"))
 	require.NoError(t, s.tab.SeeText("on to the card"))
 	s.axe(t, "picked words")
-	picked, err := browser.Eval[[]string](s.tab, `[...document.querySelectorAll('[aria-label="Picked words"] button[aria-label^="Put"]')].map(b => b.innerText.replace('×', '').trim()).filter(w => w)`)
+	picked, err := browser.Eval[[]string](
+		s.tab,
+		`[...document.querySelectorAll('[aria-label="Picked words"] button[aria-label^="Put"]')].map(b => b.innerText.replace('×', '').trim()).filter(w => w)`,
+	)
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(picked), 4)
 	require.NoError(t, s.tab.ClickText("Send"))

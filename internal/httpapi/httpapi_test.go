@@ -1,6 +1,11 @@
 package httpapi_test
 
 import (
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 	"bufio"
 	"bytes"
 	"context"
@@ -21,12 +26,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
 )
 
 type place struct {
@@ -48,8 +47,13 @@ func open(t *testing.T, a *app.App) place {
 		hub.Run(ctx, a.Pool, logger)
 	}()
 	<-listening
-	pages := fstest.MapFS{"index.html": {Data: []byte(`<meta name="csp-nonce" content="NONCE-OF-THIS-ANSWER">`)}, "assets/x.js": {Data: []byte("1")}}
-	s := httptest.NewServer(httpapi.New(a, httpapi.Options{Log: logger, Hub: hub, Pages: pages, PlainCookies: true, SignInsAMinute: 30}))
+	pages := fstest.MapFS{
+		"index.html":  {Data: []byte(`<meta name="csp-nonce" content="NONCE-OF-THIS-ANSWER">`)},
+		"assets/x.js": {Data: []byte("1")},
+	}
+	s := httptest.NewServer(
+		httpapi.New(a, httpapi.Options{Log: logger, Hub: hub, Pages: pages, PlainCookies: true, SignInsAMinute: 30}),
+	)
 	t.Cleanup(func() {
 		hub.Close()
 		cancel()
@@ -76,7 +80,11 @@ func (p place) signIn(t *testing.T, role int) client {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
 	c := client{t, p.server.URL, &http.Client{Jar: jar}}
-	status, body := c.call("POST", "/api/session", `{"email":"`+demo.SignIns[role].Email+`","password":"`+demo.SignIns[role].Password+`"}`)
+	status, body := c.call(
+		"POST",
+		"/api/session",
+		`{"email":"`+demo.SignIns[role].Email+`","password":"`+demo.SignIns[role].Password+`"}`,
+	)
 	require.Equal(t, 200, status, body)
 	return c
 }
@@ -175,15 +183,36 @@ func TestBadInputGetsASentence(t *testing.T) {
 	}{
 		{"a text file named .wav", "POST", "/api/cards/" + id + "/takes?speaker=A&consent=yes", "hello", 422, "no WAV, FLAC"},
 		{"no bytes", "POST", "/api/cards/" + id + "/takes?speaker=A&consent=yes", "", 422, "empty"},
-		{"an upload without end", "POST", "/api/cards/" + id + "/takes?speaker=A&consent=yes", strings.Repeat("x", 30<<20), 413, "larger than 24 MB"},
+		{
+			"an upload without end",
+			"POST",
+			"/api/cards/" + id + "/takes?speaker=A&consent=yes",
+			strings.Repeat("x", 30<<20),
+			413,
+			"larger than 24 MB",
+		},
 		{"an unknown sound", "POST", "/api/cards", `{"pair":"sh=zz","step":60}`, 422, "not spelled"},
 		{"a routine with no steps", "PUT", "/api/routine", `{"name":"x","steps":[]}`, 422, "no steps"},
-		{"an impossible time", "POST", "/api/introductions", `{"class_id":"00000000-0000-0000-0000-000000000000","card_id":"` + id + `","minutes":20}`, 422, "class"},
+		{
+			"an impossible time",
+			"POST",
+			"/api/introductions",
+			`{"class_id":"00000000-0000-0000-0000-000000000000","card_id":"` + id + `","minutes":20}`,
+			422,
+			"class",
+		},
 		{"no picture", "POST", "/api/pictures", "hello", 422, "no picture"},
 		{"no JSON", "PUT", "/api/routine", `{`, 400, ""},
 		{"an unknown card", "GET", "/api/cards/00000000-0000-0000-0000-000000000000", "", 404, "not here"},
 		{"no id at all", "GET", "/api/cards/DROP", "", 422, "id"},
-		{"a rhyme of 1000 signs", "PUT", "/api/cards/" + id, `{"base_version":1,"content":{"rhyme":"` + strings.Repeat("a", 1000) + `"}}`, 422, ""},
+		{
+			"a rhyme of 1000 signs",
+			"PUT",
+			"/api/cards/" + id,
+			`{"base_version":1,"content":{"rhyme":"` + strings.Repeat("a", 1000) + `"}}`,
+			422,
+			"",
+		},
 	}
 	for _, r := range rows {
 		t.Run(r.name, func(t *testing.T) {
@@ -267,7 +296,11 @@ func TestPrint(t *testing.T) {
 	_, classes := lead.call("GET", "/api/classes", "")
 	var list []store.Class
 	require.NoError(t, json.Unmarshal([]byte(classes), &list))
-	_, body := lead.call("POST", "/api/introductions", `{"class_id":"`+list[0].ClassID+`","card_id":"`+lead.cardID("b")+`","minutes":20}`)
+	_, body := lead.call(
+		"POST",
+		"/api/introductions",
+		`{"class_id":"`+list[0].ClassID+`","card_id":"`+lead.cardID("b")+`","minutes":20}`,
+	)
 	var in app.IntroductionView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))
 	for paper, size := range map[string]string{"A4": "595.276 x 841.89 pts (A4)", "Letter": "612 x 792 pts (letter)"} {
@@ -281,10 +314,19 @@ func TestPrint(t *testing.T) {
 		assert.Contains(t, text, "as in barrel")
 		assert.NotContains(t, pdf(t, []byte(plan), "pdffonts", "FILE"), " no  ", "all fonts are embedded")
 	}
-	status, cards := lead.call("GET", "/api/cards.pdf?cards="+lead.cardID("b")+","+lead.cardID("k")+","+lead.cardID("sh")+"&layout=duplex", "")
+	status, cards := lead.call(
+		"GET",
+		"/api/cards.pdf?cards="+lead.cardID("b")+","+lead.cardID("k")+","+lead.cardID("sh")+"&layout=duplex",
+		"",
+	)
 	require.Equal(t, 200, status)
 	assert.Contains(t, pdf(t, []byte(cards), "pdfinfo", "FILE"), "Pages:           2")
-	assert.Contains(t, pdf(t, []byte(cards), "pdftotext", "FILE", "-"), "Needs a picture", "an unfinished card prints all the same")
+	assert.Contains(
+		t,
+		pdf(t, []byte(cards), "pdftotext", "FILE", "-"),
+		"Needs a picture",
+		"an unfinished card prints all the same",
+	)
 	status, body = lead.call("GET", "/api/cards.pdf?cards=", "")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, body, "at least one card")

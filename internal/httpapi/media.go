@@ -1,7 +1,10 @@
 package httpapi
 
 import (
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 	"bytes"
+	"crypto/rand"
 	"encoding/hex"
 	"encoding/json"
 	"errors"
@@ -13,13 +16,8 @@ import (
 	"strings"
 	"time"
 
-	"crypto/rand"
-
 	"github.com/go-chi/chi/v5"
 	"github.com/google/uuid"
-
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 )
 
 func fieldsOf(text string) []string {
@@ -55,7 +53,14 @@ func (s *server) demo(w http.ResponseWriter, _ *http.Request) {
 
 func (s *server) mediaCalls(r chi.Router) {
 	r.Post("/cards/{id}/takes", s.upload(media.MaxSoundBytes, func(r *http.Request, data []byte) (any, error) {
-		return s.app.AddTake(r.Context(), actorOf(r.Context()), chi.URLParam(r, "id"), r.URL.Query().Get("speaker"), r.URL.Query().Get("consent") == "yes", data)
+		return s.app.AddTake(
+			r.Context(),
+			actorOf(r.Context()),
+			chi.URLParam(r, "id"),
+			r.URL.Query().Get("speaker"),
+			r.URL.Query().Get("consent") == "yes",
+			data,
+		)
 	}))
 	r.Post("/pictures", s.upload(media.MaxPictureBytes, func(r *http.Request, data []byte) (any, error) {
 		sum, remarks, err := s.app.StorePicture(r.Context(), actorOf(r.Context()), data)
@@ -102,7 +107,13 @@ func (s *server) mediaCalls(r chi.Router) {
 	})
 	r.Get("/pack.html", func(w http.ResponseWriter, r *http.Request) {
 		var out bytes.Buffer
-		if err := s.app.Pack(r.Context(), actorOf(r.Context()), r.URL.Query().Get("class"), r.URL.Query().Get("size"), &out); err != nil {
+		if err := s.app.Pack(
+			r.Context(),
+			actorOf(r.Context()),
+			r.URL.Query().Get("class"),
+			r.URL.Query().Get("size"),
+			&out,
+		); err != nil {
 			s.plainError(w, r, err)
 			return
 		}
@@ -128,7 +139,12 @@ func (s *server) upload(limit int64, f func(r *http.Request, data []byte) (any, 
 		data, err := io.ReadAll(http.MaxBytesReader(w, r.Body, limit))
 		var tooLarge *http.MaxBytesError
 		if errors.As(err, &tooLarge) {
-			writeProblem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("The file is larger than %d MB. Nothing was stored.", limit>>20), "")
+			writeProblem(
+				w,
+				http.StatusRequestEntityTooLarge,
+				fmt.Sprintf("The file is larger than %d MB. Nothing was stored.", limit>>20),
+				"",
+			)
 			return
 		}
 		if err != nil {

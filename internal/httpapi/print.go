@@ -1,16 +1,15 @@
 package httpapi
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
 	"bytes"
 	"errors"
 	"net/http"
 	"strings"
 
 	"github.com/go-chi/chi/v5"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/render"
-	"brightchalk/internal/store"
 )
 
 // sheetPDF prints one sheet of an introduction; the last part of the path names it.
@@ -25,7 +24,10 @@ func (s *server) sheetPDF(w http.ResponseWriter, r *http.Request) {
 	var out bytes.Buffer
 	err = s.app.PrintSheet(r.Context(), by, pathID(r), name, r.URL.Query().Get("line"), paperOf(r, team), &out)
 	if errors.Is(err, render.ErrNothing) {
-		err = app.InputError{Field: "sheet", Message: "This introduction has " + strings.TrimPrefix(err.Error(), render.ErrNothing.Error()+": ")}
+		err = app.InputError{
+			Field:   "sheet",
+			Message: "This introduction has " + strings.TrimPrefix(err.Error(), render.ErrNothing.Error()+": "),
+		}
 	}
 	s.pdf(w, r, "introduction-"+name+".pdf", out.Bytes(), err)
 }

@@ -1,15 +1,14 @@
 package httpapi
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/store"
 	"context"
 	"encoding/json"
 	"errors"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/store"
 )
 
 const unexpected = "Something went wrong here. Nothing was lost; please try again."
@@ -60,7 +59,10 @@ func (s *server) fail(ctx context.Context, err error) error {
 	case errors.Is(err, store.ErrNotFound):
 		return &problem{Status: http.StatusNotFound, Detail: "This is not here, or no longer."}
 	case errors.Is(err, store.ErrChanged):
-		return &problem{Status: http.StatusConflict, Detail: "Somebody changed this in the meantime. Look again, then repeat your step."}
+		return &problem{
+			Status: http.StatusConflict,
+			Detail: "Somebody changed this in the meantime. Look again, then repeat your step.",
+		}
 	case errors.Is(err, context.Canceled):
 		return &problem{Status: 499, Detail: "The call was given up."}
 	}

@@ -3,6 +3,8 @@
 package httpapi
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/store"
 	"context"
 	"crypto/rand"
 	"encoding/hex"
@@ -23,9 +25,6 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-chi/httprate"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/store"
 )
 
 // Options of the server.
@@ -115,7 +114,10 @@ func schemaName(t reflect.Type, hint string) string {
 	for t.Kind() == reflect.Pointer {
 		t = t.Elem()
 	}
-	if pkg := path.Base(t.PkgPath()); t.Name() != "" && strings.HasPrefix(t.PkgPath(), "brightchalk/") && pkg != "app" && pkg != "httpapi" && !strings.Contains(t.Name(), "[") {
+	if pkg := path.Base(
+		t.PkgPath(),
+	); t.Name() != "" && strings.HasPrefix(t.PkgPath(), "brightchalk/") && pkg != "app" && pkg != "httpapi" &&
+		!strings.Contains(t.Name(), "[") {
 		return strings.ToUpper(pkg[:1]) + pkg[1:] + name
 	}
 	return name
@@ -181,7 +183,21 @@ func (s *server) logRequests(next http.Handler) http.Handler {
 		ww := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
 		begin := time.Now()
 		next.ServeHTTP(ww, r)
-		s.Log.Info("request", "id", requestOf(r.Context()), "method", r.Method, "path", r.URL.Path, "status", ww.Status(), "bytes", ww.BytesWritten(), "ms", time.Since(begin).Milliseconds())
+		s.Log.Info(
+			"request",
+			"id",
+			requestOf(r.Context()),
+			"method",
+			r.Method,
+			"path",
+			r.URL.Path,
+			"status",
+			ww.Status(),
+			"bytes",
+			ww.BytesWritten(),
+			"ms",
+			time.Since(begin).Milliseconds(),
+		)
 	})
 }
 
@@ -218,7 +234,9 @@ func policy(nonce string) string {
 	if nonce != "" {
 		style += " 'nonce-" + nonce + "'"
 	}
-	return "default-src 'none'; script-src 'self'; " + style + "; img-src 'self' blob:; media-src 'self' blob:; font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+	return "default-src 'none'; script-src 'self'; " + style + "; img-src 'self' blob:; media-src 'self' blob:; " +
+		"font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action " +
+		"'self'; frame-ancestors 'none'"
 }
 
 func (s *server) ready(w http.ResponseWriter, r *http.Request) {

@@ -1,6 +1,11 @@
 package httpapi_test
 
 import (
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/media"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
 	"encoding/json"
 	"net/http"
 	"strings"
@@ -8,12 +13,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/media"
-	"brightchalk/internal/render"
-	"brightchalk/internal/store"
 )
 
 func get[T any](t *testing.T, c client, path string) T {
@@ -29,7 +28,11 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 	p := demoPlace(t)
 	lead := p.signIn(t, 0)
 	class := get[[]store.Class](t, lead, "/api/classes")[0]
-	_, body := lead.call("POST", "/api/introductions", `{"class_id":"`+class.ClassID+`","card_id":"`+lead.cardID("b")+`","minutes":20}`)
+	_, body := lead.call(
+		"POST",
+		"/api/introductions",
+		`{"class_id":"`+class.ClassID+`","card_id":"`+lead.cardID("b")+`","minutes":20}`,
+	)
 	var in app.IntroductionView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))
 	base := "/api/introductions/" + in.IntroductionID + "/print/"

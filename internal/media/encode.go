@@ -1,6 +1,7 @@
 package media
 
 import (
+	"brightchalk/internal/core/recording"
 	"bytes"
 	"encoding/binary"
 	"fmt"
@@ -9,8 +10,6 @@ import (
 	"github.com/mewkiz/flac"
 	"github.com/mewkiz/flac/frame"
 	"github.com/mewkiz/flac/meta"
-
-	"brightchalk/internal/core/recording"
 )
 
 const flacBlock = 4096
@@ -21,7 +20,14 @@ func EncodeFLAC(master recording.Clip) ([]byte, error) {
 	if n == 0 {
 		return nil, fmt.Errorf("encode FLAC: no samples")
 	}
-	info := &meta.StreamInfo{BlockSizeMin: flacBlock, BlockSizeMax: flacBlock, SampleRate: uint32(master.Hertz), NChannels: 1, BitsPerSample: 16, NSamples: uint64(n)}
+	info := &meta.StreamInfo{
+		BlockSizeMin:  flacBlock,
+		BlockSizeMax:  flacBlock,
+		SampleRate:    uint32(master.Hertz),
+		NChannels:     1,
+		BitsPerSample: 16,
+		NSamples:      uint64(n),
+	}
 	var out bytes.Buffer
 	e, err := flac.NewEncoder(&out, info)
 	if err != nil {
@@ -34,8 +40,17 @@ func EncodeFLAC(master recording.Clip) ([]byte, error) {
 			samples[i] = int32(sixteen(v))
 		}
 		f := &frame.Frame{
-			Header:    frame.Header{HasFixedBlockSize: true, BlockSize: uint16(len(samples)), SampleRate: info.SampleRate, Channels: frame.ChannelsMono, BitsPerSample: 16, Num: uint64(at / flacBlock)},
-			Subframes: []*frame.Subframe{{SubHeader: frame.SubHeader{Pred: frame.PredVerbatim}, Samples: samples, NSamples: len(samples)}},
+			Header: frame.Header{
+				HasFixedBlockSize: true,
+				BlockSize:         uint16(len(samples)),
+				SampleRate:        info.SampleRate,
+				Channels:          frame.ChannelsMono,
+				BitsPerSample:     16,
+				Num:               uint64(at / flacBlock),
+			},
+			Subframes: []*frame.Subframe{
+				{SubHeader: frame.SubHeader{Pred: frame.PredVerbatim}, Samples: samples, NSamples: len(samples)},
+			},
 		}
 		if err := e.WriteFrame(f); err != nil {
 			return nil, fmt.Errorf("encode FLAC: %w", err)

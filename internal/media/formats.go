@@ -1,6 +1,7 @@
 package media
 
 import (
+	"brightchalk/internal/core/recording"
 	"bytes"
 	"encoding/binary"
 	"errors"
@@ -9,8 +10,6 @@ import (
 	mp3 "github.com/hajimehoshi/go-mp3"
 	"github.com/jfreymuth/oggvorbis"
 	"github.com/mewkiz/flac"
-
-	"brightchalk/internal/core/recording"
 )
 
 // DecodeSound reads WAV, FLAC, MP3 or Ogg Vorbis, told apart by their first bytes, as mono. The error is a

@@ -1,6 +1,7 @@
 package media_test
 
 import (
+	"brightchalk/internal/media"
 	"bytes"
 	"encoding/binary"
 	"image"
@@ -13,8 +14,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/media"
 )
 
 // wav writes a sine of 0.5 in the given packing; format 3 is float.
@@ -70,7 +69,16 @@ func TestWAVOfEveryKind(t *testing.T) {
 func TestRefusedSounds(t *testing.T) {
 	good := wav(44100, 1, 16, 1)
 	many := wav(8000, 24, 16, 1)
-	rows := map[string][]byte{"The file is empty": {}, "no WAV, FLAC, MP3 or Ogg": []byte("just some text, named take.wav"), "24 channels": many, "holds no sound": good[:44], "samples a second": wav(4000, 1, 16, 1), "longer than 60": append(wav(8000, 1, 8, 1)[:40], append([]byte{0xff, 0xff, 0xff, 0x00}, make([]byte, 8000*61)...)...)}
+	rows := map[string][]byte{
+		"The file is empty":        {},
+		"no WAV, FLAC, MP3 or Ogg": []byte("just some text, named take.wav"),
+		"24 channels":              many,
+		"holds no sound":           good[:44],
+		"samples a second":         wav(4000, 1, 16, 1),
+		"longer than 60": append(
+			wav(8000, 1, 8, 1)[:40],
+			append([]byte{0xff, 0xff, 0xff, 0x00}, make([]byte, 8000*61)...)...),
+	}
 	for says, data := range rows {
 		_, err := media.DecodeSound(data)
 		require.ErrorIs(t, err, media.ErrRefused, says)

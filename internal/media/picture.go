@@ -52,7 +52,12 @@ func cleanPixels(data []byte) (Picture, error) {
 		return Picture{}, refuse("The picture is damaged.")
 	}
 	if size.Width > maxSide || size.Height > maxSide || size.Width*size.Height > maxPixels {
-		return Picture{}, refuse("The picture is %d by %d points; up to %d million points in all are taken.", size.Width, size.Height, maxPixels/1_000_000)
+		return Picture{}, refuse(
+			"The picture is %d by %d points; up to %d million points in all are taken.",
+			size.Width,
+			size.Height,
+			maxPixels/1_000_000,
+		)
 	}
 	if size.Width < 16 || size.Height < 16 {
 		return Picture{}, refuse("The picture is only %d by %d points: nothing could be seen.", size.Width, size.Height)
@@ -77,11 +82,16 @@ func cleanPixels(data []byte) (Picture, error) {
 	return p, nil
 }
 
-var svgElements = setOf("svg g path rect circle ellipse line polyline polygon defs linearGradient radialGradient stop clipPath mask title desc use symbol")
+var svgElements = setOf(
+	"svg g path rect circle ellipse line polyline polygon defs linearGradient radialGradient stop clipPath mask " +
+		"title desc use symbol",
+)
 
-var svgAttributes = setOf(`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap stroke-linejoin
+var svgAttributes = setOf(
+	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap stroke-linejoin
 stroke-dasharray stroke-miterlimit opacity fill-opacity stroke-opacity fill-rule clip-rule clip-path mask id class offset stop-color stop-opacity gradientUnits
-gradientTransform preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`)
+gradientTransform preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
+)
 
 func setOf(words string) map[string]bool {
 	m := map[string]bool{}

@@ -2,12 +2,11 @@
 package media
 
 import (
+	"brightchalk/internal/core/recording"
 	"encoding/binary"
 	"errors"
 	"fmt"
 	"math"
-
-	"brightchalk/internal/core/recording"
 )
 
 // Limits on what comes in.
@@ -71,8 +70,13 @@ func decodeWAV(data []byte) (clip recording.Clip, err error) {
 	if err := bounds(channels, hertz); err != nil {
 		return clip, err
 	}
-	if format != 1 && format != 3 || format == 3 && bits != 32 && bits != 64 || format == 1 && bits != 8 && bits != 16 && bits != 24 && bits != 32 {
-		return clip, refuse("The WAV file is packed in a way that is not known here (format %d, %d bit). Save it as 16-bit PCM.", format, bits)
+	if format != 1 && format != 3 || format == 3 && bits != 32 && bits != 64 ||
+		format == 1 && bits != 8 && bits != 16 && bits != 24 && bits != 32 {
+		return clip, refuse(
+			"The WAV file is packed in a way that is not known here (format %d, %d bit). Save it as 16-bit PCM.",
+			format,
+			bits,
+		)
 	}
 	if len(raw) > hertz*channels*bits/8*MaxSoundSeconds {
 		return clip, errLong

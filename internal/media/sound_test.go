@@ -1,6 +1,9 @@
 package media_test
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 	"bytes"
 	"embed"
 	"math"
@@ -9,10 +12,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 )
 
 // One synthetic hum, packed by ffmpeg: see its README.
@@ -89,7 +88,9 @@ func TestMastersSoundAlike(t *testing.T) {
 		c := recording.Clip{Hertz: 48_000, Samples: make([]float64, 48_000)}
 		for i := range c.Samples {
 			at := float64(i) / 48_000
-			c.Samples[i] = offset + gain*(math.Sin(2*math.Pi*440*at)+0.5*math.Sin(2*math.Pi*1400*at)) + 0.05*math.Sin(2*math.Pi*20*at)
+			c.Samples[i] = offset + gain*(math.Sin(2*math.Pi*440*at)+0.5*math.Sin(2*math.Pi*1400*at)) + 0.05*math.Sin(
+				2*math.Pi*20*at,
+			)
 		}
 		return c
 	}

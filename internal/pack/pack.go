@@ -3,6 +3,9 @@
 package pack
 
 import (
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/strokes"
 	"crypto/sha256"
 	_ "embed"
 	"encoding/base64"
@@ -11,10 +14,6 @@ import (
 	"io"
 	"strings"
 	"time"
-
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/strokes"
 )
 
 // Card is what the pack shows of one card.
@@ -55,7 +54,9 @@ var script string
 
 // Data makes a data address of bytes.
 func Data(mediaType string, data []byte) template.URL {
-	return template.URL("data:" + mediaType + ";base64," + base64.StdEncoding.EncodeToString(data)) //nolint:gosec // cleaned before
+	return template.URL(
+		"data:" + mediaType + ";base64," + base64.StdEncoding.EncodeToString(data),
+	) //nolint:gosec // cleaned before
 }
 
 var view = template.Must(template.New("pack").Funcs(template.FuncMap{
@@ -77,7 +78,12 @@ func Write(w io.Writer, p Pack) error {
 	css := style + "\n@font-face{font-family:Child;src:url(" + string(Data("font/woff2", p.Font)) + ") format('woff2')}"
 	sum := sha256.Sum256([]byte(script))
 	return view.Execute(w, map[string]any{
-		"Pack": p, "Style": template.CSS(css), "Script": template.JS(script), //nolint:gosec // our own files
-		"Policy": "default-src 'none'; img-src data:; media-src data:; font-src data:; style-src 'unsafe-inline'; script-src 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'; base-uri 'none'; form-action 'none'",
+		"Pack":   p,
+		"Style":  template.CSS(css),
+		"Script": template.JS(script), //nolint:gosec // our own files
+		"Policy": "default-src 'none'; img-src data:; media-src data:; font-src data:; style-src 'unsafe-inline'; " +
+			"script-src 'sha256-" + base64.StdEncoding.EncodeToString(
+			sum[:],
+		) + "'; base-uri 'none'; form-action 'none'",
 	})
 }

@@ -1,6 +1,10 @@
 package pack_test
 
 import (
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/pack"
 	"bytes"
 	"crypto/sha256"
 	"encoding/base64"
@@ -12,11 +16,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/pack"
 )
 
 func written(t *testing.T, p pack.Pack) string {
@@ -30,10 +29,47 @@ func sample(t *testing.T) pack.Pack {
 	t.Helper()
 	sh, err := strokes.CommonLines().Write("sh", nil, nil)
 	require.NoError(t, err)
-	return pack.Pack{Team: "Lock <b>House</b>", Class: "Heron class", Made: time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC), Font: []byte("wOF2"),
-		Cards: []pack.Card{{ID: "1", Grapheme: "sh", Sound: "ʃ", Keyword: "shed", Rhyme: `"Hush" </script><script>alert(1)</script>`, Picture: pack.Data("image/png", []byte("x")), PictureAlt: `a "shed"`, Take: pack.Data("audio/flac", []byte("y")), Writing: &sh, Words: []string{"ship", "fish"}, Sentences: []string{"A fish & a ship."}},
-			{ID: "2", Grapheme: "th", Sound: "θ"}},
-		Introductions: []pack.Introduction{{Lesson: lesson.Introduction{Pair: spelling.Pair{Grapheme: "sh", Sound: "ʃ"}, Minutes: 20, Steps: []lesson.Step{{Kind: lesson.Hand, Name: "Hand", Seconds: 95, Adult: []string{"Write it in the air."}, Cautions: []string{"Check allergies."}}}}, Class: "Heron class", Made: time.Now()}}}
+	return pack.Pack{
+		Team:  "Lock <b>House</b>",
+		Class: "Heron class",
+		Made:  time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC),
+		Font:  []byte("wOF2"),
+		Cards: []pack.Card{
+			{
+				ID:         "1",
+				Grapheme:   "sh",
+				Sound:      "ʃ",
+				Keyword:    "shed",
+				Rhyme:      `"Hush" </script><script>alert(1)</script>`,
+				Picture:    pack.Data("image/png", []byte("x")),
+				PictureAlt: `a "shed"`,
+				Take:       pack.Data("audio/flac", []byte("y")),
+				Writing:    &sh,
+				Words:      []string{"ship", "fish"},
+				Sentences:  []string{"A fish & a ship."},
+			},
+			{ID: "2", Grapheme: "th", Sound: "θ"},
+		},
+		Introductions: []pack.Introduction{
+			{
+				Lesson: lesson.Introduction{
+					Pair:    spelling.Pair{Grapheme: "sh", Sound: "ʃ"},
+					Minutes: 20,
+					Steps: []lesson.Step{
+						{
+							Kind:     lesson.Hand,
+							Name:     "Hand",
+							Seconds:  95,
+							Adult:    []string{"Write it in the air."},
+							Cautions: []string{"Check allergies."},
+						},
+					},
+				},
+				Class: "Heron class",
+				Made:  time.Now(),
+			},
+		},
+	}
 }
 
 // The page's policy names the one script by its sum; anything else is refused by the browser.
@@ -42,7 +78,9 @@ func TestTheScriptIsTheOneThatThePolicyNames(t *testing.T) {
 	script := regexp.MustCompile(`(?s)<script>(.*)</script>\s*</body>`).FindStringSubmatch(page)
 	require.Len(t, script, 2)
 	sum := sha256.Sum256([]byte(script[1]))
-	policy := html.UnescapeString(regexp.MustCompile(`Content-Security-Policy" content="([^"]*)"`).FindStringSubmatch(page)[1])
+	policy := html.UnescapeString(
+		regexp.MustCompile(`Content-Security-Policy" content="([^"]*)"`).FindStringSubmatch(page)[1],
+	)
 	assert.Contains(t, policy, "'sha256-"+base64.StdEncoding.EncodeToString(sum[:])+"'")
 	assert.Contains(t, policy, "default-src 'none'")
 }

@@ -1,6 +1,9 @@
 package render
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 	"bytes"
 	"image"
 	"io"
@@ -8,10 +11,6 @@ import (
 	"strings"
 
 	"github.com/tdewolff/canvas"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
 )
 
 // Layout of printed cards.
@@ -83,7 +82,10 @@ func Cards(w io.Writer, faces []Face, layout Layout, size Size, paper Paper) err
 			continue
 		}
 		side(group, false, d.letterSide)
-		d.note(map[Layout]string{Single: "Print on one side, at 100 %.", Duplex: "Print on both sides, turned on the long edge, at 100 %."}[layout])
+		d.note(
+			map[Layout]string{Single: "Print on one side, at 100 %.", Duplex: "Print on both sides, turned on the long " +
+				"edge, at 100 %."}[layout],
+		)
 		d.newPage()
 		side(group, layout == Duplex, d.pictureSide)
 	}
@@ -202,7 +204,15 @@ func (d *document) pictureSide(f Face, x, y float64, box Size) {
 	room := under - y
 	at := under - 2.5*k
 	if f.Rhyme != "" {
-		at = d.fitted(textStyle{child: true, size: 15 * min(1, k*1.15)}, x+6*k, at, box.Width-12*k, room*0.55, canvas.Center, f.Rhyme)
+		at = d.fitted(
+			textStyle{child: true, size: 15 * min(1, k*1.15)},
+			x+6*k,
+			at,
+			box.Width-12*k,
+			room*0.55,
+			canvas.Center,
+			f.Rhyme,
+		)
 	}
 	if f.Action != "" {
 		d.fitted(textStyle{size: max(6, 8*k), ink: grey}, x+6*k, at-1.5*k, box.Width-12*k, at-y-3*k, canvas.Center, f.Action)

@@ -1,13 +1,12 @@
 package render
 
 import (
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/strokes"
 	"image/color"
 	"math"
 
 	"github.com/tdewolff/canvas"
-
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/strokes"
 )
 
 func (d *document) text(s textStyle, x, y float64, text string) {
@@ -124,7 +123,15 @@ func (d *document) bridgedWord(s textStyle, x, y float64, word string, bits []le
 	}
 }
 
-var lineInks = map[string]color.RGBA{"slate": ink, "grey": faint, "sky": {0x5a, 0x9c, 0xc4, 0xff}, "coral": {0xd0, 0x78, 0x66, 0xff}, "marigold": {0xc9, 0x9a, 0x30, 0xff}, "mint": {0x5f, 0xaa, 0x80, 0xff}, "violet": {0x97, 0x82, 0xc4, 0xff}}
+var lineInks = map[string]color.RGBA{
+	"slate":    ink,
+	"grey":     faint,
+	"sky":      {0x5a, 0x9c, 0xc4, 0xff},
+	"coral":    {0xd0, 0x78, 0x66, 0xff},
+	"marigold": {0xc9, 0x9a, 0x30, 0xff},
+	"mint":     {0x5f, 0xaa, 0x80, 0xff},
+	"violet":   {0x97, 0x82, 0xc4, 0xff},
+}
 
 // ruled draws the team's writing lines from x0 to x1 around a base line at y; h is the x-height in millimetres.
 func (d *document) ruled(lines []strokes.WrittenLine, x0, x1, y, h float64) {
@@ -178,7 +185,12 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 		if l.starts {
 			d.disc(cx, cy, 0.09*h, ink)
 			if l.arrows {
-				d.textCentre(textStyle{bold: true, size: h * 0.14 * 72 / 25.4, ink: color.RGBA{255, 255, 255, 255}}, cx, cy-0.05*h, string(rune('1'+i)))
+				d.textCentre(
+					textStyle{bold: true, size: h * 0.14 * 72 / 25.4, ink: color.RGBA{255, 255, 255, 255}},
+					cx,
+					cy-0.05*h,
+					string(rune('1'+i)),
+				)
 			}
 		}
 		if l.arrows && s.Length > 0 {

@@ -1,12 +1,11 @@
 package render
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
 	"errors"
 	"fmt"
 	"io"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
 )
 
 // Handout is what the sheets of an introduction are made from.

@@ -1,11 +1,10 @@
 package render
 
 import (
+	"brightchalk/internal/core/lesson"
 	"strings"
 
 	"github.com/tdewolff/canvas"
-
-	"brightchalk/internal/core/lesson"
 )
 
 // home is the sheet for a family, in plain words.
@@ -52,10 +51,18 @@ func (d *document) home(h Handout) error {
 	}
 	part("Read", strings.Join(list, "    "), true, 22)
 	if len(list) > 0 {
-		part("How", "Let your child say each sound and join them. If a word does not come, read it together. Five minutes are enough.", false, 16)
+		part(
+			"How",
+			"Let your child say each sound and join them. If a word does not come, read it together. Five minutes are enough.",
+			false,
+			16,
+		)
 	}
 	d.homeLine(h.HomeLine, y, width)
-	d.note("Questions about hearing or speech? Talk to the class teacher. Small things and trays: check allergies, nothing in mouths, noses or ears.")
+	d.note(
+		"Questions about hearing or speech? Talk to the class teacher. Small things and trays: check allergies, " +
+			"nothing in mouths, noses or ears.",
+	)
 	return nil
 }
 
@@ -71,7 +78,12 @@ func (d *document) homeLine(text string, y, width float64) {
 	case d.holds(s, text):
 		d.fitted(s, margin+3, y-3, width-6, 14, canvas.Left, text)
 	default:
-		d.text(textStyle{size: 8, ink: grey}, margin+3, y-4, "In your language (the shipped fonts do not hold these letters: write the line by hand):")
+		d.text(
+			textStyle{size: 8, ink: grey},
+			margin+3,
+			y-4,
+			"In your language (the shipped fonts do not hold these letters: write the line by hand):",
+		)
 	}
 }
 
@@ -146,7 +158,15 @@ func (d *document) panel(h Handout, list []string, page int, x, y, w, ht float64
 		d.textCentre(textStyle{size: 10, ink: grey}, w/2, 12, "as in "+h.Lesson.Keyword)
 		return
 	case page == 7:
-		d.fitted(textStyle{child: true, size: 13}, 6, ht-14, w-12, ht-30, canvas.Center, "I can say it:\n"+join(h.Card.RhymeShort, h.Card.Rhyme))
+		d.fitted(
+			textStyle{child: true, size: 13},
+			6,
+			ht-14,
+			w-12,
+			ht-30,
+			canvas.Center,
+			"I can say it:\n"+join(h.Card.RhymeShort, h.Card.Rhyme),
+		)
 		return
 	case page <= len(list):
 		title = list[page-1]

@@ -205,7 +205,12 @@ func (d *document) turnedPicture(img Image, x, y, side float64) {
 		return
 	}
 	scale := side / max(drawing.W, drawing.H)
-	drawing.RenderViewTo(d.c, canvas.Identity.Translate(x+side-(side-drawing.W*scale)/2, y+side-(side-drawing.H*scale)/2).Rotate(180).Scale(scale, scale))
+	drawing.RenderViewTo(
+		d.c,
+		canvas.Identity.Translate(x+side-(side-drawing.W*scale)/2, y+side-(side-drawing.H*scale)/2).
+			Rotate(180).
+			Scale(scale, scale),
+	)
 }
 
 // ChildFont is the handwriting-friendly font as WOFF2.

@@ -1,13 +1,12 @@
 package render
 
 import (
+	"brightchalk/internal/core/lesson"
 	"fmt"
 	"strings"
 	"time"
 
 	"github.com/tdewolff/canvas"
-
-	"brightchalk/internal/core/lesson"
 )
 
 // PlanHead is what stands above a plan.
@@ -34,8 +33,20 @@ func (d *document) plan(h Handout) error {
 	if in.Keyword != "" {
 		title = "as in " + in.Keyword
 	}
-	d.ctx.DrawText(margin+big.TextWidth(in.Pair.Grapheme)+6, y+2, canvas.NewTextLine(d.face(textStyle{size: 16}), title, canvas.Left))
-	d.ctx.DrawText(margin+width, y+2, canvas.NewTextLine(d.face(textStyle{size: 11, ink: grey}), fmt.Sprintf("%s · %d minutes · %s", head.Class, in.Minutes, head.Made.Format("2 January 2006")), canvas.Right))
+	d.ctx.DrawText(
+		margin+big.TextWidth(in.Pair.Grapheme)+6,
+		y+2,
+		canvas.NewTextLine(d.face(textStyle{size: 16}), title, canvas.Left),
+	)
+	d.ctx.DrawText(
+		margin+width,
+		y+2,
+		canvas.NewTextLine(
+			d.face(textStyle{size: 11, ink: grey}),
+			fmt.Sprintf("%s · %d minutes · %s", head.Class, in.Minutes, head.Made.Format("2 January 2006")),
+			canvas.Right,
+		),
+	)
 	y -= m.Descent + 3
 	for _, n := range in.Notes {
 		t, h := d.box(textStyle{size: 9, ink: grey}, "• "+n, width, canvas.Left)
@@ -68,15 +79,27 @@ func (d *document) plan(h Handout) error {
 		}
 		d.line(margin, y+1.2, margin+width, y+1.2, 0.2, faint)
 		d.ctx.DrawText(margin, y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), minutes(at), canvas.Left))
-		d.ctx.DrawText(margin, y-8, canvas.NewTextLine(d.face(textStyle{size: 8, ink: grey}), minutes(s.Seconds)+" min", canvas.Left))
-		d.ctx.DrawText(margin+cols[0], y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), s.Name, canvas.Left))
+		d.ctx.DrawText(
+			margin,
+			y-8,
+			canvas.NewTextLine(d.face(textStyle{size: 8, ink: grey}), minutes(s.Seconds)+" min", canvas.Left),
+		)
+		d.ctx.DrawText(
+			margin+cols[0],
+			y-3.6,
+			canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), s.Name, canvas.Left),
+		)
 		d.ctx.DrawText(margin+cols[0], y-5.6, a)
 		d.ctx.DrawText(margin+cols[0]+cols[1], y, b)
 		y -= h + 2.2
 		at += s.Seconds
 	}
 	d.line(margin, y+1.2, margin+width, y+1.2, 0.5, ink)
-	d.ctx.DrawText(margin, y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), minutes(at)+"  end", canvas.Left))
+	d.ctx.DrawText(
+		margin,
+		y-3.6,
+		canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), minutes(at)+"  end", canvas.Left),
+	)
 	for _, n := range in.Dropped {
 		t, h := d.box(textStyle{size: 8, ink: grey}, "Left out – "+n, width-40, canvas.Left)
 		if y-h < margin {

@@ -1,6 +1,9 @@
 package render_test
 
 import (
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/render"
 	"bytes"
 	"os"
 	"os/exec"
@@ -13,10 +16,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/render"
 )
 
 const pointsPerMm = 72 / 25.4
@@ -47,7 +46,12 @@ func boxes(t *testing.T, data []byte, word string) [][4]float64 {
 }
 
 func face(g, keyword string) render.Face {
-	return render.Face{Pair: spelling.Pair{Grapheme: g, Sound: "x"}, Keyword: keyword, Rhyme: "Rhyme " + keyword, Action: "Act."}
+	return render.Face{
+		Pair:    spelling.Pair{Grapheme: g, Sound: "x"},
+		Keyword: keyword,
+		Rhyme:   "Rhyme " + keyword,
+		Action:  "Act.",
+	}
 }
 
 func cards(t *testing.T, faces []render.Face, layout render.Layout, paper render.Paper) []byte {
@@ -61,7 +65,12 @@ func cards(t *testing.T, faces []render.Face, layout render.Layout, paper render
 // its three fellows on the sheet.
 func TestCardsAreAtTrueSize(t *testing.T) {
 	for name, paper := range map[string]render.Paper{"A4": render.A4, "Letter": render.Letter} {
-		data := cards(t, []render.Face{face("m", "market"), face("s", "soup"), face("t", "tiller"), face("a", "axle")}, render.Duplex, paper)
+		data := cards(
+			t,
+			[]render.Face{face("m", "market"), face("s", "soup"), face("t", "tiller"), face("a", "axle")},
+			render.Duplex,
+			paper,
+		)
 		m, s := boxes(t, data, "m")[0], boxes(t, data, "s")[0]
 		tt := boxes(t, data, "t")[0]
 		middle := func(b [4]float64) float64 { return (b[0] + b[2]) / 2 }
@@ -133,12 +142,40 @@ func TestOddCards(t *testing.T) {
 }
 
 func TestPlanBreaksIntoPages(t *testing.T) {
-	in := lesson.Introduction{Pair: spelling.Pair{Grapheme: "sh", Sound: "ʃ"}, Keyword: "shed", Minutes: 20, Notes: []string{"A note."}, Dropped: []string{"Sentence: none fits"}, Cards: map[string]lesson.CardFace{}}
+	in := lesson.Introduction{
+		Pair:    spelling.Pair{Grapheme: "sh", Sound: "ʃ"},
+		Keyword: "shed",
+		Minutes: 20,
+		Notes:   []string{"A note."},
+		Dropped: []string{"Sentence: none fits"},
+		Cards:   map[string]lesson.CardFace{},
+	}
 	for i := range 30 {
-		in.Steps = append(in.Steps, lesson.Step{Kind: lesson.Read, Name: "Step" + strconv.Itoa(i), Seconds: 40, Adult: []string{strings.Repeat("Say this. ", 20)}, Class: []string{"Says it."}, Choices: []lesson.Choice{{Kind: "word", Value: "ship"}, {Kind: "word", Value: "fish"}}})
+		in.Steps = append(
+			in.Steps,
+			lesson.Step{
+				Kind:    lesson.Read,
+				Name:    "Step" + strconv.Itoa(i),
+				Seconds: 40,
+				Adult:   []string{strings.Repeat("Say this. ", 20)},
+				Class:   []string{"Says it."},
+				Choices: []lesson.Choice{{Kind: "word", Value: "ship"}, {Kind: "word", Value: "fish"}},
+			},
+		)
 	}
 	var out bytes.Buffer
-	require.NoError(t, render.Print(&out, render.Handout{Lesson: in, Head: render.PlanHead{Team: "T", Class: "Heron class", Made: time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC)}}, "plan", render.A4))
+	require.NoError(
+		t,
+		render.Print(
+			&out,
+			render.Handout{
+				Lesson: in,
+				Head:   render.PlanHead{Team: "T", Class: "Heron class", Made: time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC)},
+			},
+			"plan",
+			render.A4,
+		),
+	)
 	text := run(t, out.Bytes(), "pdftotext", "-layout")
 	for i := range 30 {
 		assert.Contains(t, text, "Step"+strconv.Itoa(i))

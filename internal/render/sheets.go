@@ -1,14 +1,13 @@
 package render
 
 import (
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/strokes"
 	"fmt"
 	"io"
 	"strings"
 
 	"github.com/tdewolff/canvas"
-
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/strokes"
 )
 
 func (h Handout) about() string {
@@ -102,7 +101,14 @@ func (d *document) flashWords(h Handout) error {
 		}
 		x, y := margin+float64(n%cols)*w, d.paper.Height-margin-float64(n%(cols*rows)/cols+1)*ht
 		d.cut(x, y, w, ht)
-		d.bridgedWord(d.fit(textStyle{child: true}, c.Value, w-12, 68), x+w/2, y+ht*0.42, c.Value, h.Lesson.WordBits[c.Value], true)
+		d.bridgedWord(
+			d.fit(textStyle{child: true}, c.Value, w-12, 68),
+			x+w/2,
+			y+ht*0.42,
+			c.Value,
+			h.Lesson.WordBits[c.Value],
+			true,
+		)
 		n++
 	}
 	if n == 0 {
@@ -222,7 +228,12 @@ func (d *document) frames(h Handout) error {
 		d.line(margin+22+float64(n)*side, y-side+3, d.paper.Width-margin, y-side+3, 0.4, ink)
 		y -= side + 8
 	}
-	d.note("For the adult: " + strings.Join(said, ", ") + ". One sound in each box; the box with the double foot holds the vowel.")
+	d.note(
+		"For the adult: " + strings.Join(
+			said,
+			", ",
+		) + ". One sound in each box; the box with the double foot holds the vowel.",
+	)
 	return nil
 }
 
@@ -240,7 +251,12 @@ func (d *document) ring(h Handout) error {
 		if len(r.Letters) > 0 {
 			count++
 		}
-		d.textCentre(d.fit(textStyle{child: true}, r.Word, w-8, 38), margin+(float64(i%cols)+0.5)*w, y-float64(i/cols+1)*pitch+6, r.Word)
+		d.textCentre(
+			d.fit(textStyle{child: true}, r.Word, w-8, 38),
+			margin+(float64(i%cols)+0.5)*w,
+			y-float64(i/cols+1)*pitch+6,
+			r.Word,
+		)
 	}
 	d.note(fmt.Sprintf("For the adult: %d words hold it, %d do not.", count, len(h.Rings)-count))
 	return nil
@@ -295,7 +311,8 @@ func (d *document) readTogether(h Handout) error {
 	width := d.paper.Width - 2*margin
 	y = d.fitted(textStyle{child: true, size: 30}, margin, y, width, y-margin-95, canvas.Left, text)
 	y = max(margin+85, y-8)
-	for i, q := range []string{"Which words have " + h.Lesson.Pair.Grapheme + "? Put a finger on each.", "Who or what is it about? Show it in the text.", "What could happen next?"} {
+	for i, q := range []string{"Which words have " + h.Lesson.Pair.Grapheme + "? Put a finger on " +
+		"each.", "Who or what is it about? Show it in the text.", "What could happen next?"} {
 		y = d.para(textStyle{child: true, size: 15}, margin, y, width, fmt.Sprintf("%d. %s", i+1, q)) - 4
 	}
 	y -= 16

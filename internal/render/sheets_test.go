@@ -1,6 +1,12 @@
 package render_test
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/render"
 	"bytes"
 	"math"
 	"regexp"
@@ -12,13 +18,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/render"
 )
 
 func handout(t *testing.T) render.Handout {
@@ -31,17 +30,72 @@ func handout(t *testing.T) render.Handout {
 	choice := func(slot, kind, value, detail string) lesson.Choice {
 		return lesson.Choice{Slot: slot, Kind: kind, Value: value, Detail: detail}
 	}
-	in := lesson.Introduction{Pair: spelling.Pair{Grapheme: "b", Sound: "b"}, Keyword: "barrel", Minutes: 20, Writing: &b, Capital: &capital, Cards: map[string]lesson.CardFace{},
-		WordBits: map[string][]lesson.Bit{"bat": {{Letters: []int{0}, Sound: "b", Target: true}, {Letters: []int{1}, Sound: "æ"}, {Letters: []int{2}, Sound: "t"}}, "bake": {{Letters: []int{0}, Sound: "b"}, {Letters: []int{1, 3}, Sound: "eɪ"}, {Letters: []int{2}, Sound: "k"}}},
+	in := lesson.Introduction{
+		Pair: spelling.Pair{
+			Grapheme: "b",
+			Sound:    "b",
+		},
+		Keyword: "barrel",
+		Minutes: 20,
+		Writing: &b,
+		Capital: &capital,
+		Cards:   map[string]lesson.CardFace{},
+		WordBits: map[string][]lesson.Bit{
+			"bat": {
+				{Letters: []int{0}, Sound: "b", Target: true},
+				{Letters: []int{1}, Sound: "æ"},
+				{Letters: []int{2}, Sound: "t"},
+			},
+			"bake": {{Letters: []int{0}, Sound: "b"}, {Letters: []int{1, 3}, Sound: "eɪ"}, {Letters: []int{2}, Sound: "k"}},
+		},
 		Steps: []lesson.Step{
-			{Kind: lesson.Ear, Name: "Ear", Choices: []lesson.Choice{choice("ear-yes.1", "picture", "ball", "yes"), choice("ear-yes.2", "picture", "bell", "yes"), choice("ear-yes.3", "picture", "bed", "yes"), choice("ear-no.1", "picture", "sun", "no"),
-				choice("ear-quarter.1", "picture", "web", "last"), choice("ear-quarter.2", "picture", "basket", "first"), choice("ear-quarter.3", "picture", "crab", "last"), choice("ear-quarter.4", "picture", "butter", "first")}},
-			{Kind: lesson.Read, Name: "Read", Choices: []lesson.Choice{choice("read.1", "word", "bat", ""), choice("read.2", "word", "bake", "")}},
+			{Kind: lesson.Ear, Name: "Ear", Choices: []lesson.Choice{
+				choice(
+					"ear-yes.1",
+					"picture",
+					"ball",
+					"yes",
+				),
+				choice("ear-yes.2", "picture", "bell", "yes"),
+				choice("ear-yes.3", "picture", "bed", "yes"),
+				choice("ear-no.1", "picture", "sun", "no"),
+				choice(
+					"ear-quarter.1",
+					"picture",
+					"web",
+					"last",
+				),
+				choice("ear-quarter.2", "picture", "basket", "first"),
+				choice("ear-quarter.3", "picture", "crab", "last"),
+				choice("ear-quarter.4", "picture", "butter", "first"),
+			}},
+			{
+				Kind:    lesson.Read,
+				Name:    "Read",
+				Choices: []lesson.Choice{choice("read.1", "word", "bat", ""), choice("read.2", "word", "bake", "")},
+			},
 			{Kind: lesson.Spell, Name: "Spell", Choices: []lesson.Choice{choice("spell.1", "word", "bat", "")}},
-			{Kind: lesson.Sentence, Name: "Sentence", Pieces: []string{"is", "in bed.", "A", "big bat"}, Choices: []lesson.Choice{choice("sentence.1", "sentence", "A big bat is in bed.", "")}},
-		}}
-	h := render.Handout{Lesson: in, HeightMM: 8, Card: card.Content{Rhyme: "Bump, bump.", MouthCue: "Close both lips.", Slip: "No uh."}, Pictures: map[string]render.Image{}, Rings: []render.RingWord{{Word: "crab", Letters: []int{3}}, {Word: "dog"}},
-		Head: render.PlanHead{Team: "T", Class: "Heron class", Made: time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC)}, IsVowel: func(s string) bool { return strings.ContainsAny(s, "æeɪ") }}
+			{
+				Kind:    lesson.Sentence,
+				Name:    "Sentence",
+				Pieces:  []string{"is", "in bed.", "A", "big bat"},
+				Choices: []lesson.Choice{choice("sentence.1", "sentence", "A big bat is in bed.", "")},
+			},
+		},
+	}
+	h := render.Handout{
+		Lesson:   in,
+		HeightMM: 8,
+		Card:     card.Content{Rhyme: "Bump, bump.", MouthCue: "Close both lips.", Slip: "No uh."},
+		Pictures: map[string]render.Image{},
+		Rings:    []render.RingWord{{Word: "crab", Letters: []int{3}}, {Word: "dog"}},
+		Head: render.PlanHead{
+			Team:  "T",
+			Class: "Heron class",
+			Made:  time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC),
+		},
+		IsVowel: func(s string) bool { return strings.ContainsAny(s, "æeɪ") },
+	}
 	for _, s := range in.Steps {
 		for _, c := range s.Choices {
 			if svg, ok := lexicon.Picture(c.Value); ok {
@@ -94,7 +148,19 @@ func TestPracticeLinesAreAtTrueSize(t *testing.T) {
 func TestEverySheetOfALesson(t *testing.T) {
 	h := handout(t)
 	h.Picture = &render.Image{MediaType: "image/svg+xml", Bytes: h.Pictures["ball"].Bytes}
-	says := map[string]string{"plan": "as in barrel", "practice": "Write b", "words": "bake", "sorting": "sun (no)", "quarters": "First or last", "frames": "One sound in each box", "eight": "My book of", "ring": "1 words hold it, 1 do not", "pieces": "in bed.", "page": "I read it with help", "home": "Our new sound"}
+	says := map[string]string{
+		"plan":     "as in barrel",
+		"practice": "Write b",
+		"words":    "bake",
+		"sorting":  "sun (no)",
+		"quarters": "First or last",
+		"frames":   "One sound in each box",
+		"eight":    "My book of",
+		"ring":     "1 words hold it, 1 do not",
+		"pieces":   "in bed.",
+		"page":     "I read it with help",
+		"home":     "Our new sound",
+	}
 	for _, s := range render.Sheets() {
 		for _, paper := range []render.Paper{render.A4, render.Letter} {
 			data := printed(t, h, s.Name, paper)
@@ -112,7 +178,12 @@ func TestEverySheetOfALesson(t *testing.T) {
 	for name, want := range says {
 		assert.Contains(t, text, want, name)
 	}
-	assert.Regexp(t, `Page size:\s+841.8\d+ x 595`, string(info(t, printed(t, h, "eight", render.A4))), "the little book lies on its side")
+	assert.Regexp(
+		t,
+		`Page size:\s+841.8\d+ x 595`,
+		string(info(t, printed(t, h, "eight", render.A4))),
+		"the little book lies on its side",
+	)
 }
 
 func TestSheetsWithNothingSaySo(t *testing.T) {
@@ -177,5 +248,11 @@ func TestCardsShowTheTeamsLetters(t *testing.T) {
 		}
 	}
 	require.Len(t, ruled, 4, "four lines")
-	assert.InDelta(t, 0.5, (ruled[0]-ruled[1])/(ruled[1]-ruled[2]), 0.02, "the team's proportions: half an x-height over the middle line")
+	assert.InDelta(
+		t,
+		0.5,
+		(ruled[0]-ruled[1])/(ruled[1]-ruled[2]),
+		0.02,
+		"the team's proportions: half an x-height over the middle line",
+	)
 }

@@ -16,7 +16,12 @@ type BankText struct {
 
 // AddBankText returns the new id, or ErrTaken where the bank holds the same text.
 func AddBankText(ctx context.Context, db DB, teamID, kind, body, by string, now time.Time) (string, error) {
-	return scalar[string](ctx, db, "bank_add", args{"team_id": teamID, "kind": kind, "body": body, "by": nullable(by), "now": now})
+	return scalar[string](
+		ctx,
+		db,
+		"bank_add",
+		args{"team_id": teamID, "kind": kind, "body": body, "by": nullable(by), "now": now},
+	)
 }
 
 // Bank lists the team's texts, sentences first, in the order in which they came.

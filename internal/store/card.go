@@ -1,12 +1,11 @@
 package store
 
 import (
-	"context"
-	"time"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"context"
+	"time"
 )
 
 // Card is a stored card in its newest version. TakeID is the chosen take, empty where there is none.
@@ -27,7 +26,15 @@ type Card struct {
 
 // Core turns the row into the card that the core works on.
 func (c Card) Core(a phoneme.Accent) card.Card {
-	return card.Card{ID: c.CardID, Step: c.Step, Pair: spelling.Pair{Grapheme: c.Grapheme, Sound: c.Sound}.In(a), Version: c.Version, State: c.State, HasTake: c.TakeID != "", Content: c.Content}
+	return card.Card{
+		ID:      c.CardID,
+		Step:    c.Step,
+		Pair:    spelling.Pair{Grapheme: c.Grapheme, Sound: c.Sound}.In(a),
+		Version: c.Version,
+		State:   c.State,
+		HasTake: c.TakeID != "",
+		Content: c.Content,
+	}
 }
 
 // Version is one state of a card that can be read again.
@@ -53,7 +60,20 @@ type CardEdit struct {
 
 // CreateCard stores a card with its first version and returns its id, or ErrTaken where the pair is there.
 func CreateCard(ctx context.Context, db DB, step int, p spelling.Pair, e CardEdit) (string, error) {
-	id, err := scalar[string](ctx, db, "card_create", args{"team_id": e.TeamID, "step": step, "grapheme": p.Grapheme, "sound": p.Sound, "state": e.State, "content": e.Content, "by": e.By})
+	id, err := scalar[string](
+		ctx,
+		db,
+		"card_create",
+		args{
+			"team_id":  e.TeamID,
+			"step":     step,
+			"grapheme": p.Grapheme,
+			"sound":    p.Sound,
+			"state":    e.State,
+			"content":  e.Content,
+			"by":       e.By,
+		},
+	)
 	if err != nil {
 		return "", err
 	}
@@ -86,7 +106,20 @@ func LockCard(ctx context.Context, db DB, teamID, cardID string) (int, error) {
 
 // UpdateCard writes the next version.
 func UpdateCard(ctx context.Context, db DB, e CardEdit) error {
-	if err := exec(ctx, db, "card_update", args{"team_id": e.TeamID, "card_id": e.CardID, "version": e.Version, "state": e.State, "content": e.Content, "by": e.By, "now": e.Now}); err != nil {
+	if err := exec(
+		ctx,
+		db,
+		"card_update",
+		args{
+			"team_id": e.TeamID,
+			"card_id": e.CardID,
+			"version": e.Version,
+			"state":   e.State,
+			"content": e.Content,
+			"by":      e.By,
+			"now":     e.Now,
+		},
+	); err != nil {
 		return err
 	}
 	return addVersion(ctx, db, e)
@@ -96,7 +129,21 @@ func addVersion(ctx context.Context, db DB, e CardEdit) error {
 	if e.Changed == nil {
 		e.Changed = []string{}
 	}
-	return exec(ctx, db, "version_add", args{"team_id": e.TeamID, "card_id": e.CardID, "version": e.Version, "state": e.State, "content": e.Content, "changed": e.Changed, "by": e.By, "now": e.Now})
+	return exec(
+		ctx,
+		db,
+		"version_add",
+		args{
+			"team_id": e.TeamID,
+			"card_id": e.CardID,
+			"version": e.Version,
+			"state":   e.State,
+			"content": e.Content,
+			"changed": e.Changed,
+			"by":      e.By,
+			"now":     e.Now,
+		},
+	)
 }
 
 // MoveCard puts a card at another step; the cards between make room, so that steps stay without gaps.
@@ -105,7 +152,11 @@ func MoveCard(ctx context.Context, db DB, teamID, cardID string, from, to int) e
 	if to < from {
 		first, last, by = to, from-1, 1
 	}
-	if _, err := db.Exec(ctx, query("card_shift"), args{"team_id": teamID, "first": first, "last": last, "by": by}); err != nil {
+	if _, err := db.Exec(
+		ctx,
+		query("card_shift"),
+		args{"team_id": teamID, "first": first, "last": last, "by": by},
+	); err != nil {
 		return wrap("card_shift", err)
 	}
 	return exec(ctx, db, "card_move", args{"team_id": teamID, "card_id": cardID, "step": to})

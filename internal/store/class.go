@@ -1,10 +1,9 @@
 package store
 
 import (
+	"brightchalk/internal/core/lesson"
 	"context"
 	"time"
-
-	"brightchalk/internal/core/lesson"
 )
 
 // Class is a class or a small group. Taught counts the cards introduced to it.
@@ -41,8 +40,10 @@ func GetClass(ctx context.Context, db DB, teamID, classID string) (Class, error)
 
 // AddLog notes a meeting; introductionID and by may be empty.
 func AddLog(ctx context.Context, db DB, teamID, classID, introductionID, by string, r LogRow) error {
-	return exec(ctx, db, "log_add", args{"team_id": teamID, "class_id": classID, "card_id": r.CardID, "introduction_id": nullable(introductionID),
-		"introduced": r.Introduced, "sureness": r.Sureness, "reached": r.Reached, "met_at": r.MetAt, "by": nullable(by)})
+	return exec(ctx, db, "log_add", args{
+		"team_id": teamID, "class_id": classID, "card_id": r.CardID, "introduction_id": nullable(introductionID),
+		"introduced": r.Introduced, "sureness": r.Sureness, "reached": r.Reached, "met_at": r.MetAt, "by": nullable(by),
+	})
 }
 
 // Log lists a class's meetings, the oldest first.
@@ -73,8 +74,19 @@ type RecentIntroduction struct {
 }
 
 // AddIntroduction stores a snapshot and returns its id.
-func AddIntroduction(ctx context.Context, db DB, teamID, classID, by string, in lesson.Introduction, now time.Time) (string, error) {
-	return scalar[string](ctx, db, "introduction_add", args{"team_id": teamID, "class_id": classID, "card_id": in.CardID, "snapshot": in, "by": nullable(by), "now": now})
+func AddIntroduction(
+	ctx context.Context,
+	db DB,
+	teamID, classID, by string,
+	in lesson.Introduction,
+	now time.Time,
+) (string, error) {
+	return scalar[string](
+		ctx,
+		db,
+		"introduction_add",
+		args{"team_id": teamID, "class_id": classID, "card_id": in.CardID, "snapshot": in, "by": nullable(by), "now": now},
+	)
 }
 
 // GetIntroduction returns one introduction.
@@ -83,8 +95,19 @@ func GetIntroduction(ctx context.Context, db DB, teamID, id string) (Introductio
 }
 
 // UpdateIntroduction replaces the snapshot where the revision is still the one that was read; ErrChanged otherwise.
-func UpdateIntroduction(ctx context.Context, db DB, teamID, id string, revision int, in lesson.Introduction, now time.Time) error {
-	tag, err := db.Exec(ctx, query("introduction_update"), args{"team_id": teamID, "introduction_id": id, "revision": revision, "snapshot": in, "now": now})
+func UpdateIntroduction(
+	ctx context.Context,
+	db DB,
+	teamID, id string,
+	revision int,
+	in lesson.Introduction,
+	now time.Time,
+) error {
+	tag, err := db.Exec(
+		ctx,
+		query("introduction_update"),
+		args{"team_id": teamID, "introduction_id": id, "revision": revision, "snapshot": in, "now": now},
+	)
 	if err == nil && tag.RowsAffected() == 0 {
 		return ErrChanged
 	}

@@ -1,11 +1,10 @@
 package store
 
 import (
+	"brightchalk/internal/core/strokes"
 	"context"
 	"encoding/json"
 	"time"
-
-	"brightchalk/internal/core/strokes"
 )
 
 // OwnLetters are the team's own forms of letters, by sign.
@@ -28,7 +27,12 @@ func PutLetter(ctx context.Context, db DB, teamID, by string, l strokes.Letter, 
 	if err != nil {
 		return err
 	}
-	return exec(ctx, db, "letter_put", args{"team_id": teamID, "sign": l.Sign, "form": form, "by": nullable(by), "now": now})
+	return exec(
+		ctx,
+		db,
+		"letter_put",
+		args{"team_id": teamID, "sign": l.Sign, "form": form, "by": nullable(by), "now": now},
+	)
 }
 
 // DropLetter goes back to the form that ships.

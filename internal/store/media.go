@@ -1,12 +1,11 @@
 package store
 
 import (
+	"brightchalk/internal/core/recording"
 	"context"
 	"crypto/sha256"
 	"encoding/json"
 	"time"
-
-	"brightchalk/internal/core/recording"
 )
 
 // Medium is a picture or a sound as it came in, after cleaning.
@@ -18,7 +17,12 @@ type Medium struct {
 // PutMedium stores the bytes under their SHA-256, once.
 func PutMedium(ctx context.Context, db DB, teamID string, m Medium) ([32]byte, error) {
 	sum := sha256.Sum256(m.Bytes)
-	return sum, exec(ctx, db, "medium_put", args{"team_id": teamID, "sha256": sum[:], "media_type": m.MediaType, "bytes": m.Bytes})
+	return sum, exec(
+		ctx,
+		db,
+		"medium_put",
+		args{"team_id": teamID, "sha256": sum[:], "media_type": m.MediaType, "bytes": m.Bytes},
+	)
 }
 
 // GetMedium returns ErrNotFound where the team has none with this sum.
@@ -47,8 +51,19 @@ func AddTake(ctx context.Context, db DB, teamID, by string, t Take) (string, err
 	if err != nil {
 		return "", err
 	}
-	return scalar[string](ctx, db, "take_add", args{"team_id": teamID, "card_id": t.CardID, "sha256": t.SHA256, "speaker": t.Speaker, "consent_on": t.ConsentOn,
-		"trim_start_ms": t.TrimStartMs, "trim_end_ms": t.TrimEndMs, "verdict": t.Verdict, "report": report, "by": nullable(by), "now": t.CreatedAt})
+	return scalar[string](ctx, db, "take_add", args{
+		"team_id":       teamID,
+		"card_id":       t.CardID,
+		"sha256":        t.SHA256,
+		"speaker":       t.Speaker,
+		"consent_on":    t.ConsentOn,
+		"trim_start_ms": t.TrimStartMs,
+		"trim_end_ms":   t.TrimEndMs,
+		"verdict":       t.Verdict,
+		"report":        report,
+		"by":            nullable(by),
+		"now":           t.CreatedAt,
+	})
 }
 
 func nullable(id string) *string {
@@ -89,7 +104,12 @@ func SpeakersTakes(ctx context.Context, db DB, teamID, speaker string) ([]Take, 
 // FixTake moves the trim points and says whether the take is played as recorded; the recording itself stays
 // whole.
 func FixTake(ctx context.Context, db DB, teamID, takeID string, startMs, endMs int, plain bool) error {
-	return exec(ctx, db, "take_trim", args{"team_id": teamID, "take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs, "plain": plain})
+	return exec(
+		ctx,
+		db,
+		"take_trim",
+		args{"team_id": teamID, "take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs, "plain": plain},
+	)
 }
 
 // WithdrawTake removes a take and its sound for good: a speaker may take the consent back.

@@ -19,7 +19,12 @@ func NamedPictures(ctx context.Context, db DB, teamID string) ([]NamedPicture, e
 
 // PutNamedPicture adds a picture under its name, or replaces the one there.
 func PutNamedPicture(ctx context.Context, db DB, teamID, by string, p NamedPicture, sum []byte, now time.Time) error {
-	return exec(ctx, db, "picture_put", args{"team_id": teamID, "name": p.Name, "others": p.Others, "sha256": sum, "by": nullable(by), "now": now})
+	return exec(
+		ctx,
+		db,
+		"picture_put",
+		args{"team_id": teamID, "name": p.Name, "others": p.Others, "sha256": sum, "by": nullable(by), "now": now},
+	)
 }
 
 // ArchiveNamedPicture takes a picture out of use, at a time, or brings it back where at is nil.

@@ -1,6 +1,12 @@
 package store_test
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 	"context"
 	"log/slog"
 	"testing"
@@ -10,13 +16,6 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
 )
 
 var (
@@ -34,7 +33,13 @@ func open(t *testing.T) library {
 	l := library{pool: testdb.New(t)}
 	l.team = makeTeam(t, l.pool, "One")
 	var err error
-	l.id, err = store.CreateCard(ctx, l.pool, 1, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(l.team, card.Draft, "first"))
+	l.id, err = store.CreateCard(
+		ctx,
+		l.pool,
+		1,
+		spelling.Pair{Grapheme: "m", Sound: "m"},
+		edit(l.team, card.Draft, "first"),
+	)
 	require.NoError(t, err)
 	l.klas, err = store.CreateClass(ctx, l.pool, l.team, "Heron class", "class")
 	require.NoError(t, err)
@@ -79,7 +84,13 @@ func TestOnePairOnce(t *testing.T) {
 	l := open(t)
 	_, err := store.CreateCard(ctx, l.pool, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(l.team, card.Draft, ""))
 	require.ErrorIs(t, err, store.ErrTaken)
-	_, err = store.CreateCard(ctx, l.pool, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(makeTeam(t, l.pool, "Two"), card.Draft, ""))
+	_, err = store.CreateCard(
+		ctx,
+		l.pool,
+		9,
+		spelling.Pair{Grapheme: "m", Sound: "m"},
+		edit(makeTeam(t, l.pool, "Two"), card.Draft, ""),
+	)
 	require.NoError(t, err, "another team has a library of its own")
 	_, err = store.CreateCard(ctx, l.pool, 0, spelling.Pair{Grapheme: "s", Sound: "s"}, edit(l.team, card.Draft, ""))
 	require.Error(t, err, "the database refuses a step below 1")
@@ -90,7 +101,11 @@ func TestRowsOfAnotherTeamAreNotThere(t *testing.T) {
 	other := makeTeam(t, l.pool, "Two")
 	_, err := store.GetCard(ctx, l.pool, other, l.id)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.ErrorIs(t, store.AddLog(ctx, l.pool, other, l.klas, "", "", store.LogRow{CardID: l.id, MetAt: now}), store.ErrNotFound)
+	require.ErrorIs(
+		t,
+		store.AddLog(ctx, l.pool, other, l.klas, "", "", store.LogRow{CardID: l.id, MetAt: now}),
+		store.ErrNotFound,
+	)
 	_, err = store.AddIntroduction(ctx, l.pool, other, l.klas, "", lesson.Introduction{CardID: l.id}, now)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	require.ErrorIs(t, store.ArchiveCard(ctx, l.pool, other, l.id, &now), store.ErrNotFound)
@@ -102,7 +117,15 @@ func addTake(t *testing.T, l library, sound string) store.Take {
 	t.Helper()
 	sum, err := store.PutMedium(ctx, l.pool, l.team, store.Medium{MediaType: "audio/wav", Bytes: []byte(sound)})
 	require.NoError(t, err)
-	take := store.Take{CardID: l.id, SHA256: sum[:], Speaker: "A", ConsentOn: now, TrimEndMs: 10, Verdict: recording.Pure, CreatedAt: now}
+	take := store.Take{
+		CardID:    l.id,
+		SHA256:    sum[:],
+		Speaker:   "A",
+		ConsentOn: now,
+		TrimEndMs: 10,
+		Verdict:   recording.Pure,
+		CreatedAt: now,
+	}
 	take.TakeID, err = store.AddTake(ctx, l.pool, l.team, "", take)
 	require.NoError(t, err)
 	return take
@@ -153,7 +176,10 @@ func TestIntroductionRevisions(t *testing.T) {
 	l := open(t)
 	id, err := store.AddIntroduction(ctx, l.pool, l.team, l.klas, "", lesson.Introduction{CardID: l.id, Minutes: 15}, now)
 	require.NoError(t, err)
-	require.NoError(t, store.UpdateIntroduction(ctx, l.pool, l.team, id, 1, lesson.Introduction{CardID: l.id, Minutes: 25}, now))
+	require.NoError(
+		t,
+		store.UpdateIntroduction(ctx, l.pool, l.team, id, 1, lesson.Introduction{CardID: l.id, Minutes: 25}, now),
+	)
 	require.ErrorIs(t, store.UpdateIntroduction(ctx, l.pool, l.team, id, 1, lesson.Introduction{}, now), store.ErrChanged)
 	i, err := store.GetIntroduction(ctx, l.pool, l.team, id)
 	require.NoError(t, err)
@@ -162,11 +188,25 @@ func TestIntroductionRevisions(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, recent, 1)
 	assert.False(t, recent[0].Taught)
-	require.NoError(t, store.AddLog(ctx, l.pool, l.team, l.klas, id, "", store.LogRow{CardID: l.id, Introduced: true, Sureness: 2, MetAt: now}))
+	require.NoError(
+		t,
+		store.AddLog(
+			ctx,
+			l.pool,
+			l.team,
+			l.klas,
+			id,
+			"",
+			store.LogRow{CardID: l.id, Introduced: true, Sureness: 2, MetAt: now},
+		),
+	)
 	recent, err = store.RecentIntroductions(ctx, l.pool, l.team)
 	require.NoError(t, err)
 	assert.True(t, recent[0].Taught)
-	require.Error(t, store.AddLog(ctx, l.pool, l.team, l.klas, id, "", store.LogRow{CardID: l.id, Sureness: 7, MetAt: now}))
+	require.Error(
+		t,
+		store.AddLog(ctx, l.pool, l.team, l.klas, id, "", store.LogRow{CardID: l.id, Sureness: 7, MetAt: now}),
+	)
 }
 
 func TestHub(t *testing.T) {
@@ -183,7 +223,10 @@ func TestHub(t *testing.T) {
 	others, endOthers := hub.Subscribe("another team")
 	defer endOthers()
 	require.Eventually(t, func() bool { // until the hub listens
-		require.NoError(t, pgx.BeginFunc(ctx, l.pool, func(tx pgx.Tx) error { return store.ArchiveCard(ctx, tx, l.team, l.id, nil) }))
+		require.NoError(
+			t,
+			pgx.BeginFunc(ctx, l.pool, func(tx pgx.Tx) error { return store.ArchiveCard(ctx, tx, l.team, l.id, nil) }),
+		)
 		select {
 		case c := <-mine:
 			return c.Kind == "card" && c.ID == l.id
@@ -192,7 +235,11 @@ func TestHub(t *testing.T) {
 		}
 	}, 60*time.Second, time.Millisecond)
 	assert.Empty(t, others, "another team hears nothing")
-	_, err := l.pool.Exec(ctx, "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query = 'LISTEN bright_chalk' AND datname = current_database()")
+	_, err := l.pool.Exec(
+		ctx,
+		"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query = 'LISTEN bright_chalk' AND datname = "+
+			"current_database()",
+	)
 	require.NoError(t, err)
 	require.Eventually(t, func() bool {
 		select {

@@ -1,10 +1,9 @@
 package store
 
 import (
-	"context"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
+	"context"
 )
 
 // Team is a school's phonics team.
@@ -43,7 +42,19 @@ func SetConventions(ctx context.Context, db DB, teamID string, c card.Convention
 
 // CreateMember returns the new id, or ErrTaken where the address is in use.
 func CreateMember(ctx context.Context, db DB, m Member) (string, error) {
-	return scalar[string](ctx, db, "member_create", args{"team_id": m.TeamID, "email": m.Email, "name": m.Name, "initials": m.Initials, "role": m.Role, "password_hash": m.PasswordHash})
+	return scalar[string](
+		ctx,
+		db,
+		"member_create",
+		args{
+			"team_id":       m.TeamID,
+			"email":         m.Email,
+			"name":          m.Name,
+			"initials":      m.Initials,
+			"role":          m.Role,
+			"password_hash": m.PasswordHash,
+		},
+	)
 }
 
 // MemberByEmail finds an active member by address, whatever its capitals.

@@ -2,6 +2,7 @@
 package testdb
 
 import (
+	"brightchalk/internal/store"
 	"context"
 	"fmt"
 	"net/url"
@@ -14,8 +15,6 @@ import (
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/store"
 )
 
 // Variable names the environment variable with the address of the server.

@@ -47,7 +47,18 @@ func (b *builder) rate() {
 // leastMet is how often a form must be met in film subtitles to be offered: the forms that a thing, a doing or a
 // describing word has by nature hardly at all, others often.
 func leastMet(kind, ending string) int {
-	natural := map[string]string{"s": "TD", "es": "TD", "ies": "TD", "ed": "D", "ied": "D", "ing": "D", "er": "LD", "est": "L", "ier": "L", "iest": "L"}
+	natural := map[string]string{
+		"s":    "TD",
+		"es":   "TD",
+		"ies":  "TD",
+		"ed":   "D",
+		"ied":  "D",
+		"ing":  "D",
+		"er":   "LD",
+		"est":  "L",
+		"ier":  "L",
+		"iest": "L",
+	}
 	switch {
 	case strings.ContainsAny(kind, natural[ending]) && strings.HasPrefix(natural[ending], "L"):
 		return 15

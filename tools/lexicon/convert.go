@@ -1,14 +1,37 @@
 package main
 
 import (
+	"brightchalk/internal/core/spelling"
 	"regexp"
 	"strings"
-
-	"brightchalk/internal/core/spelling"
 )
 
-var consonant = map[string]string{"P": "p", "B": "b", "T": "t", "D": "d", "K": "k", "G": "g", "M": "m", "N": "n", "NG": "N", "F": "f", "V": "v", "TH": "T", "DH": "D",
-	"S": "s", "Z": "z", "SH": "S", "ZH": "Z", "HH": "h", "CH": "C", "JH": "J", "L": "l", "R": "r", "W": "w", "Y": "j"}
+var consonant = map[string]string{
+	"P":  "p",
+	"B":  "b",
+	"T":  "t",
+	"D":  "d",
+	"K":  "k",
+	"G":  "g",
+	"M":  "m",
+	"N":  "n",
+	"NG": "N",
+	"F":  "f",
+	"V":  "v",
+	"TH": "T",
+	"DH": "D",
+	"S":  "s",
+	"Z":  "z",
+	"SH": "S",
+	"ZH": "Z",
+	"HH": "h",
+	"CH": "C",
+	"JH": "J",
+	"L":  "l",
+	"R":  "r",
+	"W":  "w",
+	"Y":  "j",
+}
 
 // best tries the lexical sets that each American vowel may stand for and keeps the spelling that aligns
 // most cheaply with the letters: "dog" is CLOTH by its o, "saw" THOUGHT by its aw.
@@ -62,7 +85,13 @@ func bias(word, codes string) int {
 
 func isVowelPhone(p string) bool { return p != "" && strings.IndexByte("AEIOU", p[0]) >= 0 }
 
-func sets(word, phone string, next func(int) string, i int, phones []string, bath, cloth bool) (forms []string, used int) {
+func sets(
+	word, phone string,
+	next func(int) string,
+	i int,
+	phones []string,
+	bath, cloth bool,
+) (forms []string, used int) {
 	base := strings.TrimRight(phone, "012")
 	stressed := strings.HasSuffix(phone, "1") || strings.HasSuffix(phone, "2")
 	if c, ok := consonant[base]; ok {
@@ -169,5 +198,7 @@ func sets(word, phone string, next func(int) string, i int, phones []string, bat
 		}
 		return []string{"L"}, 0
 	}
-	return []string{map[string]string{"EH": "e", "UH": "U", "EY": "A", "AY": "Y", "OY": "X", "OW": "G", "AW": "W"}[base]}, 0
+	return []string{
+		map[string]string{"EH": "e", "UH": "U", "EY": "A", "AY": "Y", "OY": "X", "OW": "G", "AW": "W"}[base],
+	}, 0
 }

@@ -1,22 +1,60 @@
 package main
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"os"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 // The pronouncing dictionary's own sounds in the project's American inventory; unstressed AH and IH, and AA
 // and AO, are not told apart, since speakers and the dictionary do not keep to it.
-var plain = map[string]string{"AA": "ɑː", "AO": "ɑː", "AE": "æ", "AH": "ə", "IH": "ə", "EH": "e", "UH": "ʊ", "IY": "iː", "UW": "uː", "EY": "eɪ", "AY": "aɪ", "OY": "ɔɪ", "OW": "oʊ", "AW": "aʊ", "ER": "ɜːr",
-	"P": "p", "B": "b", "T": "t", "D": "d", "K": "k", "G": "ɡ", "M": "m", "N": "n", "NG": "ŋ", "F": "f", "V": "v", "TH": "θ", "DH": "ð", "S": "s", "Z": "z", "SH": "ʃ", "ZH": "ʒ", "HH": "h", "CH": "tʃ", "JH": "dʒ", "L": "l", "R": "r", "W": "w", "Y": "j"}
+var plain = map[string]string{
+	"AA": "ɑː",
+	"AO": "ɑː",
+	"AE": "æ",
+	"AH": "ə",
+	"IH": "ə",
+	"EH": "e",
+	"UH": "ʊ",
+	"IY": "iː",
+	"UW": "uː",
+	"EY": "eɪ",
+	"AY": "aɪ",
+	"OY": "ɔɪ",
+	"OW": "oʊ",
+	"AW": "aʊ",
+	"ER": "ɜːr",
+	"P":  "p",
+	"B":  "b",
+	"T":  "t",
+	"D":  "d",
+	"K":  "k",
+	"G":  "ɡ",
+	"M":  "m",
+	"N":  "n",
+	"NG": "ŋ",
+	"F":  "f",
+	"V":  "v",
+	"TH": "θ",
+	"DH": "ð",
+	"S":  "s",
+	"Z":  "z",
+	"SH": "ʃ",
+	"ZH": "ʒ",
+	"HH": "h",
+	"CH": "tʃ",
+	"JH": "dʒ",
+	"L":  "l",
+	"R":  "r",
+	"W":  "w",
+	"Y":  "j",
+}
 
 var merged = strings.NewReplacer("ɔːr", "ɑːr", "ɔɪ", "ɔɪ", "ɔː", "ɑː", "ɪər", "ɪər", "ɪ", "ə", "ʌ", "ə", "ər", "ɜːr")
 
@@ -48,11 +86,22 @@ func TestHeldOutWordsOfThePronouncingDictionary(t *testing.T) {
 		for _, p := range phones {
 			want += plain[strings.TrimRight(p, "012")]
 		}
-		if got, err := lexicon.Segment(word, phoneme.GeneralAmerican, spelling.Units{}); err == nil && merged.Replace(phoneme.Join(got.Phonemes)) == merged.Replace(want) {
+		if got, err := lexicon.Segment(
+			word,
+			phoneme.GeneralAmerican,
+			spelling.Units{},
+		); err == nil &&
+			merged.Replace(phoneme.Join(got.Phonemes)) == merged.Replace(want) {
 			guessed++
 		}
 	}
-	t.Logf("%d of %d align with no odd part; the rules guess %d as the dictionary has them; odd: %v", total-len(odd), total, guessed, odd)
+	t.Logf(
+		"%d of %d align with no odd part; the rules guess %d as the dictionary has them; odd: %v",
+		total-len(odd),
+		total,
+		guessed,
+		odd,
+	)
 	require.Greater(t, total, 400)
 	assert.LessOrEqual(t, len(odd)*100, total*8)
 	assert.GreaterOrEqual(t, guessed*100, total*35)

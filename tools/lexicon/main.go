@@ -4,6 +4,9 @@
 package main
 
 import (
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
+	"brightchalk/internal/core/wordform"
 	"cmp"
 	"fmt"
 	"log"
@@ -11,10 +14,6 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
-	"brightchalk/internal/core/wordform"
 )
 
 // word is a row in the making.
@@ -188,7 +187,8 @@ func lax(a, b string) bool {
 func (b *builder) cut(w *word, codes string) spelling.Cut {
 	var c spelling.Cut
 	bare, un := strings.CutPrefix(w.letters, "un")
-	c.Plain = !(w.stem != "" && w.ending.Inflects) && !b.inflected(w.letters) && !(un && b.words[bare] != nil && b.words[bare].stem != "")
+	c.Plain = !(w.stem != "" && w.ending.Inflects) && !b.inflected(w.letters) &&
+		!(un && b.words[bare] != nil && b.words[bare].stem != "")
 	if w.stem != "" && b.words[w.stem] != nil && !strings.HasSuffix(w.letters, "s") {
 		if seams, _ := b.seams(w.stem, first(b.words[w.stem].codes)); strings.HasPrefix(w.letters, w.stem) && seams > 0 {
 			c.Seams = append(c.Seams, seams)
@@ -206,7 +206,25 @@ func (b *builder) cut(w *word, codes string) spelling.Cut {
 }
 
 // Beginnings that are set before words, with their codes.
-var beginnings = map[string]string{"mis": "mis", "dis": "dis", "un": "un", "re": "rE", "over": "Gv4", "under": "und4", "out": "Wt", "up": "up", "in": "in", "any": "eny", "every": "evry", "some": "sum", "no": "nG", "fore": "fK", "after": "qft4", "sub": "sub", "grand": "gran"}
+var beginnings = map[string]string{
+	"mis":   "mis",
+	"dis":   "dis",
+	"un":    "un",
+	"re":    "rE",
+	"over":  "Gv4",
+	"under": "und4",
+	"out":   "Wt",
+	"up":    "up",
+	"in":    "in",
+	"any":   "eny",
+	"every": "evry",
+	"some":  "sum",
+	"no":    "nG",
+	"fore":  "fK",
+	"after": "qft4",
+	"sub":   "sub",
+	"grand": "gran",
+}
 
 // inflected tells whether a word that has no stem in the list may have one outside it: mashed.
 func (b *builder) inflected(letters string) bool {
@@ -284,8 +302,14 @@ func (b *builder) writeThemes(path string) {
 }
 
 func (b *builder) write() {
-	fmt.Println("# word, letters joined to codes (readings parted by commas; after a | the American ones where they differ), familiarity 0 (rare) to 5 (every child of five), count in film subtitles in hundreds (coarse), flags, stem")
-	fmt.Println("# flags: n v a r parts of speech, N plural, V verb form; T thing, D doing, L like, O small word of a young child; g British only, u American only; x not for children; - none")
+	fmt.Println(
+		"# word, letters joined to codes (readings parted by commas; after a | the American ones where they differ), " +
+			"familiarity 0 (rare) to 5 (every child of five), count in film subtitles in hundreds (coarse), flags, stem",
+	)
+	fmt.Println(
+		"# flags: n v a r parts of speech, N plural, V verb form; T thing, D doing, L like, O small word of a young " +
+			"child; g British only, u American only; x not for children; - none",
+	)
 	fmt.Println("# Made by tools/lexicon; do not edit. Sources and licences: docs/data-and-licences.md")
 	for _, letters := range slices.Sorted(mapKeys(b.words)) {
 		w := b.words[letters]
@@ -328,7 +352,11 @@ func (b *builder) flags(w *word) string {
 		if strings.HasSuffix(w.letters, "s") && (strings.Contains(stem, "n") && kind != "D" || strings.Contains(kind, "T")) {
 			pos = "N"
 		}
-		if verbal := !strings.HasSuffix(w.letters, "s"); verbal || strings.Contains(stem, "v") && kind != "T" || strings.Contains(kind, "D") {
+		if verbal := !strings.HasSuffix(
+			w.letters,
+			"s",
+		); verbal || strings.Contains(stem, "v") && kind != "T" ||
+			strings.Contains(kind, "D") {
 			pos += "V" + kept
 		}
 	}

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"brightchalk/internal/core/wordform"
 	"bufio"
 	"encoding/json"
 	"fmt"
@@ -9,8 +10,6 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
-
-	"brightchalk/internal/core/wordform"
 )
 
 type early struct {
@@ -37,8 +36,21 @@ type sources struct {
 }
 
 func read(here string) *sources {
-	s := &sources{cmu: map[string][]string{}, subtlex: map[string]int{}, met: map[string]int{}, dale: map[string]bool{}, spache: map[string]bool{}, pos: map[string]string{},
-		overrides: map[string][]string{}, american: map[string][]string{}, britishOf: map[string]string{}, sides: map[string]string{}, early: map[string]early{}, themes: map[string][]string{}, parts: map[string][2]string{}}
+	s := &sources{
+		cmu:       map[string][]string{},
+		subtlex:   map[string]int{},
+		met:       map[string]int{},
+		dale:      map[string]bool{},
+		spache:    map[string]bool{},
+		pos:       map[string]string{},
+		overrides: map[string][]string{},
+		american:  map[string][]string{},
+		britishOf: map[string]string{},
+		sides:     map[string]string{},
+		early:     map[string]early{},
+		themes:    map[string][]string{},
+		parts:     map[string][2]string{},
+	}
 	input := bufio.NewScanner(os.Stdin)
 	input.Buffer(nil, 1<<20)
 	for input.Scan() {
@@ -184,7 +196,10 @@ func (s *sources) readOceans(here string) {
 		}
 	}
 	var spellings map[string]string
-	if err := json.Unmarshal([]byte(readFile(filepath.Join(here, "node_modules/american-british-english-translator/data/british_spellings.json"))), &spellings); err != nil {
+	if err := json.Unmarshal(
+		[]byte(readFile(filepath.Join(here, "node_modules/american-british-english-translator/data/british_spellings.json"))),
+		&spellings,
+	); err != nil {
 		log.Fatal(err)
 	}
 	for british, american := range spellings {
@@ -277,10 +292,12 @@ func (s *sources) candidates() map[string]bool {
 	return out
 }
 
-// leastUse is how often, in the films' count, a word and its forms must be met together; its forms are then read from it.
+// leastUse is how often, in the films' count, a word and its forms must be met together; its forms are then read from
+// it.
 const leastUse = 16
 
-// lemmas counts the use of the words of SCOWL's usual sizes that are no form of another, with that of their regular forms.
+// lemmas counts the use of the words of SCOWL's usual sizes that are no form of another, with that of their regular
+// forms.
 func (s *sources) lemmas() map[string]int {
 	use := map[string]int{}
 	for w := range s.scowl {

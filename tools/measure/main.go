@@ -8,6 +8,11 @@
 package main
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/core/words"
 	"cmp"
 	"encoding/csv"
 	"flag"
@@ -18,16 +23,10 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/core/words"
 )
 
-// orders that are measured: the demo's, one computed without a fixed beginning, one for General American, and the demo's
-// pairs in an order of chance, which was added after the lists of words had been made.
+// orders that are measured: the demo's, one computed without a fixed beginning, one for General American, and the
+// demo's pairs in an order of chance, which was added after the lists of words had been made.
 var orders = []struct {
 	file   string
 	accent phoneme.Accent
@@ -164,7 +163,13 @@ func judge(sentences []string) {
 				bad += n
 			}
 		}
-		fmt.Printf("%s, first ten at every step: %d offers; precision %.1f %% (aim 98), %d not judged\n", o.file, total, 100*float64(total-bad-unread)/float64(total), unread)
+		fmt.Printf(
+			"%s, first ten at every step: %d offers; precision %.1f %% (aim 98), %d not judged\n",
+			o.file,
+			total,
+			100*float64(total-bad-unread)/float64(total),
+			unread,
+		)
 	}
 	tally, nouns := map[string]int{}, map[string]int{}
 	marks = judged("sentences.txt")
@@ -178,7 +183,14 @@ func judge(sentences []string) {
 			nouns[w]++
 		}
 	}
-	fmt.Printf("sentences: %d; good %d, odd %d, bad %d, not judged %d (aim: good 85 %%, bad under 1 %%)\n", len(sentences), tally[""], tally["?"], tally["-"], tally["not judged"])
+	fmt.Printf(
+		"sentences: %d; good %d, odd %d, bad %d, not judged %d (aim: good 85 %%, bad under 1 %%)\n",
+		len(sentences),
+		tally[""],
+		tally["?"],
+		tally["-"],
+		tally["not judged"],
+	)
 	type often struct {
 		word string
 		n    int
@@ -211,7 +223,13 @@ func everyday() {
 			}
 		}
 	}
-	fmt.Printf("everyday words: %d of %d found (%.1f %%, aim 99); not: %s\n", found, asked, 100*float64(found)/float64(asked), strings.Join(missing, " "))
+	fmt.Printf(
+		"everyday words: %d of %d found (%.1f %%, aim 99); not: %s\n",
+		found,
+		asked,
+		100*float64(found)/float64(asked),
+		strings.Join(missing, " "),
+	)
 }
 
 // offered is the familiarity from which a word is offered unasked.
@@ -231,7 +249,13 @@ func ear() {
 				without = append(without, fmt.Sprintf("%s (%d)", s.Phoneme, best))
 			}
 		}
-		fmt.Printf("ear games, %s: %d of %d sounds have four pictures or more; fewer: %s\n", a, len(all)-len(without), len(all), strings.Join(without, ", "))
+		fmt.Printf(
+			"ear games, %s: %d of %d sounds have four pictures or more; fewer: %s\n",
+			a,
+			len(all)-len(without),
+			len(all),
+			strings.Join(without, ", "),
+		)
 	}
 	fmt.Printf("pictures with names: %d\n", len(lexicon.For(phoneme.SouthernBritish, spelling.Units{}).Pictures))
 }

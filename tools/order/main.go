@@ -1,9 +1,12 @@
 // Command order computes an order of teaching from the lexicon alone: go run ./tools/order [-keep PAIRS] [-accent ID].
-// It prints a CSV for `brightchalk order check`. The weights are below, each with its reason; no list in use anywhere was
-// looked at.
+// It prints a CSV for `brightchalk order check`. The weights are below, each with its reason; no list in use anywhere
+// was looked at.
 package main
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"flag"
 	"fmt"
 	"log"
@@ -11,10 +14,6 @@ import (
 	"os"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 const (
@@ -30,7 +29,44 @@ const (
 )
 
 // confusable by eye or by ear (common practice, no published source).
-var confusable = []string{"b d", "b p", "p q", "m n", "n u", "n h", "i e", "a u", "f th", "v th", "f v", "s z", "t d", "k g", "c g", "sh ch", "ch j", "ai oi", "ar or", "ar ir", "ur er", "ir ur", "i j", "w v", "w wh", "oo u", "ou ow", "aw au", "ea ee", "ai ay", "oi oy", "oa ow", "igh i-e", "a-e ai", "o-e oa", "e-e ee"}
+var confusable = []string{
+	"b d",
+	"b p",
+	"p q",
+	"m n",
+	"n u",
+	"n h",
+	"i e",
+	"a u",
+	"f th",
+	"v th",
+	"f v",
+	"s z",
+	"t d",
+	"k g",
+	"c g",
+	"sh ch",
+	"ch j",
+	"ai oi",
+	"ar or",
+	"ar ir",
+	"ur er",
+	"ir ur",
+	"i j",
+	"w v",
+	"w wh",
+	"oo u",
+	"ou ow",
+	"aw au",
+	"ea ee",
+	"ai ay",
+	"oi oy",
+	"oa ow",
+	"igh i-e",
+	"a-e ai",
+	"o-e oa",
+	"e-e ee",
+}
 
 type plan struct {
 	accent phoneme.Accent
@@ -122,7 +158,8 @@ func (p *plan) read() []spelling.Pair {
 		if share[q] < leastShare {
 			continue
 		}
-		if n >= least && q.Kind() != "doubled letter" && q.Sound != "ə" || q.Grapheme == "er" && n >= least || len(q.Grapheme) == 1 && n >= least/2 && strings.Contains("jqvwxyz", q.Grapheme) {
+		if n >= least && q.Kind() != "doubled letter" && q.Sound != "ə" || q.Grapheme == "er" && n >= least ||
+			len(q.Grapheme) == 1 && n >= least/2 && strings.Contains("jqvwxyz", q.Grapheme) {
 			out = append(out, q)
 		}
 	}

@@ -5,6 +5,7 @@
 package main
 
 import (
+	"brightchalk/internal/browser"
 	"flag"
 	"fmt"
 	"log"
@@ -12,15 +13,17 @@ import (
 	"path/filepath"
 	"strings"
 	"time"
-
-	"brightchalk/internal/browser"
 )
 
 func main() {
 	log.SetFlags(0)
 	base := flag.String("base", "http://127.0.0.1:8484", "address of the demo")
 	out := flag.String("out", "docs/screenshots", "folder for the pictures")
-	only := flag.String("only", "library,card,card-record,card-words,introduce,introduction,introduction-step,teach-picture,teach-hand,teach-read,log,words-find,words-ear,words-play,texts,letters,booth,booth-shelf,team", "names of pictures to keep, parted by commas; empty keeps all")
+	only := flag.String(
+		"only",
+		"library,card,card-record,card-words,introduce,introduction,introduction-step,teach-picture,teach-hand,teach-read,log,words-find,words-ear,words-play,texts,letters,booth,booth-shelf,team",
+		"names of pictures to keep, parted by commas; empty keeps all",
+	)
 	flag.Parse()
 	if err := run(*base, *out, *only); err != nil {
 		log.Fatal(err)
@@ -57,43 +60,146 @@ func run(base, out, only string) error {
 	}
 	steps := []step{
 		func(t *browser.Tab) error { return t.Size(1280, 800) },
-		visit(base+"/", "One agreed library"), shot("sign-in"),
-		press("lead"), text("79 complete"), shot("library"),
-		visit(base+"/", "79 complete"), card("[data-grapheme='h']"), text("Say it"), shot("card"),
-		scroll("Record it"), shot("card-record"),
-		press("Look closer"), text("centre of the hiss"), wait(1500), shot("card-closer"),
-		scroll("Words"), shot("card-words"),
-		visit(base+"/introductions", "This is the next one"), shot("introduce"),
-		press("Make the introduction"), text("planned"), shot("introduction"),
-		open("Read"), shot("introduction-step"),
-		press("Teach"), text("works without network"), shot("teach-warm-up"),
-		key("ArrowDown", 3), shot("teach-ear"),
-		key("ArrowDown", 1), key("ArrowLeft", 1), key("Enter", 1), shot("teach-quarters"), key("ArrowDown", 1), shot("teach-picture"),
-		key("ArrowDown", 1), shot("teach-letter"),
-		key("ArrowDown", 2), wait(6500), shot("teach-hand"), key("ArrowDown", 3), key("Enter", 1), shot("teach-read"),
-		key("ArrowDown", 2), shot("teach-sentence"), key("ArrowDown", 1), key("Enter", 1), shot("teach-page"),
-		key("ArrowDown", 1), key("Space", 6), text("How did it go"), shot("log"),
-		visit(base+"/letters?text=h", "What is said"), wait(300), press("All"), shot("letters"),
-		scroll("Over the picture"), shot("letters-over"),
-		visit(base+"/letters?text=h", "What is said"), press("Draw it differently"), text("Yellow points"), wait(400), shot("letters-draw"),
-		visit(base+"/letters?text=g", "What is said"), press("Slowly"), wait(4200), shot("letters-hand"),
-		visit(base+"/letters?text=igh", "What is said"), press("All"), shot("letters-group"),
-		visit(base+"/booth", "Still without a sound"), shot("booth"),
-		tab("How the library sounds"), text("One after the other"), shot("booth-shelf"),
-		visit(base+"/words", "the best first"), shot("words-find"),
-		write("[placeholder='any word']", "night"), press("Look"), text("comes in step"), shot("words-look"),
-		tab("Make up"), text("Others"), shot("words-made-up"),
-		tab("Ear games"), text("Equal numbers"), shot("words-sort"),
-		pick("Game", "First or last"), pick("Sound", "d (donkey)"), press("Show the answers"), text("first"), shot("words-ear"),
-		pick("Game", "This or that word"), pick("One sound", "m (market)"), pick("The other sound", "n (nap)"), text("Only this sound differs"), shot("words-contrast"),
-		tab("Word play"), text("One sound changes"), press("Pick all"), text("on to the card"), shot("words-play"),
-		press("put all back"), pick("Word game", "A slip hunt"), text("mend it"), shot("words-slips"),
-		pick("Word game", "Find and ring"), text("at the end"), shot("words-rings"),
-		tab("What a step unlocks"), text("words that most children know"), shot("words-unlocks"),
-		tab("Spellings"), text("at the start"), shot("words-spellings"),
-		visit(base+"/texts", "readable"), write("#text-to-check", "The dog had a nap on a big ship. I read it at night."), text("can be read"), shot("texts"),
-		scroll("Made sentences"), shot("texts-bank"),
-		visit(base+"/team", "What we agreed"), shot("team"), scroll("Writing lines"), shot("team-lines"),
+		visit(base+"/", "One agreed library"),
+		shot("sign-in"),
+		press("lead"),
+		text("79 complete"),
+		shot("library"),
+		visit(base+"/", "79 complete"),
+		card("[data-grapheme='h']"),
+		text("Say it"),
+		shot("card"),
+		scroll("Record it"),
+		shot("card-record"),
+		press("Look closer"),
+		text("centre of the hiss"),
+		wait(1500),
+		shot("card-closer"),
+		scroll("Words"),
+		shot("card-words"),
+		visit(base+"/introductions", "This is the next one"),
+		shot("introduce"),
+		press("Make the introduction"),
+		text("planned"),
+		shot("introduction"),
+		open("Read"),
+		shot("introduction-step"),
+		press("Teach"),
+		text("works without network"),
+		shot("teach-warm-up"),
+		key("ArrowDown", 3),
+		shot("teach-ear"),
+		key(
+			"ArrowDown",
+			1,
+		),
+		key("ArrowLeft", 1),
+		key("Enter", 1),
+		shot("teach-quarters"),
+		key("ArrowDown", 1),
+		shot("teach-picture"),
+		key("ArrowDown", 1),
+		shot("teach-letter"),
+		key("ArrowDown", 2),
+		wait(6500),
+		shot("teach-hand"),
+		key("ArrowDown", 3),
+		key("Enter", 1),
+		shot("teach-read"),
+		key("ArrowDown", 2),
+		shot("teach-sentence"),
+		key("ArrowDown", 1),
+		key("Enter", 1),
+		shot("teach-page"),
+		key("ArrowDown", 1),
+		key("Space", 6),
+		text("How did it go"),
+		shot("log"),
+		visit(base+"/letters?text=h", "What is said"),
+		wait(300),
+		press("All"),
+		shot("letters"),
+		scroll("Over the picture"),
+		shot("letters-over"),
+		visit(
+			base+"/letters?text=h",
+			"What is said",
+		),
+		press("Draw it differently"),
+		text("Yellow points"),
+		wait(400),
+		shot("letters-draw"),
+		visit(base+"/letters?text=g", "What is said"),
+		press("Slowly"),
+		wait(4200),
+		shot("letters-hand"),
+		visit(base+"/letters?text=igh", "What is said"),
+		press("All"),
+		shot("letters-group"),
+		visit(base+"/booth", "Still without a sound"),
+		shot("booth"),
+		tab("How the library sounds"),
+		text("One after the other"),
+		shot("booth-shelf"),
+		visit(base+"/words", "the best first"),
+		shot("words-find"),
+		write("[placeholder='any word']", "night"),
+		press("Look"),
+		text("comes in step"),
+		shot("words-look"),
+		tab("Make up"),
+		text("Others"),
+		shot("words-made-up"),
+		tab("Ear games"),
+		text("Equal numbers"),
+		shot("words-sort"),
+		pick(
+			"Game",
+			"First or last",
+		),
+		pick("Sound", "d (donkey)"),
+		press("Show the answers"),
+		text("first"),
+		shot("words-ear"),
+		pick(
+			"Game",
+			"This or that word",
+		),
+		pick("One sound", "m (market)"),
+		pick("The other sound", "n (nap)"),
+		text("Only this sound differs"),
+		shot("words-contrast"),
+		tab("Word play"),
+		text("One sound changes"),
+		press("Pick all"),
+		text("on to the card"),
+		shot("words-play"),
+		press("put all back"),
+		pick("Word game", "A slip hunt"),
+		text("mend it"),
+		shot("words-slips"),
+		pick("Word game", "Find and ring"),
+		text("at the end"),
+		shot("words-rings"),
+		tab("What a step unlocks"),
+		text("words that most children know"),
+		shot("words-unlocks"),
+		tab("Spellings"),
+		text("at the start"),
+		shot("words-spellings"),
+		visit(
+			base+"/texts",
+			"readable",
+		),
+		write("#text-to-check", "The dog had a nap on a big ship. I read it at night."),
+		text("can be read"),
+		shot("texts"),
+		scroll("Made sentences"),
+		shot("texts-bank"),
+		visit(base+"/team", "What we agreed"),
+		shot("team"),
+		scroll("Writing lines"),
+		shot("team-lines"),
 	}
 	for _, s := range steps {
 		if err := s(t); err != nil {
@@ -120,7 +226,10 @@ func write(selector, text string) step {
 // tab chooses a tab as the pointer does: on pressing, not on release.
 func tab(name string) step {
 	return func(t *browser.Tab) error {
-		_, err := browser.Eval[bool](t, `(() => { const b = [...document.querySelectorAll('[role=tab]')].find(b => b.innerText === '`+name+`'); b.focus(); return true })()`)
+		_, err := browser.Eval[bool](
+			t,
+			`(() => { const b = [...document.querySelectorAll('[role=tab]')].find(b => b.innerText === '`+name+`'); b.focus(); return true })()`,
+		)
 		return err
 	}
 }
@@ -148,14 +257,20 @@ func card(selector string) step {
 
 func open(name string) step {
 	return func(t *browser.Tab) error {
-		_, err := browser.Eval[bool](t, `(() => { const b = [...document.querySelectorAll('ol button')].find(b => b.querySelector('b')?.innerText === '`+name+`'); b.click(); b.scrollIntoView({block: 'start'}); return true })()`)
+		_, err := browser.Eval[bool](
+			t,
+			`(() => { const b = [...document.querySelectorAll('ol button')].find(b => b.querySelector('b')?.innerText === '`+name+`'); b.click(); b.scrollIntoView({block: 'start'}); return true })()`,
+		)
 		return err
 	}
 }
 
 func scroll(heading string) step {
 	return func(t *browser.Tab) error {
-		_, err := browser.Eval[bool](t, `(() => { [...document.querySelectorAll('h2, legend')].find(h => h.innerText.startsWith('`+heading+`')).scrollIntoView(); return true })()`)
+		_, err := browser.Eval[bool](
+			t,
+			`(() => { [...document.querySelectorAll('h2, legend')].find(h => h.innerText.startsWith('`+heading+`')).scrollIntoView(); return true })()`,
+		)
 		return err
 	}
 }
@@ -167,7 +282,10 @@ func key(name string, times int) step {
 			if name == "Space" {
 				k = " "
 			}
-			if _, err := browser.Eval[bool](t, `(window.dispatchEvent(new KeyboardEvent('keydown', {key: '`+k+`', bubbles: true})), true)`); err != nil {
+			if _, err := browser.Eval[bool](
+				t,
+				`(window.dispatchEvent(new KeyboardEvent('keydown', {key: '`+k+`', bubbles: true})), true)`,
+			); err != nil {
 				return err
 			}
 			time.Sleep(60 * time.Millisecond)

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"brightchalk/internal/media"
 	"bytes"
 	"fmt"
 	"os"
@@ -8,14 +9,50 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
-
-	"brightchalk/internal/media"
 )
 
 // Names of the sounds in the phone set of festival's American diphones and of flite.
-var radio = map[string]string{"m": "m", "n": "n", "ŋ": "ng", "l": "l", "r": "r", "w": "w", "j": "y", "v": "v", "z": "z", "ð": "dh", "ʒ": "zh", "f": "f", "s": "s", "ʃ": "sh", "θ": "th", "h": "hh",
-	"p": "p", "t": "t", "k": "k", "tʃ": "ch", "b": "b", "d": "d", "ɡ": "g", "dʒ": "jh", "iː": "iy", "ɪ": "ih", "e": "eh", "æ": "ae", "ʌ": "ah", "ɑː": "aa", "ɔː": "ao", "ʊ": "uh", "uː": "uw", "ɜː": "er",
-	"eɪ": "ey", "aɪ": "ay", "ɔɪ": "oy", "aʊ": "aw", "əʊ": "ow"}
+var radio = map[string]string{
+	"m":  "m",
+	"n":  "n",
+	"ŋ":  "ng",
+	"l":  "l",
+	"r":  "r",
+	"w":  "w",
+	"j":  "y",
+	"v":  "v",
+	"z":  "z",
+	"ð":  "dh",
+	"ʒ":  "zh",
+	"f":  "f",
+	"s":  "s",
+	"ʃ":  "sh",
+	"θ":  "th",
+	"h":  "hh",
+	"p":  "p",
+	"t":  "t",
+	"k":  "k",
+	"tʃ": "ch",
+	"b":  "b",
+	"d":  "d",
+	"ɡ":  "g",
+	"dʒ": "jh",
+	"iː": "iy",
+	"ɪ":  "ih",
+	"e":  "eh",
+	"æ":  "ae",
+	"ʌ":  "ah",
+	"ɑː": "aa",
+	"ɔː": "ao",
+	"ʊ":  "uh",
+	"uː": "uw",
+	"ɜː": "er",
+	"eɪ": "ey",
+	"aɪ": "ay",
+	"ɔɪ": "oy",
+	"aʊ": "aw",
+	"əʊ": "ow",
+}
 
 func isShort(s string) bool { return strings.Contains(" p t k tʃ b d ɡ dʒ h ", " "+s+" ") }
 
@@ -67,12 +104,25 @@ func festival() ([]piece, error) {
 				if v > 0 && isVowel(sound) {
 					continue
 				}
-				j := job{piece{nil, 0, sound, v, "festival-" + voice}, filepath.Join(dir, fmt.Sprintf("%d.wav", len(jobs))), 0.25, 0.25 + hold + v}
+				j := job{
+					piece{nil, 0, sound, v, "festival-" + voice},
+					filepath.Join(dir, fmt.Sprintf("%d.wav", len(jobs))),
+					0.25,
+					0.25 + hold + v,
+				}
 				vowel := ""
 				if v > 0 {
 					vowel = fmt.Sprintf("(ax %.2f (0 108))", v)
 				}
-				fmt.Fprintf(&script, "(set! u (utt.synth (Utterance Segments ((pau .25 (0 115)) (%s %.2f (0 115)) %s (pau .3)))))\n(utt.save.wave u %q 'riff)\n", name, hold, vowel, j.file)
+				fmt.Fprintf(
+					&script,
+					"(set! u (utt.synth (Utterance Segments ((pau .25 (0 115)) (%s %.2f (0 115)) %s (pau "+
+						".3)))))\n(utt.save.wave u %q 'riff)\n",
+					name,
+					hold,
+					vowel,
+					j.file,
+				)
 				jobs = append(jobs, j)
 			}
 		}
@@ -120,7 +170,8 @@ func flite() ([]piece, error) {
 				if vowel {
 					phones = "pau " + name + " ax pau"
 				}
-				out, err := exec.Command("flite", "-voice", voice, "--setf", "duration_stretch=2.2", "-psdur", "-p", phones, "-o", file).Output()
+				out, err := exec.Command("flite", "-voice", voice, "--setf", "duration_stretch=2.2", "-psdur", "-p", phones, "-o", file).
+					Output()
 				if err != nil {
 					return nil, fmt.Errorf("flite: %w", err)
 				}
@@ -148,8 +199,43 @@ func flite() ([]piece, error) {
 }
 
 // Names of the sounds in espeak-ng's phoneme mnemonics.
-var mnemonic = map[string]string{"m": "m", "n": "n", "ŋ": "N", "l": "l", "r": "r", "w": "w", "j": "j", "v": "v", "z": "z", "ð": "D", "ʒ": "Z", "f": "f", "s": "s", "ʃ": "S", "θ": "T", "h": "h",
-	"p": "p", "t": "t", "k": "k", "iː": "i:", "ɪ": "I", "e": "E", "æ": "a", "ʌ": "V", "ɑː": "A:", "ɒ": "0", "ɔː": "O:", "ʊ": "U", "uː": "u:", "ɜː": "3:", "eɪ": "eI", "aɪ": "aI", "ɔɪ": "OI", "aʊ": "aU", "əʊ": "oU"}
+var mnemonic = map[string]string{
+	"m":  "m",
+	"n":  "n",
+	"ŋ":  "N",
+	"l":  "l",
+	"r":  "r",
+	"w":  "w",
+	"j":  "j",
+	"v":  "v",
+	"z":  "z",
+	"ð":  "D",
+	"ʒ":  "Z",
+	"f":  "f",
+	"s":  "s",
+	"ʃ":  "S",
+	"θ":  "T",
+	"h":  "h",
+	"p":  "p",
+	"t":  "t",
+	"k":  "k",
+	"iː": "i:",
+	"ɪ":  "I",
+	"e":  "E",
+	"æ":  "a",
+	"ʌ":  "V",
+	"ɑː": "A:",
+	"ɒ":  "0",
+	"ɔː": "O:",
+	"ʊ":  "U",
+	"uː": "u:",
+	"ɜː": "3:",
+	"eɪ": "eI",
+	"aɪ": "aI",
+	"ɔɪ": "OI",
+	"aʊ": "aU",
+	"əʊ": "oU",
+}
 
 // espeak renders with four voices of a formant synthesiser. Hums are cut from the middle of a long one;
 // friction is made longer by laying copies over one another. The added vowel is laid on with a cross-fade, so

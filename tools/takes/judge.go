@@ -1,6 +1,9 @@
 package main
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 	"fmt"
 	"math"
 	"os"
@@ -8,10 +11,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 )
 
 func class(sound string) string {
@@ -116,17 +115,59 @@ func judge(dir string, all bool) error {
 			count(f[2], good)
 		}
 		if all && !good {
-			fmt.Println(f[0], f[1], f[2], f[3], "vowel", f[6], "->", r.Verdict, codes, "snr", math.Round(r.SNRDecibels), "voiced", math.Round(r.VoicedFraction*100), "added", r.AddedVowelMs, "turn", math.Round(r.Measures.TurnScore*10)/10, "bark", math.Round(r.Measures.VowelBark*10)/10, math.Round(r.Measures.F1Hertz), math.Round(r.Measures.F2Hertz), math.Round(r.F0Hertz), "cliff", math.Round(r.Measures.CliffDB), math.Round(r.Measures.NoiseCliffDB), "hum", math.Round(r.Measures.MainsHumDB))
+			fmt.Println(
+				f[0],
+				f[1],
+				f[2],
+				f[3],
+				"vowel",
+				f[6],
+				"->",
+				r.Verdict,
+				codes,
+				"snr",
+				math.Round(r.SNRDecibels),
+				"voiced",
+				math.Round(r.VoicedFraction*100),
+				"added",
+				r.AddedVowelMs,
+				"turn",
+				math.Round(r.Measures.TurnScore*10)/10,
+				"bark",
+				math.Round(r.Measures.VowelBark*10)/10,
+				math.Round(r.Measures.F1Hertz),
+				math.Round(r.Measures.F2Hertz),
+				math.Round(r.F0Hertz),
+				"cliff",
+				math.Round(r.Measures.CliffDB),
+				math.Round(r.Measures.NoiseCliffDB),
+				"hum",
+				math.Round(r.Measures.MainsHumDB),
+			)
 		}
 		// The same take held against another sound.
 		if f[2] == "pure" {
 			for wrong, kind := range otherTargets(f[1]) {
 				t, _ := recording.TargetOf(phoneme.SouthernBritish, wrong)
 				o := recording.Judge(clip, t)
-				found := slices.ContainsFunc(o.Findings, func(x recording.Finding) bool { return x.Code == "voicing" || x.Code == "not-this-sound" })
+				found := slices.ContainsFunc(
+					o.Findings,
+					func(x recording.Finding) bool { return x.Code == "voicing" || x.Code == "not-this-sound" },
+				)
 				count(kind, found)
 				if all && !found {
-					fmt.Println(f[0], f[1], "as", wrong, f[3], kind, "voiced", math.Round(o.VoicedFraction*100), "bark", math.Round(o.Measures.VowelBark*10)/10)
+					fmt.Println(
+						f[0],
+						f[1],
+						"as",
+						wrong,
+						f[3],
+						kind,
+						"voiced",
+						math.Round(o.VoicedFraction*100),
+						"bark",
+						math.Round(o.Measures.VowelBark*10)/10,
+					)
 				}
 			}
 		}

@@ -7,6 +7,8 @@
 package main
 
 import (
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 	"flag"
 	"fmt"
 	"hash/fnv"
@@ -15,9 +17,6 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 )
 
 // label is what is known of a take.
@@ -78,8 +77,23 @@ func makeSet(dir string) error {
 	put := func(l label, samples []float64, hertz int) error {
 		n++
 		l.file = fmt.Sprintf("%04d-%s.wav", n, l.kind)
-		fmt.Fprintf(&labels, "%s\t%s\t%s\t%s\t%.0f\t%.0f\t%.0f\t%.1f\n", l.file, l.sound, l.kind, l.engine, l.startMs, l.endMs, l.vowelMs, l.snrDB)
-		return os.WriteFile(filepath.Join(dir, l.file), media.EncodeWAV(recording.Clip{Samples: samples, Hertz: hertz}), 0o644)
+		fmt.Fprintf(
+			&labels,
+			"%s\t%s\t%s\t%s\t%.0f\t%.0f\t%.0f\t%.1f\n",
+			l.file,
+			l.sound,
+			l.kind,
+			l.engine,
+			l.startMs,
+			l.endMs,
+			l.vowelMs,
+			l.snrDB,
+		)
+		return os.WriteFile(
+			filepath.Join(dir, l.file),
+			media.EncodeWAV(recording.Clip{Samples: samples, Hertz: hertz}),
+			0o644,
+		)
 	}
 	for i, p := range pieces {
 		rng := rand.New(rand.NewPCG(uint64(i), 7))

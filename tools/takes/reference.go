@@ -53,6 +53,8 @@ func reference(takes, out string) error {
 	if err != nil {
 		return err
 	}
-	head := "# " + strings.TrimSpace(string(version)) + ", by go run ./tools/takes -reference\n# take, voiced frames, f0 Hz, intensity dB, harmonicity dB, F1 Hz, F2 Hz\n"
+	head := "# " + strings.TrimSpace(
+		string(version),
+	) + ", by go run ./tools/takes -reference\n# take, voiced frames, f0 Hz, intensity dB, harmonicity dB, F1 Hz, F2 Hz\n"
 	return os.WriteFile(out, append([]byte(head), found...), 0o644)
 }

@@ -10,18 +10,74 @@ const rate = 44_100
 // Formants of men's vowels, F1 to F3 in Hz: G. E. Peterson and H. L. Barney, "Control methods used in a study
 // of the vowels", 1952, for the vowels they have (from memory); the British ones and the consonants from memory.
 var formants = map[string][][3]float64{
-	"iː": {{270, 2290, 3010}}, "ɪ": {{390, 1990, 2550}}, "e": {{530, 1840, 2480}}, "æ": {{690, 1660, 2430}}, "ʌ": {{640, 1190, 2390}}, "ɑː": {{710, 1100, 2440}}, "ɒ": {{590, 890, 2450}},
-	"ɔː": {{450, 780, 2400}}, "ʊ": {{430, 1020, 2240}}, "uː": {{300, 950, 2240}}, "ɜː": {{490, 1400, 2300}}, "ə": {{500, 1450, 2450}},
-	"eɪ": {{520, 1850, 2500}, {350, 2150, 2700}}, "aɪ": {{740, 1350, 2450}, {370, 2050, 2600}}, "ɔɪ": {{540, 850, 2400}, {380, 2000, 2600}}, "aʊ": {{740, 1350, 2450}, {400, 950, 2300}}, "əʊ": {{500, 1400, 2400}, {390, 1000, 2300}},
-	"m": {{260, 1050, 2150}}, "n": {{270, 1550, 2500}}, "ŋ": {{270, 1950, 2600}}, "l": {{350, 1150, 2700}}, "r": {{340, 1150, 1650}}, "w": {{300, 680, 2200}}, "j": {{270, 2200, 2950}},
-	"v": {{260, 1150, 2300}}, "z": {{260, 1500, 2500}}, "ð": {{260, 1350, 2450}}, "ʒ": {{260, 1700, 2400}}, "h": {{500, 1450, 2450}},
+	"iː": {
+		{270, 2290, 3010},
+	},
+	"ɪ":  {{390, 1990, 2550}},
+	"e":  {{530, 1840, 2480}},
+	"æ":  {{690, 1660, 2430}},
+	"ʌ":  {{640, 1190, 2390}},
+	"ɑː": {{710, 1100, 2440}},
+	"ɒ":  {{590, 890, 2450}},
+	"ɔː": {
+		{450, 780, 2400},
+	},
+	"ʊ":  {{430, 1020, 2240}},
+	"uː": {{300, 950, 2240}},
+	"ɜː": {{490, 1400, 2300}},
+	"ə":  {{500, 1450, 2450}},
+	"eɪ": {
+		{520, 1850, 2500},
+		{350, 2150, 2700},
+	},
+	"aɪ": {{740, 1350, 2450}, {370, 2050, 2600}},
+	"ɔɪ": {{540, 850, 2400}, {380, 2000, 2600}},
+	"aʊ": {{740, 1350, 2450}, {400, 950, 2300}},
+	"əʊ": {{500, 1400, 2400}, {390, 1000, 2300}},
+	"m": {
+		{260, 1050, 2150},
+	},
+	"n": {{270, 1550, 2500}},
+	"ŋ": {{270, 1950, 2600}},
+	"l": {{350, 1150, 2700}},
+	"r": {{340, 1150, 1650}},
+	"w": {{300, 680, 2200}},
+	"j": {{270, 2200, 2950}},
+	"v": {
+		{260, 1150, 2300},
+	},
+	"z": {{260, 1500, 2500}},
+	"ð": {{260, 1350, 2450}},
+	"ʒ": {{260, 1700, 2400}},
+	"h": {{500, 1450, 2450}},
 }
 
 // friction: centre and width of the noise in Hz, and its level.
-var friction = map[string][3]float64{"s": {6300, 2600, 0.3}, "z": {6300, 2600, 0.14}, "ʃ": {3500, 1500, 0.3}, "ʒ": {3400, 1500, 0.14}, "f": {5200, 6000, 0.07}, "v": {5200, 6000, 0.02}, "θ": {5600, 6000, 0.055}, "ð": {5600, 6000, 0.018}}
+var friction = map[string][3]float64{
+	"s": {6300, 2600, 0.3},
+	"z": {6300, 2600, 0.14},
+	"ʃ": {3500, 1500, 0.3},
+	"ʒ": {3400, 1500, 0.14},
+	"f": {5200, 6000, 0.07},
+	"v": {5200, 6000, 0.02},
+	"θ": {5600, 6000, 0.055},
+	"ð": {5600, 6000, 0.018},
+}
 
 // voiceLevel of a voiced consonant against a vowel.
-var voiceLevel = map[string]float64{"m": 0.42, "n": 0.42, "ŋ": 0.38, "l": 0.6, "r": 0.6, "w": 0.5, "j": 0.5, "v": 0.28, "z": 0.22, "ð": 0.3, "ʒ": 0.22}
+var voiceLevel = map[string]float64{
+	"m": 0.42,
+	"n": 0.42,
+	"ŋ": 0.38,
+	"l": 0.6,
+	"r": 0.6,
+	"w": 0.5,
+	"j": 0.5,
+	"v": 0.28,
+	"z": 0.22,
+	"ð": 0.3,
+	"ʒ": 0.22,
+}
 
 type speaker struct {
 	f0, size float64 // Hz; formants are multiplied by size
@@ -138,7 +194,12 @@ func (s speaker) say(sound string, seconds, vowel float64) []float64 {
 		keys := []key{{0, 0, from, nasal}, {0.04, level, from, nasal}, {hold, level, from, nasal}}
 		if vowel > 0 {
 			move := min(0.05, vowel/2)
-			keys = append(keys, key{hold + move, 1, schwa, false}, key{hold + vowel, 0.9, schwa, false}, key{hold + vowel + 0.03, 0, schwa, false})
+			keys = append(
+				keys,
+				key{hold + move, 1, schwa, false},
+				key{hold + vowel, 0.9, schwa, false},
+				key{hold + vowel + 0.03, 0, schwa, false},
+			)
 		} else {
 			keys = append(keys, key{hold + 0.05, 0, from, nasal})
 		}
@@ -148,9 +209,19 @@ func (s speaker) say(sound string, seconds, vowel float64) []float64 {
 	fr, rough := friction[sound]
 	switch {
 	case len(f) == 2: // two-part vowel
-		return s.voiced([]key{{0, 0, f[0], false}, {0.04, 1, f[0], false}, {seconds * 0.4, 1, f[0], false}, {seconds * 0.85, 0.8, f[1], false}, {seconds, 0, f[1], false}})
+		return s.voiced(
+			[]key{
+				{0, 0, f[0], false},
+				{0.04, 1, f[0], false},
+				{seconds * 0.4, 1, f[0], false},
+				{seconds * 0.85, 0.8, f[1], false},
+				{seconds, 0, f[1], false},
+			},
+		)
 	case voiceLevel[sound] == 0 && len(f) == 1 && sound != "h": // vowel
-		return s.voiced([]key{{0, 0, f[0], false}, {0.03, 1, f[0], false}, {seconds - 0.05, 0.85, f[0], false}, {seconds, 0, f[0], false}})
+		return s.voiced(
+			[]key{{0, 0, f[0], false}, {0.03, 1, f[0], false}, {seconds - 0.05, 0.85, f[0], false}, {seconds, 0, f[0], false}},
+		)
 	case voiceLevel[sound] > 0:
 		nasal := sound == "m" || sound == "n" || sound == "ŋ"
 		out := after(f[0], voiceLevel[sound], nasal, seconds)
@@ -161,7 +232,13 @@ func (s speaker) say(sound string, seconds, vowel float64) []float64 {
 	case rough: // voiceless friction
 		out := s.noise(fr[0], fr[1], fr[2], seconds, 0.05, 0.06)
 		if vowel > 0 {
-			out = add(out, int((seconds-0.01)*rate), s.voiced([]key{{0, 0, schwa, false}, {0.02, 1, schwa, false}, {vowel, 0.9, schwa, false}, {vowel + 0.03, 0, schwa, false}}))
+			out = add(
+				out,
+				int((seconds-0.01)*rate),
+				s.voiced(
+					[]key{{0, 0, schwa, false}, {0.02, 1, schwa, false}, {vowel, 0.9, schwa, false}, {vowel + 0.03, 0, schwa, false}},
+				),
+			)
 		}
 		return out
 	}
@@ -175,7 +252,13 @@ func (s speaker) short(sound string, seconds, vowel float64) []float64 {
 	at := 0
 	voicedOne := sound == "b" || sound == "d" || sound == "ɡ" || sound == "dʒ"
 	if voicedOne {
-		bar := s.voiced([]key{{0, 0, [3]float64{220, 900, 2200}, true}, {0.02, 0.16, [3]float64{220, 900, 2200}, true}, {0.06, 0.12, [3]float64{220, 900, 2200}, true}})
+		bar := s.voiced(
+			[]key{
+				{0, 0, [3]float64{220, 900, 2200}, true},
+				{0.02, 0.16, [3]float64{220, 900, 2200}, true},
+				{0.06, 0.12, [3]float64{220, 900, 2200}, true},
+			},
+		)
 		out, at = add(out, 0, bar), len(bar)
 	}
 	switch sound {
@@ -201,7 +284,19 @@ func (s speaker) short(sound string, seconds, vowel float64) []float64 {
 			hold, level = vowel, 1
 		}
 		from := [3]float64{300, schwa[1], schwa[2]}
-		out = add(out, at, s.voiced([]key{{0, 0, from, false}, {0.012, level, from, false}, {0.04, level, schwa, false}, {max(0.045, hold), level * 0.8, schwa, false}, {max(0.045, hold) + 0.025, 0, schwa, false}}))
+		out = add(
+			out,
+			at,
+			s.voiced(
+				[]key{
+					{0, 0, from, false},
+					{0.012, level, from, false},
+					{0.04, level, schwa, false},
+					{max(0.045, hold), level * 0.8, schwa, false},
+					{max(0.045, hold) + 0.025, 0, schwa, false},
+				},
+			),
+		)
 	}
 	return out
 }
@@ -232,7 +327,48 @@ func synthetic() []piece {
 	return out
 }
 
-var allSounds = []string{"m", "n", "ŋ", "l", "r", "w", "j", "v", "z", "ð", "ʒ", "f", "s", "ʃ", "θ", "h", "p", "t", "k", "tʃ", "b", "d", "ɡ", "dʒ", "iː", "ɪ", "e", "æ", "ʌ", "ɑː", "ɒ", "ɔː", "ʊ", "uː", "ɜː", "eɪ", "aɪ", "ɔɪ", "aʊ", "əʊ"}
+var allSounds = []string{
+	"m",
+	"n",
+	"ŋ",
+	"l",
+	"r",
+	"w",
+	"j",
+	"v",
+	"z",
+	"ð",
+	"ʒ",
+	"f",
+	"s",
+	"ʃ",
+	"θ",
+	"h",
+	"p",
+	"t",
+	"k",
+	"tʃ",
+	"b",
+	"d",
+	"ɡ",
+	"dʒ",
+	"iː",
+	"ɪ",
+	"e",
+	"æ",
+	"ʌ",
+	"ɑː",
+	"ɒ",
+	"ɔː",
+	"ʊ",
+	"uː",
+	"ɜː",
+	"eɪ",
+	"aɪ",
+	"ɔɪ",
+	"aʊ",
+	"əʊ",
+}
 
 func isVowel(s string) bool {
 	_, f := formants[s]

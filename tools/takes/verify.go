@@ -10,7 +10,8 @@ import (
 )
 
 // verify asks Praat for the pitch of every pure take and of those with a vowel, writes its median to the
-// labels, and marks a take as doubtful whose voice is not what its label says: engines do not always give what they are asked for.
+// labels, and marks a take as doubtful whose voice is not what its label says: engines do not always give what they
+// are asked for.
 func verify(dir string, labels *strings.Builder) error {
 	script := filepath.Join(dir, "pitch.praat")
 	lines := strings.Split(strings.TrimSpace(labels.String()), "\n")

@@ -1,12 +1,12 @@
-// Command unfit lists, for reading by eye, which words of a list the package unfit refuses: go run ./tools/unfit < words
+// Command unfit lists, for reading by eye, which words of a list the package unfit refuses: go run ./tools/unfit <
+// words
 package main
 
 import (
+	"brightchalk/internal/core/unfit"
 	"bufio"
 	"fmt"
 	"os"
-
-	"brightchalk/internal/core/unfit"
 )
 
 func main() {

@@ -3,16 +3,15 @@
 package card
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 	"encoding/json"
 	"fmt"
 	"reflect"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
 )
 
 // State of a card.
@@ -66,8 +65,8 @@ func (c Conventions) Speech() lexicon.Speech {
 	return s
 }
 
-// Known is what a class can read that has been taught the pairs: with the doubled letters of single ones, unless the team
-// teaches those apart.
+// Known is what a class can read that has been taught the pairs: with the doubled letters of single ones, unless the
+// team teaches those apart.
 func (c Conventions) Known(taught spelling.Set) spelling.Set {
 	if c.DoublesApart {
 		return taught
@@ -163,7 +162,24 @@ type Finding struct {
 // RhymeLimit is how many words children say at once (common practice, no published source).
 const RhymeLimit = 10
 
-var letterNameSounds = map[string]string{"b": "biː", "d": "diː", "p": "piː", "t": "tiː", "v": "viː", "c": "siː", "z": "zed", "j": "dʒeɪ", "k": "keɪ", "q": "kjuː", "f": "ef", "l": "el", "m": "em", "n": "en", "s": "es", "x": "eks"}
+var letterNameSounds = map[string]string{
+	"b": "biː",
+	"d": "diː",
+	"p": "piː",
+	"t": "tiː",
+	"v": "viː",
+	"c": "siː",
+	"z": "zed",
+	"j": "dʒeɪ",
+	"k": "keɪ",
+	"q": "kjuː",
+	"f": "ef",
+	"l": "el",
+	"m": "em",
+	"n": "en",
+	"s": "es",
+	"x": "eks",
+}
 
 // Check looks for what contradicts the sound of the card. keywordSounds are the sounds of the keyword, nil
 // where it is not a known word; of a vowel inside a word the keyword only has to hold the sound.
@@ -198,7 +214,9 @@ func (c Card) Check(a phoneme.Accent, keywordSounds []phoneme.Phoneme) []Finding
 		}
 	}
 	cue := strings.ToLower(c.MouthCue + " " + c.Action + " " + c.Slip)
-	if len(sounds) == 1 && !first.Stretchable && first.VowelKind == phoneme.NoVowel && strings.Contains(cue, "stretch") && !strings.Contains(cue, "not stretch") && !strings.Contains(cue, "never stretch") {
+	if len(sounds) == 1 && !first.Stretchable && first.VowelKind == phoneme.NoVowel && strings.Contains(cue, "stretch") &&
+		!strings.Contains(cue, "not stretch") &&
+		!strings.Contains(cue, "never stretch") {
 		say("mouth_cue", "This sound cannot be stretched: it is over at once. Say “short”, not “stretch”.")
 	}
 	voiceOn := strings.Contains(cue, "voice on") || strings.Contains(cue, "buzz in the throat")
@@ -210,7 +228,8 @@ func (c Card) Check(a phoneme.Accent, keywordSounds []phoneme.Phoneme) []Finding
 		say("mouth_cue", "The cue says voice on, but the voice is off for this sound.")
 	}
 	all := strings.ToLower(strings.Join([]string{c.Rhyme, c.StrokeWords, c.Notes, c.MouthCue}, " "))
-	if (strings.Contains(all, "two letters") && c.Pair.Letters() != 2) || (strings.Contains(all, "three letters") && c.Pair.Letters() != 3) {
+	if (strings.Contains(all, "two letters") && c.Pair.Letters() != 2) ||
+		(strings.Contains(all, "three letters") && c.Pair.Letters() != 3) {
 		say("notes", "The text counts the letters wrongly: %s has %d.", c.Pair.Grapheme, c.Pair.Letters())
 	}
 	return out
@@ -220,7 +239,14 @@ func (c Card) Check(a phoneme.Accent, keywordSounds []phoneme.Phoneme) []Finding
 // stands in the result and the field is named in conflicts.
 func Merge(base, mine, theirs Content) (merged Content, conflicts []string) {
 	merged = mine
-	mb, mm, mt, out := reflect.ValueOf(base), reflect.ValueOf(mine), reflect.ValueOf(theirs), reflect.ValueOf(&merged).Elem()
+	mb, mm, mt, out := reflect.ValueOf(
+		base,
+	), reflect.ValueOf(
+		mine,
+	), reflect.ValueOf(
+		theirs,
+	), reflect.ValueOf(&merged).
+		Elem()
 	for i := range mb.NumField() {
 		b, m, t := plain(mb.Field(i)), plain(mm.Field(i)), plain(mt.Field(i))
 		switch {

@@ -1,15 +1,14 @@
 package card_test
 
 import (
-	"fmt"
-	"testing"
-
-	"github.com/stretchr/testify/assert"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
 )
 
 const sb = phoneme.SouthernBritish
@@ -27,10 +26,34 @@ func TestContradictions(t *testing.T) {
 		{"a stop that is stretched", pair("t", "t"), card.Content{MouthCue: "Stretch it out."}, nil, "mouth_cue"},
 		{"voice on for a breath", pair("f", "f"), card.Content{MouthCue: "Voice on, teeth on lip."}, nil, "mouth_cue"},
 		{"voice off for a hum", pair("m", "m"), card.Content{MouthCue: "Voice off."}, nil, "mouth_cue"},
-		{"a rhyme too long to say at once", pair("m", "m"), card.Content{Rhyme: "one two three four five six seven eight nine ten eleven"}, nil, "rhyme"},
-		{"a keyword that begins with a cluster", pair("s", "s"), card.Content{Keyword: "swan"}, []phoneme.Phoneme{"s", "w", "ɒ", "n"}, "keyword"},
-		{"a keyword that begins with the letter's name", pair("t", "t"), card.Content{Keyword: "tea-towel"}, []phoneme.Phoneme{"t", "iː", "t"}, "keyword"},
-		{"a keyword without the sound", pair("qu", "kw"), card.Content{Keyword: "quay"}, []phoneme.Phoneme{"k", "iː", "x"}, "keyword"},
+		{
+			"a rhyme too long to say at once",
+			pair("m", "m"),
+			card.Content{Rhyme: "one two three four five six seven eight nine ten eleven"},
+			nil,
+			"rhyme",
+		},
+		{
+			"a keyword that begins with a cluster",
+			pair("s", "s"),
+			card.Content{Keyword: "swan"},
+			[]phoneme.Phoneme{"s", "w", "ɒ", "n"},
+			"keyword",
+		},
+		{
+			"a keyword that begins with the letter's name",
+			pair("t", "t"),
+			card.Content{Keyword: "tea-towel"},
+			[]phoneme.Phoneme{"t", "iː", "t"},
+			"keyword",
+		},
+		{
+			"a keyword without the sound",
+			pair("qu", "kw"),
+			card.Content{Keyword: "quay"},
+			[]phoneme.Phoneme{"k", "iː", "x"},
+			"keyword",
+		},
 		{"two letters said of three", pair("igh", "aɪ"), card.Content{Notes: "Two letters, one sound."}, nil, "notes"},
 	}
 	for _, r := range rows {

@@ -8,36 +8,66 @@ import (
 // Cues for teaching, not for therapy. Places of articulation after the IPA chart (revised to 2020); the
 // wording is ours, the advice common practice with no published source.
 var cues = map[phoneme.Phoneme][2]string{
-	"p":  {"Close both lips. Let them pop apart with a puff of breath.", "No “uh” after it: only the puff."},
-	"b":  {"Close both lips, hum a moment, let them pop apart.", "Keep it tiny. A long “uh” makes it two sounds."},
-	"t":  {"Tap the tip of the tongue just behind the top teeth and let a little breath go.", "Only the tap: no “uh” behind it."},
-	"d":  {"Tap the tip of the tongue behind the top teeth with the voice.", "Keep it tiny. A long “uh” makes it two sounds."},
-	"k":  {"Lift the back of the tongue, let go with a click of breath.", "Only the click: no “uh” behind it."},
-	"ɡ":  {"Lift the back of the tongue and let go with the voice.", "Keep it tiny. A long “uh” makes it two sounds."},
-	"m":  {"Lips together. Hum through the nose.", "Stop the hum with the lips still shut, or an “uh” slips out."},
-	"n":  {"Tongue tip behind the top teeth. Hum through the nose.", "Stop before the tongue comes down, or an “uh” slips out."},
-	"ŋ":  {"Back of the tongue up. Hum through the nose with the mouth open.", "No hard “g” at the end."},
-	"f":  {"Top teeth on the bottom lip. Blow softly.", "Breath only: no voice and no “uh”."},
-	"v":  {"Top teeth on the bottom lip. Blow with the voice, so that the lip tickles.", "Stop before the teeth leave the lip, or an “uh” slips out."},
-	"θ":  {"Tip of the tongue between the teeth. Blow softly.", "Watch that the teeth are not on the lip: that is another sound."},
-	"ð":  {"Tip of the tongue between the teeth. Blow with the voice, so that the tongue tickles.", "Watch that the teeth are not on the lip: that is another sound."},
-	"s":  {"Teeth together, tongue just behind them. Let the air hiss.", "Breath only: no voice and no “uh”."},
-	"z":  {"Teeth together, tongue just behind them. Hiss with the voice.", "Stop the voice with the teeth still together."},
-	"ʃ":  {"Round the lips a little. Blow over the tongue as if to hush a room.", "Breath only: no voice and no “uh”."},
-	"ʒ":  {"Round the lips a little. Hush with the voice.", "Stop the voice before the lips open."},
-	"h":  {"Mouth open. Breathe out as on a cold window.", "Breath only: no “uh” after it."},
-	"tʃ": {"Tongue behind the top teeth, lips forward. Let the air go all at once, like a sneeze.", "Breath only, and short."},
-	"dʒ": {"Tongue behind the top teeth, lips forward. Let go with the voice.", "Keep it tiny. A long “uh” makes it two sounds."},
-	"l":  {"Tongue tip up behind the top teeth. Let the voice flow round it.", "Stop with the tongue still up, or an “uh” slips out."},
-	"r":  {"Curl the tongue back a little without touching. Let the voice flow.", "No “uh” in front or behind."},
-	"w":  {"Make the lips small and round, then let them open with the voice.", "Short and gentle; no “uh” behind it."},
-	"j":  {"Tongue high, as for “ee”, then let it glide away.", "Short and gentle; no “uh” behind it."},
-	"æ":  {"Open the mouth wide, jaw down, lips spread.", "Stay on one sound; do not glide."},
-	"e":  {"Mouth half open, lips a little spread.", "Stay on one sound; do not glide."},
-	"ɪ":  {"Mouth nearly shut, lips a little spread. Short and light.", "Not a long “ee”."},
-	"ɒ":  {"Mouth open, lips rounded.", "Stay on one sound; do not glide."},
-	"ʌ":  {"Mouth open, lips loose, jaw drops a little.", "Short, from the middle of the mouth."},
-	"ʊ":  {"Lips round and loose. Short.", "Not a long “oo”."},
+	"p": {"Close both lips. Let them pop apart with a puff of breath.", "No “uh” after it: only the puff."},
+	"b": {"Close both lips, hum a moment, let them pop apart.", "Keep it tiny. A long “uh” makes it two sounds."},
+	"t": {
+		"Tap the tip of the tongue just behind the top teeth and let a little breath go.",
+		"Only the tap: no “uh” behind it.",
+	},
+	"d": {
+		"Tap the tip of the tongue behind the top teeth with the voice.",
+		"Keep it tiny. A long “uh” makes it two sounds.",
+	},
+	"k": {"Lift the back of the tongue, let go with a click of breath.", "Only the click: no “uh” behind it."},
+	"ɡ": {"Lift the back of the tongue and let go with the voice.", "Keep it tiny. A long “uh” makes it two sounds."},
+	"m": {"Lips together. Hum through the nose.", "Stop the hum with the lips still shut, or an “uh” slips out."},
+	"n": {
+		"Tongue tip behind the top teeth. Hum through the nose.",
+		"Stop before the tongue comes down, or an “uh” slips out.",
+	},
+	"ŋ": {"Back of the tongue up. Hum through the nose with the mouth open.", "No hard “g” at the end."},
+	"f": {"Top teeth on the bottom lip. Blow softly.", "Breath only: no voice and no “uh”."},
+	"v": {
+		"Top teeth on the bottom lip. Blow with the voice, so that the lip tickles.",
+		"Stop before the teeth leave the lip, or an “uh” slips out.",
+	},
+	"θ": {
+		"Tip of the tongue between the teeth. Blow softly.",
+		"Watch that the teeth are not on the lip: that is another sound.",
+	},
+	"ð": {
+		"Tip of the tongue between the teeth. Blow with the voice, so that the tongue tickles.",
+		"Watch that the teeth are not on the lip: that is another sound.",
+	},
+	"s": {"Teeth together, tongue just behind them. Let the air hiss.", "Breath only: no voice and no “uh”."},
+	"z": {
+		"Teeth together, tongue just behind them. Hiss with the voice.",
+		"Stop the voice with the teeth still together.",
+	},
+	"ʃ": {"Round the lips a little. Blow over the tongue as if to hush a room.", "Breath only: no voice and no “uh”."},
+	"ʒ": {"Round the lips a little. Hush with the voice.", "Stop the voice before the lips open."},
+	"h": {"Mouth open. Breathe out as on a cold window.", "Breath only: no “uh” after it."},
+	"tʃ": {
+		"Tongue behind the top teeth, lips forward. Let the air go all at once, like a sneeze.",
+		"Breath only, and short.",
+	},
+	"dʒ": {
+		"Tongue behind the top teeth, lips forward. Let go with the voice.",
+		"Keep it tiny. A long “uh” makes it two sounds.",
+	},
+	"l": {
+		"Tongue tip up behind the top teeth. Let the voice flow round it.",
+		"Stop with the tongue still up, or an “uh” slips out.",
+	},
+	"r": {"Curl the tongue back a little without touching. Let the voice flow.", "No “uh” in front or behind."},
+	"w": {"Make the lips small and round, then let them open with the voice.", "Short and gentle; no “uh” behind it."},
+	"j": {"Tongue high, as for “ee”, then let it glide away.", "Short and gentle; no “uh” behind it."},
+	"æ": {"Open the mouth wide, jaw down, lips spread.", "Stay on one sound; do not glide."},
+	"e": {"Mouth half open, lips a little spread.", "Stay on one sound; do not glide."},
+	"ɪ": {"Mouth nearly shut, lips a little spread. Short and light.", "Not a long “ee”."},
+	"ɒ": {"Mouth open, lips rounded.", "Stay on one sound; do not glide."},
+	"ʌ": {"Mouth open, lips loose, jaw drops a little.", "Short, from the middle of the mouth."},
+	"ʊ": {"Lips round and loose. Short.", "Not a long “oo”."},
 }
 
 // SuggestCue returns a mouth cue and the usual slip for the first sound of a pair, empty where there is
@@ -52,7 +82,8 @@ func SuggestCue(a phoneme.Accent, p spelling.Pair) (cue, slip string) {
 	}
 	if s, ok := phoneme.Lookup(a, sounds[0]); ok && len(sounds) == 1 && s.Manner == phoneme.Vowel {
 		if s.VowelKind == phoneme.Diphthong {
-			return "Let the mouth move from one shape to another while the voice goes on.", "One sound that moves: do not break it in two."
+			return "Let the mouth move from one shape to another while the voice goes on.", "One sound that moves: do " +
+				"not break it in two."
 		}
 		return "Hold the mouth still and let the voice go on.", "Keep the mouth still to the end."
 	}
@@ -73,7 +104,11 @@ func HoldOf(a phoneme.Accent, p spelling.Pair) Hold {
 	if err != nil || len(sounds) != 1 {
 		return Short
 	}
-	if s, _ := phoneme.Lookup(a, sounds[0]); s.Stretchable && s.VowelKind != phoneme.Short && s.Phoneme != "h" && s.Phoneme != "w" && s.Phoneme != "j" {
+	if s, _ := phoneme.Lookup(
+		a,
+		sounds[0],
+	); s.Stretchable && s.VowelKind != phoneme.Short && s.Phoneme != "h" && s.Phoneme != "w" &&
+		s.Phoneme != "j" {
 		return Stretch
 	}
 	return Short

@@ -1,12 +1,11 @@
 package card
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
 	"fmt"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
 )
 
 // WordFlag is what is wrong with a word on a card.
@@ -26,8 +25,9 @@ const (
 	Elsewhere FlagCode = "elsewhere" // of the other side of the ocean
 )
 
-// FlaggedWords looks through the card's words: refused ones, likely typing slips, words that do not hold the card's pair
-// as the team speaks, and words of the other side of the ocean. In the order of the card, one flag for each word.
+// FlaggedWords looks through the card's words: refused ones, likely typing slips, words that do not hold the card's
+// pair as the team speaks, and words of the other side of the ocean. In the order of the card, one flag for each
+// word.
 func (c Card) FlaggedWords(o lexicon.Speech) []WordFlag {
 	out := []WordFlag{}
 	for _, w := range c.Words {
@@ -43,7 +43,12 @@ func (c Card) flag(word string, o lexicon.Speech) (WordFlag, bool) {
 		return WordFlag{word, code, fmt.Sprintf(format, args...)}, true
 	}
 	if theme, refused := o.Refuses(word); refused {
-		return say(Refused, "%s is kept out of what children are offered (%s).", word, strings.ReplaceAll(string(theme), "-", " "))
+		return say(
+			Refused,
+			"%s is kept out of what children are offered (%s).",
+			word,
+			strings.ReplaceAll(string(theme), "-", " "),
+		)
 	}
 	e, known := lexicon.Find(word)
 	if !known && !lexicon.IsWord(word) {

@@ -15,10 +15,43 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-var allowed = map[string]bool{"bufio": true, "bytes": true, "compress/gzip": true, "io": true, "cmp": true, "embed": true, "encoding/json": true, "errors": true, "fmt": true, "maps": true, "math": true, "math/bits": true, "math/cmplx": true, "math/rand/v2": true, "reflect": true,
-	"regexp": true, "slices": true, "sort": true, "strconv": true, "strings": true, "sync": true, "time": true, "unicode": true, "unicode/utf8": true}
+var allowed = map[string]bool{
+	"bufio":         true,
+	"bytes":         true,
+	"compress/gzip": true,
+	"io":            true,
+	"cmp":           true,
+	"embed":         true,
+	"encoding/json": true,
+	"errors":        true,
+	"fmt":           true,
+	"maps":          true,
+	"math":          true,
+	"math/bits":     true,
+	"math/cmplx":    true,
+	"math/rand/v2":  true,
+	"reflect":       true,
+	"regexp":        true,
+	"slices":        true,
+	"sort":          true,
+	"strconv":       true,
+	"strings":       true,
+	"sync":          true,
+	"time":          true,
+	"unicode":       true,
+	"unicode/utf8":  true,
+}
 
-var banned = map[string]bool{"time.Now": true, "time.Since": true, "rand.Int": true, "rand.IntN": true, "rand.Shuffle": true, "rand.Float64": true, "fmt.Println": true, "fmt.Printf": true}
+var banned = map[string]bool{
+	"time.Now":     true,
+	"time.Since":   true,
+	"rand.Int":     true,
+	"rand.IntN":    true,
+	"rand.Shuffle": true,
+	"rand.Float64": true,
+	"fmt.Println":  true,
+	"fmt.Printf":   true,
+}
 
 func TestCoreImportsAndCalls(t *testing.T) {
 	files := 0
@@ -31,7 +64,9 @@ func TestCoreImportsAndCalls(t *testing.T) {
 		require.NoError(t, err)
 		for _, i := range f.Imports {
 			name, _ := strconv.Unquote(i.Path.Value)
-			fits := allowed[name] || strings.HasPrefix(name, "brightchalk/internal/core/") || strings.HasPrefix(name, "gonum.org/") || strings.HasPrefix(name, "golang.org/x/text/")
+			fits := allowed[name] || strings.HasPrefix(name, "brightchalk/internal/core/") ||
+				strings.HasPrefix(name, "gonum.org/") ||
+				strings.HasPrefix(name, "golang.org/x/text/")
 			assert.True(t, fits, "%s imports %s", path, name)
 		}
 		ast.Inspect(f, func(n ast.Node) bool {

@@ -1,14 +1,13 @@
 package lesson
 
 import (
-	"fmt"
-	"slices"
-	"strings"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/words"
+	"fmt"
+	"slices"
+	"strings"
 )
 
 // fill writes a step's script and choices. A reason comes back where the step cannot be held.
@@ -82,9 +81,15 @@ func (a *assembler) warmUp(s *Step) string {
 	for _, o := range s.Choices[0].Next {
 		a.faceOf(o.Value)
 	}
-	s.Adult = append(s.Adult, fmt.Sprintf("Show %d cards, letter side, at a quick pace. Say nothing; wait for the class.", len(s.Choices)))
+	s.Adult = append(
+		s.Adult,
+		fmt.Sprintf("Show %d cards, letter side, at a quick pace. Say nothing; wait for the class.", len(s.Choices)),
+	)
 	if resting > 0 {
-		s.Adult = append(s.Adult, fmt.Sprintf("%d secure %s out of the pack.", resting, plural(resting, "card stays", "cards stay")))
+		s.Adult = append(
+			s.Adult,
+			fmt.Sprintf("%d secure %s out of the pack.", resting, plural(resting, "card stays", "cards stay")),
+		)
 	}
 	s.Class = append(s.Class, "Says the sound of each card.")
 	s.Table = append(s.Table, "Sound cards of the warm-up")
@@ -124,7 +129,8 @@ func (a *assembler) listen(s *Step) {
 }
 
 // TherapyCaution stands wherever a mouth cue stands.
-const TherapyCaution = "Cues are for teaching, not for therapy. A child who does not hear or say a sound as others do after teaching goes your school's usual way: hearing check, speech and language therapist."
+const TherapyCaution = "Cues are for teaching, not for therapy. A child who does not hear or say a sound as " +
+	"others do after teaching goes your school's usual way: hearing check, speech and language therapist."
 
 func (a *assembler) mouth(s *Step) {
 	cue, _ := card.SuggestCue(a.Conventions.Accent, a.Target.Pair)
@@ -140,7 +146,14 @@ func (a *assembler) mouth(s *Step) {
 	s.Class = append(s.Class, "Watches, copies, feels the throat with a hand.")
 	if p := phoneme.Phoneme(a.Target.Contrast); p != "" {
 		if k, ok := phoneme.Lookup(a.Conventions.Accent, p); ok {
-			s.Adult = append(s.Adult, fmt.Sprintf("Switch to and fro with the sound at the %s of “%s”: what changes?", map[bool]string{true: "start", false: "end"}[k.Initial], k.KeyWord))
+			s.Adult = append(
+				s.Adult,
+				fmt.Sprintf(
+					"Switch to and fro with the sound at the %s of “%s”: what changes?",
+					map[bool]string{true: "start", false: "end"}[k.Initial],
+					k.KeyWord,
+				),
+			)
 		}
 	}
 	s.Cautions = append(s.Cautions, TherapyCaution)
@@ -159,18 +172,44 @@ func (a *assembler) ear(s *Step) string {
 		n = min(n, len(own), len(others))
 	}
 	if n < 2 {
-		return fmt.Sprintf("only %d open %s this sound %s", len(own), plural(len(own), "picture has", "pictures have"), placeName(at))
+		return fmt.Sprintf(
+			"only %d open %s this sound %s",
+			len(own),
+			plural(len(own), "picture has", "pictures have"),
+			placeName(at),
+		)
 	}
 	mine := fmt.Sprintf("has %s %s", a.say(), placeName(at))
 	s.Choices = a.choose("ear-yes", "picture", n, pictureOptions(own, mine, "yes"))
-	s.Adult = append(s.Adult, fmt.Sprintf("Name each picture, leaning on the sound. “Is %s %s?” Children put it left or right.", a.say(), placeName(at)))
+	s.Adult = append(
+		s.Adult,
+		fmt.Sprintf(
+			"Name each picture, leaning on the sound. “Is %s %s?” Children put it left or right.",
+			a.say(),
+			placeName(at),
+		),
+	)
 	s.Class = append(s.Class, "Says the name, sorts the picture, says the sound.")
 	if other != "" {
-		s.Choices = append(s.Choices, a.choose("ear-no", "picture", n, pictureOptions(others, fmt.Sprintf("has another sound the class knows, /%s/, %s and no %s", other, placeName(at), a.say()), "no"))...)
+		s.Choices = append(
+			s.Choices,
+			a.choose(
+				"ear-no",
+				"picture",
+				n,
+				pictureOptions(
+					others,
+					fmt.Sprintf("has another sound the class knows, /%s/, %s and no %s", other, placeName(at), a.say()),
+					"no",
+				),
+			)...)
 	}
 	a.firstOrLast(s, target)
 	s.Table = append(s.Table, fmt.Sprintf("%d picture cards", len(s.Choices)))
-	s.Cautions = append(s.Cautions, "With real objects: nothing small enough to swallow; nothing goes in ears, noses or mouths.")
+	s.Cautions = append(
+		s.Cautions,
+		"With real objects: nothing small enough to swallow; nothing goes in ears, noses or mouths.",
+	)
 	return ""
 }
 
@@ -180,8 +219,8 @@ const enoughPictures = 4
 // fullGame is the number of pictures from which a contrasting sound gives a choice beyond the five that are shown.
 const fullGame = 8
 
-// earPlace is the first place of the sound that has pictures enough, the start before the end before the middle, or else
-// the place that has most.
+// earPlace is the first place of the sound that has pictures enough, the start before the end before the middle, or
+// else the place that has most.
 func (a *assembler) earPlace(target phoneme.Phoneme) (words.Position, []string) {
 	best, list := words.Initial, []string(nil)
 	for _, at := range []words.Position{words.Initial, words.Final, words.Medial} {
@@ -219,14 +258,31 @@ func (a *assembler) firstOrLast(s *Step, target phoneme.Phoneme) {
 	}
 	quarters, err := words.FirstOrLast(target, shown, a.options, a.rng)
 	if err != nil {
-		s.Adult = append(s.Adult, "Then first or last: say three of the names again; children touch head for first, feet for last.")
+		s.Adult = append(
+			s.Adult,
+			"Then first or last: say three of the names again; children touch head for first, feet for last.",
+		)
 		return
 	}
 	for i, q := range quarters {
 		where := map[words.Position]string{words.Initial: "first", words.Final: "last"}[q.Answer]
-		s.Choices = append(s.Choices, Choice{Slot: fmt.Sprintf("ear-quarter.%d", i+1), Kind: "picture", Value: q.Picture, Detail: where, Because: a.say() + " comes " + where + " in it", Next: []Option{}})
+		s.Choices = append(
+			s.Choices,
+			Choice{
+				Slot:    fmt.Sprintf("ear-quarter.%d", i+1),
+				Kind:    "picture",
+				Value:   q.Picture,
+				Detail:  where,
+				Because: a.say() + " comes " + where + " in it",
+				Next:    []Option{},
+			},
+		)
 	}
-	s.Adult = append(s.Adult, "Then first or last, in four quarters: name each picture; children touch head where the sound comes first, feet where it comes last.")
+	s.Adult = append(
+		s.Adult,
+		"Then first or last, in four quarters: name each picture; children touch head where the sound comes first, "+
+			"feet where it comes last.",
+	)
 }
 
 func pictureOptions(list []string, because, basket string) []Option {
@@ -241,9 +297,9 @@ func (a *assembler) heard(word string, p phoneme.Phoneme) bool {
 	return slices.Contains(a.options.Sounds(word), p)
 }
 
-// contrast picks a taught sound that is far from the target in place or manner, by chance among those with pictures for a
-// full game, or else the one with most. The best of its pictures come in an order of chance, so that
-// the same four are not in every lesson.
+// contrast picks a taught sound that is far from the target in place or manner, by chance among those with pictures
+// for a full game, or else the one with most. The best of its pictures come in an order of chance, so that the same
+// four are not in every lesson.
 func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme.Phoneme, []string) {
 	if c, ok := a.far[at]; ok {
 		return c.sound, c.pictures
@@ -258,7 +314,8 @@ func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme
 			continue
 		}
 		s, _ := phoneme.Lookup(accent, sounds[0])
-		if s.Place == t.Place || (s.Manner == phoneme.Vowel) != (t.Manner == phoneme.Vowel) || words.CheckPosition(accent, sounds[0], at) != nil {
+		if s.Place == t.Place || (s.Manner == phoneme.Vowel) != (t.Manner == phoneme.Vowel) ||
+			words.CheckPosition(accent, sounds[0], at) != nil {
 			continue
 		}
 		found := contrast{sounds[0], words.EarPictures(sounds[0], at, c.Pair.Grapheme, []phoneme.Phoneme{target}, a.options)}
@@ -273,7 +330,10 @@ func (a *assembler) contrast(target phoneme.Phoneme, at words.Position) (phoneme
 		most = full[a.rng.IntN(len(full))]
 	}
 	most.pictures = slices.Clone(most.pictures)
-	a.rng.Shuffle(min(len(most.pictures), 2*fullGame), func(i, j int) { most.pictures[i], most.pictures[j] = most.pictures[j], most.pictures[i] })
+	a.rng.Shuffle(
+		min(len(most.pictures), 2*fullGame),
+		func(i, j int) { most.pictures[i], most.pictures[j] = most.pictures[j], most.pictures[i] },
+	)
 	a.far[at] = most
 	return most.sound, most.pictures
 }
@@ -284,7 +344,10 @@ func (a *assembler) picture(s *Step) string {
 		return "the card has no picture and no rhyme yet"
 	}
 	if t.Picture != "" {
-		s.Adult = append(s.Adult, "Show the picture side. “What is in the picture?” … “"+sentence(t.Keyword)+" Where do you hear "+a.say()+"?”")
+		s.Adult = append(
+			s.Adult,
+			"Show the picture side. “What is in the picture?” … “"+sentence(t.Keyword)+" Where do you hear "+a.say()+"?”",
+		)
 	}
 	if short := first(t.RhymeShort, t.Rhyme); short != "" {
 		s.Adult = append(s.Adult, "Say the rhyme: “"+first(t.Rhyme, t.RhymeShort)+"” Then together, three times: “"+short+"”")
@@ -317,15 +380,31 @@ func sentence(word string) string {
 
 func (a *assembler) letter(s *Step) {
 	g := a.Target.Pair.Grapheme
-	s.Adult = append(s.Adult, "Turn the card. “This is how we write it.” Trace "+strings.ReplaceAll(g, "-", " … ")+" with a finger.")
+	s.Adult = append(
+		s.Adult,
+		"Turn the card. “This is how we write it.” Trace "+strings.ReplaceAll(g, "-", " … ")+" with a finger.",
+	)
 	count := map[int]string{2: "Two letters", 3: "Three letters", 4: "Four letters"}
 	switch kind := a.Target.Pair.Kind(); {
 	case kind == "split digraph":
-		s.Adult = append(s.Adult, fmt.Sprintf("“Two letters, one sound: %s and e work together across the letter between them.”", g[:1]))
+		s.Adult = append(
+			s.Adult,
+			fmt.Sprintf("“Two letters, one sound: %s and e work together across the letter between them.”", g[:1]),
+		)
 	case kind != "letter" && len(a.sounds) == 1:
-		s.Adult = append(s.Adult, fmt.Sprintf("“%s, one sound: %s.” Run a finger under the whole group.", count[a.Target.Pair.Letters()], a.say()))
+		s.Adult = append(
+			s.Adult,
+			fmt.Sprintf("“%s, one sound: %s.” Run a finger under the whole group.", count[a.Target.Pair.Letters()], a.say()),
+		)
 	case len(a.sounds) > 1:
-		s.Adult = append(s.Adult, fmt.Sprintf("“%s, two sounds close together: %s.”", map[bool]string{true: "One letter", false: count[a.Target.Pair.Letters()]}[kind == "letter"], a.say()))
+		s.Adult = append(
+			s.Adult,
+			fmt.Sprintf(
+				"“%s, two sounds close together: %s.”",
+				map[bool]string{true: "One letter", false: count[a.Target.Pair.Letters()]}[kind == "letter"],
+				a.say(),
+			),
+		)
 	}
 	if a.Conventions.LetterNames && len(g) == 1 {
 		s.Adult = append(s.Adult, fmt.Sprintf("“Its name is %s. Its sound is %s.”", strings.ToUpper(g), a.say()))
@@ -333,7 +412,10 @@ func (a *assembler) letter(s *Step) {
 		s.Adult = append(s.Adult, "Say the sound only; letter names come later in this team.")
 	}
 	if a.Conventions.Capitals && len(g) == 1 {
-		s.Adult = append(s.Adult, fmt.Sprintf("Show the capital %s beside it: same sound, twice the height.", strings.ToUpper(g)))
+		s.Adult = append(
+			s.Adult,
+			fmt.Sprintf("Show the capital %s beside it: same sound, twice the height.", strings.ToUpper(g)),
+		)
 	}
 	s.Class = append(s.Class, "Says "+a.say()+" and traces in the air.")
 }
@@ -383,7 +465,13 @@ func (a *assembler) turnover(s *Step) string {
 	for _, side := range Deck(a.items(s, 8, 24), a.rng.IntN) {
 		s.Deck = append(s.Deck, Show{t.ID, side})
 	}
-	s.Adult = append(s.Adult, fmt.Sprintf("Turn the card %d times in the order shown. Picture side: the rhyme. Letter side: the sound.", len(s.Deck)))
+	s.Adult = append(
+		s.Adult,
+		fmt.Sprintf(
+			"Turn the card %d times in the order shown. Picture side: the rhyme. Letter side: the sound.",
+			len(s.Deck),
+		),
+	)
 	s.Class = append(s.Class, "Picture: “"+first(t.RhymeShort, t.Rhyme, t.Keyword)+"” Letter: "+a.say()+".")
 	s.Table = append(s.Table, "The new sound card")
 	return ""
@@ -411,7 +499,10 @@ func (a *assembler) mixIn(s *Step) string {
 			s.Deck = append(s.Deck, Show{c.ID, side})
 		}
 	}
-	s.Adult = append(s.Adult, fmt.Sprintf("The new card is hidden among %d others. First all picture sides, then all letter sides.", len(cards)-1))
+	s.Adult = append(
+		s.Adult,
+		fmt.Sprintf("The new card is hidden among %d others. First all picture sides, then all letter sides.", len(cards)-1),
+	)
 	s.Class = append(s.Class, "Picture side: the rhyme. Letter side: the sound. A finger up for the new one.")
 	s.Table = append(s.Table, "The mixed pack")
 	return ""

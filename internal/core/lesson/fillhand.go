@@ -1,10 +1,9 @@
 package lesson
 
 import (
+	"brightchalk/internal/core/strokes"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/strokes"
 )
 
 // Material is something to write with or in, with what to watch for. Common practice, no published source; a
@@ -80,7 +79,13 @@ func spoken(words string, w *strokes.Written) string {
 func (a *assembler) hand(s *Step) {
 	t := a.Target
 	a.write()
-	s.Adult = append(s.Adult, "Write it in the air, your back to the class, or mirrored when you face it: “"+spoken(t.StrokeWords, a.out.Writing)+"”")
+	s.Adult = append(
+		s.Adult,
+		"Write it in the air, your back to the class, or mirrored when you face it: “"+spoken(
+			t.StrokeWords,
+			a.out.Writing,
+		)+"”",
+	)
 	if a.Conventions.Capitals && a.out.Capital != nil {
 		s.Adult = append(s.Adult, "The capital: “"+spoken(t.CapitalWords, a.out.Capital)+"”")
 	}

@@ -1,16 +1,15 @@
 package lesson
 
 import (
-	"fmt"
-	"math/rand/v2"
-	"slices"
-	"strings"
-
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
 )
 
 // wordOptions ranks the words for reading: those on the card first, then those the finder offers.
@@ -21,7 +20,18 @@ func (a *assembler) wordOptions(maxSounds int) []Option {
 		for _, w := range slices.Concat(a.Target.Rejected, a.Refused) {
 			exclude[w] = true
 		}
-		a.readable = words.Find(words.Query{Taught: a.taught, Target: &target, Exclude: exclude, Familiarity: 2, MinSounds: 2, MaxSounds: 5, Limit: 60}, a.options)
+		a.readable = words.Find(
+			words.Query{
+				Taught:      a.taught,
+				Target:      &target,
+				Exclude:     exclude,
+				Familiarity: 2,
+				MinSounds:   2,
+				MaxSounds:   5,
+				Limit:       60,
+			},
+			a.options,
+		)
 		for _, c := range a.readable {
 			a.out.WordBits[c.Word] = toBits(c.Segments, target)
 		}
@@ -45,10 +55,12 @@ func (a *assembler) ownWords(maxSounds int) []Option {
 	var out []Option
 	for _, w := range a.Target.Words {
 		seg, err := a.options.Segment(w)
-		if err != nil || flagged[strings.ToLower(w)] || slices.Contains(a.Refused, w) || slices.Contains(a.Target.Rejected, w) {
+		if err != nil || flagged[strings.ToLower(w)] || slices.Contains(a.Refused, w) ||
+			slices.Contains(a.Target.Rejected, w) {
 			continue
 		}
-		readable := a.taught.Covers(seg.Segments) && !slices.ContainsFunc(seg.Alternatives, func(r lexicon.Reading) bool { return !a.taught.Covers(r.Segments) })
+		readable := a.taught.Covers(seg.Segments) &&
+			!slices.ContainsFunc(seg.Alternatives, func(r lexicon.Reading) bool { return !a.taught.Covers(r.Segments) })
 		if readable && seg.Sounds <= maxSounds {
 			a.out.WordBits[w] = toBits(seg.Segments, a.Target.Pair)
 			out = append(out, Option{w, fmt.Sprintf("%d sounds", seg.Sounds), "on the team's card"})
@@ -147,7 +159,10 @@ func (a *assembler) sentenceOptions() (options []Option, why string) {
 	try := func(text, from string) {
 		r := texts.Check(text, a.taught, a.known, a.options)
 		if r.Fits() {
-			options = append(options, Option{text, fmt.Sprintf("%d words", len(r.Tokens)), from + "every word can be read or is a taught exception word"})
+			options = append(
+				options,
+				Option{text, fmt.Sprintf("%d words", len(r.Tokens)), from + "every word can be read or is a taught exception word"},
+			)
 			return
 		}
 		for _, t := range r.Tokens {
@@ -177,9 +192,16 @@ func (a *assembler) sentenceOptions() (options []Option, why string) {
 			refused[w] = true
 		}
 		target := a.Target.Pair
-		made := texts.Suggest(texts.SuggestQuery{Taught: a.taught, Exceptions: a.known, Target: &target, Exclude: refused, Count: 4}, a.options, a.rng)
+		made := texts.Suggest(
+			texts.SuggestQuery{Taught: a.taught, Exceptions: a.known, Target: &target, Exclude: refused, Count: 4},
+			a.options,
+			a.rng,
+		)
 		for _, m := range made {
-			options = append(options, Option{m.Text, fmt.Sprintf("%d words", len(strings.Fields(m.Text))), texts.ReadFirst + " " + m.Because})
+			options = append(
+				options,
+				Option{m.Text, fmt.Sprintf("%d words", len(strings.Fields(m.Text))), texts.ReadFirst + " " + m.Because},
+			)
 		}
 	}
 	for _, text := range plain {
@@ -221,7 +243,10 @@ func (a *assembler) sentence(s *Step) string {
 		a.note("No sentence of the card can be used yet: " + why + ".")
 	}
 	if strings.HasPrefix(chosen.Because, texts.ReadFirst) {
-		s.Adult = append(s.Adult, "This sentence was made by rule: read it yourself first, and swap it if it does not please you.")
+		s.Adult = append(
+			s.Adult,
+			"This sentence was made by rule: read it yourself first, and swap it if it does not please you.",
+		)
 	}
 	for _, w := range a.showText(chosen.Value) {
 		s.Adult = append(s.Adult, exceptionFirst+"“"+w+"”. Say it, look for the odd part, say it again.")
@@ -229,7 +254,10 @@ func (a *assembler) sentence(s *Step) string {
 	s.Adult = append(s.Adult, "Say the sentence, hold it on fingers, write it. Check the capital and the full stop.")
 	s.Class = append(s.Class, "Says, holds, writes, checks.")
 	if s.Pieces = pieces(chosen.Value, a.Seed); s.Pieces != nil {
-		s.Adult = append(s.Adult, fmt.Sprintf("Or put it together first: %d pieces, the capital first, the full stop last.", len(s.Pieces)))
+		s.Adult = append(
+			s.Adult,
+			fmt.Sprintf("Or put it together first: %d pieces, the capital first, the full stop last.", len(s.Pieces)),
+		)
 		s.Table = append(s.Table, "The sentence cut into pieces")
 	}
 	return ""
@@ -248,7 +276,11 @@ func (a *assembler) pageOptions() []Option {
 		if r.Decodable < 1 || len(r.Tokens) == 0 {
 			continue
 		}
-		o := Option{b.Body, fmt.Sprintf("%d words", len(r.Tokens)), "from the team's bank; every word can be read or is a taught exception word"}
+		o := Option{
+			b.Body,
+			fmt.Sprintf("%d words", len(r.Tokens)),
+			"from the team's bank; every word can be read or is a taught exception word",
+		}
 		if a.holdsTarget(b.Body) {
 			o.Because = a.say() + " is in it; " + o.Because
 			with = append(with, o)

@@ -1,14 +1,6 @@
 package lesson
 
 import (
-	"cmp"
-	"errors"
-	"fmt"
-	"math/rand/v2"
-	"slices"
-	"strings"
-	"time"
-
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -17,6 +9,13 @@ import (
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
+	"cmp"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"time"
 )
 
 // Option is a runner-up for a choice.
@@ -172,10 +171,25 @@ func Assemble(in Input) (Introduction, error) {
 	if err != nil {
 		return Introduction{}, err
 	}
-	a := &assembler{Input: in, taught: spelling.Set{}, used: map[string]bool{}, sounds: sounds,
+	a := &assembler{
+		Input: in, taught: spelling.Set{}, used: map[string]bool{}, sounds: sounds,
 		options: in.speech(), known: map[string]bool{}, far: map[words.Position]contrast{},
-		out: &Introduction{CardID: in.Target.ID, Version: in.Target.Version, Agreed: in.Target.State == card.Agreed, Pair: in.Target.Pair, Keyword: in.Target.Keyword,
-			Routine: in.Routine.Name, Minutes: in.Minutes, Seed: in.Seed, Steps: []Step{}, Dropped: []string{}, Notes: []string{}, Cards: map[string]CardFace{}, WordBits: map[string][]Bit{}}}
+		out: &Introduction{
+			CardID:   in.Target.ID,
+			Version:  in.Target.Version,
+			Agreed:   in.Target.State == card.Agreed,
+			Pair:     in.Target.Pair,
+			Keyword:  in.Target.Keyword,
+			Routine:  in.Routine.Name,
+			Minutes:  in.Minutes,
+			Seed:     in.Seed,
+			Steps:    []Step{},
+			Dropped:  []string{},
+			Notes:    []string{},
+			Cards:    map[string]CardFace{},
+			WordBits: map[string][]Bit{},
+		},
+	}
 	for _, c := range in.Taught {
 		a.taught[c.Pair] = true
 	}
@@ -222,9 +236,21 @@ func (a *assembler) steps() {
 			if name == "" {
 				name = p.name
 			}
-			step := Step{Kind: s.Kind, Name: name, Family: p.family, Seconds: seconds[i], Adult: []string{}, Class: []string{}, Table: []string{}, Cautions: []string{}, Choices: []Choice{}}
+			step := Step{
+				Kind:     s.Kind,
+				Name:     name,
+				Family:   p.family,
+				Seconds:  seconds[i],
+				Adult:    []string{},
+				Class:    []string{},
+				Table:    []string{},
+				Cautions: []string{},
+				Choices:  []Choice{},
+			}
 			// Each step draws its own chance, so that one step less does not reshuffle the others.
-			a.rng = rand.New(rand.NewPCG(a.Seed, uint64(len(s.Kind))*1000003+uint64(s.Kind[0])*131+uint64(s.Kind[len(s.Kind)-1])))
+			a.rng = rand.New(
+				rand.NewPCG(a.Seed, uint64(len(s.Kind))*1000003+uint64(s.Kind[0])*131+uint64(s.Kind[len(s.Kind)-1])),
+			)
 			if why := a.fill(&step); why != "" {
 				a.out.Dropped = append(a.out.Dropped, name+": "+why)
 				continue
@@ -239,9 +265,19 @@ func (a *assembler) steps() {
 		steps = kept // the others share the time of those that fell out
 	}
 	if over := a.out.Seconds - a.Minutes*60; over > 30 {
-		a.out.Notes = append(a.out.Notes, fmt.Sprintf("The steps need %s at the least: %d seconds more than planned. Drop a step or plan more time.", clock(a.out.Seconds), over))
+		a.out.Notes = append(
+			a.out.Notes,
+			fmt.Sprintf(
+				"The steps need %s at the least: %d seconds more than planned. Drop a step or plan more time.",
+				clock(a.out.Seconds),
+				over,
+			),
+		)
 	} else if over < -60 {
-		a.out.Notes = append(a.out.Notes, fmt.Sprintf("The steps fill %s at the most; %d seconds are left over.", clock(a.out.Seconds), -over))
+		a.out.Notes = append(
+			a.out.Notes,
+			fmt.Sprintf("The steps fill %s at the most; %d seconds are left over.", clock(a.out.Seconds), -over),
+		)
 	}
 }
 
@@ -250,7 +286,10 @@ func clock(seconds int) string { return fmt.Sprintf("%d:%02d", seconds/60, secon
 func (a *assembler) notes() {
 	t := a.Target
 	if t.State != card.Agreed {
-		a.out.Notes = append(a.out.Notes, "This card is not agreed yet: the introduction uses its "+string(t.State)+" version.")
+		a.out.Notes = append(
+			a.out.Notes,
+			"This card is not agreed yet: the introduction uses its "+string(t.State)+" version.",
+		)
 	}
 	for _, g := range t.Gaps(a.options) {
 		if g.Part != "words" && g.Part != "strokes" {
@@ -258,12 +297,27 @@ func (a *assembler) notes() {
 		}
 	}
 	if len(a.Taught) == 0 {
-		a.out.Notes = append(a.out.Notes, "Nothing has been logged as taught to this class, so there is nothing to warm up with and nothing to read yet.")
+		a.out.Notes = append(
+			a.out.Notes,
+			"Nothing has been logged as taught to this class, so there is nothing to warm up with and nothing to read yet.",
+		)
 	}
 }
 
 func (a *assembler) face(c card.Card) {
-	a.out.Cards[c.ID] = CardFace{c.ID, c.Version, c.Pair, c.Keyword, c.Picture, c.PictureAlt, c.Rhyme, c.RhymeShort, c.Action, c.HasTake, a.Conventions.Lines.OrCommon().Drawn(c.Pair.Grapheme, a.Letters)}
+	a.out.Cards[c.ID] = CardFace{
+		c.ID,
+		c.Version,
+		c.Pair,
+		c.Keyword,
+		c.Picture,
+		c.PictureAlt,
+		c.Rhyme,
+		c.RhymeShort,
+		c.Action,
+		c.HasTake,
+		a.Conventions.Lines.OrCommon().Drawn(c.Pair.Grapheme, a.Letters),
+	}
 }
 
 // choose fills the slots of a step: locked values first, then the options in their order. Values used
@@ -301,7 +355,10 @@ func (a *assembler) choose(prefix, kind string, n int, options []Option) []Choic
 			break
 		}
 		taken[o.Value] = true
-		out = append(out, Choice{Slot: slot, Kind: kind, Value: o.Value, Detail: o.Detail, Because: o.Because, Next: []Option{}})
+		out = append(
+			out,
+			Choice{Slot: slot, Kind: kind, Value: o.Value, Detail: o.Detail, Because: o.Because, Next: []Option{}},
+		)
 	}
 	for v := range taken {
 		a.used[kind+v] = true

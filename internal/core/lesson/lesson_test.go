@@ -1,6 +1,12 @@
 package lesson_test
 
 import (
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/review"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
 	"encoding/json"
 	"fmt"
 	"math/rand/v2"
@@ -11,13 +17,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/review"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
 )
 
 var south = texts.Options{Accent: phoneme.SouthernBritish}
@@ -27,18 +26,42 @@ var order = strings.Fields("t a m s i n p o d h c e g r b u l f k ck")
 // input is a lesson on the pair that follows n taught ones.
 func input(t testing.TB, n int) lesson.Input {
 	t.Helper()
-	in := lesson.Input{Conventions: card.Conventions{Accent: phoneme.SouthernBritish}, Routine: lesson.DefaultRoutine(), Minutes: 20, Seed: 7, Now: time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC)}
+	in := lesson.Input{
+		Conventions: card.Conventions{Accent: phoneme.SouthernBritish},
+		Routine:     lesson.DefaultRoutine(),
+		Minutes:     20,
+		Seed:        7,
+		Now:         time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC),
+	}
 	for i, g := range order[:n+1] {
 		p, err := spelling.ParsePair(phoneme.SouthernBritish, g)
 		require.NoError(t, err)
-		c := card.Card{ID: g, Step: i + 1, Pair: p, State: card.Agreed, Version: 1, HasTake: true, Content: card.Content{Keyword: "thing", Picture: "x", Rhyme: "A rhyme of " + g, RhymeShort: "Rhyme " + g, Action: "Tap.", MouthCue: "Cue."}}
+		c := card.Card{
+			ID:      g,
+			Step:    i + 1,
+			Pair:    p,
+			State:   card.Agreed,
+			Version: 1,
+			HasTake: true,
+			Content: card.Content{
+				Keyword:    "thing",
+				Picture:    "x",
+				Rhyme:      "A rhyme of " + g,
+				RhymeShort: "Rhyme " + g,
+				Action:     "Tap.",
+				MouthCue:   "Cue.",
+			},
+		}
 		if i == n {
 			c.Sentences = []string{"A man has a hat.", "Dad sat."}
 			in.Target = c
 			break
 		}
 		in.Taught = append(in.Taught, c)
-		in.Log = append(in.Log, review.Seen{CardID: g, Last: in.Now.AddDate(0, 0, i-n), Sure: review.Sureness(i % 4), Times: 2})
+		in.Log = append(
+			in.Log,
+			review.Seen{CardID: g, Last: in.Now.AddDate(0, 0, i-n), Sure: review.Sureness(i % 4), Times: 2},
+		)
 	}
 	return in
 }
@@ -221,8 +244,14 @@ func TestMixInHidesTheNewCard(t *testing.T) {
 }
 
 func ExampleAssemble() {
-	in := lesson.Input{Conventions: card.Conventions{Accent: phoneme.SouthernBritish}, Routine: lesson.Routine{Steps: []lesson.RoutineStep{{Kind: lesson.Mouth}}}, Minutes: 10,
-		Target: card.Card{ID: "m", Pair: spelling.Pair{Grapheme: "m", Sound: "m"}}}
+	in := lesson.Input{
+		Conventions: card.Conventions{
+			Accent: phoneme.SouthernBritish,
+		},
+		Routine: lesson.Routine{Steps: []lesson.RoutineStep{{Kind: lesson.Mouth}}},
+		Minutes: 10,
+		Target:  card.Card{ID: "m", Pair: spelling.Pair{Grapheme: "m", Sound: "m"}},
+	}
 	out, _ := lesson.Assemble(in)
 	fmt.Println(out.Steps[0].Adult[0])
 	// Output: Lips together. Hum through the nose.

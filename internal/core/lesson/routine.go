@@ -132,7 +132,11 @@ func share(steps []RoutineStep, minutes int) []int {
 		if w == 0 {
 			w = 1
 		}
-		spans[i] = span{float64(p.least), max(float64(p.least), float64(p.usual)*w), max(float64(p.least), float64(p.at)*max(1, w))}
+		spans[i] = span{
+			float64(p.least),
+			max(float64(p.least), float64(p.usual)*w),
+			max(float64(p.least), float64(p.at)*max(1, w)),
+		}
 		least += spans[i].least
 		usual += spans[i].usual
 		most += spans[i].most

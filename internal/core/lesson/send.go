@@ -1,20 +1,25 @@
 package lesson
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/words"
 	"errors"
 	"fmt"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/words"
 )
 
 // ErrNoStep says that a choice cannot be put there.
 var ErrNoStep = errors.New("this introduction has no such step")
 
 // slots of the steps that take what a teacher sends to them.
-var sentTo = map[Kind]struct{ prefix, kind string }{Blend: {"blend", "word"}, Read: {"read", "word"}, Spell: {"spell", "word"}, Sentence: {"sentence", "sentence"}, Page: {"page", "page"}}
+var sentTo = map[Kind]struct{ prefix, kind string }{
+	Blend:    {"blend", "word"},
+	Read:     {"read", "word"},
+	Spell:    {"spell", "word"},
+	Sentence: {"sentence", "sentence"},
+	Page:     {"page", "page"},
+}
 
 // Put places values in a step, locked, in the first slots that are not locked yet; what does not fit there is
 // added behind. A value that the step holds already is only locked. It changes the introduction that it is
@@ -36,7 +41,10 @@ func Put(in *Introduction, kind Kind, values []string, because string, o words.O
 				i = 0
 			} else {
 				i = len(step.Choices)
-				step.Choices = append(step.Choices, Choice{Slot: fmt.Sprintf("%s.%d", to.prefix, i+1), Kind: to.kind, Next: []Option{}})
+				step.Choices = append(
+					step.Choices,
+					Choice{Slot: fmt.Sprintf("%s.%d", to.prefix, i+1), Kind: to.kind, Next: []Option{}},
+				)
 			}
 		}
 		c := &step.Choices[i]
@@ -78,7 +86,18 @@ func PutEar(in *Introduction, pictures []string, because string, o words.Options
 		for slices.ContainsFunc(step.Choices, func(c Choice) bool { return c.Slot == fmt.Sprintf("%s.%d", slot, n) }) {
 			n++
 		}
-		step.Choices = append(step.Choices, Choice{Slot: fmt.Sprintf("%s.%d", slot, n), Kind: "picture", Value: p, Detail: side, Because: because, Locked: true, Next: []Option{}})
+		step.Choices = append(
+			step.Choices,
+			Choice{
+				Slot:    fmt.Sprintf("%s.%d", slot, n),
+				Kind:    "picture",
+				Value:   p,
+				Detail:  side,
+				Because: because,
+				Locked:  true,
+				Next:    []Option{},
+			},
+		)
 	}
 	return nil
 }

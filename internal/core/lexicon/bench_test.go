@@ -1,11 +1,10 @@
 package lexicon
 
 import (
-	"runtime"
-	"testing"
-
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"runtime"
+	"testing"
 )
 
 // What a start costs: reading the embedded list, and aligning all of it for one accent.

@@ -1,13 +1,12 @@
 package lexicon
 
 import (
-	_ "embed"
-	"strings"
-	"sync"
-
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/wordform"
+	_ "embed"
+	"strings"
+	"sync"
 )
 
 //go:embed data/contractions.txt

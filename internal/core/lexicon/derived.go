@@ -1,13 +1,12 @@
 package lexicon
 
 import (
-	"slices"
-	"strings"
-	"sync"
-
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/wordform"
+	"slices"
+	"strings"
+	"sync"
 )
 
 // guess gives the codes of a word that the lexicon lacks, and where it is cut: a form of a known word by rule, a
@@ -43,7 +42,8 @@ func sourceOf(sure bool) Source {
 // pronouncing dictionary about as often as what is read with -ed and -ing.
 var plainEndings = []string{"less", "ness", "ful", "ingly", "like", "ward", "ship"}
 
-// leavesItsStem tells whether a word is a stem with a plain ending, or a longer word that is not rare with -y: spiky, not bray.
+// leavesItsStem tells whether a word is a stem with a plain ending, or a longer word that is not rare with -y: spiky,
+// not bray.
 func leavesItsStem(word string) bool {
 	if slices.ContainsFunc(plainEndings, func(e string) bool { return strings.HasSuffix(word, e) }) {
 		return true
@@ -69,7 +69,8 @@ func formOf(word string, a phoneme.Accent, inflects, deep bool) (string, spellin
 		if stem == "" {
 			continue
 		}
-		if (s.Ending.Letters == "es" || s.Ending.Letters == "s") && strings.HasSuffix(s.Word, "s") && !strings.HasSuffix(word, "es") {
+		if (s.Ending.Letters == "es" || s.Ending.Letters == "s") && strings.HasSuffix(s.Word, "s") &&
+			!strings.HasSuffix(word, "es") {
 			continue // glass is no form of glas
 		}
 		codes, ok := wordform.Sound(s.Word, stem, s.Ending)
@@ -82,7 +83,22 @@ func formOf(word string, a phoneme.Accent, inflects, deep bool) (string, spellin
 }
 
 // beginnings that leave the sounds of their word as they are, with their own codes.
-var beginnings = [][2]string{{"under", "und4"}, {"over", "Gv4"}, {"super", "sLp4"}, {"anti", "anti"}, {"inter", "int4"}, {"un", "un"}, {"dis", "dis"}, {"mis", "mis"}, {"re", "rE"}, {"non", "non"}, {"sub", "sub"}, {"pre", "prE"}, {"out", "Wt"}, {"up", "up"}}
+var beginnings = [][2]string{
+	{"under", "und4"},
+	{"over", "Gv4"},
+	{"super", "sLp4"},
+	{"anti", "anti"},
+	{"inter", "int4"},
+	{"un", "un"},
+	{"dis", "dis"},
+	{"mis", "mis"},
+	{"re", "rE"},
+	{"non", "non"},
+	{"sub", "sub"},
+	{"pre", "prE"},
+	{"out", "Wt"},
+	{"up", "up"},
+}
 
 const (
 	leastPart = 3 // letters of each half of a compound

@@ -1,14 +1,13 @@
 package lexicon_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 // Words that the lexicon lacks are guessed from those it holds before the rules are asked. Pronunciations from
@@ -20,8 +19,19 @@ func TestWordsMadeOfKnownWords(t *testing.T) {
 		s, err := lexicon.Segment(word, phoneme.SouthernBritish, spelling.Units{})
 		require.NoError(t, err)
 		assert.Equal(t, want, phoneme.Join(s.Phonemes), word)
-		sure := map[string]bool{"unzipping": true, "fishless": true, "lampful": true, "snailhouse": true} // regular forms, known words, plain endings
-		assert.Equal(t, map[bool]lexicon.Source{true: lexicon.FromLexicon, false: lexicon.FromRules}[sure[word]], s.Source, "%s: a guess says that it is one", word)
+		sure := map[string]bool{
+			"unzipping":  true,
+			"fishless":   true,
+			"lampful":    true,
+			"snailhouse": true,
+		} // regular forms, known words, plain endings
+		assert.Equal(
+			t,
+			map[bool]lexicon.Source{true: lexicon.FromLexicon, false: lexicon.FromRules}[sure[word]],
+			s.Source,
+			"%s: a guess says that it is one",
+			word,
+		)
 		for _, g := range s.Segments {
 			assert.False(t, g.Odd, "%s: %s", word, g.Grapheme)
 		}

@@ -1,15 +1,14 @@
 package lexicon
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/wordform"
 	"bytes"
 	"compress/gzip"
 	_ "embed"
 	"io"
 	"strings"
 	"sync"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/wordform"
 )
 
 // Words of up to seven letters of several large word lists, and what the pronouncing dictionary makes of
@@ -52,9 +51,58 @@ func unzip(data []byte) string {
 func IsWord(word string) bool { return known().words[word] }
 
 // arpabet writes a lexical set in the symbols of the pronouncing dictionary, without stress.
-var arpabet = map[byte]string{'p': "P", 'b': "B", 't': "T", 'd': "D", 'k': "K", 'g': "G", 'm': "M", 'n': "N", 'N': "NG", 'f': "F", 'v': "V", 'T': "TH", 'D': "DH", 's': "S", 'z': "Z",
-	'S': "SH", 'Z': "ZH", 'h': "HH", 'C': "CH", 'J': "JH", 'l': "L", 'r': "R", 'w': "W", 'j': "Y", 'i': "IH", 'e': "EH", 'a': "AE", 'q': "AE", 'o': "AA", 'x': "AO", 'u': "AH", 'U': "UH", '@': "AH",
-	'E': "IY", 'y': "IY", 'A': "EY", 'Y': "AY", 'X': "OY", 'G': "OW", 'W': "AW", 'L': "UW", 'P': "AA", 'c': "AO", 'R': "AA R", 'K': "AO R", '3': "ER", '4': "ER", '5': "IH R", '6': "EH R", '7': "UH R"}
+var arpabet = map[byte]string{
+	'p': "P",
+	'b': "B",
+	't': "T",
+	'd': "D",
+	'k': "K",
+	'g': "G",
+	'm': "M",
+	'n': "N",
+	'N': "NG",
+	'f': "F",
+	'v': "V",
+	'T': "TH",
+	'D': "DH",
+	's': "S",
+	'z': "Z",
+	'S': "SH",
+	'Z': "ZH",
+	'h': "HH",
+	'C': "CH",
+	'J': "JH",
+	'l': "L",
+	'r': "R",
+	'w': "W",
+	'j': "Y",
+	'i': "IH",
+	'e': "EH",
+	'a': "AE",
+	'q': "AE",
+	'o': "AA",
+	'x': "AO",
+	'u': "AH",
+	'U': "UH",
+	'@': "AH",
+	'E': "IY",
+	'y': "IY",
+	'A': "EY",
+	'Y': "AY",
+	'X': "OY",
+	'G': "OW",
+	'W': "AW",
+	'L': "UW",
+	'P': "AA",
+	'c': "AO",
+	'R': "AA R",
+	'K': "AO R",
+	'3': "ER",
+	'4': "ER",
+	'5': "IH R",
+	'6': "EH R",
+	'7': "UH R",
+}
 
 // HomophoneOfWord tells whether the codes sound like a word in America by the pronouncing dictionary, or
 // like a word of the lexicon in any accent.

@@ -3,15 +3,14 @@
 package lexicon
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	_ "embed"
 	"maps"
 	"slices"
 	"strconv"
 	"strings"
 	"sync"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 // The list is made by tools/lexicon; sources and licences are in docs/data-and-licences.md.
@@ -236,12 +235,20 @@ var aligners = sync.Pool{New: func() any { return &spelling.Aligner{} }}
 
 func read(al *spelling.Aligner, word, codes string, c spelling.Cut, a phoneme.Accent, u spelling.Units) Reading {
 	segs := al.Align(word, codes, c, a, u)
-	return Reading{phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(codes)+1), a, codes, 0), segs, spelling.SoundCount(segs, u)}
+	return Reading{
+		phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(codes)+1), a, codes, 0),
+		segs,
+		spelling.SoundCount(segs, u),
+	}
 }
 
 func readJoined(j spelling.Joined, a phoneme.Accent, u spelling.Units) Reading {
 	segs := j.Segments(a, u)
-	return Reading{phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(j.Codes)+1), a, j.Codes, 0), segs, spelling.SoundCount(segs, u)}
+	return Reading{
+		phoneme.AppendRealised(make([]phoneme.Phoneme, 0, len(j.Codes)+1), a, j.Codes, 0),
+		segs,
+		spelling.SoundCount(segs, u),
+	}
 }
 
 // Speech is how a team speaks and cuts words: its accent, its units, and the words that depart from the

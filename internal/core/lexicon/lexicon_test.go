@@ -1,16 +1,15 @@
 package lexicon_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"fmt"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 func graphemes(t *testing.T, word string, a phoneme.Accent, u spelling.Units) string {
@@ -117,9 +116,12 @@ func TestUnitsChangeTheSegmentation(t *testing.T) {
 		word, want string
 		units      spelling.Units
 	}{
-		{"quick", "qu i ck", spelling.Units{}}, {"quick", "q u i ck", spelling.Units{QuTwo: true}},
-		{"pink", "p i n k", spelling.Units{}}, {"pink", "p i nk", spelling.Units{NkOne: true}},
-		{"hill", "h i ll", spelling.Units{}}, {"hill", "h i l l", spelling.Units{DoublesTwo: true}},
+		{"quick", "qu i ck", spelling.Units{}},
+		{"quick", "q u i ck", spelling.Units{QuTwo: true}},
+		{"pink", "p i n k", spelling.Units{}},
+		{"pink", "p i nk", spelling.Units{NkOne: true}},
+		{"hill", "h i ll", spelling.Units{}},
+		{"hill", "h i l l", spelling.Units{DoublesTwo: true}},
 	} {
 		assert.Equal(t, r.want, graphemes(t, r.word, phoneme.SouthernBritish, r.units))
 	}

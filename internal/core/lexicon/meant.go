@@ -8,7 +8,10 @@ const leastMeant = 3
 func Meant(word string) string {
 	best, familiarity := "", leastMeant-1
 	try := func(w string) {
-		if e, ok := Find(w); ok && !e.Unfit && (e.Familiarity > familiarity || e.Familiarity == familiarity && best != "" && w < best) {
+		if e, ok := Find(
+			w,
+		); ok && !e.Unfit &&
+			(e.Familiarity > familiarity || e.Familiarity == familiarity && best != "" && w < best) {
 			best, familiarity = w, e.Familiarity
 		}
 	}

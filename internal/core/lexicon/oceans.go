@@ -1,11 +1,10 @@
 package lexicon
 
 import (
+	"brightchalk/internal/core/phoneme"
 	_ "embed"
 	"strings"
 	"sync"
-
-	"brightchalk/internal/core/phoneme"
 )
 
 // American words and spellings with the British ones; made by tools/lexicon from its own list and from
@@ -29,7 +28,8 @@ var oceans = sync.OnceValue(func() [2]map[string]string {
 	return out
 })
 
-// Ours is what the accent's side of the ocean says or writes for a word of the other side; empty where nothing is known.
+// Ours is what the accent's side of the ocean says or writes for a word of the other side; empty where nothing is
+// known.
 func Ours(word string, a phoneme.Accent) string {
 	if a.American() {
 		return oceans()[1][word]

@@ -1,14 +1,13 @@
 package lexicon
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"cmp"
 	"math"
 	"slices"
 	"strings"
 	"sync"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 // Item is a lexicon word joined to its sounds in one accent. Readings has more than one where the word can
@@ -87,7 +86,12 @@ func For(a phoneme.Accent, u spelling.Units) *Pool {
 }
 
 func newPool(a phoneme.Accent, u spelling.Units) *Pool {
-	p := &Pool{byWord: make(map[string]*Item, len(Words())), heard: make(map[string]int, len(Words())), numbers: map[spelling.Pair]int{}, with: map[spelling.Pair][]*Item{}}
+	p := &Pool{
+		byWord:  make(map[string]*Item, len(Words())),
+		heard:   make(map[string]int, len(Words())),
+		numbers: map[spelling.Pair]int{},
+		with:    map[spelling.Pair][]*Item{},
+	}
 	p.Items = alignAll(a, u)
 	alike := make(map[string][]string, len(p.Items))
 	sounds := make([]string, len(p.Items))

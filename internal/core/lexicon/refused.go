@@ -1,9 +1,8 @@
 package lexicon
 
 import (
-	"strings"
-
 	"brightchalk/internal/core/unfit"
+	"strings"
 )
 
 // Refused gives the theme by which a word is kept from children; for words of the lexicon it is known beforehand.

@@ -23,8 +23,8 @@ var themes = sync.OnceValue(func() map[string][]string {
 	return out
 })
 
-// Themes are the parts of a young child's world to which the thing belongs that the word names: body, vehicles, farm-and-pets.
-// A plural has the themes of its singular; other words have none.
+// Themes are the parts of a young child's world to which the thing belongs that the word names: body, vehicles,
+// farm-and-pets. A plural has the themes of its singular; other words have none.
 func (e *Entry) Themes() []string {
 	if t := themes()[e.Word]; t != nil || e.Stem == "" {
 		return t

@@ -2,13 +2,12 @@
 package order
 
 import (
-	"cmp"
-	"fmt"
-	"slices"
-
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/words"
+	"cmp"
+	"fmt"
+	"slices"
 )
 
 // Step is one pair with its place.
@@ -40,7 +39,30 @@ type Report struct {
 }
 
 // Pairs that children mix up by eye or ear (common practice, no published source).
-var confusable = [][2]string{{"b", "d"}, {"p", "q"}, {"b", "p"}, {"m", "n"}, {"n", "u"}, {"i", "e"}, {"a", "u"}, {"f", "th"}, {"v", "th"}, {"f", "v"}, {"s", "z"}, {"t", "d"}, {"k", "g"}, {"c", "g"}, {"sh", "ch"}, {"ai", "oi"}, {"ar", "or"}, {"ur", "er"}, {"i", "j"}, {"w", "v"}, {"h", "n"}, {"ng", "nk"}}
+var confusable = [][2]string{
+	{"b", "d"},
+	{"p", "q"},
+	{"b", "p"},
+	{"m", "n"},
+	{"n", "u"},
+	{"i", "e"},
+	{"a", "u"},
+	{"f", "th"},
+	{"v", "th"},
+	{"f", "v"},
+	{"s", "z"},
+	{"t", "d"},
+	{"k", "g"},
+	{"c", "g"},
+	{"sh", "ch"},
+	{"ai", "oi"},
+	{"ar", "or"},
+	{"ur", "er"},
+	{"i", "j"},
+	{"w", "v"},
+	{"h", "n"},
+	{"ng", "nk"},
+}
 
 const (
 	tooClose  = 3 // steps that should lie between confusable pairs
@@ -52,8 +74,8 @@ const (
 // leastWanted is how many known words need a pair, for it to be missed in an order.
 const leastWanted = 30
 
-// wanted are the pairs that an order should teach: those that so many known words of the lexicon need. Doubled letters are
-// left out: they are read as the single ones.
+// wanted are the pairs that an order should teach: those that so many known words of the lexicon need. Doubled
+// letters are left out: they are read as the single ones.
 func wanted(o words.Options) []spelling.Pair {
 	count := map[spelling.Pair]int{}
 	pool := lexicon.For(o.Accent, o.Units)
@@ -100,7 +122,15 @@ func Check(steps []Step, o words.Options) Report {
 		taught[s.Pair] = true
 		for k := max(0, i-tooClose); k < i; k++ {
 			if clash(steps[k].Pair.Grapheme, s.Pair.Grapheme) {
-				add("too-close", s, "%s comes %d after %s; children mix them up. Leave at least %d steps between them.", s.Pair.Grapheme, i-k, steps[k].Pair.Grapheme, tooClose)
+				add(
+					"too-close",
+					s,
+					"%s comes %d after %s; children mix them up. Leave at least %d steps between them.",
+					s.Pair.Grapheme,
+					i-k,
+					steps[k].Pair.Grapheme,
+					tooClose,
+				)
 			}
 		}
 		found := words.Find(words.Query{Taught: taught, Target: &s.Pair, Familiarity: familiar}, o)

@@ -1,17 +1,16 @@
 package order_test
 
 import (
+	"brightchalk/internal/core/order"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 	"fmt"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/order"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 )
 
 var south = words.Options{Accent: phoneme.SouthernBritish}
@@ -51,7 +50,13 @@ func TestCheck(t *testing.T) {
 }
 
 func ExampleCheck() {
-	r := order.Check([]order.Step{{Number: 1, Pair: spelling.Pair{Grapheme: "b", Sound: "b"}}, {Number: 2, Pair: spelling.Pair{Grapheme: "d", Sound: "d"}}}, south)
+	r := order.Check(
+		[]order.Step{
+			{Number: 1, Pair: spelling.Pair{Grapheme: "b", Sound: "b"}},
+			{Number: 2, Pair: spelling.Pair{Grapheme: "d", Sound: "d"}},
+		},
+		south,
+	)
 	fmt.Println(r.Findings[0].Message)
 	// Output: d comes 1 after b; children mix them up. Leave at least 3 steps between them.
 }

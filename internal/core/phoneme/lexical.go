@@ -36,8 +36,30 @@ const (
 )
 
 var consonantCodes = map[Lexical]Phoneme{
-	'p': "p", 'b': "b", 't': "t", 'd': "d", 'k': "k", 'g': "ɡ", 'm': "m", 'n': "n", 'N': "ŋ", 'f': "f", 'v': "v",
-	'T': "θ", 'D': "ð", 's': "s", 'z': "z", 'S': "ʃ", 'Z': "ʒ", 'h': "h", 'C': "tʃ", 'J': "dʒ", 'l': "l", 'r': "r", 'w': "w", 'j': "j",
+	'p': "p",
+	'b': "b",
+	't': "t",
+	'd': "d",
+	'k': "k",
+	'g': "ɡ",
+	'm': "m",
+	'n': "n",
+	'N': "ŋ",
+	'f': "f",
+	'v': "v",
+	'T': "θ",
+	'D': "ð",
+	's': "s",
+	'z': "z",
+	'S': "ʃ",
+	'Z': "ʒ",
+	'h': "h",
+	'C': "tʃ",
+	'J': "dʒ",
+	'l': "l",
+	'r': "r",
+	'w': "w",
+	'j': "j",
 }
 
 // accentCount is the number of Accents; Accent.Index gives an accent's column in tables of it.
@@ -46,12 +68,41 @@ const accentCount = 4
 // What each set sounds like: Southern British, Northern English, General American. Northern English that keeps
 // cup and put apart is as Northern English but for STRUT.
 var vowelCodes = map[Lexical][3]Phoneme{
-	Kit: {"ɪ", "ɪ", "ɪ"}, Dress: {"e", "e", "e"}, Trap: {"æ", "æ", "æ"}, Bath: {"ɑː", "æ", "æ"},
-	Lot: {"ɒ", "ɒ", "ɑː"}, Cloth: {"ɒ", "ɒ", "ɔː"}, Strut: {"ʌ", "ʊ", "ʌ"}, Foot: {"ʊ", "ʊ", "ʊ"}, Comma: {"ə", "ə", "ə"},
-	Fleece: {"iː", "iː", "iː"}, Happy: {"iː", "iː", "iː"}, Face: {"eɪ", "eɪ", "eɪ"}, Price: {"aɪ", "aɪ", "aɪ"}, Choice: {"ɔɪ", "ɔɪ", "ɔɪ"},
-	Goat: {"əʊ", "əʊ", "oʊ"}, Mouth: {"aʊ", "aʊ", "aʊ"}, Goose: {"uː", "uː", "uː"}, Palm: {"ɑː", "ɑː", "ɑː"}, Thought: {"ɔː", "ɔː", "ɔː"},
-	Start: {"ɑː", "ɑː", "ɑːr"}, North: {"ɔː", "ɔː", "ɔːr"}, Nurse: {"ɜː", "ɜː", "ɜːr"}, Letter: {"ə", "ə", "ər"},
-	Near: {"ɪə", "ɪə", "ɪər"}, Square: {"eə", "eə", "eər"}, Cure: {"ʊə", "ʊə", "ʊər"}, Yod: {"j", "j", ""},
+	Kit:   {"ɪ", "ɪ", "ɪ"},
+	Dress: {"e", "e", "e"},
+	Trap:  {"æ", "æ", "æ"},
+	Bath:  {"ɑː", "æ", "æ"},
+	Lot:   {"ɒ", "ɒ", "ɑː"},
+	Cloth: {"ɒ", "ɒ", "ɔː"},
+	Strut: {"ʌ", "ʊ", "ʌ"},
+	Foot:  {"ʊ", "ʊ", "ʊ"},
+	Comma: {"ə", "ə", "ə"},
+	Fleece: {
+		"iː",
+		"iː",
+		"iː",
+	},
+	Happy:  {"iː", "iː", "iː"},
+	Face:   {"eɪ", "eɪ", "eɪ"},
+	Price:  {"aɪ", "aɪ", "aɪ"},
+	Choice: {"ɔɪ", "ɔɪ", "ɔɪ"},
+	Goat: {
+		"əʊ",
+		"əʊ",
+		"oʊ",
+	},
+	Mouth:   {"aʊ", "aʊ", "aʊ"},
+	Goose:   {"uː", "uː", "uː"},
+	Palm:    {"ɑː", "ɑː", "ɑː"},
+	Thought: {"ɔː", "ɔː", "ɔː"},
+	Start:   {"ɑː", "ɑː", "ɑːr"},
+	North:   {"ɔː", "ɔː", "ɔːr"},
+	Nurse:   {"ɜː", "ɜː", "ɜːr"},
+	Letter:  {"ə", "ə", "ər"},
+	Near:    {"ɪə", "ɪə", "ɪər"},
+	Square:  {"eə", "eə", "eər"},
+	Cure:    {"ʊə", "ʊə", "ʊər"},
+	Yod:     {"j", "j", ""},
 }
 
 var (

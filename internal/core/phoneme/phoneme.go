@@ -46,7 +46,11 @@ func ParseAccent(text string) (Accent, error) {
 	if a := Accent(text); slices.Contains(Accents, a) {
 		return a, nil
 	}
-	return "", fmt.Errorf("%w %q: choose southern-british, northern-english, northern-english-strut or general-american", ErrUnknownAccent, text)
+	return "", fmt.Errorf(
+		"%w %q: choose southern-british, northern-english, northern-english-strut or general-american",
+		ErrUnknownAccent,
+		text,
+	)
 }
 
 // Manner of articulation.
@@ -223,7 +227,8 @@ func Parse(a Accent, text string) ([]Phoneme, error) {
 	if a == GeneralAmerican {
 		rest = strings.NewReplacer("əʊ", "oʊ", "ɒ", "ɑː").Replace(rest)
 	} else {
-		rest = strings.NewReplacer("oʊ", "əʊ", "ɜːr", "ɜː", "ɑːr", "ɑː", "ɔːr", "ɔː", "ɪər", "ɪə", "eər", "eə", "ʊər", "ʊə").Replace(rest)
+		rest = strings.NewReplacer("oʊ", "əʊ", "ɜːr", "ɜː", "ɑːr", "ɑː", "ɔːr", "ɔː", "ɪər", "ɪə", "eər", "eə", "ʊər", "ʊə").
+			Replace(rest)
 	}
 	if rest == "" {
 		return nil, fmt.Errorf("%w: the sound is empty", ErrUnknownSound)

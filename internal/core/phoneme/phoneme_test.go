@@ -1,13 +1,12 @@
 package phoneme_test
 
 import (
+	"brightchalk/internal/core/phoneme"
 	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/phoneme"
 )
 
 // Voicing, place and manner from the IPA chart (International Phonetic Association, revised to 2020).
@@ -17,8 +16,13 @@ func TestFeaturesFollowTheIPAChart(t *testing.T) {
 		voiced bool
 		manner phoneme.Manner
 	}{
-		{"ptk", false, phoneme.Stop}, {"bdɡ", true, phoneme.Stop}, {"mnŋ", true, phoneme.Nasal},
-		{"fθsʃh", false, phoneme.Fricative}, {"vðzʒ", true, phoneme.Fricative}, {"rwj", true, phoneme.Approximant}, {"l", true, phoneme.Lateral},
+		{"ptk", false, phoneme.Stop},
+		{"bdɡ", true, phoneme.Stop},
+		{"mnŋ", true, phoneme.Nasal},
+		{"fθsʃh", false, phoneme.Fricative},
+		{"vðzʒ", true, phoneme.Fricative},
+		{"rwj", true, phoneme.Approximant},
+		{"l", true, phoneme.Lateral},
 	}
 	for _, accent := range phoneme.Accents {
 		for _, r := range rows {
@@ -30,7 +34,14 @@ func TestFeaturesFollowTheIPAChart(t *testing.T) {
 			}
 		}
 	}
-	places := map[phoneme.Phoneme]string{"p": "both lips", "m": "both lips", "f": "teeth on the lip", "k": "back of the tongue", "θ": "tongue tip at the teeth", "ð": "tongue tip at the teeth"}
+	places := map[phoneme.Phoneme]string{
+		"p": "both lips",
+		"m": "both lips",
+		"f": "teeth on the lip",
+		"k": "back of the tongue",
+		"θ": "tongue tip at the teeth",
+		"ð": "tongue tip at the teeth",
+	}
 	for p, place := range places {
 		s, _ := phoneme.Lookup(phoneme.SouthernBritish, p)
 		assert.Equal(t, place, s.Place, "place of %s", p)

@@ -91,11 +91,19 @@ func (k Kept) again(e Evenness, usualNoise float64) Again {
 	case k.SNR < noisySNR:
 		return Again{k.Card, fmt.Sprintf("The room is heard: only %.0f dB between sound and noise.", k.SNR), 500 - k.SNR}
 	case louder > noiseStep:
-		return Again{k.Card, fmt.Sprintf("The room behind it is %.0f dB louder than behind the others.", louder), 300 + louder}
+		return Again{
+			k.Card,
+			fmt.Sprintf("The room behind it is %.0f dB louder than behind the others.", louder),
+			300 + louder,
+		}
 	case math.Abs(off) > loudnessStep && k.Plain:
 		return Again{k.Card, fmt.Sprintf("It is kept as recorded and %s.", loudness(off)), 200 + math.Abs(off)}
 	case math.Abs(off) > loudnessStep:
-		return Again{k.Card, fmt.Sprintf("It is %s: the click in it leaves no room to level it.", loudness(off)), 200 + math.Abs(off)}
+		return Again{
+			k.Card,
+			fmt.Sprintf("It is %s: the click in it leaves no room to level it.", loudness(off)),
+			200 + math.Abs(off),
+		}
 	case len(e.Voices) > 1 && k.Speaker != e.Voices[0].Speaker && e.Voices[0].Takes*2 > e.Takes:
 		return Again{k.Card, "Another voice than most of the library: " + k.Speaker + ".", 100}
 	}

@@ -1,14 +1,13 @@
 package recording_test
 
 import (
+	"brightchalk/internal/core/recording"
 	"math"
 	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/recording"
 )
 
 func tone(hertz int, seconds, dbfs float64) []float64 {
@@ -26,7 +25,8 @@ func TestLoudnessIsGated(t *testing.T) {
 		got, gated := recording.Loudness(tone(hertz, 3, -20), hertz)
 		assert.True(t, gated)
 		assert.InDelta(t, -23.0, got, 0.1, "at %d Hz", hertz)
-		for name, other := range map[string][]float64{"silence": make([]float64, 3*hertz), "a part 25 dB softer": tone(hertz, 3, -45)} {
+		for name, other := range map[string][]float64{"silence": make([]float64, 3*hertz), "a part 25 dB " +
+			"softer": tone(hertz, 3, -45)} {
 			got, _ = recording.Loudness(append(tone(hertz, 3, -20), other...), hertz)
 			assert.InDelta(t, -23.0, got, 0.3, "with %s", name)
 		}
@@ -77,8 +77,25 @@ func TestEvenSaysWhatToRecordFirst(t *testing.T) {
 		return recording.Kept{Card: id, Speaker: voice, Verdict: v, Advice: "An uh.", LUFS: lufs, SNR: snr, Floor: lufs - snr}
 	}
 	e := recording.Even([]recording.Kept{
-		k("other voice", "B", recording.Pure, -20, 50), k("fine", "A", recording.Pure, -20, 50), k("soft", "A", recording.Fix, -25, 45), k("added", "A", recording.Retake, -20, 50),
-		k("room", "A", recording.Retake, -20, 12), k("fine too", "A", recording.Pure, -20.5, 48), k("louder room", "A", recording.Pure, -20, 30),
+		k(
+			"other voice",
+			"B",
+			recording.Pure,
+			-20,
+			50,
+		),
+		k("fine", "A", recording.Pure, -20, 50),
+		k("soft", "A", recording.Fix, -25, 45),
+		k("added", "A", recording.Retake, -20, 50),
+		k(
+			"room",
+			"A",
+			recording.Retake,
+			-20,
+			12,
+		),
+		k("fine too", "A", recording.Pure, -20.5, 48),
+		k("louder room", "A", recording.Pure, -20, 30),
 	})
 	order := []string{}
 	for _, a := range e.Again {

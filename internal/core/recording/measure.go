@@ -277,7 +277,13 @@ func kWeighted(in []float64, hertz, hop int) (sums []float64, rest float64) {
 		vh := math.Pow(10, gain/20)
 		vb := math.Pow(vh, 0.4996667741545416)
 		a0 := 1 + k/q + k*k
-		return biquad{(vh + vb*k/q + k*k) / a0, 2 * (k*k - vh) / a0, (vh - vb*k/q + k*k) / a0, 2 * (k*k - 1) / a0, (1 - k/q + k*k) / a0}
+		return biquad{
+			(vh + vb*k/q + k*k) / a0,
+			2 * (k*k - vh) / a0,
+			(vh - vb*k/q + k*k) / a0,
+			2 * (k*k - 1) / a0,
+			(1 - k/q + k*k) / a0,
+		}
 	}()
 	high := func() biquad {
 		const f0, q = 38.13547087602444, 0.5003270373238773

@@ -1,6 +1,7 @@
 package recording_test
 
 import (
+	"brightchalk/internal/core/recording"
 	"bytes"
 	"encoding/binary"
 	"os"
@@ -10,8 +11,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/recording"
 )
 
 // plainWAV reads the demo's takes: 16-bit mono with a head of 44 bytes.

@@ -2,14 +2,13 @@
 package recording
 
 import (
+	"brightchalk/internal/core/phoneme"
 	"fmt"
 	"math"
 	"slices"
 	"time"
 
 	"gonum.org/v1/gonum/stat"
-
-	"brightchalk/internal/core/phoneme"
 )
 
 // Clip is a decoded take: mono samples between -1 and 1.
@@ -145,10 +144,21 @@ func Judge(take Clip, target Target) Report {
 	}
 	r.PeakDBFS = decibels(peak)
 	if peak < 0.0008 {
-		r.add("silence", "retake", "There is nothing on this take. Check the microphone and record again.", r.PeakDBFS, "dBFS")
+		r.add(
+			"silence",
+			"retake",
+			"There is nothing on this take. Check the microphone and record again.",
+			r.PeakDBFS,
+			"dBFS",
+		)
 		return r.close()
 	}
-	a := &analysis{target: target, hertz: take.Hertz, mono: Resample(clean, take.Hertz, analysisHertz), levels: frameLevels(clean, take.Hertz)}
+	a := &analysis{
+		target: target,
+		hertz:  take.Hertz,
+		mono:   Resample(clean, take.Hertz, analysisHertz),
+		levels: frameLevels(clean, take.Hertz),
+	}
 	a.low = Resample(a.mono, analysisHertz, lowHertz)
 	a.span = findSound(a.levels)
 	sound := a.span
@@ -166,7 +176,9 @@ func Judge(take Clip, target Target) Report {
 	r.times(target, len(part)*1000/take.Hertz, sound)
 	if r.SNRDecibels >= noisySNR && r.Takes <= 1 {
 		r.AddedVowelMs, r.Measures.TurnScore = a.addedVowel()
-		if sound := a.span.to - a.span.from; target.Class == Breath && target.first() != "h" && r.AddedVowelMs/5 > sound*7/10 && !a.frictionBefore() {
+		if sound := a.span.to - a.span.from; target.Class == Breath && target.first() != "h" &&
+			r.AddedVowelMs/5 > sound*7/10 &&
+			!a.frictionBefore() {
 			r.AddedVowelMs = 0 // voiced nearly from the start: that is the voice, no vowel after it
 		}
 		added := r.addedVowel(target)
@@ -230,13 +242,22 @@ func Attempts(take Clip) []Trim {
 }
 
 func (r *Report) add(code, severity, message string, value float64, unit string) *Finding {
-	r.Findings = append(r.Findings, Finding{Code: code, Severity: severity, Message: message, Value: math.Round(value*10) / 10, Unit: unit})
+	r.Findings = append(
+		r.Findings,
+		Finding{Code: code, Severity: severity, Message: message, Value: math.Round(value*10) / 10, Unit: unit},
+	)
 	return &r.Findings[len(r.Findings)-1]
 }
 
 func (r *Report) level(a *analysis) {
 	if r.Clipped >= 3 {
-		r.add("clipped", "retake", "The sound is too loud for the microphone and crackles. Move a hand's width further away.", float64(r.Clipped), "samples")
+		r.add(
+			"clipped",
+			"retake",
+			"The sound is too loud for the microphone and crackles. Move a hand's width further away.",
+			float64(r.Clipped),
+			"samples",
+		)
 	}
 	if r.LevelLUFS < quietLUFS && r.PeakDBFS < -24 {
 		severity, message := "fix", "The take is quiet; the tool can raise it."
@@ -246,27 +267,74 @@ func (r *Report) level(a *analysis) {
 		r.add("quiet", severity, message, r.LevelLUFS, "LUFS")
 	}
 	if m := r.Measures; m.MainsHumDB > humDB {
-		r.add("hum", "fix", fmt.Sprintf("The mains hum at %.0f Hz; the tool filters it out. Move the cable away from the power supply.", m.MainsHertz), m.MainsHumDB, "dB")
+		r.add(
+			"hum",
+			"fix",
+			fmt.Sprintf(
+				"The mains hum at %.0f Hz; the tool filters it out. Move the cable away from the power supply.",
+				m.MainsHertz,
+			),
+			m.MainsHumDB,
+			"dB",
+		)
 	}
-	if m := r.Measures; a.hertz <= 8000 || m.CliffDB > cliffDB && m.NoiseCliffDB > cliffNoiseDB || m.NoiseCliffDB > 15 && m.CliffDB > 8 {
-		r.add("narrow-band", "retake", "It sounds as if it came through a telephone: the high part is missing. Use another microphone, or record in the browser.", m.CliffDB, "dB")
+	if m := r.Measures; a.hertz <= 8000 || m.CliffDB > cliffDB && m.NoiseCliffDB > cliffNoiseDB ||
+		m.NoiseCliffDB > 15 && m.CliffDB > 8 {
+		r.add(
+			"narrow-band",
+			"retake",
+			"It sounds as if it came through a telephone: the high part is missing. Use another microphone, or record in "+
+				"the browser.",
+			m.CliffDB,
+			"dB",
+		)
 	}
 	if r.SNRDecibels < noisySNR {
-		r.add("noisy", "retake", "There is too much noise behind the sound. Close the window, switch the fan off, go nearer to the microphone.", r.SNRDecibels, "dB")
+		r.add(
+			"noisy",
+			"retake",
+			"There is too much noise behind the sound. Close the window, switch the fan off, go nearer to the microphone.",
+			r.SNRDecibels,
+			"dB",
+		)
 	}
 }
 
 func (r *Report) times(target Target, soundMs int, s span) {
 	if r.Takes > 1 {
-		r.add("several-takes", "retake", fmt.Sprintf("There are %d attempts on this take. Keep one: record again or trim.", r.Takes), float64(r.Takes), "attempts")
+		r.add(
+			"several-takes",
+			"retake",
+			fmt.Sprintf("There are %d attempts on this take. Keep one: record again or trim.", r.Takes),
+			float64(r.Takes),
+			"attempts",
+		)
 	}
 	if s.cutStart {
-		r.add("cut-off", "retake", "The start is cut off. Wait a moment after pressing the key, then say the sound.", float64(r.Trim.StartMs), "ms")
+		r.add(
+			"cut-off",
+			"retake",
+			"The start is cut off. Wait a moment after pressing the key, then say the sound.",
+			float64(r.Trim.StartMs),
+			"ms",
+		)
 	} else if s.cutEnd {
-		r.add("cut-off", "retake", "The end is cut off. Wait a moment before you stop.", float64(r.DurationMs-r.Trim.EndMs), "ms")
+		r.add(
+			"cut-off",
+			"retake",
+			"The end is cut off. Wait a moment before you stop.",
+			float64(r.DurationMs-r.Trim.EndMs),
+			"ms",
+		)
 	}
 	if lead, tail := r.Trim.StartMs, r.DurationMs-r.Trim.EndMs; lead > longSilence || tail > longSilence {
-		r.add("silence", "fix", "There is a long silence before or after the sound; the tool trims it.", float64(max(lead, tail)), "ms")
+		r.add(
+			"silence",
+			"fix",
+			"There is a long silence before or after the sound; the tool trims it.",
+			float64(max(lead, tail)),
+			"ms",
+		)
 	}
 	least := ms(tooShort)
 	switch target.Class {
@@ -299,7 +367,13 @@ func (r *Report) voicing(a *analysis, added bool) {
 	case (a.target.Class == Hum || a.target.Class == Vowel || a.target.Class == Glide) && share < 0.3:
 		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", share*100, "%")
 	case a.target.Class == ShortOff && target.Manner == phoneme.Stop && !added && share > 0.8 && r.F0Hertz > 0:
-		r.add("not-this-sound", "info", "This sounds like its voiced partner. Listen again before you choose it.", share*100, "%")
+		r.add(
+			"not-this-sound",
+			"info",
+			"This sounds like its voiced partner. Listen again before you choose it.",
+			share*100,
+			"%",
+		)
 	}
 }
 
@@ -310,9 +384,17 @@ func (r *Report) quality(a *analysis) {
 		d := a.vowelDistance()
 		r.Measures.F1Hertz, r.Measures.F2Hertz, r.Measures.VowelBark, r.Measures.BalanceDB = a.f1, a.f2, d, a.balance()
 		f2 := vowelMeans[string(a.target.first())][0][1]
-		front, back := a.target.Class == Vowel && f2 > 1800, a.target.Class == Vowel && f2 < 1250 && a.target.first() != "uː" && a.target.first() != "ʊ"
+		front, back := a.target.Class == Vowel &&
+			f2 > 1800, a.target.Class == Vowel && f2 < 1250 && a.target.first() != "uː" &&
+			a.target.first() != "ʊ"
 		if d > farVowelBark || back && r.Measures.BalanceDB > -5 || front && r.Measures.BalanceDB < -38 {
-			r.add("not-this-sound", "retake", "This is another vowel. Listen to the team's take, look at the mouth cue, and say it again.", d, "Bark")
+			r.add(
+				"not-this-sound",
+				"retake",
+				"This is another vowel. Listen to the team's take, look at the mouth cue, and say it again.",
+				d,
+				"Bark",
+			)
 		}
 		return
 	}
@@ -338,7 +420,13 @@ func (r *Report) addedVowel(target Target) bool {
 		}
 		return false
 	}
-	f := r.add("added-vowel", "retake", "An “uh” follows the sound. Say it again without the uh: stop while the mouth is still in place.", float64(r.AddedVowelMs), "ms")
+	f := r.add(
+		"added-vowel",
+		"retake",
+		"An “uh” follows the sound. Say it again without the uh: stop while the mouth is still in place.",
+		float64(r.AddedVowelMs),
+		"ms",
+	)
 	f.FromMs, f.ToMs = r.Trim.EndMs-r.AddedVowelMs, r.Trim.EndMs
 	return true
 }

@@ -57,7 +57,10 @@ func Choose(log []Seen, n int, now time.Time, rng *rand.Rand) (picks []Pick, res
 			continue
 		}
 		interval := []float64{0.5, 1, 4, 10}[s.Sure]
-		all = append(all, ranked{Pick{s.CardID, because(s, days)}, days/interval + []float64{6, 4, 0, -1}[s.Sure], rng.Float64()})
+		all = append(
+			all,
+			ranked{Pick{s.CardID, because(s, days)}, days/interval + []float64{6, 4, 0, -1}[s.Sure], rng.Float64()},
+		)
 	}
 	slices.SortFunc(all, func(a, b ranked) int {
 		return cmp.Or(cmp.Compare(b.need, a.need), cmp.Compare(a.tie, b.tie))

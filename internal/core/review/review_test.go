@@ -1,14 +1,13 @@
 package review_test
 
 import (
+	"brightchalk/internal/core/review"
 	"fmt"
 	"math/rand/v2"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
-
-	"brightchalk/internal/core/review"
 )
 
 var now = time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC)
@@ -19,7 +18,13 @@ func seen(id string, days int, sure review.Sureness, streak int) review.Seen {
 
 // The warm-up pack drops what is secure: common practice, no published source.
 func TestSecureCardsRestAndShakyOnesReturn(t *testing.T) {
-	log := []review.Seen{seen("secure", 3, review.Secure, 3), seen("shaky", 2, review.Shaky, 0), seen("sure", 2, review.Sure, 0), seen("new", 1, review.NotYet, 0), seen("long ago", 40, review.Secure, 5)}
+	log := []review.Seen{
+		seen("secure", 3, review.Secure, 3),
+		seen("shaky", 2, review.Shaky, 0),
+		seen("sure", 2, review.Sure, 0),
+		seen("new", 1, review.NotYet, 0),
+		seen("long ago", 40, review.Secure, 5),
+	}
 	picks, resting := review.Choose(log, 10, now, rand.New(rand.NewPCG(1, 1)))
 	assert.Equal(t, 1, resting)
 	var ids []string

@@ -1,11 +1,10 @@
 package spelling
 
 import (
+	"brightchalk/internal/core/phoneme"
 	"math/bits"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/phoneme"
 )
 
 const (
@@ -291,7 +290,11 @@ func applyUnits(in []Segment, u Units) []Segment {
 			last.Phonemes, last.Pair = []phoneme.Phoneme{"ŋ", "k"}, Pair{"nk", "ŋk"}
 		case u.DoublesTwo && s.Pair.Kind() == "doubled letter" && len(s.Phonemes) == 1:
 			g := s.Grapheme[:1]
-			out = append(out, single(g, s.Letters[:1], s.Phonemes), Segment{Grapheme: g, Letters: s.Letters[1:], Pair: Pair{g, phoneme.Join(s.Phonemes)}})
+			out = append(
+				out,
+				single(g, s.Letters[:1], s.Phonemes),
+				Segment{Grapheme: g, Letters: s.Letters[1:], Pair: Pair{g, phoneme.Join(s.Phonemes)}},
+			)
 		default:
 			out = append(out, s)
 		}

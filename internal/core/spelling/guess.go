@@ -97,7 +97,8 @@ func longest(rest string) (grapheme, codes string) {
 		if r.cost > 2 && len(r.grapheme) > 1 && r.grapheme != "ze" {
 			continue
 		}
-		if len(r.grapheme) > len(best.grapheme) || len(r.grapheme) == len(best.grapheme) && (best.codes == "" || r.cost < best.cost) {
+		if len(r.grapheme) > len(best.grapheme) ||
+			len(r.grapheme) == len(best.grapheme) && (best.codes == "" || r.cost < best.cost) {
 			best = r
 		}
 	}

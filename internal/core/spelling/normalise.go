@@ -45,7 +45,22 @@ func Normalise(word string) (letters string, positions []int, err error) {
 	return b.String(), positions, nil
 }
 
-var accented = map[rune]rune{'é': 'e', 'è': 'e', 'ê': 'e', 'ë': 'e', 'à': 'a', 'â': 'a', 'ï': 'i', 'î': 'i', 'ô': 'o', 'ö': 'o', 'û': 'u', 'ü': 'u', 'ç': 'c', 'ñ': 'n'}
+var accented = map[rune]rune{
+	'é': 'e',
+	'è': 'e',
+	'ê': 'e',
+	'ë': 'e',
+	'à': 'a',
+	'â': 'a',
+	'ï': 'i',
+	'î': 'i',
+	'ô': 'o',
+	'ö': 'o',
+	'û': 'u',
+	'ü': 'u',
+	'ç': 'c',
+	'ñ': 'n',
+}
 
 func tooLong(word string) error {
 	if len(word) > maxLetters {

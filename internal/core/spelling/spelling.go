@@ -3,12 +3,11 @@
 package spelling
 
 import (
+	"brightchalk/internal/core/phoneme"
 	"errors"
 	"fmt"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/phoneme"
 )
 
 // Errors that callers tell apart.
@@ -71,8 +70,8 @@ type Segment struct {
 }
 
 // SoundCount is the number of sounds that children count on their fingers: every phoneme, but one for the ends
-// of *table* and *camel*, for the yoo of *cute* where the units do not say two (all taught as one sound), for a vowel with the r that links it to
-// the next, and for x where the units say so.
+// of *table* and *camel*, for the yoo of *cute* where the units do not say two (all taught as one sound), for a vowel
+// with the r that links it to the next, and for x where the units say so.
 func SoundCount(segments []Segment, u Units) int {
 	n := 0
 	for _, s := range segments {
@@ -80,7 +79,9 @@ func SoundCount(segments []Segment, u Units) int {
 		switch {
 		case s.Grapheme == "x" && u.XOne && k > 1:
 			k = 1
-		case k > 1 && s.Phonemes[k-2] == "ə" && s.Phonemes[k-1] == "l", k > 1 && s.Phonemes[0] == "j" && !u.YooTwo, k > 1 && phoneme.IsVowel(s.Phonemes[0]) && s.Phonemes[k-1] == "r":
+		case k > 1 && s.Phonemes[k-2] == "ə" && s.Phonemes[k-1] == "l",
+			k > 1 && s.Phonemes[0] == "j" && !u.YooTwo,
+			k > 1 && phoneme.IsVowel(s.Phonemes[0]) && s.Phonemes[k-1] == "r":
 			k--
 		}
 		n += k
@@ -120,7 +121,15 @@ func ParsePair(a phoneme.Accent, text string) (Pair, error) {
 	if grapheme == "nk" && pair.Sound == "ŋk" {
 		return pair, nil
 	}
-	return Pair{}, fmt.Errorf("%w %q: %s is not spelled %q in English; known for %q: %s", ErrUnknownPair, text, pair.Sound, grapheme, grapheme, strings.Join(Sounds(a, grapheme), ", "))
+	return Pair{}, fmt.Errorf(
+		"%w %q: %s is not spelled %q in English; known for %q: %s",
+		ErrUnknownPair,
+		text,
+		pair.Sound,
+		grapheme,
+		grapheme,
+		strings.Join(Sounds(a, grapheme), ", "),
+	)
 }
 
 // In gives the pair as an accent has it: o=ɒ is o=ɑː in America, u=ʌ is u=ʊ in the north. A pair that the table lacks
@@ -174,7 +183,8 @@ func ParsePairs(a phoneme.Accent, text string) (Set, error) {
 	return set, nil
 }
 
-// WithDoubles is the set with the doubled letter of each taught consonant: rabbit can be read once b can. It is a new set.
+// WithDoubles is the set with the doubled letter of each taught consonant: rabbit can be read once b can. It is a new
+// set.
 func (s Set) WithDoubles(a phoneme.Accent) Set {
 	out := make(Set, len(s)+12)
 	for p, in := range s {

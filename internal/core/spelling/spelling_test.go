@@ -1,22 +1,27 @@
 package spelling_test
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 const sb = phoneme.SouthernBritish
 
 func TestParsePair(t *testing.T) {
 	rows := []struct{ name, text, want string }{
-		{"given sound", "ow=əʊ", "ow=əʊ"}, {"most common sound", "sh", "sh=ʃ"}, {"a split spelling", "a-e", "a-e=eɪ"}, {"underscore for the dash", "i_e", "i-e=aɪ"},
-		{"two sounds", "qu=kw", "qu=kw"}, {"typed g", "g=g", "g=ɡ"}, {"voiced th", "th=ð", "th=ð"}, {"nk as a unit", "nk", "nk=ŋk"},
+		{"given sound", "ow=əʊ", "ow=əʊ"},
+		{"most common sound", "sh", "sh=ʃ"},
+		{"a split spelling", "a-e", "a-e=eɪ"},
+		{"underscore for the dash", "i_e", "i-e=aɪ"},
+		{"two sounds", "qu=kw", "qu=kw"},
+		{"typed g", "g=g", "g=ɡ"},
+		{"voiced th", "th=ð", "th=ð"},
+		{"nk as a unit", "nk", "nk=ŋk"},
 	}
 	for _, r := range rows {
 		t.Run(r.name, func(t *testing.T) {
@@ -25,7 +30,8 @@ func TestParsePair(t *testing.T) {
 			assert.Equal(t, r.want, p.String())
 		})
 	}
-	for text, says := range map[string]string{"zh": "not in the table", "sh=m": "not spelled", "m=☃": "not a sound", "": "not in the table"} {
+	for text, says := range map[string]string{"zh": "not in the " +
+		"table", "sh=m": "not spelled", "m=☃": "not a sound", "": "not in the table"} {
 		_, err := spelling.ParsePair(sb, text)
 		require.ErrorIs(t, err, spelling.ErrUnknownPair)
 		assert.ErrorContains(t, err, says)
@@ -34,7 +40,8 @@ func TestParsePair(t *testing.T) {
 
 // Digraph two letters, trigraph three: common practice, no published source.
 func TestKinds(t *testing.T) {
-	for g, kind := range map[string]string{"s": "letter", "sh": "digraph", "igh": "trigraph", "eigh": "four-letter group", "a-e": "split digraph", "ss": "doubled letter", "oo": "digraph", "ee": "digraph"} {
+	for g, kind := range map[string]string{"s": "letter", "sh": "digraph", "igh": "trigraph", "eigh": "four-letter " +
+		"group", "a-e": "split digraph", "ss": "doubled letter", "oo": "digraph", "ee": "digraph"} {
 		assert.Equal(t, kind, spelling.Pair{Grapheme: g}.Kind(), g)
 	}
 	assert.Equal(t, 2, spelling.Pair{Grapheme: "a-e"}.Letters())

@@ -1,13 +1,12 @@
 package spelling
 
 import (
+	"brightchalk/internal/core/phoneme"
 	_ "embed"
 	"fmt"
 	"slices"
 	"strconv"
 	"strings"
-
-	"brightchalk/internal/core/phoneme"
 )
 
 //go:embed table.txt
@@ -57,7 +56,14 @@ func init() {
 			if !ok || err != nil {
 				panic(fmt.Sprintf("spelling: bad row %q", line))
 			}
-			r := row{grapheme: fields[0], name: fields[0], codes: codes, cost: n, rare: strings.Contains(flags, "!"), inflects: strings.Contains(flags, "&")}
+			r := row{
+				grapheme: fields[0],
+				name:     fields[0],
+				codes:    codes,
+				cost:     n,
+				rare:     strings.Contains(flags, "!"),
+				inflects: strings.Contains(flags, "&"),
+			}
 			if r.split = strings.HasSuffix(r.name, "-e"); r.split {
 				r.grapheme = strings.TrimSuffix(r.name, "-e")
 			}

@@ -38,7 +38,16 @@ const (
 
 // CommonLines is what a new team starts with.
 func CommonLines() Lines {
-	return Lines{Top: RuledLine{"top line", "grey", true}, Middle: RuledLine{"middle line", "sky", true}, Base: RuledLine{"base line", "slate", true}, Drop: RuledLine{"drop line", "grey", true}, HeightMM: 8, Capital: 2, Hang: 1, Style: Print}
+	return Lines{
+		Top:      RuledLine{"top line", "grey", true},
+		Middle:   RuledLine{"middle line", "sky", true},
+		Base:     RuledLine{"base line", "slate", true},
+		Drop:     RuledLine{"drop line", "grey", true},
+		HeightMM: 8,
+		Capital:  2,
+		Hang:     1,
+		Style:    Print,
+	}
 }
 
 // OrCommon fills what a team has not set.
@@ -130,7 +139,10 @@ func withLeadIn(x Letter) Letter {
 		from := before(*s, n-1)
 		foot := last.To
 		*last = straight(from, Point{foot.X, 0.22})
-		s.Segments = append(s.Segments, Segment{"flick", Point{foot.X, 0.04}, Point{foot.X + 0.12, -0.02}, Point{foot.X + 0.3, 0.16}})
+		s.Segments = append(
+			s.Segments,
+			Segment{"flick", Point{foot.X, 0.04}, Point{foot.X + 0.12, -0.02}, Point{foot.X + 0.3, 0.16}},
+		)
 	}
 	return out
 }

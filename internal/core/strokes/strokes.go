@@ -178,7 +178,12 @@ func (p *pen) draw(name string, move Move, n []float64) {
 }
 
 func straight(from, to Point) Segment {
-	return Segment{Line, Point{from.X + (to.X-from.X)/3, from.Y + (to.Y-from.Y)/3}, Point{from.X + 2*(to.X-from.X)/3, from.Y + 2*(to.Y-from.Y)/3}, to}
+	return Segment{
+		Line,
+		Point{from.X + (to.X-from.X)/3, from.Y + (to.Y-from.Y)/3},
+		Point{from.X + 2*(to.X-from.X)/3, from.Y + 2*(to.Y-from.Y)/3},
+		to,
+	}
 }
 
 // arc adds cubic curves of at most a quarter; towards growing angles it goes round to the left.
@@ -195,7 +200,14 @@ func (p *pen) arc(c Point, rx, ry, from, to float64) {
 	for i := range int(parts) {
 		a := from + float64(i)*d
 		b := a + d
-		p.add(Segment{move, Point{on(a).X - k*rx*math.Sin(a), on(a).Y + k*ry*math.Cos(a)}, Point{on(b).X + k*rx*math.Sin(b), on(b).Y - k*ry*math.Cos(b)}, on(b)})
+		p.add(
+			Segment{
+				move,
+				Point{on(a).X - k*rx*math.Sin(a), on(a).Y + k*ry*math.Cos(a)},
+				Point{on(b).X + k*rx*math.Sin(b), on(b).Y - k*ry*math.Cos(b)},
+				on(b),
+			},
+		)
 		move = On
 	}
 }

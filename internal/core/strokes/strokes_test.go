@@ -1,14 +1,13 @@
 package strokes_test
 
 import (
+	"brightchalk/internal/core/strokes"
 	"math"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/strokes"
 )
 
 func of(t *testing.T, sign string) strokes.Letter {
@@ -32,7 +31,30 @@ func TestEverySignIsThereAndStaysInItsLines(t *testing.T) {
 
 // Heights, starts, number of strokes and direction: common practice, no published source.
 func TestHowLettersAreWritten(t *testing.T) {
-	lifts := map[string]int{"a": 1, "b": 1, "e": 1, "f": 2, "g": 1, "i": 2, "j": 2, "k": 2, "m": 1, "o": 1, "p": 1, "t": 2, "x": 2, "y": 1, "A": 3, "E": 4, "H": 3, "L": 1, "T": 2, "4": 2, "5": 2, "8": 1}
+	lifts := map[string]int{
+		"a": 1,
+		"b": 1,
+		"e": 1,
+		"f": 2,
+		"g": 1,
+		"i": 2,
+		"j": 2,
+		"k": 2,
+		"m": 1,
+		"o": 1,
+		"p": 1,
+		"t": 2,
+		"x": 2,
+		"y": 1,
+		"A": 3,
+		"E": 4,
+		"H": 3,
+		"L": 1,
+		"T": 2,
+		"4": 2,
+		"5": 2,
+		"8": 1,
+	}
 	for sign, n := range lifts {
 		assert.Len(t, of(t, sign).Strokes, n, sign)
 	}
@@ -76,7 +98,14 @@ func TestFamiliesShareTheirStrokes(t *testing.T) {
 
 func TestWordsNameTheTeamsLines(t *testing.T) {
 	l := strokes.CommonLines()
-	assert.Equal(t, []string{"Start just under the middle line. Round to the left, down to the base line and up again, closed. Straight up to the middle line. Back straight down to the base line."}, l.Words(of(t, "a")))
+	assert.Equal(
+		t,
+		[]string{
+			"Start just under the middle line. Round to the left, down to the base line and up again, closed. Straight " +
+				"up to the middle line. Back straight down to the base line.",
+		},
+		l.Words(of(t, "a")),
+	)
 	l.Middle.Name, l.Base.Name, l.Top.Name = "water line", "bed", "bridge"
 	words := l.Words(of(t, "t"))
 	assert.Equal(t, "Lift. Start on the water line. Across to the right.", words[1])

@@ -156,7 +156,8 @@ func closes(s Stroke, j int) bool {
 	points := Stroke{Start: s.Start, Segments: s.Segments[:j]}.Points()
 	end := points[len(points)-1]
 	for _, p := range points[:max(0, len(points)-2*samples)] {
-		if math.Hypot(p.X-end.X, p.Y-end.Y) < 0.06 || math.Hypot(p.X-end.X, p.Y-end.Y) < 0.45 && j < len(s.Segments) && s.Start == points[0] && p == points[0] {
+		if math.Hypot(p.X-end.X, p.Y-end.Y) < 0.06 ||
+			math.Hypot(p.X-end.X, p.Y-end.Y) < 0.45 && j < len(s.Segments) && s.Start == points[0] && p == points[0] {
 			return true
 		}
 	}

@@ -52,8 +52,15 @@ func (l Lines) written(text string, x Letter, words []string) Written {
 	if low.Y < under {
 		under = low.Y - 0.16
 	}
-	out := Written{Text: text, Strokes: []WrittenStroke{}, Left: low.X, Right: high.X, Group: len([]rune(text)) > 1 && !strings.Contains(text, "-"), Under: under,
-		Lines: []WrittenLine{{l.Top, l.Capital}, {l.Middle, 1}, {l.Base, 0}, {l.Drop, -l.Hang}}}
+	out := Written{
+		Text:    text,
+		Strokes: []WrittenStroke{},
+		Left:    low.X,
+		Right:   high.X,
+		Group:   len([]rune(text)) > 1 && !strings.Contains(text, "-"),
+		Under:   under,
+		Lines:   []WrittenLine{{l.Top, l.Capital}, {l.Middle, 1}, {l.Base, 0}, {l.Drop, -l.Hang}},
+	}
 	for i, s := range x.Strokes {
 		out.Strokes = append(out.Strokes, WrittenStroke{s.Path(), s.Start, s.Heading(), s.Length(), words[i]})
 	}

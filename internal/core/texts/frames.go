@@ -68,7 +68,12 @@ func form(n noun, many bool) string {
 }
 
 func (m *maker) noun(many bool, fits func(noun) bool) (noun, bool) {
-	return pick(m, m.words.nouns, func(n noun) string { return form(n, many) }, func(n noun) bool { return form(n, many) != "" && fits(n) })
+	return pick(
+		m,
+		m.words.nouns,
+		func(n noun) string { return form(n, many) },
+		func(n noun) bool { return form(n, many) != "" && fits(n) },
+	)
 }
 
 // like is an adjective for a noun, one time in so many, or empty.
@@ -107,7 +112,12 @@ func (m *maker) phrase(n noun, many bool, determiners ...string) (string, []stri
 	default:
 		determiners = []string{"the", "a", "the", "a", "the"}
 	}
-	d, ok := pick(m, determiners, func(d string) string { return d }, func(d string) bool { return m.can(article(d, text)) })
+	d, ok := pick(
+		m,
+		determiners,
+		func(d string) string { return d },
+		func(d string) bool { return m.can(article(d, text)) },
+	)
 	if !ok {
 		return "", nil
 	}
@@ -207,7 +217,9 @@ func (m *maker) object(v verb, by noun) (string, []string) {
 	if !ok {
 		return "", nil
 	}
-	own := (!many || n.has("pair")) && n.class == thing && overlap(n.tags, []string{"wear", "toy", "lost", "bike-ride"}) && by.pronoun() != "" && m.rng.IntN(3) == 0
+	own := (!many || n.has("pair")) && n.class == thing && overlap(n.tags, []string{"wear", "toy", "lost", "bike-ride"}) &&
+		by.pronoun() != "" &&
+		m.rng.IntN(3) == 0
 	switch {
 	case n.has("mine"):
 		return m.phrase(n, many, by.pronoun())
@@ -265,7 +277,12 @@ func (m *maker) asks() (string, []string) {
 		what, where, content := m.standing(false)
 		return m.finish("?", "is", what, where), content
 	case 1:
-		v, ok := pick(m, m.words.acts, func(v verb) string { return v.base }, func(v verb) bool { return v.base != "" && v.base != "wait" && v.base != "stand" && v.base != "rest" })
+		v, ok := pick(
+			m,
+			m.words.acts,
+			func(v verb) string { return v.base },
+			func(v verb) bool { return v.base != "" && v.base != "wait" && v.base != "stand" && v.base != "rest" },
+		)
 		n, ok2 := m.noun(false, func(n noun) bool { return n.class == animal && does(n, v) })
 		if !ok || !ok2 {
 			return "", nil
@@ -273,7 +290,12 @@ func (m *maker) asks() (string, []string) {
 		who, content := m.phrase(n, false, "a", "the")
 		return m.finish("?", "can", who, v.base), append(content, v.base)
 	}
-	v, ok := pick(m, m.words.uses, func(v verb) string { return v.base }, func(v verb) bool { return v.base != "" && v.base != "see" && v.base != "need" })
+	v, ok := pick(
+		m,
+		m.words.uses,
+		func(v verb) string { return v.base },
+		func(v verb) bool { return v.base != "" && v.base != "see" && v.base != "need" },
+	)
 	n, ok2 := m.noun(false, func(n noun) bool { return n.class == person && n.bare && does(n, v) })
 	if !ok || !ok2 {
 		return "", nil
@@ -284,20 +306,47 @@ func (m *maker) asks() (string, []string) {
 }
 
 // Verbs that an adult asks a child to do.
-var orders = []string{"get", "pack", "wash", "pat", "hold", "lift", "fill", "shut", "ring", "push", "feed", "mend", "find", "hug", "cut", "pick"}
+var orders = []string{
+	"get",
+	"pack",
+	"wash",
+	"pat",
+	"hold",
+	"lift",
+	"fill",
+	"shut",
+	"ring",
+	"push",
+	"feed",
+	"mend",
+	"find",
+	"hug",
+	"cut",
+	"pick",
+}
 
 // orders: Get the red mug. Put the hat on the bed.
 func (m *maker) orders() (string, []string) {
 	if m.rng.IntN(2) == 0 {
 		n, ok := m.noun(false, func(n noun) bool { return n.has("small") || n.class == food && n.has("eat") })
-		p, ok2 := pick(m, m.words.places, func(p place) string { return p.word }, func(p place) bool { return mayBe(n, p) && p.preposition != "under" })
+		p, ok2 := pick(
+			m,
+			m.words.places,
+			func(p place) string { return p.word },
+			func(p place) bool { return mayBe(n, p) && p.preposition != "under" },
+		)
 		if !ok || !ok2 {
 			return "", nil
 		}
 		what, content := m.phrase(n, false, "the")
 		return m.finish(".", "put", what, p.preposition, "the", p.word), append(content, p.word)
 	}
-	v, ok := pick(m, m.words.uses, func(v verb) string { return v.base }, func(v verb) bool { return slices.Contains(orders, v.base) })
+	v, ok := pick(
+		m,
+		m.words.uses,
+		func(v verb) string { return v.base },
+		func(v verb) bool { return slices.Contains(orders, v.base) },
+	)
 	n, ok2 := m.noun(false, func(n noun) bool { return overlap(v.what, n.tags) && !n.bare && !n.has("kinship") })
 	if !ok || !ok2 {
 		return "", nil
@@ -329,7 +378,8 @@ func (m *maker) both() (string, []string) {
 		v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(verb) bool { return true })
 		one, who, content, ok2 := m.actor(&v, false)
 		other, ok3 := m.noun(false, func(n noun) bool {
-			return n.class == one.class && n.one != one.one && n.bare == one.bare && does(n, v) && (n.class == person || overlap(n.tags, []string{"pet", "farm", "wood"}) && sameHome(n, one))
+			return n.class == one.class && n.one != one.one && n.bare == one.bare && does(n, v) &&
+				(n.class == person || overlap(n.tags, []string{"pet", "farm", "wood"}) && sameHome(n, one))
 		})
 		if !ok || !ok2 || !ok3 {
 			return "", nil
@@ -339,7 +389,18 @@ func (m *maker) both() (string, []string) {
 			who, content = m.phrase(one, false, "the")
 		}
 		where := m.where(one, v.what)
-		return m.finish(".", who, "and", second, m.says(v, true), where), append(append(content, more...), v.base+v.she, last(where))
+		return m.finish(
+				".",
+				who,
+				"and",
+				second,
+				m.says(v, true),
+				where,
+			), append(
+				append(content, more...),
+				v.base+v.she,
+				last(where),
+			)
 	}
 	v, ok := pick(m, m.words.uses, func(v verb) string { return v.past }, func(v verb) bool {
 		return slices.Contains([]string{"got", "had", "has", "packed", "sold", "ate"}, v.past)
@@ -348,7 +409,10 @@ func (m *maker) both() (string, []string) {
 	if !ok || !ok2 || n.class != person {
 		return "", nil
 	}
-	first, ok3 := m.noun(false, func(n noun) bool { return overlap(v.what, n.tags) && !n.uncounted && !n.bare && n.class != animal })
+	first, ok3 := m.noun(
+		false,
+		func(n noun) bool { return overlap(v.what, n.tags) && !n.uncounted && !n.bare && n.class != animal },
+	)
 	second, ok4 := m.noun(false, func(n noun) bool {
 		return overlap(v.what, n.tags) && !n.uncounted && !n.bare && n.class == first.class && n.one != first.one
 	})
@@ -381,12 +445,31 @@ func (m *maker) but() (string, []string) {
 	if !ok || !ok2 || !ok3 {
 		return "", nil
 	}
-	return m.finish(".", "the "+first.one, "is", o.one, "but the "+second.one, "is", o.other), []string{first.one, second.one, o.one, o.other}
+	return m.finish(
+			".",
+			"the "+first.one,
+			"is",
+			o.one,
+			"but the "+second.one,
+			"is",
+			o.other,
+		), []string{
+			first.one,
+			second.one,
+			o.one,
+			o.other,
+		}
 }
 
 // larger tells what is big beside the others of its class.
 func larger(n noun) bool {
-	return n.has("road") || n.has("munch") || n.has("roar") || n.one == "ship" || n.one == "barge" || n.one == "train" || n.one == "whale" || n.one == "pig" || n.one == "swan" || n.one == "box" || n.one == "sack" || n.one == "bin"
+	return n.has("road") || n.has("munch") || n.has("roar") || n.one == "ship" || n.one == "barge" || n.one == "train" ||
+		n.one == "whale" ||
+		n.one == "pig" ||
+		n.one == "swan" ||
+		n.one == "box" ||
+		n.one == "sack" ||
+		n.one == "bin"
 }
 
 // firstPerson: I can see a ship. We ran to the shop. This is my hat.
@@ -412,14 +495,22 @@ func (m *maker) firstPerson() (string, []string) {
 		}
 		return m.finish(".", who, v.past, what), append(content, v.past)
 	case 2:
-		v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(v verb) bool { return v.past != "" && slices.Contains(v.who, "person") })
+		v, ok := pick(
+			m,
+			m.words.acts,
+			func(v verb) string { return v.past },
+			func(v verb) bool { return v.past != "" && slices.Contains(v.who, "person") },
+		)
 		if !ok {
 			return "", nil
 		}
 		where := m.where(noun{class: person}, v.what)
 		return m.finish(".", who, v.past, where), []string{v.past, last(where)}
 	}
-	n, ok := m.noun(false, func(n noun) bool { return overlap(n.tags, []string{"wear", "toy", "mine", "bike-ride", "pet"}) })
+	n, ok := m.noun(
+		false,
+		func(n noun) bool { return overlap(n.tags, []string{"wear", "toy", "mine", "bike-ride", "pet"}) },
+	)
 	if !ok {
 		return "", nil
 	}

@@ -121,7 +121,19 @@ func does(n noun, v verb) bool {
 
 // Where a person, an animal, a small thing, food and a vehicle may be.
 var (
-	personPlaces  = []string{"home", "town", "garden", "farm", "outdoors", "inside", "canal", "ride", "home-out", "seat", "shop"}
+	personPlaces = []string{
+		"home",
+		"town",
+		"garden",
+		"farm",
+		"outdoors",
+		"inside",
+		"canal",
+		"ride",
+		"home-out",
+		"seat",
+		"shop",
+	}
 	noPersons     = []string{"container", "tiny", "nest", "high", "rubbish", "lap", "wild"}
 	habitats      = []string{"pet", "farm", "pond", "wood", "sea", "wild", "nest", "lap", "den"}
 	smallPlaces   = []string{"container", "top", "soft", "inside", "kitchen", "home"}

@@ -1,19 +1,18 @@
 package texts
 
 import (
+	"brightchalk/internal/core/lexicon"
 	"cmp"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
 )
 
 const mostInstead = 3
 
-// Instead offers up to three readable words that could stand in the place of one that is not. All are of the same kind: by
-// the small grammar (an animal of the farm for an animal of the farm, a past form for a past form), else of the same part
-// of speech and the same kind by the lexicon. Things of the same theme come first: a pram for a ship, no hat. readable are
-// words of the lexicon, best first.
+// Instead offers up to three readable words that could stand in the place of one that is not. All are of the same
+// kind: by the small grammar (an animal of the farm for an animal of the farm, a past form for a past form), else of
+// the same part of speech and the same kind by the lexicon. Things of the same theme come first: a pram for a ship,
+// no hat. readable are words of the lexicon, best first.
 func Instead(word string, can func(word string) bool, readable []*lexicon.Entry) []string {
 	word = strings.ToLower(word)
 	if len(word) < 2 || smallWords[word] != "" {
@@ -26,10 +25,12 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 		}
 	}
 	e, ok := lexicon.Find(word)
-	if ok && e.Parts != "" && (len(fit) > 0 || e.Parts[0] != 'n' || !strings.Contains(e.Parts, "v")) { // read is first of all no noun
+	if ok && e.Parts != "" &&
+		(len(fit) > 0 || e.Parts[0] != 'n' || !strings.Contains(e.Parts, "v")) { // read is first of all no noun
 		others := 0 // of no common theme: the best few do
 		for _, r := range readable {
-			sameKind := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] && (e.Kinds == "" || strings.ContainsAny(r.Kinds, e.Kinds))
+			sameKind := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] &&
+				(e.Kinds == "" || strings.ContainsAny(r.Kinds, e.Kinds))
 			if !sameKind || !strings.ContainsRune("nNvVar", rune(r.Parts[0])) || r.Parts[0] == 'n' && !r.Picturable() {
 				continue
 			}

@@ -1,35 +1,82 @@
 package texts_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/texts"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/texts"
 )
 
-// A phrase-structure grammar of simple English, apart from what cuts the sentences: a chart parser (after J. Earley, "An
-// efficient context-free parsing algorithm", 1970, here plainly top-down with memory) tells whether an order of pieces is
-// a sentence. Rules and word classes from memory; open classes from the lexicon's parts of speech.
+// A phrase-structure grammar of simple English, apart from what cuts the sentences: a chart parser (after J. Earley,
+// "An efficient context-free parsing algorithm", 1970, here plainly top-down with memory) tells whether an order of
+// pieces is a sentence. Rules and word classes from memory; open classes from the lexicon's parts of speech.
 var phraseRules = map[string][][]string{
 	"S":    {{"NP", "VP"}, {"CMD"}, {"X", "NP", "REST"}, {"S", "CONJ", "S"}, {"PP", "NP", "VP"}},
 	"CMD":  {{"V", "NP"}, {"V", "NP", "PPS"}, {"V", "PPS"}, {"V", "PRT", "NP"}},
 	"REST": {{"V"}, {"V", "NP"}, {"V", "PPS"}, {"V", "NP", "PPS"}, {"PPS"}, {"ADJ"}, {"NP"}},
 	"NP":   {{"PRON"}, {"NAME"}, {"DET", "NBAR"}, {"NUM", "NBAR"}, {"NP", "AND", "NP"}, {"DET", "NUM", "NBAR"}, {"NOUNS"}},
 	"NBAR": {{"N"}, {"ADJ", "NBAR"}},
-	"VP":   {{"V"}, {"V", "NP"}, {"V", "PPS"}, {"V", "NP", "PPS"}, {"V", "PRT"}, {"V", "PRT", "PPS"}, {"X", "ADJ"}, {"X", "NP"}, {"X", "PPS"}, {"X", "V"}, {"X", "V", "NP"}, {"X", "V", "PPS"}, {"X", "V", "NP", "PPS"}, {"VP", "AND", "VP"}},
-	"PPS":  {{"PP"}, {"PP", "PP"}, {"PP", "AND", "PP"}},
-	"PP":   {{"P", "NP"}},
+	"VP": {
+		{"V"},
+		{"V", "NP"},
+		{"V", "PPS"},
+		{"V", "NP", "PPS"},
+		{"V", "PRT"},
+		{"V", "PRT", "PPS"},
+		{"X", "ADJ"},
+		{"X", "NP"},
+		{"X", "PPS"},
+		{"X", "V"},
+		{"X", "V", "NP"},
+		{"X", "V", "PPS"},
+		{"X", "V", "NP", "PPS"},
+		{"VP", "AND", "VP"},
+	},
+	"PPS": {{"PP"}, {"PP", "PP"}, {"PP", "AND", "PP"}},
+	"PP":  {{"P", "NP"}},
 }
 
 var closedClasses = map[string]string{
-	"the": "DET", "a": "DET", "an": "DET", "my": "DET", "his": "DET", "her": "DET PRON", "this": "DET PRON", "some": "DET", "two": "NUM", "three": "NUM", "six": "NUM", "ten": "NUM",
-	"i": "PRON", "he": "PRON", "she": "PRON", "it": "PRON", "we": "PRON", "they": "PRON", "you": "PRON", "is": "X", "are": "X", "was": "X", "can": "X", "did": "X", "has": "V", "had": "V",
-	"on": "P PRT", "in": "P PRT", "at": "P", "to": "P", "under": "P", "up": "P PRT", "down": "P PRT", "and": "AND CONJ", "but": "CONJ", "look": "V",
+	"the":   "DET",
+	"a":     "DET",
+	"an":    "DET",
+	"my":    "DET",
+	"his":   "DET",
+	"her":   "DET PRON",
+	"this":  "DET PRON",
+	"some":  "DET",
+	"two":   "NUM",
+	"three": "NUM",
+	"six":   "NUM",
+	"ten":   "NUM",
+	"i":     "PRON",
+	"he":    "PRON",
+	"she":   "PRON",
+	"it":    "PRON",
+	"we":    "PRON",
+	"they":  "PRON",
+	"you":   "PRON",
+	"is":    "X",
+	"are":   "X",
+	"was":   "X",
+	"can":   "X",
+	"did":   "X",
+	"has":   "V",
+	"had":   "V",
+	"on":    "P PRT",
+	"in":    "P PRT",
+	"at":    "P",
+	"to":    "P",
+	"under": "P",
+	"up":    "P PRT",
+	"down":  "P PRT",
+	"and":   "AND CONJ",
+	"but":   "CONJ",
+	"look":  "V",
 }
 
 func wordClasses(w string) []string {
@@ -125,14 +172,29 @@ func orders(pieces []string, visit func([]string)) {
 
 // No order of the pieces but the right one is a sentence, by a parser of its own.
 func TestChoppedSentencesHaveOneOrder(t *testing.T) {
-	for _, right := range []string{"The cat sat on the mat.", "Sam got a bun and a plum.", "Is the hat in the box?", "Put the mug on the shelf.", "We ran to the shop."} {
+	for _, right := range []string{"The cat sat on the mat.", "Sam got a bun and a plum.", "Is the hat in the " +
+		"box?", "Put the mug on the shelf.", "We ran to the shop."} {
 		require.True(t, grammatical(right), right)
 	}
 	for _, wrong := range []string{"The sat cat on the mat.", "Sam a bun got and a plum.", "On sat the cat mat the."} {
 		require.False(t, grammatical(wrong), wrong)
 	}
 	taught := pairs(t, later)
-	known := map[string]bool{"the": true, "his": true, "her": true, "is": true, "was": true, "are": true, "two": true, "to": true, "i": true, "my": true, "we": true, "put": true, "six": true}
+	known := map[string]bool{
+		"the": true,
+		"his": true,
+		"her": true,
+		"is":  true,
+		"was": true,
+		"are": true,
+		"two": true,
+		"to":  true,
+		"i":   true,
+		"my":  true,
+		"we":  true,
+		"put": true,
+		"six": true,
+	}
 	cut, parsed := 0, 0
 	for seed := range uint64(60) {
 		for _, s := range texts.Suggest(texts.SuggestQuery{Taught: taught, Exceptions: known, Count: 10}, south, rand.New(rand.NewPCG(seed, 5))) {

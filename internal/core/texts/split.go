@@ -7,7 +7,17 @@ import (
 )
 
 // titles stand before a name; the stop after them ends no sentence.
-var titles = map[string]bool{"Mr": true, "Mrs": true, "Ms": true, "Dr": true, "St": true, "Prof": true, "Rev": true, "Capt": true, "No": false}
+var titles = map[string]bool{
+	"Mr":   true,
+	"Mrs":  true,
+	"Ms":   true,
+	"Dr":   true,
+	"St":   true,
+	"Prof": true,
+	"Rev":  true,
+	"Capt": true,
+	"No":   false,
+}
 
 // shortLine is how many words a line without a stop may have to be taken for a title.
 const shortLine = 8

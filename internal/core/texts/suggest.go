@@ -1,13 +1,12 @@
 package texts
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
 )
 
 // ReadFirst stands beside every made sentence.
@@ -58,7 +57,15 @@ const (
 // rng gives the same sentences. Fewer than Count come back where too little can be read.
 func Suggest(q SuggestQuery, o Options, rng *rand.Rand) []Suggestion {
 	pool := lexicon.For(o.Accent, o.Units)
-	m := maker{SuggestQuery: q, o: o, rng: rng, pool: pool, mask: pool.Mask(q.Taught), readable: map[string]bool{}, holds: map[string]bool{}}
+	m := maker{
+		SuggestQuery: q,
+		o:            o,
+		rng:          rng,
+		pool:         pool,
+		mask:         pool.Mask(q.Taught),
+		readable:     map[string]bool{},
+		holds:        map[string]bool{},
+	}
 	m.narrow()
 	seen := map[string]bool{}
 	var drafts []draft
@@ -146,7 +153,8 @@ func (m *maker) can(word string) bool {
 	} else {
 		t := status(word, false, m.Taught, m.Exceptions, m.o)
 		ok = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
-		m.holds[word] = ok && m.Target != nil && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Pair == *m.Target })
+		m.holds[word] = ok && m.Target != nil &&
+			slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Pair == *m.Target })
 	}
 	m.readable[word] = ok
 	return ok

@@ -1,6 +1,9 @@
 package texts_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -9,10 +12,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
 )
 
 const later = "s,s=z,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,j,v,w,x,y,z,qu,sh,ch,ng,ai,ee,oa,er"
@@ -41,21 +40,39 @@ func TestMadeSentencesAgree(t *testing.T) {
 				next := w[i+1]
 				vowel := strings.ContainsRune("aeiou", rune(next[0]))
 				assert.False(t, word == "a" && vowel || word == "an" && !vowel, s.Text)
-				assert.False(t, slices.Contains([]string{"ten", "six", "two", "three"}, word) && i == 0 && slices.Contains([]string{"is", "was", "has"}, next), s.Text)
+				assert.False(
+					t,
+					slices.Contains([]string{"ten", "six", "two", "three"}, word) && i == 0 &&
+						slices.Contains([]string{"is", "was", "has"}, next),
+					s.Text,
+				)
 			}
 			many := slices.Contains([]string{"ten", "six", "two", "three"}, w[0])
 			assert.False(t, many && (slices.Contains(w, "is") || slices.Contains(w, "was") || slices.Contains(w, "has")), s.Text)
-			assert.False(t, slices.Contains([]string{"a", "an", "this", "that"}, w[0]) && (slices.Contains(w, "are") || slices.Contains(w, "were")), s.Text)
+			assert.False(
+				t,
+				slices.Contains([]string{"a", "an", "this", "that"}, w[0]) &&
+					(slices.Contains(w, "are") || slices.Contains(w, "were")),
+				s.Text,
+			)
 		}
 	}
 	assert.Greater(t, made, 400)
 	q := texts.SuggestQuery{Taught: taught, Exceptions: exceptions, Count: 5}
-	assert.Equal(t, texts.Suggest(q, south, rand.New(rand.NewPCG(9, 9))), texts.Suggest(q, south, rand.New(rand.NewPCG(9, 9))))
-	assert.Empty(t, texts.Suggest(texts.SuggestQuery{Taught: pairs(t, "x,qu"), Count: 5}, south, rand.New(rand.NewPCG(9, 9))))
+	assert.Equal(
+		t,
+		texts.Suggest(q, south, rand.New(rand.NewPCG(9, 9))),
+		texts.Suggest(q, south, rand.New(rand.NewPCG(9, 9))),
+	)
+	assert.Empty(
+		t,
+		texts.Suggest(texts.SuggestQuery{Taught: pairs(t, "x,qu"), Count: 5}, south, rand.New(rand.NewPCG(9, 9))),
+	)
 }
 
 func TestChop(t *testing.T) {
-	for _, text := range []string{"The cat sat on a mat in the sun.", "I can see a ship.", "Dad and I went to the shop.", "Is the dog in the shed?", "A big red hen had six eggs.", "We ran up the hill and down the path."} {
+	for _, text := range []string{"The cat sat on a mat in the sun.", "I can see a ship.", "Dad and I went to the " +
+		"shop.", "Is the dog in the shed?", "A big red hen had six eggs.", "We ran up the hill and down the path."} {
 		pieces, err := texts.Chop(text)
 		require.NoError(t, err, text)
 		assert.Equal(t, text, strings.Join(pieces, " "), "the pieces make the sentence")
@@ -135,6 +152,10 @@ func BenchmarkSuggest(b *testing.B) {
 	set := pairs(b, later)
 	target := spelling.Pair{Grapheme: "ee", Sound: "iː"}
 	for b.Loop() {
-		texts.Suggest(texts.SuggestQuery{Taught: set, Exceptions: map[string]bool{"the": true}, Target: &target, Count: 4}, south, rand.New(rand.NewPCG(1, 2)))
+		texts.Suggest(
+			texts.SuggestQuery{Taught: set, Exceptions: map[string]bool{"the": true}, Target: &target, Count: 4},
+			south,
+			rand.New(rand.NewPCG(1, 2)),
+		)
 	}
 }

@@ -2,15 +2,14 @@
 package texts
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 	"fmt"
 	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
 )
 
 // Status of a word in a text.
@@ -59,7 +58,13 @@ type Options = lexicon.Speech
 
 // Check reads a text. exceptions are the exception words that have been taught, in small letters.
 func Check(text string, taught spelling.Set, exceptions map[string]bool, o Options) Report {
-	r := Report{Tokens: make([]Token, 0, len(text)/6+1), Untaught: map[string]int{}, NewExceptions: []string{}, Unfit: []string{}, Sentences: make([]Sentence, 0, len(text)/40+1)}
+	r := Report{
+		Tokens:        make([]Token, 0, len(text)/6+1),
+		Untaught:      map[string]int{},
+		NewExceptions: []string{},
+		Unfit:         []string{},
+		Sentences:     make([]Sentence, 0, len(text)/40+1),
+	}
 	type met struct {
 		Token
 		good  bool
@@ -77,10 +82,14 @@ func Check(text string, taught spelling.Set, exceptions map[string]bool, o Optio
 			small := strings.ToLower(w)
 			if theme, refused := o.Refuses(small); refused && theme != unfit.Names && !slices.Contains(r.Unfit, small) {
 				r.Unfit = append(r.Unfit, small)
-				unfitRemarks = append(unfitRemarks, fmt.Sprintf("“%s” is kept out of what children are offered (%s).", w, strings.ReplaceAll(string(theme), "-", " ")))
+				unfitRemarks = append(
+					unfitRemarks,
+					fmt.Sprintf("“%s” is kept out of what children are offered (%s).", w, strings.ReplaceAll(string(theme), "-", " ")),
+				)
 			}
 			t.good = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
-			odd := t.Status == Untaught && slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
+			odd := t.Status == Untaught &&
+				slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Odd || s.Rare })
 			known[sentenceStart][w] = t
 			if odd && !slices.Contains(r.NewExceptions, small) {
 				r.NewExceptions = append(r.NewExceptions, small)
@@ -223,7 +232,11 @@ func statusOf(text string, sentenceStart bool, taught spelling.Set, exceptions m
 // firstNames that are no words, so that they are known for names at the start of a sentence too. From memory.
 var firstNames = func() map[string]bool {
 	out := map[string]bool{}
-	for n := range strings.FieldsSeq("pam meg jess ash rose finn sam tom dan ben tim jim ted ned ken kim meg liz max zac nat jen jill bess tess russ alf fred greg brad kit gus mo ali asif amir anna emma ella eva ivy zoe mia leo luke jake kate jane mike pete steve dave beth ruth seth joan joe toby ruby lucy holly polly molly sally harry larry henry jenny penny peter simon david adam omar hamza aisha fatima priya ravi raj sanjay mei ling yusuf ola ade kofi ama") {
+	for n := range strings.FieldsSeq("pam meg jess ash rose finn sam tom dan ben tim jim ted ned ken kim meg liz " +
+		"max zac nat jen jill bess tess russ alf fred greg brad kit gus mo ali asif amir anna emma ella eva ivy zoe " +
+		"mia leo luke jake kate jane mike pete steve dave beth ruth seth joan joe toby ruby lucy holly polly molly " +
+		"sally harry larry henry jenny penny peter simon david adam omar hamza aisha fatima priya ravi raj sanjay " +
+		"mei ling yusuf ola ade kofi ama") {
 		out[n] = true
 	}
 	return out

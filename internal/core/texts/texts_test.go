@@ -1,16 +1,15 @@
 package texts_test
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
 	"fmt"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
 )
 
 var south = texts.Options{Accent: phoneme.SouthernBritish}
@@ -36,7 +35,11 @@ func statuses(r texts.Report) string {
 
 func TestStatuses(t *testing.T) {
 	r := check(t, "The cat sat at night with Zobb.", "c,a,t,s", "the")
-	assert.Equal(t, "The:exception cat:decodable sat:decodable at:decodable night:untaught with:untaught Zobb:name", statuses(r))
+	assert.Equal(
+		t,
+		"The:exception cat:decodable sat:decodable at:decodable night:untaught with:untaught Zobb:name",
+		statuses(r),
+	)
 	assert.Equal(t, []string{"n=n", "igh=aɪ"}, r.Tokens[4].Untaught)
 	assert.InDelta(t, 4.0/7, r.Decodable, 1e-9)
 	assert.False(t, r.Fits())
@@ -45,15 +48,18 @@ func TestStatuses(t *testing.T) {
 }
 
 func TestRemarks(t *testing.T) {
-	for text, says := range map[string]string{"the cat.": "capital", "The cat": "full stop", "": "no text",
-		"A cat sat on a mat and a rat sat on a hat and ran.": "15 words"} {
+	for text, says := range map[string]string{
+		"the cat.": "capital", "The cat": "full stop", "": "no text",
+		"A cat sat on a mat and a rat sat on a hat and ran.": "15 words",
+	} {
 		assert.Contains(t, strings.Join(check(t, text, "a").Remarks, " "), says, "%q", text)
 	}
 	assert.True(t, check(t, "A tan cat sat.", "c,a,t,s,n").Fits())
 }
 
 func TestOddInput(t *testing.T) {
-	for _, text := range []string{"123 456", "🙂🙂", "Привет мир.", "don't - won’t", "ALL CAPS HERE", strings.Repeat("x", 5000), "\x00\xff"} {
+	for _, text := range []string{"123 456", "🙂🙂", "Привет мир.", "don't - won’t", "ALL CAPS " +
+		"HERE", strings.Repeat("x", 5000), "\x00\xff"} {
 		r := check(t, text, "a")
 		assert.GreaterOrEqual(t, r.Decodable, 0.0)
 		for _, tok := range r.Tokens {
@@ -64,7 +70,12 @@ func TestOddInput(t *testing.T) {
 
 func ExampleCheck() {
 	set, _ := spelling.ParsePairs(phoneme.SouthernBritish, "s,a,t,p,i,n")
-	r := texts.Check("A pin is in a tin.", set, map[string]bool{"is": true}, texts.Options{Accent: phoneme.SouthernBritish})
+	r := texts.Check(
+		"A pin is in a tin.",
+		set,
+		map[string]bool{"is": true},
+		texts.Options{Accent: phoneme.SouthernBritish},
+	)
 	fmt.Println(r.Decodable, r.Fits())
 	// Output: 1 true
 }

@@ -1,16 +1,15 @@
 package words
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"cmp"
 	"errors"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 // ErrPosition says that English never puts the sound there, ErrTooFew that pictures are short.
@@ -137,7 +136,10 @@ func earPictures(target phoneme.Phoneme, at Position, prefer string, avoid []pho
 			found = append(found, earPicture{n.word, cost, cluster})
 		}
 	}
-	slices.SortStableFunc(found, func(a, b earPicture) int { return cmp.Or(cmp.Compare(a.cost, b.cost), strings.Compare(a.word, b.word)) })
+	slices.SortStableFunc(
+		found,
+		func(a, b earPicture) int { return cmp.Or(cmp.Compare(a.cost, b.cost), strings.Compare(a.word, b.word)) },
+	)
 	return found
 }
 
@@ -151,13 +153,32 @@ func blurred(r lexicon.Reading, at Position) bool {
 	case Final:
 		return len(last.Phonemes) > 1 && !phoneme.IsVowel(last.Phonemes[0])
 	}
-	return slices.ContainsFunc(r.Segments, func(s spelling.Segment) bool { return s.Grapheme == "x" || s.Grapheme == "qu" })
+	return slices.ContainsFunc(
+		r.Segments,
+		func(s spelling.Segment) bool { return s.Grapheme == "x" || s.Grapheme == "qu" },
+	)
 }
 
 // letterNames are the names of letters that words begin with: el in elephant, pea in peach. From memory.
 var letterNames = [][]phoneme.Phoneme{
-	{"e", "f"}, {"e", "l"}, {"e", "m"}, {"e", "n"}, {"e", "s"}, {"e", "k", "s"}, {"b", "iː"}, {"s", "iː"}, {"d", "iː"}, {"dʒ", "iː"}, {"dʒ", "eɪ"}, {"k", "eɪ"}, {"p", "iː"},
-	{"k", "j", "uː"}, {"t", "iː"}, {"v", "iː"}, {"w", "aɪ"}, {"j", "uː"},
+	{"e", "f"},
+	{"e", "l"},
+	{"e", "m"},
+	{"e", "n"},
+	{"e", "s"},
+	{"e", "k", "s"},
+	{"b", "iː"},
+	{"s", "iː"},
+	{"d", "iː"},
+	{"dʒ", "iː"},
+	{"dʒ", "eɪ"},
+	{"k", "eɪ"},
+	{"p", "iː"},
+	{"k", "j", "uː"},
+	{"t", "iː"},
+	{"v", "iː"},
+	{"w", "aɪ"},
+	{"j", "uː"},
 }
 
 // awkward is what makes a sound hard to hear at its place: a cluster, another spelling, a long word, a letter name.
@@ -206,16 +227,19 @@ func spelledThere(segments []spelling.Segment, grapheme string, p phoneme.Phonem
 	case Medial:
 		of = segments
 	}
-	return slices.ContainsFunc(of, func(s spelling.Segment) bool { return s.Grapheme == grapheme && slices.Contains(s.Phonemes, p) })
+	return slices.ContainsFunc(
+		of,
+		func(s spelling.Segment) bool { return s.Grapheme == grapheme && slices.Contains(s.Phonemes, p) },
+	)
 }
 
 // leastPictures is how many pictures each sound of a sorting game needs.
 const leastPictures = 2
 
 // Sort makes a sorting game: as many baskets as sounds, per pictures in each at one place, no picture with two of the
-// sounds in its name or in a common second name. Where a sound has fewer pictures all baskets get as many as it has, and
-// its note says so. Any is the first place that serves all sounds best, or anywhere in the name. The error names the sound that English never puts
-// there, or that has hardly a picture.
+// sounds in its name or in a common second name. Where a sound has fewer pictures all baskets get as many as it has,
+// and its note says so. Any is the first place that serves all sounds best, or anywhere in the name. The error names
+// the sound that English never puts there, or that has hardly a picture.
 func Sort(sounds []phoneme.Phoneme, per int, at Position, o Options, rng *rand.Rand) ([]Basket, error) {
 	if len(sounds) < 2 || len(sounds) > 7 {
 		return nil, fmt.Errorf("a sorting game takes 2 to 7 sounds, not %d", len(sounds))
@@ -306,8 +330,8 @@ type Quarter struct {
 }
 
 // FirstOrLast makes the game of four pictures: is the sound first or last? Both answers are present, one to
-// three times each, no picture has the sound at both ends, and none is in exclude. It refuses a sound that English never puts
-// at one of the ends, and says so.
+// three times each, no picture has the sound at both ends, and none is in exclude. It refuses a sound that English
+// never puts at one of the ends, and says so.
 func FirstOrLast(p phoneme.Phoneme, exclude map[string]bool, o Options, rng *rand.Rand) ([]Quarter, error) {
 	second := map[string][][]phoneme.Phoneme{}
 	for _, n := range namedPictures(o) {
@@ -372,7 +396,10 @@ func Contrast(left, right spelling.Pair, q Query, o Options) (ContrastSet, error
 		q.Target, q.Limit = &p, 0
 		other := []spelling.Pair{right, left}[i]
 		sides[i] = slices.DeleteFunc(Find(q, o), func(c Choice) bool {
-			return slices.ContainsFunc(c.Segments, func(s spelling.Segment) bool { return s.Pair == other || s.Pair.Sound == other.Sound })
+			return slices.ContainsFunc(
+				c.Segments,
+				func(s spelling.Segment) bool { return s.Pair == other || s.Pair.Sound == other.Sound },
+			)
 		})
 	}
 	frames := map[string]string{}

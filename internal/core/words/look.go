@@ -1,15 +1,14 @@
 package words
 
 import (
-	"cmp"
-	"fmt"
-	"slices"
-	"strings"
-
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/unfit"
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
 )
 
 // Missing is a pair that a word still needs, and the step of the order that teaches it; 0 where none does.
@@ -40,7 +39,13 @@ func Look(word string, q Query, steps map[spelling.Pair]int, o Options) (Answer,
 	if err != nil {
 		return Answer{}, err
 	}
-	a := Answer{Word: word, Segments: seg.Segments, Sounds: seg.Sounds, Guessed: seg.Source == lexicon.FromRules, Missing: []Missing{}}
+	a := Answer{
+		Word:     word,
+		Segments: seg.Segments,
+		Sounds:   seg.Sounds,
+		Guessed:  seg.Source == lexicon.FromRules,
+		Missing:  []Missing{},
+	}
 	a.WhyHere, a.Tries = WhyHere(seg.Segments), GoodTries(word, seg.Segments, q.Taught, o)
 	readings := append([]lexicon.Reading{seg.Reading}, seg.Alternatives...)
 	taughtReadings := 0
@@ -67,7 +72,11 @@ func Look(word string, q Query, steps map[spelling.Pair]int, o Options) (Answer,
 	switch {
 	case refused:
 		a.Theme, a.Tries = theme, []Try{}
-		a.Why = fmt.Sprintf("%s is kept out of what children are offered (%s). A lead can allow the single word under Team.", word, strings.ReplaceAll(string(theme), "-", " "))
+		a.Why = fmt.Sprintf(
+			"%s is kept out of what children are offered (%s). A lead can allow the single word under Team.",
+			word,
+			strings.ReplaceAll(string(theme), "-", " "),
+		)
 	case known && !e.At(o.Accent):
 		a.Why = otherSide(e, o.Accent)
 	case q.Exclude[word]:
@@ -79,11 +88,22 @@ func Look(word string, q Query, steps map[spelling.Pair]int, o Options) (Answer,
 	case len(a.Missing) > 0:
 		a.Why = notYet(word, a.Missing)
 	case inPool && item.Doubt == lexicon.VoicedForm:
-		a.May, a.Why = true, fmt.Sprintf("%s can be read, but its end is said otherwise than in %s. Say it first; it is not offered by itself.", word, strings.TrimSuffix(word, "s"))
+		a.May, a.Why = true, fmt.Sprintf(
+			"%s can be read, but its end is said otherwise than in %s. Say it first; it is not offered by itself.",
+			word,
+			strings.TrimSuffix(word, "s"),
+		)
 	case inPool && item.Doubt == lexicon.TwoReadings:
-		a.May, a.Why = true, fmt.Sprintf("%s can be read, but it is said in two ways: only the sentence tells which. It is not offered by itself.", word)
+		a.May, a.Why = true, fmt.Sprintf(
+			"%s can be read, but it is said in two ways: only the sentence tells which. It is not offered by itself.",
+			word,
+		)
 	case q.Target != nil && !slices.ContainsFunc(seg.Segments, func(s spelling.Segment) bool { return s.Pair == *q.Target }):
-		a.May, a.Why = true, fmt.Sprintf("%s can be read, but it does not hold %s as it is taught here.", word, q.Target.Grapheme)
+		a.May, a.Why = true, fmt.Sprintf(
+			"%s can be read, but it does not hold %s as it is taught here.",
+			word,
+			q.Target.Grapheme,
+		)
 	case a.Guessed:
 		a.Why = fmt.Sprintf("%s is not in the word list. Read by rule it would need nothing new; check it yourself.", word)
 	default:
@@ -132,7 +152,18 @@ func Near(q Query, steps map[spelling.Pair]int, limit int, o Options) []Answer {
 		if perStep[n.missing.Step]++; perStep[n.missing.Step] > 4 { // not forty words of the next step
 			continue
 		}
-		out = append(out, Answer{Word: n.Word, Why: notYet(n.Word, []Missing{n.missing}), Missing: []Missing{n.missing}, Segments: n.Segments, Sounds: n.Sounds, WhyHere: []Here{}, Tries: []Try{}})
+		out = append(
+			out,
+			Answer{
+				Word:     n.Word,
+				Why:      notYet(n.Word, []Missing{n.missing}),
+				Missing:  []Missing{n.missing},
+				Segments: n.Segments,
+				Sounds:   n.Sounds,
+				WhyHere:  []Here{},
+				Tries:    []Try{},
+			},
+		)
 		if len(out) == limit {
 			break
 		}

@@ -1,16 +1,15 @@
 package words
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"sync"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
 )
 
 // MadeUp is a made-up word.
@@ -74,12 +73,23 @@ func legalFor(o Options) legal {
 	if l, ok := legals[key]; ok {
 		return l
 	}
-	l := legal{map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}, map[string]int{}}
+	l := legal{
+		map[string]int{},
+		map[string]int{},
+		map[string]int{},
+		map[string]int{},
+		map[string]int{},
+		map[string]int{},
+		map[string]int{},
+	}
 	for _, item := range lexicon.For(o.Accent, o.Units).Items {
 		if item.Familiarity < 1 || item.Inflected() || item.Syllables != 1 {
 			continue
 		}
-		first := slices.IndexFunc(item.Readings[0].Segments, func(s spelling.Segment) bool { return slices.ContainsFunc(s.Phonemes, phoneme.IsVowel) })
+		first := slices.IndexFunc(
+			item.Readings[0].Segments,
+			func(s spelling.Segment) bool { return slices.ContainsFunc(s.Phonemes, phoneme.IsVowel) },
+		)
 		onset, rest := item.Pairs[:first], item.Pairs[first+1:]
 		l.starts[pairsKey(onset)]++
 		l.finals[pairsKey(rest)]++
@@ -111,7 +121,9 @@ func MakeUp(q MadeUpQuery, o Options, rng *rand.Rand) ([]MadeUp, error) {
 	if frame == "" {
 		frame = "CVC"
 	}
-	if strings.Trim(frame, "CV") != "" || strings.Count(frame, "V") != 1 || len(frame) > 6 || strings.HasPrefix(frame, "CCCC") || strings.HasSuffix(frame, "CCCC") {
+	if strings.Trim(frame, "CV") != "" || strings.Count(frame, "V") != 1 || len(frame) > 6 ||
+		strings.HasPrefix(frame, "CCCC") ||
+		strings.HasSuffix(frame, "CCCC") {
 		return nil, fmt.Errorf("the frame %q is no syllable of English: one V with up to three C on either side", q.Frame)
 	}
 	if q.Target != nil && !q.Taught[*q.Target] {
@@ -174,7 +186,10 @@ func (m *maker) clusters(length int, sounds, letters map[string]int) [][]spellin
 		}
 		out = longer
 	}
-	return slices.DeleteFunc(out, func(run []spelling.Pair) bool { return sounds[soundsOf(run)] < atLeast || letters[pairsKey(run)] == 0 })
+	return slices.DeleteFunc(
+		out,
+		func(run []spelling.Pair) bool { return sounds[soundsOf(run)] < atLeast || letters[pairsKey(run)] == 0 },
+	)
 }
 
 func soundsOf(run []spelling.Pair) string {
@@ -314,7 +329,8 @@ func inflection(coda []spelling.Pair) bool {
 		return false
 	}
 	last, before := coda[len(coda)-1].Sound, coda[len(coda)-2].Sound
-	return last == "z" || last == "d" && before != "n" && before != "l" || last == "s" || last == "t" && strings.Contains("ʃ tʃ p k θ", before)
+	return last == "z" || last == "d" && before != "n" && before != "l" || last == "s" ||
+		last == "t" && strings.Contains("ʃ tʃ p k θ", before)
 }
 
 // spell joins the pairs to a word where English would spell it so.
@@ -328,7 +344,8 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 	split := strings.HasSuffix(vowel.Grapheme, "-e")
 	vs, _ := phoneme.Lookup(m.o.Accent, phoneme.Phoneme(vowel.Sound))
 	short := vs.VowelKind == phoneme.Short
-	if len(pairs) > v+2 && m.legal.codas[vowel.Sound+"."+coda] < atLeast || m.legal.rimes[pairsKey(pairs[v:min(v+2, len(pairs))])] == 0 {
+	if len(pairs) > v+2 && m.legal.codas[vowel.Sound+"."+coda] < atLeast ||
+		m.legal.rimes[pairsKey(pairs[v:min(v+2, len(pairs))])] == 0 {
 		return "", false
 	}
 	if strings.HasPrefix(vowel.Sound, "j") && (v == 0 || m.legal.glides[pairsKey(pairs[v-1:v+1])] == 0) {
@@ -347,9 +364,12 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 		switch {
 		case i > v && last && i == v+1 && short && len(vowel.Grapheme) == 1 && doubled[p.Sound] != "" && g != doubled[p.Sound]:
 			return "", false
-		case p.Sound == "k" && i+1 < len(pairs) && (g == "c") == strings.Contains("eiy", pairs[i+1].Grapheme[:1]), p.Sound == "k" && g == "c" && last:
+		case p.Sound == "k" && i+1 < len(pairs) && (g == "c") == strings.Contains("eiy", pairs[i+1].Grapheme[:1]),
+			p.Sound == "k" && g == "c" && last:
 			return "", false
-		case p.Sound == "ɡ" && i+1 < len(pairs) && strings.Contains("eiy", pairs[i+1].Grapheme[:1]), p.Sound == "z" && g == "s", p.Sound == "tʃ" && g == "ch" && last && short:
+		case p.Sound == "ɡ" && i+1 < len(pairs) && strings.Contains("eiy", pairs[i+1].Grapheme[:1]),
+			p.Sound == "z" && g == "s",
+			p.Sound == "tʃ" && g == "ch" && last && short:
 			return "", false
 		}
 		if i == v && split {

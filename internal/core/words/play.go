@@ -1,15 +1,14 @@
 package words
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
 	_ "embed"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"sync"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
 )
 
 // Link is a word of a chain. Changed is the number of the segment that differs from the word before, -1 in
@@ -63,7 +62,8 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 	if start != "" && best == nil {
 		return nil, fmt.Errorf("a chain cannot start with %q: it is no short, well-known word that can be read yet", start)
 	}
-	for target != nil && len(best) > 0 && len(positions(g.all[best[len(best)-1]].Segments, *target)) == 0 { // or comes back to it
+	// or comes back to it
+	for target != nil && len(best) > 0 && len(positions(g.all[best[len(best)-1]].Segments, *target)) == 0 {
 		best = best[:len(best)-1]
 	}
 	if len(best) < 3 {
@@ -75,8 +75,8 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 // leastKept is how many words a chain must have that keeps its sound; else one is made that comes back to it.
 const leastKept = 5
 
-// best is the longest chain found from a start, or from any of the better words where start is empty; nil where start is
-// not among the words.
+// best is the longest chain found from a start, or from any of the better words where start is empty; nil where start
+// is not among the words.
 func (g *chainer) best(start string, length int, rng *rand.Rand) []int {
 	var starts []int
 	for i, c := range g.all {
@@ -208,7 +208,15 @@ func (g *chainer) links(chain []int) []Link {
 		if place == inVowel && i == 0 {
 			where[inVowel] = "at the start"
 		}
-		out = append(out, Link{now, i, place, fmt.Sprintf("%s becomes %s %s.", before.Segments[i].Grapheme, now.Segments[i].Grapheme, where[place])})
+		out = append(
+			out,
+			Link{
+				now,
+				i,
+				place,
+				fmt.Sprintf("%s becomes %s %s.", before.Segments[i].Grapheme, now.Segments[i].Grapheme, where[place]),
+			},
+		)
 	}
 	return out
 }
@@ -289,7 +297,8 @@ func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
 	plain := q
 	plain.Target, plain.Position = nil, Any
 	others := slices.DeleteFunc(Find(plain, o), func(c Choice) bool {
-		return c.Sounds < 3 || strings.Contains(c.Word, strings.Split(target.Grapheme, "-")[0]) || slices.ContainsFunc(c.Segments, func(s segment) bool { return s.Pair.Sound == target.Sound })
+		return c.Sounds < 3 || strings.Contains(c.Word, strings.Split(target.Grapheme, "-")[0]) ||
+			slices.ContainsFunc(c.Segments, func(s segment) bool { return s.Pair.Sound == target.Sound })
 	})
 	out := []Ring{}
 	for len(out) < count-count/4 {

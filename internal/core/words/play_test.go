@@ -1,6 +1,10 @@
 package words_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -9,11 +13,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 )
 
 const early = "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss"
@@ -91,7 +90,16 @@ func TestSlipsArePlausible(t *testing.T) {
 		{"the end is not doubled", "hill", "hil", words.SingleFinal},
 		{"k for ck", "duck", "duk", words.SingleFinal},
 	} {
-		assert.Equal(t, row.kind, slips(row.word)[row.shown], "%s: %s for %s among %v", row.name, row.shown, row.word, slips(row.word))
+		assert.Equal(
+			t,
+			row.kind,
+			slips(row.word)[row.shown],
+			"%s: %s for %s among %v",
+			row.name,
+			row.shown,
+			row.word,
+			slips(row.word),
+		)
 	}
 	for _, s := range slips("can") {
 		assert.NotEqual(t, "cen", s, "c before e has another sound")
@@ -224,7 +232,12 @@ func TestVoicedAndUnvoicedAreNeverMixed(t *testing.T) {
 	for _, w := range words.Find(q, south) {
 		assert.NotContains(t, phoneme.Join(south.Sounds(w.Word)), "ð", "one list holds one sound of th: %s", w.Word)
 	}
-	twins, err := words.Contrast(spelling.Pair{Grapheme: "m", Sound: "m"}, spelling.Pair{Grapheme: "n", Sound: "n"}, words.Query{Taught: set(t, early), Familiarity: 2}, south)
+	twins, err := words.Contrast(
+		spelling.Pair{Grapheme: "m", Sound: "m"},
+		spelling.Pair{Grapheme: "n", Sound: "n"},
+		words.Query{Taught: set(t, early), Familiarity: 2},
+		south,
+	)
 	require.NoError(t, err)
 	assert.Contains(t, twins.Twins, [2]string{"met", "net"})
 	_, err = words.Contrast(thin, spelling.Pair{Grapheme: "zz", Sound: "z"}, q, south)
@@ -289,12 +302,23 @@ func TestAWordMayDepartFromTheAccent(t *testing.T) {
 		return slices.ContainsFunc(words.Find(q, o), func(c words.Choice) bool { return c.Word == "bath" })
 	}
 	assert.False(t, holds(south), "bath has a long vowel in the south")
-	assert.True(t, holds(words.Options{Accent: phoneme.SouthernBritish, Depart: map[string]phoneme.Accent{"bath": phoneme.NorthernEnglish}}))
+	assert.True(
+		t,
+		holds(
+			words.Options{Accent: phoneme.SouthernBritish, Depart: map[string]phoneme.Accent{"bath": phoneme.NorthernEnglish}},
+		),
+	)
 }
 
 func ExampleChain() {
 	taught, _ := spelling.ParsePairs(phoneme.SouthernBritish, "s,a,t,p,i,n")
-	links, _ := words.Chain(words.Query{Taught: taught}, "tap", 4, words.Options{Accent: phoneme.SouthernBritish}, rand.New(rand.NewPCG(1, 1)))
+	links, _ := words.Chain(
+		words.Query{Taught: taught},
+		"tap",
+		4,
+		words.Options{Accent: phoneme.SouthernBritish},
+		rand.New(rand.NewPCG(1, 1)),
+	)
 	for _, l := range links[1:] {
 		fmt.Println(l.Says)
 	}

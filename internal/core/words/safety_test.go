@@ -1,18 +1,17 @@
 package words_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
+	"brightchalk/internal/core/words"
 	_ "embed"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
-	"brightchalk/internal/core/words"
 )
 
 // Every word that is offered unasked, read through by eye; the file has the date.
@@ -81,7 +80,11 @@ func TestNoMadeUpWordIsNearAnUnfitOne(t *testing.T) {
 			}
 			target := newest(steps, i)
 			for _, frame := range []string{"CVC", "CCVC", "CVCC", "VC", "CV"} {
-				made, err := words.MakeUp(words.MadeUpQuery{Taught: taught, Target: target, Frame: frame, Count: 20_000}, o, chance(uint64(i)))
+				made, err := words.MakeUp(
+					words.MadeUpQuery{Taught: taught, Target: target, Frame: frame, Count: 20_000},
+					o,
+					chance(uint64(i)),
+				)
 				require.NoError(t, err)
 				for _, m := range made {
 					all[m.Word] = true
@@ -100,9 +103,20 @@ func TestNoMadeUpWordIsNearAnUnfitOne(t *testing.T) {
 					require.NotContains(t, m.Word, "ngk")
 					for k, s := range o.Sounds(m.Word)[1:] {
 						before := o.Sounds(m.Word)[k]
-						require.False(t, s == "j" && strings.Contains(" tʃ ʃ w j z r l ", " "+string(before)+" "), "%s: no /j/ after %s", m.Word, before)
+						require.False(
+							t,
+							s == "j" && strings.Contains(" tʃ ʃ w j z r l ", " "+string(before)+" "),
+							"%s: no /j/ after %s",
+							m.Word,
+							before,
+						)
 					}
-					require.False(t, m.Word[0] == m.Word[1] && !strings.ContainsRune("aeo", rune(m.Word[0])), "%s: English begins no word with a doubled letter", m.Word)
+					require.False(
+						t,
+						m.Word[0] == m.Word[1] && !strings.ContainsRune("aeo", rune(m.Word[0])),
+						"%s: English begins no word with a doubled letter",
+						m.Word,
+					)
 				}
 			}
 		}

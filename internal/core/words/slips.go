@@ -1,13 +1,12 @@
 package words
 
 import (
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 type segment = spelling.Segment
@@ -76,14 +75,19 @@ func SlipHunt(q Query, count int, o Options, rng *rand.Rand) ([]Slip, error) {
 func Slips(c Choice, taught spelling.Set, o Options) []Slip {
 	var out []Slip
 	add := func(shown string, kind SlipKind, format string, args ...any) {
-		if shown != c.Word && !soundsUnfit(shown, o) && !slices.ContainsFunc(out, func(s Slip) bool { return s.Shown == shown }) {
+		if shown != c.Word && !soundsUnfit(shown, o) &&
+			!slices.ContainsFunc(out, func(s Slip) bool { return s.Shown == shown }) {
 			out = append(out, Slip{c, shown, kind, fmt.Sprintf(format, args...)})
 		}
 	}
 	consonant := func(i int) bool {
-		return i >= 0 && i < len(c.Segments) && len(c.Segments[i].Phonemes) == 1 && !phoneme.IsVowel(c.Segments[i].Phonemes[0])
+		return i >= 0 && i < len(c.Segments) && len(c.Segments[i].Phonemes) == 1 &&
+			!phoneme.IsVowel(c.Segments[i].Phonemes[0])
 	}
-	vowel := slices.IndexFunc(c.Segments, func(s segment) bool { return len(s.Phonemes) > 0 && phoneme.IsVowel(s.Phonemes[0]) })
+	vowel := slices.IndexFunc(
+		c.Segments,
+		func(s segment) bool { return len(s.Phonemes) > 0 && phoneme.IsVowel(s.Phonemes[0]) },
+	)
 	if vowel < 0 {
 		return nil
 	}
@@ -93,9 +97,23 @@ func Slips(c Choice, taught spelling.Set, o Options) []Slip {
 		switch {
 		// The second of two at the start, the first of two at the end: those are the ones that get lost.
 		case i > 0 && i < vowel && consonant(i) && consonant(i-1):
-			add(rest(""), LostSound, "%s is lost after %s: count the sounds, %d.", s.Grapheme, c.Segments[i-1].Grapheme, c.Sounds)
+			add(
+				rest(""),
+				LostSound,
+				"%s is lost after %s: count the sounds, %d.",
+				s.Grapheme,
+				c.Segments[i-1].Grapheme,
+				c.Sounds,
+			)
 		case i > vowel && i < len(c.Segments)-1 && consonant(i) && consonant(i+1) && strings.Contains("mnŋlsr", sound):
-			add(rest(""), LostSound, "%s is lost before %s: count the sounds, %d.", s.Grapheme, c.Segments[i+1].Grapheme, c.Sounds)
+			add(
+				rest(""),
+				LostSound,
+				"%s is lost before %s: count the sounds, %d.",
+				s.Grapheme,
+				c.Segments[i+1].Grapheme,
+				c.Sounds,
+			)
 		case i == vowel && nearVowels[s.Grapheme] != "":
 			if v, ok := phoneme.Lookup(o.Accent, s.Phonemes[0]); ok && v.VowelKind == phoneme.Short {
 				for _, other := range nearVowels[s.Grapheme] {
@@ -113,10 +131,25 @@ func Slips(c Choice, taught spelling.Set, o Options) []Slip {
 		if len(s.Grapheme) > 1 && !strings.Contains(s.Grapheme, "-") && phoneme.IsVowel(s.Phonemes[0]) {
 			for p := range taught {
 				if p.Sound == sound && p.Grapheme != s.Grapheme && len(p.Grapheme) > 1 && !strings.Contains(p.Grapheme, "-") {
-					add(rest(p.Grapheme), WrongGroup, "%s and %s say the same here, but %s is written with %s.", p.Grapheme, s.Grapheme, c.Word, s.Grapheme)
+					add(
+						rest(p.Grapheme),
+						WrongGroup,
+						"%s and %s say the same here, but %s is written with %s.",
+						p.Grapheme,
+						s.Grapheme,
+						c.Word,
+						s.Grapheme,
+					)
 				}
 			}
-			add(rest(s.Grapheme[:1]), WrongGroup, "%s is one sound with %d letters; %s alone says another sound.", s.Grapheme, len(s.Grapheme), s.Grapheme[:1])
+			add(
+				rest(s.Grapheme[:1]),
+				WrongGroup,
+				"%s is one sound with %d letters; %s alone says another sound.",
+				s.Grapheme,
+				len(s.Grapheme),
+				s.Grapheme[:1],
+			)
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Slip) int { return strings.Compare(a.Shown, b.Shown) }) // a set has no order

@@ -1,14 +1,13 @@
 package words
 
 import (
-	"cmp"
-	"slices"
-	"strings"
-
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/unfit"
+	"cmp"
+	"slices"
+	"strings"
 )
 
 // Here is why a grapheme stands where it does in a word.
@@ -32,11 +31,27 @@ var placeRules = []struct {
 	holds     func(p placeInWord) bool
 	why       string
 }{
-	{" ck ", func(p placeInWord) bool { return p.last && p.shortBefore }, "After one short vowel the sound at the end is written ck."},
-	{" ff ll ss zz ", func(p placeInWord) bool { return p.last && p.shortBefore }, "After one short vowel this letter is doubled at the end."},
-	{" tch ", func(p placeInWord) bool { return p.shortBefore }, "Straight after a short vowel the sound is mostly written tch."},
+	{
+		" ck ",
+		func(p placeInWord) bool { return p.last && p.shortBefore },
+		"After one short vowel the sound at the end is written ck.",
+	},
+	{
+		" ff ll ss zz ",
+		func(p placeInWord) bool { return p.last && p.shortBefore },
+		"After one short vowel this letter is doubled at the end.",
+	},
+	{
+		" tch ",
+		func(p placeInWord) bool { return p.shortBefore },
+		"Straight after a short vowel the sound is mostly written tch.",
+	},
 	{" dge ", func(p placeInWord) bool { return p.shortBefore }, "Straight after a short vowel the sound is written dge."},
-	{" k ", func(p placeInWord) bool { return p.after != nil && strings.Contains("eiy", p.after.Grapheme[:1]) }, "Before e, i and y the sound is written k: c would say another sound there."},
+	{
+		" k ",
+		func(p placeInWord) bool { return p.after != nil && strings.Contains("eiy", p.after.Grapheme[:1]) },
+		"Before e, i and y the sound is written k: c would say another sound there.",
+	},
 	{" c ", func(p placeInWord) bool {
 		return p.after != nil && strings.Contains("aou", p.after.Grapheme[:1]) && p.after.Grapheme != "ue"
 	}, "Before a, o and u the sound is mostly written c."},
@@ -62,7 +77,10 @@ func WhyHere(segments []spelling.Segment) []Here {
 			p.after = &segments[i+1]
 		}
 		if strings.HasSuffix(s.Grapheme, "-e") && !s.Rare {
-			out = append(out, Here{s.Grapheme, s.Letters, "The e at the end says nothing itself: it reaches back over one letter."})
+			out = append(
+				out,
+				Here{s.Grapheme, s.Letters, "The e at the end says nothing itself: it reaches back over one letter."},
+			)
 			continue
 		}
 		for _, r := range placeRules {
@@ -102,7 +120,8 @@ func GoodTries(word string, segments []spelling.Segment, taught spelling.Set, o 
 			continue
 		}
 		for _, row := range table {
-			if row.Sound != s.Pair.Sound || row.Grapheme == s.Grapheme || row.Rare || row.OfSound < leastShare || row.Grapheme == "ed" {
+			if row.Sound != s.Pair.Sound || row.Grapheme == s.Grapheme || row.Rare || row.OfSound < leastShare ||
+				row.Grapheme == "ed" {
 				continue
 			}
 			shown, fits := tried(c, i, row)
@@ -137,14 +156,16 @@ func tried(c Choice, i int, row lexicon.RowUse) (string, bool) {
 		there = row.End
 	}
 	s, _ := phoneme.Lookup(phoneme.SouthernBritish, segments[i].Phonemes[0])
-	closed := i < len(segments)-1 && len(row.Grapheme) == 1 && phoneme.IsVowel(segments[i].Phonemes[0]) && s.VowelKind != phoneme.Short
+	closed := i < len(segments)-1 && len(row.Grapheme) == 1 && phoneme.IsVowel(segments[i].Phonemes[0]) &&
+		s.VowelKind != phoneme.Short
 	if there < leastThere || closed || !readsSo(segments, i, row.Pair) {
 		return "", false
 	}
 	return respell(c, i, row.Grapheme), true
 }
 
-// readsSo passes over what would be read otherwise: c before e and i, a doubled letter after anything but a short vowel.
+// readsSo passes over what would be read otherwise: c before e and i, a doubled letter after anything but a short
+// vowel.
 func readsSo(segments []spelling.Segment, i int, p spelling.Pair) bool {
 	soft := i+1 < len(segments) && strings.Contains("eiy", segments[i+1].Grapheme[:1])
 	if soft && (p.Grapheme == "c" || p.Grapheme == "g") && (p.Sound == "k" || p.Sound == "ɡ") {
@@ -157,6 +178,7 @@ func readsSo(segments []spelling.Segment, i int, p spelling.Pair) bool {
 	if !doubled {
 		return true
 	}
-	before := i > 0 && len(segments[i-1].Grapheme) == 1 && len(segments[i-1].Phonemes) == 1 && phoneme.IsVowel(segments[i-1].Phonemes[0])
+	before := i > 0 && len(segments[i-1].Grapheme) == 1 && len(segments[i-1].Phonemes) == 1 &&
+		phoneme.IsVowel(segments[i-1].Phonemes[0])
 	return before
 }

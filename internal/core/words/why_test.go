@@ -1,19 +1,18 @@
 package words_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 )
 
-// The reasons of place hold in the lexicon: of the known words of one syllable that have the sound in that place, so many
-// are spelled as the rule says. The rules are common practice, no published source.
+// The reasons of place hold in the lexicon: of the known words of one syllable that have the sound in that place, so
+// many are spelled as the rule says. The rules are common practice, no published source.
 func TestThePlaceRulesHoldInTheLexicon(t *testing.T) {
 	share := func(sound, spelled string, at func(item *lexicon.Item) bool) float64 {
 		all, right := 0, 0
@@ -39,7 +38,14 @@ func TestThePlaceRulesHoldInTheLexicon(t *testing.T) {
 		sound, spelled string
 		least          float64
 	}{{"k", "ck", 0.9}, {"l", "ll", 0.8}, {"s", "ss", 0.7}, {"f", "ff", 0.6}, {"tʃ", "tch", 0.6}, {"dʒ", "dge", 0.9}} {
-		assert.Greater(t, share(r.sound, r.spelled, shortBefore), r.least, "%s for /%s/ after a short vowel", r.spelled, r.sound)
+		assert.Greater(
+			t,
+			share(r.sound, r.spelled, shortBefore),
+			r.least,
+			"%s for /%s/ after a short vowel",
+			r.spelled,
+			r.sound,
+		)
 	}
 	assert.Greater(t, share("v", "ve", func(*lexicon.Item) bool { return true }), 0.5, "no English word ends in v alone")
 	for _, row := range lexicon.Table(south.Accent, south.Units) {
@@ -86,7 +92,11 @@ func TestWhyHereAndGoodTries(t *testing.T) {
 
 func TestTheMostUnlockingPairIsNamed(t *testing.T) {
 	taught := set(t, "s,a,t,p,i,n,m,d")
-	ordered := map[spelling.Pair]int{{Grapheme: "x", Sound: "ks"}: 9, {Grapheme: "qu", Sound: "kw"}: 10, {Grapheme: "o", Sound: "ɒ"}: 11}
+	ordered := map[spelling.Pair]int{
+		{Grapheme: "x", Sound: "ks"}:  9,
+		{Grapheme: "qu", Sound: "kw"}: 10,
+		{Grapheme: "o", Sound: "ɒ"}:   11,
+	}
 	u, ok := words.MostUnlocked(words.Query{Taught: taught}, ordered, south)
 	require.True(t, ok)
 	assert.Equal(t, "o", u.Pair.Grapheme)

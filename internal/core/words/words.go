@@ -3,14 +3,13 @@
 package words
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 	"cmp"
 	"fmt"
 	"slices"
 	"strings"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 )
 
 // Position of a pair or sound in a word.
@@ -155,7 +154,8 @@ func (q Query) candidates(o Options) []candidate {
 	own := false
 	for w := range o.Own() {
 		item, ok := o.Item(w)
-		if !ok || item.Unfit && !o.Allow[w] || !covers(q.Taught, item) || q.Target != nil && !slices.Contains(item.Pairs, *q.Target) {
+		if !ok || item.Unfit && !o.Allow[w] || !covers(q.Taught, item) ||
+			q.Target != nil && !slices.Contains(item.Pairs, *q.Target) {
 			continue
 		}
 		if c, ok := q.match(&item); ok {
@@ -184,11 +184,13 @@ func (q Query) match(item *lexicon.Item) (candidate, bool) {
 	if item.Doubt != lexicon.NoDoubt && !q.Doubtful {
 		return c, false
 	}
-	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.least() || q.Exclude[item.Word] || q.WithPicture && !item.Picture {
+	if q.Frame != "" && item.Shape != q.Frame || item.Familiarity < q.least() || q.Exclude[item.Word] ||
+		q.WithPicture && !item.Picture {
 		return c, false
 	}
 	sounds := item.Readings[0].Sounds
-	if q.MaxSounds > 0 && sounds > q.MaxSounds || sounds < q.MinSounds || q.Syllables > 0 && item.Syllables != q.Syllables {
+	if q.MaxSounds > 0 && sounds > q.MaxSounds || sounds < q.MinSounds ||
+		q.Syllables > 0 && item.Syllables != q.Syllables {
 		return c, false
 	}
 	if q.NoHomophones && len(item.Alike) > 0 {
@@ -231,7 +233,9 @@ func positions(segments []spelling.Segment, target spelling.Pair) []Position {
 }
 
 func because(c candidate, q Query) string {
-	parts := []string{[]string{"rare", "seldom met", "met in books", "known to most", "well known", "every child knows it"}[c.Familiarity]}
+	parts := []string{
+		[]string{"rare", "seldom met", "met in books", "known to most", "well known", "every child knows it"}[c.Familiarity],
+	}
 	if q.Target != nil {
 		place := map[Position]string{Initial: "at the start", Medial: "in the middle", Final: "at the end"}[c.places.first()]
 		parts = append(parts, q.Target.Grapheme+" "+place)

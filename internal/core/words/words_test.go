@@ -1,6 +1,10 @@
 package words_test
 
 import (
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -9,11 +13,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 )
 
 var south = words.Options{Accent: phoneme.SouthernBritish}
@@ -203,14 +202,24 @@ func TestMadeUpWords(t *testing.T) {
 			// Doubled after one short vowel, as English spells it (national curriculum appendix, year 1; from memory).
 			n := len(m.Segments)
 			if vowel := m.Segments[n-2]; strings.Contains("aeiou", vowel.Grapheme) {
-				assert.NotContains(t, []string{"f", "l", "s", "z", "k", "c"}, m.Segments[n-1].Grapheme, "%s wants a doubled letter", m.Word)
+				assert.NotContains(
+					t,
+					[]string{"f", "l", "s", "z", "k", "c"},
+					m.Segments[n-1].Grapheme,
+					"%s wants a doubled letter",
+					m.Word,
+				)
 			}
 		}
 		again, _ := words.MakeUp(q, south, rand.New(rand.NewPCG(3, 4)))
 		assert.Equal(t, made, again, "the same seed gives the same words")
 	}
 	target := spelling.Pair{Grapheme: "sh", Sound: "ʃ"}
-	made, err := words.MakeUp(words.MadeUpQuery{Taught: taught, Target: &target, Count: 10}, south, rand.New(rand.NewPCG(1, 1)))
+	made, err := words.MakeUp(
+		words.MadeUpQuery{Taught: taught, Target: &target, Count: 10},
+		south,
+		rand.New(rand.NewPCG(1, 1)),
+	)
 	require.NoError(t, err)
 	for _, m := range made {
 		assert.Contains(t, m.Word, "sh")
@@ -228,7 +237,11 @@ func BenchmarkMakeUp(b *testing.B) {
 	taught := set(b, "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,sh,ch,ee,ai")
 	words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 1}, south, rand.New(rand.NewPCG(3, 4)))
 	for b.Loop() {
-		made, _ := words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 1000}, south, rand.New(rand.NewPCG(3, 4)))
+		made, _ := words.MakeUp(
+			words.MadeUpQuery{Taught: taught, Frame: "CCVC", Count: 1000},
+			south,
+			rand.New(rand.NewPCG(3, 4)),
+		)
 		b.ReportMetric(float64(len(made)), "words")
 	}
 }
