@@ -18,7 +18,8 @@ import (
 	"time"
 )
 
-const order = "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,j,v,w,x,y,z,qu,sh,ch,th,ng,ai,ee,igh,oa,oo,ar,or,ur,ow=aʊ,oi,ear,air,er"
+const order = "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,j,v,w,x,y,z,qu,sh,ch,th,ng,ai,ee,igh,oa,oo," +
+	"ar,or,ur,ow=aʊ,oi,ear,air,er"
 
 var south = words.Options{Accent: phoneme.SouthernBritish}
 

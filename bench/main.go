@@ -203,7 +203,11 @@ func paint(base string) error {
 	if err != nil {
 		return err
 	}
-	for _, step := range []func() error{func() error { return t.Go(base + "/") }, func() error { return t.SeeText("One agreed library") }, func() error { return t.ClickText("lead") }, func() error { return t.SeeText(" complete") }} {
+	for _, step := range []func() error{
+		func() error { return t.Go(base + "/") },
+		func() error { return t.SeeText("One agreed library") }, func() error { return t.ClickText("lead") },
+		func() error { return t.SeeText(" complete") },
+	} {
 		if err := step(); err != nil {
 			return err
 		}
@@ -224,7 +228,9 @@ func paint(base string) error {
 			// The page marks the frame after its first ledges, by its own clock.
 			at, err := browser.Eval[[]float64](
 				t,
-				`new Promise(done => { const look = () => { const m = performance.getEntriesByName('wall-painted')[0]; if (!m || !performance.getEntriesByName('first-contentful-paint')[0]) return setTimeout(look, 50); done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.startTime]) }; look() })`,
+				`new Promise(done => { const look = () => { const m = performance.getEntriesByName('wall-painted')[0];
+					if (!m || !performance.getEntriesByName('first-contentful-paint')[0]) return setTimeout(look, 50);
+done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.startTime]) }; look() })`,
 			)
 			if err != nil {
 				return err

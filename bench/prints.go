@@ -50,7 +50,9 @@ func prints(ctx context.Context, a *app.App, by app.Actor) error {
 			return 0, err
 		}
 		begin := time.Now()
-		err := exec.Command(browser.Find(), "--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run", "--user-data-dir="+dir+"/profile", "--no-pdf-header-footer", "--print-to-pdf="+dir+"/"+name+".pdf", "file://"+file).
+		err := exec.Command(browser.Find(), "--headless", "--no-sandbox", "--disable-gpu",
+			"--disable-background-networking", "--no-first-run", "--user-data-dir="+dir+"/profile",
+			"--no-pdf-header-footer", "--print-to-pdf="+dir+"/"+name+".pdf", "file://"+file).
 			Run()
 		return time.Since(begin), err
 	}

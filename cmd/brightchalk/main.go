@@ -33,7 +33,8 @@ The core for scripts (no database):
   brightchalk recording  --sound m [--accent A] [--json] FILE.wav...
 
 PAIRS are parted by commas: ow=aʊ, th=θ, a-e=eɪ, qu=kw; a bare grapheme means its most common sound.
-Accents: southern-british (default), northern-english (cup as put), northern-english-strut (a team that keeps the two apart), general-american.
+Accents: southern-british (default), northern-english (cup as put),
+northern-english-strut (a team that keeps the two apart), general-american.
 `
 
 // Exit statuses of the command-line contract.

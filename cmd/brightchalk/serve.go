@@ -183,7 +183,8 @@ func team(std stdio, args []string) error {
 	defer pool.Close()
 	id, err := newApp(
 		pool,
-	).CreateTeam(ctx, app.NewTeam{Name: *name, Email: *email, LeadName: *lead, Password: strings.TrimRight(line, "\r\n"), Accent: phoneme.Accent(*accent)})
+	).CreateTeam(ctx, app.NewTeam{Name: *name, Email: *email, LeadName: *lead, Password: strings.TrimRight(line,
+		"\r\n"), Accent: phoneme.Accent(*accent)})
 	if err != nil {
 		return err
 	}

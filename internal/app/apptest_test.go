@@ -356,7 +356,16 @@ func TestAnotherTeamSeesNothing(t *testing.T) {
 	require.ErrorIs(t, err, store.ErrNotFound)
 	_, err = s.Assemble(ctx, other, s.class, s.cards["m"], 20)
 	require.Error(t, err)
-	for _, bad := range []app.NewTeam{{Name: "X", Email: "no address", LeadName: "A", Password: "a long enough one"}, {Name: "X", Email: "a@b.example", LeadName: "A", Password: "short"}, {Name: "", Email: "a@b.example", LeadName: "A", Password: "a long enough one"}, {Name: "X", Email: "other@school.example", LeadName: "A", Password: "a long enough one"}} {
+	for _, bad := range []app.NewTeam{{
+		Name: "X", Email: "no address", LeadName: "A",
+		Password: "a long enough one",
+	}, {Name: "X", Email: "a@b.example", LeadName: "A", Password: "short"}, {
+		Name:  "",
+		Email: "a@b.example", LeadName: "A", Password: "a long enough one",
+	}, {
+		Name:  "X",
+		Email: "other@school.example", LeadName: "A", Password: "a long enough one",
+	}} {
 		_, err := s.CreateTeam(ctx, bad)
 		require.ErrorIs(t, err, app.ErrInput)
 	}

@@ -20,16 +20,17 @@ import (
 // Bundle is a team's library in one ZIP file of open files: library.json, pictures, takes and the carry pack. A class
 // may stand in it with what it has been taught.
 type Bundle struct {
-	Format      string                    `json:"format"` // "bright-chalk-bundle 1"
-	Team        string                    `json:"team"`
-	Conventions card.Conventions          `json:"conventions"`
-	Routine     lesson.Routine            `json:"routine"`
-	Cards       []card.Card               `json:"cards"` // agreed versions where there are any, in teaching order
-	Class       string                    `json:"class,omitempty"`
-	Taught      []string                  `json:"taught,omitempty"` // card ids; without a class all cards before the target
-	Log         []review.Seen             `json:"log,omitempty"`
-	Bank        []lesson.Text             `json:"bank,omitempty"`
-	Letters     map[string]strokes.Letter `json:"letters,omitempty"` // the team's own forms
+	Format      string           `json:"format"` // "bright-chalk-bundle 1"
+	Team        string           `json:"team"`
+	Conventions card.Conventions `json:"conventions"`
+	Routine     lesson.Routine   `json:"routine"`
+	Cards       []card.Card      `json:"cards"` // agreed versions where there are any, in teaching order
+	Class       string           `json:"class,omitempty"`
+	// card ids; without a class all cards before the target
+	Taught  []string                  `json:"taught,omitempty"`
+	Log     []review.Seen             `json:"log,omitempty"`
+	Bank    []lesson.Text             `json:"bank,omitempty"`
+	Letters map[string]strokes.Letter `json:"letters,omitempty"` // the team's own forms
 }
 
 const bundleFormat = "bright-chalk-bundle 1"

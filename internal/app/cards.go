@@ -471,7 +471,10 @@ func (a *App) WordsFor(ctx context.Context, by Actor, cardID string) (WordOffer,
 		)
 	}
 	if sounds, err := phoneme.Parse(conv.Accent, target.Pair.Sound); err == nil && len(sounds) == 1 {
-		for at, list := range map[words.Position]*[]string{words.Initial: &offer.Starts, words.Final: &offer.Ends, words.Medial: &offer.Holds} {
+		for at, list := range map[words.Position]*[]string{
+			words.Initial: &offer.Starts, words.Final: &offer.Ends,
+			words.Medial: &offer.Holds,
+		} {
 			p := words.EarPictures(sounds[0], at, target.Pair.Grapheme, nil, o)
 			*list = append(*list, p[:min(8, len(p))]...)
 		}

@@ -75,7 +75,10 @@ func (a *App) Play(ctx context.Context, by Actor, game string, q FindQuery, star
 		var rings []words.Ring
 		rings, err = words.RingList(query, 12, o, q.chance(41))
 		for _, r := range rings {
-			says := map[words.Position]string{words.Initial: "at the start", words.Medial: "in the middle", words.Final: "at the end", words.Any: "not in it"}[r.Place]
+			says := map[words.Position]string{
+				words.Initial: "at the start", words.Medial: "in the middle",
+				words.Final: "at the end", words.Any: "not in it",
+			}[r.Place]
 			add(r.Choice, r.Word, says, r.Letters)
 		}
 	default:
@@ -236,7 +239,10 @@ func (a *App) Sentences(ctx context.Context, by Actor, q FindQuery) ([]MadeSente
 		return nil, err
 	}
 	out := []MadeSentence{}
-	for _, s := range texts.Suggest(texts.SuggestQuery{Taught: t.set, Exceptions: t.exceptions, Target: p, Exclude: t.refused, Count: 12}, t.conv.Speech(), q.chance(47)) {
+	for _, s := range texts.Suggest(texts.SuggestQuery{
+		Taught: t.set, Exceptions: t.exceptions, Target: p,
+		Exclude: t.refused, Count: 12,
+	}, t.conv.Speech(), q.chance(47)) {
 		pieces, err := texts.Chop(s.Text)
 		if err != nil {
 			pieces = []string{}

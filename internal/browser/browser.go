@@ -57,7 +57,11 @@ func Start(o Options) (*Browser, error) {
 		chromedp.UserDataDir(dir),
 		chromedp.WindowSize(o.Width, o.Height),
 	}
-	for _, f := range []string{"disable-dev-shm-usage", "disable-background-networking", "disable-component-update", "disable-sync", "disable-quic", "hide-scrollbars", "use-fake-ui-for-media-stream", "use-fake-device-for-media-stream"} {
+	for _, f := range []string{
+		"disable-dev-shm-usage", "disable-background-networking", "disable-component-update",
+		"disable-sync", "disable-quic", "hide-scrollbars", "use-fake-ui-for-media-stream",
+		"use-fake-device-for-media-stream",
+	} {
 		flags = append(flags, chromedp.Flag(f, true))
 	}
 	flags = append(flags, chromedp.Flag("autoplay-policy", "no-user-gesture-required"))

@@ -113,7 +113,9 @@ func (s *stage) axe(t *testing.T, view string) {
 	text, err := browser.Eval[string](
 		s.tab,
 		`axe.run(document, {resultTypes: ['violations', 'incomplete']}).then(r => JSON.stringify(
-		[...r.violations, ...r.incomplete.filter(i => i.impact === 'critical' && i.id !== 'color-contrast')].flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')))))`,
+		[...r.violations, ...r.incomplete.filter(i => i.impact === 'critical' &&
+i.id !== 'color-contrast')].flatMap(v => v.nodes.map(n => v.id + ': ' + n.html.slice(0,
+160) + ' ' + (n.any[0]?.message ?? '')))))`,
 	)
 	require.NoError(t, err)
 	var found []string
@@ -260,7 +262,8 @@ func (s *stage) batch(t *testing.T) {
 	assert.NotEqual(t, first, current())
 	_, err := browser.Eval[bool](
 		s.tab,
-		`([...document.querySelectorAll('[role=tab]')][1].dispatchEvent(new MouseEvent('mousedown', {bubbles: true, button: 0})), true)`,
+		`([...document.querySelectorAll('[role=tab]')][1].dispatchEvent(new MouseEvent('mousedown', {bubbles: true,
+			button: 0})), true)`,
 	)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.SeeText("20 of 79 cards have a sound"))
@@ -334,7 +337,8 @@ func (s *stage) teach(t *testing.T) {
 	s.key(t, "p")
 	playing, err := browser.Eval[bool](
 		s.tab,
-		`new Promise(r => { const a = document.querySelector('audio'); if (!a.paused || a.ended) r(true); a.onplaying = () => r(true); setTimeout(() => r(a.currentTime > 0), 1500) })`,
+		`new Promise(r => { const a = document.querySelector('audio'); if (!a.paused || a.ended) r(true);
+			a.onplaying = () => r(true); setTimeout(() => r(a.currentTime > 0), 1500) })`,
 	)
 	require.NoError(t, err)
 	assert.True(t, playing, "the take is played on a key")

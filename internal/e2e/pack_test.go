@@ -52,7 +52,9 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	heard := mustEval(
 		t,
 		s.tab,
-		`new Promise(d => { const a = document.querySelector('audio'); a.addEventListener('loadedmetadata', () => d(a.duration > 0.05 ? 'sound' : 'nothing')); a.addEventListener('error', () => d('broken')); a.preload = 'auto'; a.load() })`,
+		`new Promise(d => { const a = document.querySelector('audio'); a.addEventListener('loadedmetadata',
+			() => d(a.duration > 0.05 ? 'sound' : 'nothing')); a.addEventListener('error', () => d('broken'));
+a.preload = 'auto'; a.load() })`,
 	)
 	assert.Equal(t, "sound", heard)
 	_, err = browser.Eval[bool](s.tab, `(document.querySelector('[data-write]').click(), true)`)
@@ -70,7 +72,8 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	plain := mustEval(
 		t,
 		s.tab,
-		`[...document.querySelectorAll('article')].every(a => a.offsetHeight > 0) && document.querySelectorAll('audio[controls]').length > 10 ? 'readable' : 'empty'`,
+		`[...document.querySelectorAll('article')].every(a => a.offsetHeight > 0) &&
+			document.querySelectorAll('audio[controls]').length > 10 ? 'readable' : 'empty'`,
 	)
 	assert.Equal(t, "readable", plain, "cards and sounds need no script")
 }
@@ -87,7 +90,8 @@ func TestStrokesMoveInTheHandStep(t *testing.T) {
 	frames := mustEval(t, s.tab, `new Promise(d => {
 		[...document.querySelectorAll('button')].find(b => b.innerText.includes('Slowly')).click()
 		let n = 0, moved = new Set(), t0 = performance.now()
-		const f = () => { n++; const a = document.getAnimations()[0]; if (a) moved.add(Math.round(a.currentTime)); performance.now() - t0 < 3000 ? requestAnimationFrame(f) : d(JSON.stringify([Math.round(n / 3), moved.size])) }
+		const f = () => { n++; const a = document.getAnimations()[0]; if (a) moved.add(Math.round(a.currentTime));
+performance.now() - t0 < 3000 ? requestAnimationFrame(f) : d(JSON.stringify([Math.round(n / 3), moved.size])) }
 		requestAnimationFrame(f)
 	})`)
 	require.NoError(t, s.tab.SlowCPU(1))

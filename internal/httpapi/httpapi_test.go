@@ -118,7 +118,10 @@ func (c client) cardID(grapheme string) string {
 func TestSignInAndSessions(t *testing.T) {
 	p := demoPlace(t)
 	stranger := client{t, p.server.URL, http.DefaultClient}
-	for _, path := range []string{"/api/cards", "/api/session", "/api/events", "/api/cards.pdf?cards=all", "/api/pictures/00", "/api/word-pictures/dog"} {
+	for _, path := range []string{
+		"/api/cards", "/api/session", "/api/events", "/api/cards.pdf?cards=all",
+		"/api/pictures/00", "/api/word-pictures/dog",
+	} {
 		status, _ := stranger.call("GET", path, "")
 		assert.Equal(t, 401, status, path)
 	}

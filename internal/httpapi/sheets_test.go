@@ -44,7 +44,10 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 		all = pdf(t, []byte(data), "pdftotext", "FILE", "-")
 		assert.NotContains(t, pdf(t, []byte(data), "pdffonts", "FILE"), " no  ", "all fonts of %s are embedded", s.Name)
 	}
-	for _, want := range []string{"as in barrel", "Write b", "Has it /b/?", "Sound frames", "My book of", "Find b and ring it", "Put the sentence in order", "Read together", "Our new sound", "Merci"} {
+	for _, want := range []string{
+		"as in barrel", "Write b", "Has it /b/?", "Sound frames", "My book of",
+		"Find b and ring it", "Put the sentence in order", "Read together", "Our new sound", "Merci",
+	} {
 		assert.Contains(t, all, want)
 	}
 	status, body := lead.call("GET", base+"poster.pdf", "")
@@ -77,7 +80,10 @@ func TestSoundsAndVoicesOverHTTP(t *testing.T) {
 	require.NotEmpty(t, shelf.Evenness.Voices)
 	m := lead.cardID("m")
 	takes := get[[]app.TakeView](t, assistant, "/api/cards/"+m+"/takes")
-	for path, kind := range map[string]string{"/sound": "audio/flac", "/sound?as=wav": "audio/wav", "/original": "audio/wav"} {
+	for path, kind := range map[string]string{
+		"/sound": "audio/flac", "/sound?as=wav": "audio/wav",
+		"/original": "audio/wav",
+	} {
 		answer, err := assistant.http.Get(assistant.base + "/api/takes/" + takes[0].TakeID + path)
 		require.NoError(t, err)
 		assert.Equal(t, kind, answer.Header.Get("Content-Type"), path)
@@ -143,7 +149,11 @@ func TestLettersOverHTTP(t *testing.T) {
 func TestNewDoorsNeedASession(t *testing.T) {
 	p := demoPlace(t)
 	stranger := client{t, p.server.URL, http.DefaultClient}
-	for _, path := range []string{"/api/sounds", "/api/letters?text=a", "/api/pack.html?size=order", "/api/practice.pdf?text=a", "/api/introductions/00000000-0000-0000-0000-000000000000/print/all.pdf", "/api/takes/00000000-0000-0000-0000-000000000000/original"} {
+	for _, path := range []string{
+		"/api/sounds", "/api/letters?text=a", "/api/pack.html?size=order",
+		"/api/practice.pdf?text=a", "/api/introductions/00000000-0000-0000-0000-000000000000/print/all.pdf",
+		"/api/takes/00000000-0000-0000-0000-000000000000/original",
+	} {
 		status, _ := stranger.call("GET", path, "")
 		assert.Equal(t, 401, status, path)
 	}

@@ -53,7 +53,10 @@ func wav(hertz, channels, bits, format int) []byte {
 }
 
 func TestWAVOfEveryKind(t *testing.T) {
-	for _, r := range []struct{ hertz, channels, bits, format int }{{8000, 1, 8, 1}, {44100, 1, 16, 1}, {48000, 2, 16, 1}, {44100, 2, 24, 1}, {96000, 1, 32, 1}, {22050, 1, 32, 3}} {
+	for _, r := range []struct{ hertz, channels, bits, format int }{{8000, 1, 8, 1}, {44100, 1, 16, 1}, {
+		48000, 2,
+		16, 1,
+	}, {44100, 2, 24, 1}, {96000, 1, 32, 1}, {22050, 1, 32, 3}} {
 		clip, err := media.DecodeSound(wav(r.hertz, r.channels, r.bits, r.format))
 		require.NoError(t, err, "%+v", r)
 		assert.Equal(t, r.hertz, clip.Hertz)
@@ -122,7 +125,11 @@ func bomb(t *testing.T) []byte {
 }
 
 func TestRefusedPictures(t *testing.T) {
-	for says, data := range map[string][]byte{"empty": {}, "no picture": []byte("hello"), "only 1 by 1": encoded(t, 1, 1, true), "damaged": []byte("\x89PNG nonsense"), "more than 6 MB": make([]byte, 7<<20), "not well formed": []byte("<svg><g></svg>")} {
+	for says, data := range map[string][]byte{
+		"empty": {}, "no picture": []byte("hello"), "only 1 by 1": encoded(t,
+			1, 1, true), "damaged": []byte("\x89PNG nonsense"), "more than 6 MB": make([]byte, 7<<20),
+		"not well formed": []byte("<svg><g></svg>"),
+	} {
 		_, err := media.CleanPicture(data)
 		require.ErrorIs(t, err, media.ErrRefused, says)
 		assert.ErrorContains(t, err, says)
@@ -138,7 +145,10 @@ func TestSVGIsCleaned(t *testing.T) {
 	p, err := media.CleanPicture([]byte(dirty))
 	require.NoError(t, err)
 	out := string(p.Bytes)
-	for _, bad := range []string{"script", "onload", "onclick", "outside.example", "foreignObject", "javascript", "style", "image", "ENTITY"} {
+	for _, bad := range []string{
+		"script", "onload", "onclick", "outside.example", "foreignObject", "javascript",
+		"style", "image", "ENTITY",
+	} {
 		assert.NotContains(t, out, bad)
 	}
 	assert.Contains(t, out, `<rect width="5" height="5" fill="#f00">`)

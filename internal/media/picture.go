@@ -186,7 +186,8 @@ func writeElement(out *strings.Builder, t xml.StartElement, root bool, removed m
 	}
 	for _, a := range t.Attr {
 		switch name := a.Name.Local; {
-		case a.Name.Space == "xmlns" || name == "xmlns" || a.Name.Space == "xml" || a.Name.Space == "sodipodi" || a.Name.Space == "inkscape" || strings.HasPrefix(name, "data-"):
+		case a.Name.Space == "xmlns" || name == "xmlns" || a.Name.Space == "xml" || a.Name.Space == "sodipodi" ||
+			a.Name.Space == "inkscape" || strings.HasPrefix(name, "data-"):
 		case name == "version" || name == "baseProfile":
 		case name == "style":
 			for part := range strings.SplitSeq(a.Value, ";") {

@@ -97,7 +97,11 @@ func TestWhatPeopleWroteIsTextNotMarkup(t *testing.T) {
 func TestCardsStandWithoutScript(t *testing.T) {
 	page := written(t, sample(t))
 	body := page[:strings.LastIndex(page, "<script>")]
-	for _, want := range []string{`<audio controls`, "data:audio/flac;base64,", "data:image/png;base64,", "No recorded sound in this pack", "1:35", "Write it in the air.", "Care: Check allergies.", "ship   fish", "25 November 2026"} {
+	for _, want := range []string{
+		`<audio controls`, "data:audio/flac;base64,", "data:image/png;base64,",
+		"No recorded sound in this pack", "1:35", "Write it in the air.", "Care: Check allergies.", "ship   fish",
+		"25 November 2026",
+	} {
 		assert.Contains(t, body, want)
 	}
 	assert.Equal(t, 2, strings.Count(body, `<path class="ink"`), "s and h")

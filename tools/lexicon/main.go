@@ -151,9 +151,12 @@ func (b *builder) stem(w *word) (*word, wordform.Ending, string) {
 				return stem, s.Ending, codes
 			case len(w.codes) > 0 && w.codes[0] == codes && (found == nil || said != codes):
 				found, how, said = stem, s.Ending, codes
-			case len(w.codes) > 0 && s.Ending.Inflects && found == nil && (s.Ending.Letters == "s" && !strings.HasSuffix(w.letters, "ss") && !voiced(s.Word) && strings.Contains(b.src.early[s.Word].kind, "T") || b.formInDictionary(w, s)): // caterpillars: the stem was decided by hand
+			case len(w.codes) > 0 && s.Ending.Inflects && found == nil && (s.Ending.Letters == "s" &&
+				!strings.HasSuffix(w.letters, "ss") && !voiced(s.Word) && strings.Contains(b.src.early[s.Word].kind, "T") ||
+				b.formInDictionary(w, s)): // caterpillars: the stem was decided by hand
 				found, how, said = stem, s.Ending, codes
-			case len(w.codes) > 0 && found == nil && (wordform.Near(w.codes[0], codes) || strings.HasSuffix(stem.letters, "le") && lax(w.codes[0], codes)):
+			case len(w.codes) > 0 && found == nil && (wordform.Near(w.codes[0], codes) || strings.HasSuffix(stem.letters,
+				"le") && lax(w.codes[0], codes)):
 				found, how, said = stem, s.Ending, codes
 			}
 		}

@@ -328,12 +328,18 @@ func (s *sources) forms(w, kind string) []string {
 		add(f)
 	}
 	if strings.Contains(kind, "D") {
-		for _, f := range []string{w + "ed", short + "ed", doubled + "ed", soft + "ed", w + "ing", short + "ing", doubled + "ing"} {
+		for _, f := range []string{
+			w + "ed", short + "ed", doubled + "ed", soft + "ed", w + "ing", short + "ing",
+			doubled + "ing",
+		} {
 			add(f)
 		}
 	}
 	if strings.Contains(kind, "L") {
-		for _, f := range []string{w + "er", short + "er", doubled + "er", soft + "er", w + "est", short + "est", doubled + "est", soft + "est"} {
+		for _, f := range []string{
+			w + "er", short + "er", doubled + "er", soft + "er", w + "est", short + "est",
+			doubled + "est", soft + "est",
+		} {
 			add(f)
 		}
 	}

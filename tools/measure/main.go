@@ -30,7 +30,10 @@ import (
 var orders = []struct {
 	file   string
 	accent phoneme.Accent
-}{{"demo.csv", phoneme.SouthernBritish}, {"free.csv", phoneme.NorthernEnglish}, {"american.csv", phoneme.GeneralAmerican}, {"shuffled.csv", phoneme.SouthernBritish}}
+}{{"demo.csv", phoneme.SouthernBritish}, {"free.csv", phoneme.NorthernEnglish}, {
+	"american.csv",
+	phoneme.GeneralAmerican,
+}, {"shuffled.csv", phoneme.SouthernBritish}}
 
 const here = "tools/measure"
 
@@ -86,7 +89,8 @@ func topTen(order string, a phoneme.Accent) map[string]int {
 	count, taught := map[string]int{}, spelling.Set{}
 	for _, p := range steps(order, a) {
 		taught[p] = true
-		for _, c := range words.Find(words.Query{Taught: taught.WithDoubles(a), Target: &p, Limit: 10}, words.Options{Accent: a}) {
+		for _, c := range words.Find(words.Query{Taught: taught.WithDoubles(a), Target: &p, Limit: 10},
+			words.Options{Accent: a}) {
 			count[c.Word]++
 		}
 	}
@@ -118,7 +122,10 @@ func made() []string {
 		if i < 8 {
 			continue
 		}
-		for _, s := range texts.Suggest(texts.SuggestQuery{Taught: taught.WithDoubles(o.Accent), Exceptions: known, Target: &p, Count: 5}, o, rand.New(rand.NewPCG(uint64(i), 7))) {
+		for _, s := range texts.Suggest(texts.SuggestQuery{
+			Taught: taught.WithDoubles(o.Accent), Exceptions: known,
+			Target: &p, Count: 5,
+		}, o, rand.New(rand.NewPCG(uint64(i), 7))) {
 			if !slices.Contains(out, s.Text) {
 				out = append(out, s.Text)
 			}

@@ -228,7 +228,8 @@ func tab(name string) step {
 	return func(t *browser.Tab) error {
 		_, err := browser.Eval[bool](
 			t,
-			`(() => { const b = [...document.querySelectorAll('[role=tab]')].find(b => b.innerText === '`+name+`'); b.focus(); return true })()`,
+			`(() => { const b = [...document.querySelectorAll('[role=tab]')].find(b => b.innerText === '`+name+`');
+				b.focus(); return true })()`,
 		)
 		return err
 	}
@@ -238,7 +239,8 @@ func tab(name string) step {
 func pick(label, option string) step {
 	return func(t *browser.Tab) error {
 		ok, err := browser.Eval[bool](t, `(() => {
-			const s = document.querySelector('select[aria-label="`+label+`"]'), o = [...(s?.options ?? [])].find(o => o.text.trim() === '`+option+`')
+			const s = document.querySelector('select[aria-label="`+label+`"]'),
+o = [...(s?.options ?? [])].find(o => o.text.trim() === '`+option+`')
 			if (!o) return false
 			Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, o.value)
 			s.dispatchEvent(new Event('change', {bubbles: true}))

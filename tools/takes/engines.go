@@ -170,7 +170,8 @@ func flite() ([]piece, error) {
 				if vowel {
 					phones = "pau " + name + " ax pau"
 				}
-				out, err := exec.Command("flite", "-voice", voice, "--setf", "duration_stretch=2.2", "-psdur", "-p", phones, "-o", file).
+				out, err := exec.Command("flite", "-voice", voice, "--setf", "duration_stretch=2.2", "-psdur", "-p", phones,
+					"-o", file).
 					Output()
 				if err != nil {
 					return nil, fmt.Errorf("flite: %w", err)

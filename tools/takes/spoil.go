@@ -93,7 +93,8 @@ func takesOf(p piece, rng *rand.Rand) []take {
 	mains := []float64{50, 60}[rng.IntN(2)]
 	for i := range hum.samples {
 		t := float64(i) / float64(p.hertz)
-		hum.samples[i] += 0.02 * peak * (math.Sin(2*math.Pi*mains*t) + 0.6*math.Sin(2*math.Pi*2*mains*t) + 0.4*math.Sin(2*math.Pi*3*mains*t))
+		hum.samples[i] += 0.02 * peak * (math.Sin(2*math.Pi*mains*t) + 0.6*math.Sin(2*math.Pi*2*mains*t) +
+			0.4*math.Sin(2*math.Pi*3*mains*t))
 	}
 	cutOff := room("cut-off", one, 45, 0, 0, tail, peak)
 	cutOff.samples = cutOff.samples[len(p.samples)/4:]

@@ -247,7 +247,10 @@ func (s speaker) say(sound string, seconds, vowel float64) []float64 {
 
 // short renders h, the stops and the affricates.
 func (s speaker) short(sound string, seconds, vowel float64) []float64 {
-	burst := map[string][2]float64{"p": {900, 1200}, "b": {700, 1000}, "t": {4200, 2500}, "d": {3800, 2500}, "k": {2000, 1200}, "ɡ": {1900, 1200}, "tʃ": {4000, 2000}, "dʒ": {3600, 2000}, "h": {1400, 2500}}[sound]
+	burst := map[string][2]float64{
+		"p": {900, 1200}, "b": {700, 1000}, "t": {4200, 2500}, "d": {3800, 2500},
+		"k": {2000, 1200}, "ɡ": {1900, 1200}, "tʃ": {4000, 2000}, "dʒ": {3600, 2000}, "h": {1400, 2500},
+	}[sound]
 	var out []float64
 	at := 0
 	voicedOne := sound == "b" || sound == "d" || sound == "ɡ" || sound == "dʒ"
@@ -304,7 +307,10 @@ func (s speaker) short(sound string, seconds, vowel float64) []float64 {
 // synthetic are takes of eight made speakers.
 func synthetic() []piece {
 	var out []piece
-	for i, sp := range []speaker{{105, 1, nil}, {125, 1.02, nil}, {150, 1.06, nil}, {185, 1.14, nil}, {205, 1.17, nil}, {225, 1.18, nil}, {245, 1.2, nil}, {280, 1.24, nil}} {
+	for i, sp := range []speaker{{105, 1, nil}, {125, 1.02, nil}, {150, 1.06, nil}, {185, 1.14, nil}, {
+		205, 1.17,
+		nil,
+	}, {225, 1.18, nil}, {245, 1.2, nil}, {280, 1.24, nil}} {
 		for k, sound := range allSounds {
 			sp.rng = rand.New(rand.NewPCG(uint64(i), uint64(k)))
 			seconds := 0.4 + 0.4*sp.rng.Float64()

@@ -33,11 +33,14 @@ type Conventions struct {
 	WholeByHeart bool           `json:"whole_by_sight"` // exception words as wholes; otherwise the odd part is marked
 	Paper        string         `json:"paper" enum:"A4,Letter"`
 	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
-	DoublesApart bool           `json:"doubles_apart,omitempty"`          // a doubled letter is known by its own card only
-	Allowed      []string       `json:"allowed,omitempty" maxItems:"100"` // single words of refused themes that the team allows
-	Lines        strokes.Lines  `json:"lines,omitzero" required:"false"`
-	Materials    []string       `json:"materials,omitempty" maxItems:"20"` // for the Hand step; empty: all of lesson.Materials
-	OneMaterial  bool           `json:"one_material,omitempty"`            // the first of them every day; else another each day
+	DoublesApart bool           `json:"doubles_apart,omitempty"` // a doubled letter is known by its own card only
+	// single words of refused themes that the team allows
+	Allowed []string      `json:"allowed,omitempty" maxItems:"100"`
+	Lines   strokes.Lines `json:"lines,omitzero" required:"false"`
+	// for the Hand step; empty: all of lesson.Materials
+	Materials []string `json:"materials,omitempty" maxItems:"20"`
+	// the first of them every day; else another each day
+	OneMaterial bool `json:"one_material,omitempty"`
 }
 
 // Departure is a word that the team says in another accent than its own, with the reason.
@@ -101,9 +104,10 @@ type Content struct {
 	Sentences    []string `json:"sentences" maxItems:"40"`
 	Exceptions   []string `json:"exceptions" maxItems:"20"` // exception words taught with this card
 	Notes        string   `json:"notes" maxLength:"4000"`
-	Accent       string   `json:"accent" required:"false" enum:",southern-british,northern-english,northern-english-strut,general-american"` // empty: the team's
-	AccentNote   string   `json:"accent_note" required:"false" maxLength:"200"`
-	Place        *Place   `json:"place,omitempty" required:"false"` // of the letter over the picture
+	// empty: the team's
+	Accent     string `json:"accent" required:"false" enum:",southern-british,northern-english,northern-english-strut,general-american"`
+	AccentNote string `json:"accent_note" required:"false" maxLength:"200"`
+	Place      *Place `json:"place,omitempty" required:"false"` // of the letter over the picture
 }
 
 // Place lays the letter over the picture so that both agree: the left end of the base line as shares of the
@@ -205,9 +209,11 @@ func (c Card) Check(a phoneme.Accent, keywordSounds []phoneme.Phoneme) []Finding
 		switch {
 		case !strings.Contains(joined, c.Pair.Sound):
 			say("keyword", "%q does not hold the sound of this card.", c.Keyword)
-		case first.Initial && !strings.HasPrefix(joined, c.Pair.Sound) && !strings.HasSuffix(joined, c.Pair.Sound) && first.Manner != phoneme.Vowel:
+		case first.Initial && !strings.HasPrefix(joined, c.Pair.Sound) && !strings.HasSuffix(joined, c.Pair.Sound) &&
+			first.Manner != phoneme.Vowel:
 			say("keyword", "%q has the sound inside; children hear it best at the start.", c.Keyword)
-		case strings.HasPrefix(joined, c.Pair.Sound) && first.Manner != phoneme.Vowel && len(sounds) == 1 && !phoneme.IsVowel(k[1]) && k[1] != "j":
+		case strings.HasPrefix(joined, c.Pair.Sound) && first.Manner != phoneme.Vowel && len(sounds) == 1 &&
+			!phoneme.IsVowel(k[1]) && k[1] != "j":
 			say("keyword", "%q starts with two consonants; children may take the cluster for the sound.", c.Keyword)
 		case letterNameSounds[c.Pair.Grapheme] != "" && strings.HasPrefix(joined, letterNameSounds[c.Pair.Grapheme]):
 			say("keyword", "%q starts with the name of the letter; children may mix up name and sound.", c.Keyword)

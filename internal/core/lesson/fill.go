@@ -239,7 +239,10 @@ func (a *assembler) earPlace(target phoneme.Phoneme) (words.Position, []string) 
 }
 
 func placeName(at words.Position) string {
-	return map[words.Position]string{words.Initial: "at the start", words.Final: "at the end", words.Medial: "in the middle"}[at]
+	return map[words.Position]string{
+		words.Initial: "at the start", words.Final: "at the end",
+		words.Medial: "in the middle",
+	}[at]
 }
 
 // firstOrLast adds the game of four quarters, or the reason why English has no words for it.

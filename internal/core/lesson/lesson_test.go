@@ -191,7 +191,10 @@ func TestNothingTaught(t *testing.T) {
 }
 
 func TestRoutineIsChecked(t *testing.T) {
-	for name, steps := range map[string][]lesson.RoutineStep{"empty": {}, "unknown": {{Kind: "juggling"}}, "twice": {{Kind: lesson.Read}, {Kind: lesson.Read}}, "heavy": {{Kind: lesson.Read, Weight: 9}}} {
+	for name, steps := range map[string][]lesson.RoutineStep{
+		"empty": {}, "unknown": {{Kind: "juggling"}},
+		"twice": {{Kind: lesson.Read}, {Kind: lesson.Read}}, "heavy": {{Kind: lesson.Read, Weight: 9}},
+	} {
 		in := input(t, 9)
 		in.Routine.Steps = steps
 		_, err := lesson.Assemble(in)

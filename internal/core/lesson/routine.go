@@ -84,7 +84,10 @@ var paces = map[Kind]pace{
 // DefaultRoutine is the usual run.
 func DefaultRoutine() Routine {
 	r := Routine{Name: "Daily introduction"}
-	for _, k := range []Kind{WarmUp, Listen, Mouth, Ear, Picture, Letter, Turnover, Hand, MixIn, Blend, Read, Spell, Sentence, Page, ClosePart} {
+	for _, k := range []Kind{
+		WarmUp, Listen, Mouth, Ear, Picture, Letter, Turnover, Hand, MixIn, Blend, Read, Spell,
+		Sentence, Page, ClosePart,
+	} {
 		r.Steps = append(r.Steps, RoutineStep{Kind: k, Name: paces[k].name})
 	}
 	return r

@@ -41,7 +41,15 @@ func TestUseOfEachSpelling(t *testing.T) {
 		assert.InDelta(t, 1, sum, 1e-9, "the sounds of %s make up all its words", g)
 	}
 	// What the spelling appendix of the national curriculum in England (2013, year 1 and 2; from memory) says of places.
-	for _, never := range []struct{ grapheme, sound string }{{"ck", "k"}, {"ll", "l"}, {"ff", "f"}, {"tch", "tʃ"}, {"dge", "dʒ"}, {"ng", "ŋ"}, {"ay", "eɪ"}} {
+	for _, never := range []struct{ grapheme, sound string }{
+		{"ck", "k"},
+		{"ll", "l"},
+		{"ff", "f"},
+		{"tch", "tʃ"},
+		{"dge", "dʒ"},
+		{"ng", "ŋ"},
+		{"ay", "eɪ"},
+	} {
 		assert.Less(t, rowOf(t, never.grapheme, never.sound).Start, 0.01, "%s does not start words", never.grapheme)
 	}
 	assert.Less(t, rowOf(t, "ai", "eɪ").End, 0.01, "ai is not used at the end of English words")

@@ -14,7 +14,8 @@ import (
 // memory.
 func TestWordsMadeOfKnownWords(t *testing.T) {
 	for word, want := range map[string]string{
-		"superman": "suːpəmæn", "unzipping": "ʌnzɪpɪŋ", "kindlier": "kaɪndliːə", "overpaint": "əʊvəpeɪnt", "croakiest": "krəʊkiːɪst", "fishless": "fɪʃləs", "lampful": "læmpfəl", "snailhouse": "sneɪlhaʊs",
+		"superman": "suːpəmæn", "unzipping": "ʌnzɪpɪŋ", "kindlier": "kaɪndliːə", "overpaint": "əʊvəpeɪnt",
+		"croakiest": "krəʊkiːɪst", "fishless": "fɪʃləs", "lampful": "læmpfəl", "snailhouse": "sneɪlhaʊs",
 	} {
 		s, err := lexicon.Segment(word, phoneme.SouthernBritish, spelling.Units{})
 		require.NoError(t, err)
@@ -40,7 +41,10 @@ func TestWordsMadeOfKnownWords(t *testing.T) {
 
 // Regular forms of known words count as known.
 func TestRegularForms(t *testing.T) {
-	for word, want := range map[string]string{"lanterns": "læntənz", "barges": "bɑːdʒɪz", "towpaths": "təʊpɑːθs", "moored": "mʊəd", "splashing": "splæʃɪŋ", "mooring": "mʊərɪŋ"} {
+	for word, want := range map[string]string{
+		"lanterns": "læntənz", "barges": "bɑːdʒɪz", "towpaths": "təʊpɑːθs",
+		"moored": "mʊəd", "splashing": "splæʃɪŋ", "mooring": "mʊərɪŋ",
+	} {
 		s, err := lexicon.Segment(word, phoneme.SouthernBritish, spelling.Units{})
 		require.NoError(t, err)
 		assert.Equal(t, lexicon.FromLexicon, s.Source, word)
@@ -56,7 +60,10 @@ func TestRegularForms(t *testing.T) {
 // Short forms are words of their own, not what their letters say without the apostrophe. The year 2 word list of
 // the national curriculum for England (from memory) asks for such forms.
 func TestShortForms(t *testing.T) {
-	for word, want := range map[string]string{"we'll": "wiːl", "She’ll": "ʃiːl", "DON'T": "dəʊnt", "can't": "kɑːnt", "I'm": "aɪm", "they're": "ðeə", "didn't": "dɪdənt", "it's": "ɪts"} {
+	for word, want := range map[string]string{
+		"we'll": "wiːl", "She’ll": "ʃiːl", "DON'T": "dəʊnt", "can't": "kɑːnt",
+		"I'm": "aɪm", "they're": "ðeə", "didn't": "dɪdənt", "it's": "ɪts",
+	} {
 		s, err := lexicon.Segment(word, phoneme.SouthernBritish, spelling.Units{})
 		require.NoError(t, err)
 		assert.Equal(t, want, phoneme.Join(s.Phonemes), word)

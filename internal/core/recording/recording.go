@@ -83,9 +83,10 @@ type Measures struct {
 	SteadinessDB   float64 `json:"steadiness_db"` // spread of the level inside the sound; smaller is steadier
 	AttackMs       int     `json:"attack_ms"`
 	ReleaseMs      int     `json:"release_ms"`
-	TurnScore      float64 `json:"turn_score"`     // how clearly a hum or a buzz turns into a vowel
-	CliffDB        float64 `json:"cliff_db"`       // fall of the spectrum across the end of a telephone's band, in the sound
-	NoiseCliffDB   float64 `json:"noise_cliff_db"` // the same in the noise around it
+	TurnScore      float64 `json:"turn_score"` // how clearly a hum or a buzz turns into a vowel
+	// fall of the spectrum across the end of a telephone's band, in the sound
+	CliffDB      float64 `json:"cliff_db"`
+	NoiseCliffDB float64 `json:"noise_cliff_db"` // the same in the noise around it
 }
 
 // Limits of the verdicts; from trials on synthesised takes, no published source but where named.
@@ -165,7 +166,8 @@ func Judge(take Clip, target Target) Report {
 	r.Trim = Trim{max(0, sound.from*5), min(r.DurationMs, sound.to*5+25)}
 	r.Takes = sound.attempts
 	r.SNRDecibels = sound.snr
-	part := clean[clampIndex(r.Trim.StartMs*take.Hertz/1000, len(clean)):clampIndex(r.Trim.EndMs*take.Hertz/1000, len(clean))]
+	part := clean[clampIndex(r.Trim.StartMs*take.Hertz/1000, len(clean)):clampIndex(r.Trim.EndMs*take.Hertz/1000,
+		len(clean))]
 	r.LevelLUFS, _ = Loudness(part, take.Hertz)
 	r.Clipped = clippedSamples(clean, peak)
 	a.frames = frames(a.mono, len(a.levels), sound)

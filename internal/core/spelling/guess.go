@@ -29,7 +29,8 @@ func Guess(word string) string {
 			g, codes = rest, "d"
 			if c := word[i-1]; c == 't' || c == 'd' {
 				codes = "id"
-			} else if strings.ContainsRune("pkfsx", rune(c)) || strings.HasSuffix(word[:i], "sh") || strings.HasSuffix(word[:i], "ch") {
+			} else if strings.ContainsRune("pkfsx", rune(c)) || strings.HasSuffix(word[:i], "sh") ||
+				strings.HasSuffix(word[:i], "ch") {
 				codes = "t"
 			}
 		case rest[0] == 'c' && len(g) == 1 && len(rest) > 1 && strings.ContainsRune("eiy", rune(rest[1])):

@@ -72,7 +72,10 @@ func TestAlignNeverInvents(t *testing.T) {
 }
 
 func TestGuess(t *testing.T) {
-	for word, want := range map[string]string{"zib": "zib", "shope": "SGp", "fleck": "flek", "cend": "send", "grump": "grump", "sploot": "splLt", "crinked": "kriNkt", "fy": "fY"} {
+	for word, want := range map[string]string{
+		"zib": "zib", "shope": "SGp", "fleck": "flek", "cend": "send",
+		"grump": "grump", "sploot": "splLt", "crinked": "kriNkt", "fy": "fY",
+	} {
 		assert.Equal(t, want, spelling.Guess(word), word)
 	}
 }

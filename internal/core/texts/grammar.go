@@ -155,7 +155,8 @@ func mayBe(n noun, p place) bool {
 		return slices.Contains(p.tags, "water")
 	case n.class == food:
 		return !n.has("drink") && overlap(p.tags, foodPlaces) && !slices.Contains(p.tags, "rubbish")
-	case n.has("small") && (slices.Contains(p.tags, "tiny") && !n.has("tiny") || n.has("kitchen") && !overlap(p.tags, foodPlaces)):
+	case n.has("small") && (slices.Contains(p.tags, "tiny") && !n.has("tiny") || n.has("kitchen") &&
+		!overlap(p.tags, foodPlaces)):
 		return false
 	case n.has("small"):
 		return overlap(p.tags, smallPlaces) && !slices.Contains(p.tags, "rubbish") && p.word != "bath"

@@ -197,7 +197,8 @@ func TestChoppedSentencesHaveOneOrder(t *testing.T) {
 	}
 	cut, parsed := 0, 0
 	for seed := range uint64(60) {
-		for _, s := range texts.Suggest(texts.SuggestQuery{Taught: taught, Exceptions: known, Count: 10}, south, rand.New(rand.NewPCG(seed, 5))) {
+		for _, s := range texts.Suggest(texts.SuggestQuery{Taught: taught, Exceptions: known, Count: 10}, south,
+			rand.New(rand.NewPCG(seed, 5))) {
 			pieces, err := texts.Chop(s.Text)
 			if err != nil {
 				continue

@@ -30,7 +30,10 @@ func TestMadeSentencesAgree(t *testing.T) {
 	target := spelling.Pair{Grapheme: "sh", Sound: "ʃ"}
 	made := 0
 	for seed := range uint64(60) {
-		for _, s := range texts.Suggest(texts.SuggestQuery{Taught: taught, Exceptions: exceptions, Target: &target, Exclude: map[string]bool{"fish": true}, Count: 10}, south, rand.New(rand.NewPCG(seed, 1))) {
+		for _, s := range texts.Suggest(texts.SuggestQuery{
+			Taught: taught, Exceptions: exceptions, Target: &target,
+			Exclude: map[string]bool{"fish": true}, Count: 10,
+		}, south, rand.New(rand.NewPCG(seed, 1))) {
 			made++
 			assert.True(t, texts.Check(s.Text, taught, exceptions, south).Fits(), s.Text)
 			assert.NotEmpty(t, s.Holds, s.Text)
@@ -103,7 +106,10 @@ func TestInstead(t *testing.T) {
 		seg, err := lexicon.Segment(w, south.Accent, south.Units)
 		return err == nil && pairs(t, "s,a,t,i,p,n,m,d,g,o,c,e,r,h").Covers(seg.Segments)
 	}
-	for word, one := range map[string]string{"sheep": "dog", "ships": "hats", "big": "red", "slept": "sat", "queen": "man"} {
+	for word, one := range map[string]string{
+		"sheep": "dog", "ships": "hats", "big": "red", "slept": "sat",
+		"queen": "man",
+	} {
 		assert.Contains(t, texts.Instead(word, can, nil), one, word)
 	}
 	var readable []*lexicon.Entry

@@ -140,7 +140,10 @@ func TestRealText(t *testing.T) {
 			assert.NotContains(t, []string{"nd", "m"}, tok.Text)
 		}
 	}
-	for word, sounds := range map[string]string{"who'd": "huːd", "could've": "kʊdv", "dog's": "dɒɡz", "cat’s": "kæts", "fox's": "fɒksɪz", "it'll": "ɪtəl"} {
+	for word, sounds := range map[string]string{
+		"who'd": "huːd", "could've": "kʊdv", "dog's": "dɒɡz",
+		"cat’s": "kæts", "fox's": "fɒksɪz", "it'll": "ɪtəl",
+	} {
 		assert.Equal(t, sounds, phoneme.Join(south.Sounds(word)), word)
 	}
 }

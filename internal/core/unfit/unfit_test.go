@@ -14,10 +14,13 @@ import (
 // Forms that a child may meet in a word list and that no list of lemmas holds. Written from memory.
 func TestAFamilyIsRefusedAsAWhole(t *testing.T) {
 	for theme, words := range map[unfit.Theme][]string{
-		"rude":              {"bums", "farting", "crappy", "Bitchy", "arse-holes", "bullshit", "poo's"},
-		"sexual":            {"rapist", "raped", "prostitutes", "sexier", "nudist", "boobs", "condoms"},
-		"insult":            {"stupidest", "idiotic", "slavery", "gypsies", "fattest", "lunatics", "ugliness"},
-		"violence":          {"killing", "murderers", "gunfire", "shotguns", "bombers", "stabbed", "swordfish", "tortured", "penknives", "terrorists"},
+		"rude":   {"bums", "farting", "crappy", "Bitchy", "arse-holes", "bullshit", "poo's"},
+		"sexual": {"rapist", "raped", "prostitutes", "sexier", "nudist", "boobs", "condoms"},
+		"insult": {"stupidest", "idiotic", "slavery", "gypsies", "fattest", "lunatics", "ugliness"},
+		"violence": {
+			"killing", "murderers", "gunfire", "shotguns", "bombers", "stabbed", "swordfish",
+			"tortured", "penknives", "terrorists",
+		},
 		"drugs":             {"drugged", "addictive", "smugglers", "cannabis"},
 		"drink-and-tobacco": {"brewery", "boozy", "whiskies", "cigarettes", "drunkenness", "pubs"},
 		"crime":             {"thieves", "burglary", "stealing", "imprisoned-prisoner", "hijackers-gangster"},
@@ -35,7 +38,12 @@ func TestAFamilyIsRefusedAsAWhole(t *testing.T) {
 
 // What only looks like a refused word. Each of these was refused by a rule before it was read by hand.
 func TestPlainWordsPass(t *testing.T) {
-	for _, w := range []string{"grape", "scrape", "canal", "hello", "shell", "classes", "assist", "butter", "button", "therapist", "cockpit", "peacock", "analyse", "saturday", "spice", "hurricane", "password", "firefighter", "antelope", "christmas", "studying", "beehives", "weed", "scared", "ambulance", "gravy", "better", "teddy", "skirt", "night", "duck", "ship", "sheet", "count", "funny", "pin", "six"} {
+	for _, w := range []string{
+		"grape", "scrape", "canal", "hello", "shell", "classes", "assist", "butter",
+		"button", "therapist", "cockpit", "peacock", "analyse", "saturday", "spice", "hurricane", "password",
+		"firefighter", "antelope", "christmas", "studying", "beehives", "weed", "scared", "ambulance", "gravy",
+		"better", "teddy", "skirt", "night", "duck", "ship", "sheet", "count", "funny", "pin", "six",
+	} {
 		theme, refused := unfit.Of(w)
 		assert.False(t, refused, "%s is refused as %s", w, theme)
 	}

@@ -211,7 +211,8 @@ func (m *maker) sort() {
 		sounds, err := phoneme.Parse(m.o.Accent, p.Sound)
 		switch {
 		case err != nil:
-		case strings.HasSuffix(p.Grapheme, "-e") || len(sounds) == 1 && phoneme.IsVowel(sounds[0]) && sounds[0] != "ə" && sounds[0] != "ər":
+		case strings.HasSuffix(p.Grapheme, "-e") || len(sounds) == 1 && phoneme.IsVowel(sounds[0]) &&
+			sounds[0] != "ə" && sounds[0] != "ər":
 			m.vowels = append(m.vowels, p)
 		case len(sounds) == 1 && !phoneme.IsVowel(sounds[0]):
 			m.consonants = append(m.consonants, p)
@@ -362,7 +363,8 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 		g := p.Grapheme
 		last := i == len(pairs)-1
 		switch {
-		case i > v && last && i == v+1 && short && len(vowel.Grapheme) == 1 && doubled[p.Sound] != "" && g != doubled[p.Sound]:
+		case i > v && last && i == v+1 && short && len(vowel.Grapheme) == 1 && doubled[p.Sound] != "" &&
+			g != doubled[p.Sound]:
 			return "", false
 		case p.Sound == "k" && i+1 < len(pairs) && (g == "c") == strings.Contains("eiy", pairs[i+1].Grapheme[:1]),
 			p.Sound == "k" && g == "c" && last:
@@ -384,7 +386,10 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 	if len(word) < 3 || met(pairs) {
 		return "", false
 	}
-	for _, unclear := range []string{"wa", "qua", "wo", "ind", "ild", "old", "oll", "ost", "all", "alk", "alt", "ead", "ough", "wor", "war", "igh" + "t" + "e", "ange", "aste", "thm", "psh", "sc" + "e"} {
+	for _, unclear := range []string{
+		"wa", "qua", "wo", "ind", "ild", "old", "oll", "ost", "all", "alk", "alt",
+		"ead", "ough", "wor", "war", "igh" + "t" + "e", "ange", "aste", "thm", "psh", "sc" + "e",
+	} {
 		if strings.Contains(word, unclear) {
 			return "", false
 		}

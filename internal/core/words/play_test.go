@@ -180,7 +180,10 @@ func TestFirstOrLastHasBothAnswers(t *testing.T) {
 			assert.Len(t, answers, 2, "%s with seed %d", p, seed)
 		}
 	}
-	for p, why := range map[phoneme.Phoneme]string{"h": "none ends", "w": "none ends", "ŋ": "none starts", "ʒ": "none starts"} {
+	for p, why := range map[phoneme.Phoneme]string{
+		"h": "none ends", "w": "none ends", "ŋ": "none starts",
+		"ʒ": "none starts",
+	} {
 		_, err := words.FirstOrLast(p, nil, south, chance(1))
 		require.ErrorIs(t, err, words.ErrPosition)
 		assert.Contains(t, err.Error(), why)

@@ -20,7 +20,10 @@ import (
 var reviewedText string
 
 // longOrder is an order of single letters, groups and split spellings that ends with most of what English has.
-const longOrder = "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,s=z,j,v,w,x,y=j,z,zz,qu,ch,sh,th=θ,th=ð,ng,n=ŋ,ai,ee,igh,oa,oo=uː,oo=ʊ,ar,or,ur,ow=aʊ,oi,er=ə,ear=ɪə,air,ure=jʊə,ay,ou=aʊ,ie=aɪ,ea=iː,oy,ir,ue=uː,aw,wh=w,ph,ew=uː,ew=juː,oe,au,a-e,e-e,i-e,o-e,u-e=juː,u-e=uː,y=iː,y=aɪ,ow=əʊ,tch,dge,kn,wr,le=əl,ea=e,are=eə,ed=t,ed=d,ed=ɪd,c=s,g=dʒ,se=s,ve,mb"
+const longOrder = "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,s=z,j,v,w,x,y=j,z,zz,qu,ch,sh,th=θ,th=ð,ng," +
+	"n=ŋ,ai,ee,igh,oa,oo=uː,oo=ʊ,ar,or,ur,ow=aʊ,oi,er=ə,ear=ɪə,air,ure=jʊə,ay,ou=aʊ,ie=aɪ,ea=iː,oy," +
+	"ir,ue=uː,aw,wh=w,ph,ew=uː,ew=juː,oe,au,a-e,e-e,i-e,o-e,u-e=juː,u-e=uː,y=iː,y=aɪ,ow=əʊ,tch,dge," +
+	"kn,wr,le=əl,ea=e,are=eə,ed=t,ed=d,ed=ɪd,c=s,g=dʒ,se=s,ve,mb"
 
 func stepsOf(t *testing.T, a phoneme.Accent) []spelling.Set {
 	t.Helper()

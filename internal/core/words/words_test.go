@@ -57,7 +57,10 @@ func readable(word string, want []phoneme.Phoneme, taught spelling.Set) bool {
 }
 
 func TestFinderNeverOffersAnUntaughtPair(t *testing.T) {
-	for _, pairs := range []string{"s,a,t,i,p,n", "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss", "s,a,t,p,n,m,a-e,i-e,o-e,k,l,r,c", "sh,i,p,ow=əʊ,s,n,l,b,r,ng"} {
+	for _, pairs := range []string{
+		"s,a,t,i,p,n", "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss",
+		"s,a,t,p,n,m,a-e,i-e,o-e,k,l,r,c", "sh,i,p,ow=əʊ,s,n,l,b,r,ng",
+	} {
 		taught := set(t, pairs)
 		found := words.Find(words.Query{Taught: taught}, south)
 		require.NotEmpty(t, found)
@@ -143,7 +146,13 @@ func TestSort(t *testing.T) {
 		sounds []phoneme.Phoneme
 		per    int
 		at     words.Position
-	}{{[]phoneme.Phoneme{"m"}, 4, words.Initial}, {[]phoneme.Phoneme{"m", "m"}, 4, words.Initial}, {[]phoneme.Phoneme{"ŋ", "s"}, 4, words.Initial}, {[]phoneme.Phoneme{"m", "s"}, 99, words.Initial}, {[]phoneme.Phoneme{"ʒ", "s"}, 4, words.Final}} {
+	}{
+		{[]phoneme.Phoneme{"m"}, 4, words.Initial},
+		{[]phoneme.Phoneme{"m", "m"}, 4, words.Initial},
+		{[]phoneme.Phoneme{"ŋ", "s"}, 4, words.Initial},
+		{[]phoneme.Phoneme{"m", "s"}, 99, words.Initial},
+		{[]phoneme.Phoneme{"ʒ", "s"}, 4, words.Final},
+	} {
 		_, err := words.Sort(bad.sounds, bad.per, bad.at, south, rand.New(rand.NewPCG(1, 2)))
 		assert.Error(t, err)
 	}
@@ -151,7 +160,8 @@ func TestSort(t *testing.T) {
 
 func ExampleFind() {
 	taught, _ := spelling.ParsePairs(phoneme.SouthernBritish, "s,a,t,p,i,n")
-	for _, c := range words.Find(words.Query{Taught: taught, WithPicture: true}, words.Options{Accent: phoneme.SouthernBritish}) {
+	for _, c := range words.Find(words.Query{Taught: taught, WithPicture: true},
+		words.Options{Accent: phoneme.SouthernBritish}) {
 		fmt.Println(c.Word, c.Frame)
 	}
 	// Output:
