@@ -71,19 +71,19 @@ func run(ctx context.Context) error {
 	if err := store.Migrate(ctx, pool); err != nil {
 		return err
 	}
-	a := &app.App{Pool: pool, Now: time.Now, Seed: rand.Uint64}
+	a := app.New(pool, app.Options{})
 	list, err := demo.Load(ctx, a)
 	if err != nil {
 		return err
 	}
-	lead, err := a.SignIn(ctx, list[0].Email, list[0].Password)
+	lead, err := a.People.SignIn(ctx, list[0].Email, list[0].Password)
 	if err != nil {
 		return err
 	}
 	n := 52
 	for _, row := range spelling.Table(phoneme.SouthernBritish) {
 		if n < cardsWanted && !row.Rare {
-			if _, err := a.NewCard(ctx, lead, row.String(), n+1); err == nil {
+			if _, err := a.Cards.New(ctx, lead, row.String(), n+1); err == nil {
 				n++
 			}
 		}
@@ -117,7 +117,7 @@ func run(ctx context.Context) error {
 }
 
 // live measures from the start of a change to its arrival on another's event stream.
-func live(ctx context.Context, base string, a *app.App, by app.Actor, as httpapi.DemoSignIn) error {
+func live(ctx context.Context, base string, a *app.App, by app.Actor, as app.DemoSignIn) error {
 	client, err := signedIn(base, as)
 	if err != nil {
 		return err
@@ -128,14 +128,14 @@ func live(ctx context.Context, base string, a *app.App, by app.Actor, as httpapi
 	}
 	defer func() { _ = stream.Body.Close() }()
 	in := bufio.NewScanner(stream.Body)
-	wall, err := a.Wall(ctx, by, false)
+	wall, err := a.Cards.Wall(ctx, by, false)
 	if err != nil {
 		return err
 	}
 	var times []time.Duration
 	for i := range 21 {
 		begin := time.Now()
-		if _, err := a.SetState(ctx, by, wall[51].CardID, []card.State{card.Draft, card.InReview}[(i+1)%2]); err != nil {
+		if _, err := a.Cards.SetState(ctx, by, wall[51].CardID, []card.State{card.Draft, card.InReview}[(i+1)%2]); err != nil {
 			return err
 		}
 		for in.Scan() && !strings.Contains(in.Text(), wall[51].CardID) {
@@ -152,7 +152,7 @@ func live(ctx context.Context, base string, a *app.App, by app.Actor, as httpapi
 	return nil
 }
 
-func signedIn(base string, as httpapi.DemoSignIn) (*http.Client, error) {
+func signedIn(base string, as app.DemoSignIn) (*http.Client, error) {
 	jar, _ := cookiejar.New(nil)
 	client := &http.Client{Jar: jar, Transport: &http.Transport{MaxIdleConnsPerHost: users}}
 	in, err := client.Post(
@@ -252,7 +252,7 @@ done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.sta
 }
 
 // load lets 50 users read the wall and cards, each with a short pause between two reads.
-func load(base string, as httpapi.DemoSignIn) error {
+func load(base string, as app.DemoSignIn) error {
 	client, err := signedIn(base, as)
 	if err != nil {
 		return err

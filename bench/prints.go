@@ -20,7 +20,7 @@ const cardsPrinted = 60
 
 // prints measures the PDF of 60 cards against headless Chromium printing the same content, and the carry pack.
 func prints(ctx context.Context, a *app.App, by app.Actor) error {
-	wall, err := a.CardFaces(ctx, by, func(string) bool { return true })
+	wall, _, err := a.Print.Faces(ctx, by, app.CardsAsk{All: true})
 	if err != nil {
 		return err
 	}
@@ -77,7 +77,7 @@ func prints(ctx context.Context, a *app.App, by app.Actor) error {
 	)
 	out.Reset()
 	begin = time.Now()
-	if err := a.Pack(ctx, by, "", app.PackOrder, &out); err != nil {
+	if err := a.Print.Pack(ctx, by, "", app.PackOrder, &out); err != nil {
 		return err
 	}
 	fmt.Printf(

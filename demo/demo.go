@@ -9,7 +9,6 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/httpapi"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 	"context"
@@ -55,7 +54,7 @@ type library struct {
 }
 
 // SignIns are the demo's accounts, one for each role.
-var SignIns = []httpapi.DemoSignIn{
+var SignIns = []app.DemoSignIn{
 	{Email: "lead@lockhouse.example", Password: "lantern on the towpath", Role: "lead"},
 	{Email: "teacher@lockhouse.example", Password: "kettle on the barge", Role: "teacher"},
 	{Email: "assistant@lockhouse.example", Password: "rope around the bollard", Role: "assistant"},
@@ -64,7 +63,7 @@ var SignIns = []httpapi.DemoSignIn{
 var names = map[string]string{"lead": "Odile Weir", "teacher": "Tam Quayle", "assistant": "Bea Sluice"}
 
 // Load makes the demo team where the database holds no team, and returns its sign-ins.
-func Load(ctx context.Context, a *app.App) ([]httpapi.DemoSignIn, error) {
+func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
 	n, err := store.CountTeams(ctx, a.Pool)
 	if err != nil || n > 0 {
 		return SignIns, err
@@ -77,46 +76,47 @@ func Load(ctx context.Context, a *app.App) ([]httpapi.DemoSignIn, error) {
 	if err != nil {
 		return nil, fmt.Errorf("read the demo library: %w", err)
 	}
-	return SignIns, pgx.BeginFunc(ctx, a.Pool, func(tx pgx.Tx) error { return lib.load(ctx, tx, a.Now()) })
+	return SignIns, pgx.BeginFunc(ctx, a.Pool, func(tx pgx.Tx) error { return lib.load(ctx, tx, a.People, a.Now()) })
 }
 
-func (l library) load(ctx context.Context, tx pgx.Tx, now time.Time) error {
+func (l library) load(ctx context.Context, tx pgx.Tx, people app.People, now time.Time) error {
 	conv := card.Conventions{Accent: phoneme.SouthernBritish, GroupsFirst: true, Paper: "A4"}
 	teamID, err := store.CreateTeam(ctx, tx, l.Team, conv)
 	if err != nil {
 		return err
 	}
-	if err := store.PutRoutine(ctx, tx, teamID, lesson.DefaultRoutine()); err != nil {
+	s := store.For(tx, teamID)
+	if err := s.PutRoutine(ctx, lesson.DefaultRoutine()); err != nil {
 		return err
 	}
 	var leadID string
-	for _, s := range SignIns {
-		id, err := app.AddMember(ctx, tx, teamID, s.Email, names[s.Role], app.Role(s.Role), s.Password)
+	for _, m := range SignIns {
+		id, err := people.AddMember(ctx, tx, teamID, m.Email, names[m.Role], app.Role(m.Role), m.Password)
 		if err != nil {
 			return err
 		}
-		if s.Role == "lead" {
+		if m.Role == "lead" {
 			leadID = id
 		}
 	}
 	ids := make([]string, len(l.Cards))
 	for i, c := range l.Cards {
-		if ids[i], err = l.card(ctx, tx, teamID, leadID, i+1, c, conv, now); err != nil {
+		if ids[i], err = l.card(ctx, s, leadID, i+1, c, conv, now); err != nil {
 			return fmt.Errorf("card %s: %w", c.Pair, err)
 		}
 	}
 	for _, t := range l.Bank {
-		if _, err := store.AddBankText(ctx, tx, teamID, t.Kind, t.Body, leadID, now); err != nil {
+		if _, err := s.AddBankText(ctx, t.Kind, t.Body, leadID, now); err != nil {
 			return fmt.Errorf("bank text %q: %w", t.Body, err)
 		}
 	}
-	return l.classes(ctx, tx, teamID, leadID, ids, now)
+	return l.classes(ctx, s, leadID, ids, now)
 }
 
 func (l library) card(
 	ctx context.Context,
-	tx pgx.Tx,
-	teamID, by string,
+	s store.Library,
+	by string,
 	step int,
 	c demoCard,
 	conv card.Conventions,
@@ -135,26 +135,19 @@ func (l library) card(
 		if err != nil {
 			return "", err
 		}
-		sum, err := store.PutMedium(ctx, tx, teamID, store.Medium{MediaType: clean.MediaType, Bytes: clean.Bytes})
+		sum, err := s.PutMedium(ctx, store.Medium{MediaType: clean.MediaType, Bytes: clean.Bytes})
 		if err != nil {
 			return "", err
 		}
 		c.Content.Picture = fmt.Sprintf("%x", sum)
 	}
-	id, err := store.CreateCard(
-		ctx,
-		tx,
-		step,
-		pair,
-		store.CardEdit{
-			TeamID:  teamID,
-			State:   c.State,
-			Content: c.Content.Tidy(),
-			Changed: []string{"all"},
-			By:      &by,
-			Now:     now,
-		},
-	)
+	id, err := s.CreateCard(ctx, step, pair, store.CardEdit{
+		State:   c.State,
+		Content: c.Content.Tidy(),
+		Changed: []string{"all"},
+		By:      &by,
+		Now:     now,
+	})
 	if err != nil || c.Take == "" {
 		return id, err
 	}
@@ -165,13 +158,13 @@ func (l library) card(
 	if err != nil {
 		return "", err
 	}
-	return id, l.take(ctx, tx, teamID, id, pair, data, conv, now)
+	return id, l.take(ctx, s, id, pair, data, conv, now)
 }
 
 func (l library) take(
 	ctx context.Context,
-	tx pgx.Tx,
-	teamID, cardID string,
+	s store.Library,
+	cardID string,
 	pair spelling.Pair,
 	data []byte,
 	conv card.Conventions,
@@ -186,7 +179,7 @@ func (l library) take(
 		return err
 	}
 	r := recording.Judge(clip, target)
-	if _, err := store.PutMedium(ctx, tx, teamID, store.Medium{MediaType: "audio/wav", Bytes: data}); err != nil {
+	if _, err := s.PutMedium(ctx, store.Medium{MediaType: "audio/wav", Bytes: data}); err != nil {
 		return err
 	}
 	sum := sha256.Sum256(data)
@@ -201,16 +194,16 @@ func (l library) take(
 		Report:      r,
 		CreatedAt:   now,
 	}
-	if t.TakeID, err = store.AddTake(ctx, tx, teamID, "", t); err != nil {
+	if t.TakeID, err = s.AddTake(ctx, "", t); err != nil {
 		return err
 	}
-	return store.ChooseTake(ctx, tx, teamID, t)
+	return s.ChooseTake(ctx, t)
 }
 
 // classes writes a log as if each class had met a card a school day, and the first ones often.
-func (l library) classes(ctx context.Context, tx pgx.Tx, teamID, by string, ids []string, now time.Time) error {
+func (l library) classes(ctx context.Context, s store.Library, by string, ids []string, now time.Time) error {
 	for _, c := range l.Classes {
-		classID, err := store.CreateClass(ctx, tx, teamID, c.Name, c.Kind)
+		classID, err := s.CreateClass(ctx, c.Name, c.Kind)
 		if err != nil {
 			return err
 		}
@@ -218,17 +211,13 @@ func (l library) classes(ctx context.Context, tx pgx.Tx, teamID, by string, ids 
 			met := now.AddDate(0, 0, -(c.Taught - i))
 			for visit := range min(4, 1+(c.Taught-i)/3) {
 				sure := min(3, 1+visit)
-				for _, s := range c.Shaky {
-					if s == i+1 {
+				for _, shaky := range c.Shaky {
+					if shaky == i+1 {
 						sure = min(1, visit)
 					}
 				}
 				at := met.AddDate(0, 0, visit*(c.Taught-i)/5)
-				if err := store.AddLog(
-					ctx,
-					tx,
-					teamID,
-					classID,
+				if err := s.AddLog(ctx, classID,
 					"",
 					by,
 					store.LogRow{CardID: ids[i], Introduced: visit == 0, Sureness: sure, MetAt: at},

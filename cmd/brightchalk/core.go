@@ -1,6 +1,14 @@
 package main
 
 import (
+	"bufio"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"strings"
+
+	"github.com/spf13/cobra"
+
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
@@ -8,129 +16,54 @@ import (
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
 	"brightchalk/internal/media"
-	"bufio"
-	"encoding/json"
-	"errors"
-	"flag"
-	"fmt"
-	"io"
-	"math/rand/v2"
-	"os"
-	"strings"
-	"text/tabwriter"
 )
 
-func parse(f *flag.FlagSet, args []string) error {
-	if err := f.Parse(args); err != nil {
-		return usageError{err}
-	}
-	return nil
-}
-
-type coreFlags struct {
-	*flag.FlagSet
-	accent *string
-	json   *bool
-}
-
-func newCoreFlags(name string) coreFlags {
-	f := newFlags(name)
-	return coreFlags{f, f.String("accent", "", ""), f.Bool("json", false, "")}
-}
-
-func (f coreFlags) read(args []string) (phoneme.Accent, error) {
-	// Flags may stand behind the words too.
-	var flags, rest []string
-	for i := 0; i < len(args); i++ {
-		if args[i] == "--" {
-			rest = append(rest, args[i+1:]...)
-			break
-		}
-		if !strings.HasPrefix(args[i], "-") || args[i] == "-" {
-			rest = append(rest, args[i])
-			continue
-		}
-		flags = append(flags, args[i])
-		name := strings.TrimLeft(args[i], "-")
-		if known := f.Lookup(name); known != nil && i+1 < len(args) {
-			if b, ok := known.Value.(interface{ IsBoolFlag() bool }); !ok || !b.IsBoolFlag() {
-				i++
-				flags = append(flags, args[i])
-			}
-		}
-	}
-	if err := parse(f.FlagSet, append(append(flags, "--"), rest...)); err != nil {
-		return "", err
-	}
-	return phoneme.ParseAccent(*f.accent)
-}
-
-// printer writes one JSON object a line, or rows of a table for people.
-type printer struct {
-	json *json.Encoder
-	rows *tabwriter.Writer
-}
-
-func newPrinter(std stdio, asJSON bool) *printer {
-	if asJSON {
-		e := json.NewEncoder(std.out)
-		e.SetEscapeHTML(false)
-		return &printer{json: e}
-	}
-	return &printer{rows: tabwriter.NewWriter(std.out, 0, 4, 2, ' ', 0)}
-}
-
-func (p *printer) row(v any, cells ...string) error {
-	if p.json != nil {
-		return p.json.Encode(v)
-	}
-	_, err := fmt.Fprintln(p.rows, strings.Join(cells, "\t"))
-	return err
-}
-
-func (p *printer) close() error {
-	if p.rows != nil {
-		return p.rows.Flush()
-	}
-	return nil
-}
-
-func sounds(std stdio, args []string) error {
-	f := newCoreFlags("sounds")
-	accent, err := f.read(args)
-	if err != nil {
-		return err
-	}
-	p := newPrinter(std, *f.json)
-	for _, s := range phoneme.Inventory(accent) {
-		voice := map[bool]string{true: "voiced", false: "unvoiced"}[s.Voiced]
-		hold := map[bool]string{true: "stretch", false: "short"}[s.Stretchable]
-		if err := p.row(s, string(s.Phoneme), s.KeyWord, voice, string(s.Manner), s.Place, hold); err != nil {
+func soundsCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{Use: "sounds", Short: "The sounds of an accent", Args: takes(0, 0, "it takes no arguments")}
+	f := addCoreFlags(c)
+	c.RunE = func(*cobra.Command, []string) error {
+		accent, err := f.parse()
+		if err != nil {
 			return err
 		}
+		return rows(std, f.json, phoneme.Inventory(accent), func(s phoneme.Sound) []string {
+			voice := map[bool]string{true: "voiced", false: "unvoiced"}[s.Voiced]
+			hold := map[bool]string{true: "stretch", false: "short"}[s.Stretchable]
+			return []string{string(s.Phoneme), s.KeyWord, voice, string(s.Manner), s.Place, hold}
+		})
 	}
-	return p.close()
+	return c
 }
 
-func segment(std stdio, args []string) error {
-	f := newCoreFlags("segment")
-	accent, err := f.read(args)
-	if err != nil {
-		return err
+func segmentCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "segment [WORD...]", Short: "Cut words into graphemes with their sounds",
+		Long: "Cut words into graphemes with their sounds. Without words they are read from standard input.",
 	}
-	list := f.Args()
-	if len(list) == 0 {
-		in := bufio.NewScanner(std.in)
-		in.Split(bufio.ScanWords)
-		in.Buffer(nil, 1<<20)
-		for in.Scan() {
-			list = append(list, in.Text())
+	f := addCoreFlags(c)
+	c.RunE = func(_ *cobra.Command, list []string) error {
+		accent, err := f.parse()
+		if err != nil {
+			return err
 		}
-		if in.Err() != nil {
-			return errors.New("the words on standard input cannot be read: one is longer than a megabyte")
+		if len(list) == 0 {
+			in := bufio.NewScanner(std.in)
+			in.Split(bufio.ScanWords)
+			in.Buffer(nil, 1<<20)
+			for in.Scan() {
+				list = append(list, in.Text())
+			}
+			if in.Err() != nil {
+				return errors.New("the words on standard input cannot be read: one is longer than a megabyte")
+			}
 		}
+		return segment(newPrinter(std, f.json), accent, list)
 	}
-	p := newPrinter(std, *f.json)
+	return c
+}
+
+// segment cuts what are words, and then says what the first is that is none.
+func segment(p *printer, accent phoneme.Accent, list []string) error {
 	var firstWrong error
 	for _, w := range list {
 		s, err := lexicon.Segment(w, accent, spelling.Units{})
@@ -144,7 +77,8 @@ func segment(std stdio, args []string) error {
 		for _, g := range s.Segments {
 			parts = append(parts, g.Pair.String())
 		}
-		if err := p.row(s, w, strings.Join(parts, " "), fmt.Sprintf("%d sounds", s.Sounds), string(s.Source)); err != nil {
+		err = p.row(s, w, strings.Join(parts, " "), fmt.Sprintf("%d sounds", s.Sounds), string(s.Source))
+		if err != nil {
 			return err
 		}
 	}
@@ -182,145 +116,139 @@ func taughtSet(accent phoneme.Accent, taught, order, upto string) (spelling.Set,
 	return set, nil
 }
 
-func findWords(std stdio, args []string) error {
-	f := newCoreFlags("words")
-	taught, order, upto := f.String("taught", "", ""), f.String("order", "", ""), f.String("upto", "", "")
-	soundCount, syllables, known, apart := f.Int(
-		"sounds",
-		0,
-		"",
-	), f.Int(
-		"syllables",
-		0,
-		"",
-	), f.Int(
-		"familiarity",
-		0,
-		"",
-	), f.Bool(
-		"no-homophones",
-		false,
-		"",
-	)
-	target, position, frame := f.String("target", "", ""), f.String("position", "", ""), f.String("frame", "", "")
-	pictures, limit := f.Bool("pictures", false, ""), f.Int("limit", 0, "")
-	accent, err := f.read(args)
-	if err != nil {
-		return err
+func wordsCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "words", Short: "Words that can be read with what is taught, the best first",
+		Args: takes(0, 0, "it takes no arguments; say what is taught: --taught PAIRS"),
 	}
-	if *taught == "" && *order == "" {
-		return usageError{errors.New("say what is taught: --taught PAIRS, or --order FILE --upto PAIR")}
-	}
-	q := words.Query{
-		Frame:        strings.ToUpper(*frame),
-		WithPicture:  *pictures,
-		Limit:        *limit,
-		MinSounds:    *soundCount,
-		MaxSounds:    *soundCount,
-		Syllables:    *syllables,
-		Familiarity:  *known,
-		NoHomophones: *apart,
-	}
-	if q.Taught, err = taughtSet(accent, *taught, *order, *upto); err != nil {
-		return err
-	}
-	if strings.Trim(q.Frame, "CV") != "" {
-		return fmt.Errorf("the frame %q is not made of C and V", *frame)
-	}
-	if q.Position, err = words.ParsePosition(*position); err != nil {
-		return err
-	}
-	if *target != "" {
-		p, err := spelling.ParsePair(accent, *target)
+	f := addCoreFlags(c)
+	var taught, order, upto, target, position string
+	var q words.Query
+	flags := c.Flags()
+	flags.StringVar(&taught, "taught", "", "the taught PAIRS")
+	flags.StringVar(&order, "order", "", "a CSV with the columns step,grapheme,sound,exception_words, in place of --taught")
+	flags.StringVar(&upto, "upto", "", "the last PAIR of the order that is taught")
+	flags.StringVar(&target, "target", "", "the PAIR that must be in the word")
+	flags.StringVar(&position, "position", "", "of the target: initial, medial, final or any")
+	flags.StringVar(&q.Frame, "frame", "", "CVC, CCVC, ...")
+	flags.BoolVar(&q.WithPicture, "pictures", false, "only words with a picture")
+	flags.IntVar(&q.MinSounds, "sounds", 0, "exactly so many sounds")
+	flags.IntVar(&q.Syllables, "syllables", 0, "exactly so many syllables")
+	flags.IntVar(&q.Familiarity, "familiarity", 0, "at least so well known, 0 to 5")
+	flags.BoolVar(&q.NoHomophones, "no-homophones", false, "none that sounds like another word")
+	flags.IntVar(&q.Limit, "limit", 0, "at most so many")
+	c.RunE = func(*cobra.Command, []string) error {
+		accent, err := f.parse()
 		if err != nil {
 			return err
 		}
-		if !q.Taught[p] {
-			return fmt.Errorf("the target %s is not among the taught pairs", p)
+		if taught == "" && order == "" {
+			return usage("say what is taught: --taught PAIRS, or --order FILE --upto PAIR")
 		}
-		q.Target = &p
-	}
-	p := newPrinter(std, *f.json)
-	found := words.Find(q, words.Options{Accent: accent})
-	for _, c := range found {
-		if err := p.row(c, c.Word, c.Frame, c.Because); err != nil {
+		if q.Taught, err = taughtSet(accent, taught, order, upto); err != nil {
 			return err
 		}
-	}
-	if len(found) == 0 {
-		fmt.Fprintln(std.err, "no word fits; fewer limits (frame, position, pictures) or more taught pairs would help")
-	}
-	return p.close()
-}
-
-func checkText(std stdio, args []string) error {
-	f := newCoreFlags("check-text")
-	taught, exceptions := f.String("taught", "", ""), f.String("exceptions", "", "")
-	accent, err := f.read(args)
-	if err != nil {
-		return err
-	}
-	if f.NArg() != 1 {
-		return usageError{errors.New("name one file, or - for standard input")}
-	}
-	set, err := spelling.ParsePairs(accent, *taught)
-	if err != nil {
-		return err
-	}
-	text, err := readInput(std, f.Arg(0))
-	if err != nil {
-		return err
-	}
-	r := texts.Check(string(text), set, wordSet(*exceptions), texts.Options{Accent: accent})
-	p := newPrinter(std, *f.json)
-	if *f.json {
-		return p.row(r)
-	}
-	for _, t := range r.Tokens {
-		if err := p.row(nil, t.Text, string(t.Status), strings.Join(t.Untaught, " ")); err != nil {
+		if strings.Trim(strings.ToUpper(q.Frame), "CV") != "" {
+			return fmt.Errorf("the frame %q is not made of C and V", q.Frame)
+		}
+		q.Frame, q.MaxSounds = strings.ToUpper(q.Frame), q.MinSounds
+		if q.Position, err = words.ParsePosition(position); err != nil {
 			return err
 		}
+		if q.Target, err = targetIn(accent, q.Taught, target); err != nil {
+			return err
+		}
+		found := words.Find(q, words.Options{Accent: accent})
+		if len(found) == 0 {
+			fmt.Fprintln(std.err, "no word fits; fewer limits (frame, position, pictures) or more taught pairs would help")
+		}
+		return rows(std, f.json, found, func(c words.Choice) []string { return []string{c.Word, c.Frame, c.Because} })
 	}
-	if err := p.row(nil, fmt.Sprintf("%.0f %% decodable", r.Decodable*100), strings.Join(r.Remarks, " ")); err != nil {
-		return err
-	}
-	return p.close()
+	return c
 }
 
-func sortGame(std stdio, args []string) error {
-	f := newCoreFlags("sort")
-	list, per := f.String("sounds", "", ""), f.Int("per", 4, "")
-	position, seed := f.String("position", "initial", ""), f.Uint64("seed", 1, "")
-	accent, err := f.read(args)
-	if err != nil {
-		return err
+func checkTextCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "check-text FILE", Short: "Which words of a text can be read with what is taught",
+		Long: "Which words of a text can be read with what is taught. FILE may be - for standard input.",
+		Args: takes(1, 1, "name one file, or - for standard input"),
 	}
-	if *list == "" {
-		return usageError{errors.New("say which sounds: --sounds m,s")}
-	}
-	var targets []phoneme.Phoneme
-	for part := range strings.SplitSeq(*list, ",") {
-		p, err := oneSound(accent, part)
+	f := addCoreFlags(c)
+	taught := c.Flags().String("taught", "", "the taught PAIRS")
+	exceptions := c.Flags().String("exceptions", "", "taught exception words, parted by commas")
+	c.RunE = func(_ *cobra.Command, args []string) error {
+		accent, err := f.parse()
 		if err != nil {
 			return err
 		}
-		targets = append(targets, p)
-	}
-	at, err := words.ParsePosition(*position)
-	if err != nil {
-		return err
-	}
-	baskets, err := words.Sort(targets, *per, at, words.Options{Accent: accent}, rand.New(rand.NewPCG(*seed, 17)))
-	if err != nil {
-		return err
-	}
-	p := newPrinter(std, *f.json)
-	for _, b := range baskets {
-		if err := p.row(b, string(b.Sound), strings.Join(b.Pictures, " ")); err != nil {
+		set, err := spelling.ParsePairs(accent, *taught)
+		if err != nil {
 			return err
 		}
+		text, err := readInput(std, args[0])
+		if err != nil {
+			return err
+		}
+		r := texts.Check(string(text), set, wordSet(*exceptions), texts.Options{Accent: accent})
+		p := newPrinter(std, f.json)
+		if f.json {
+			return p.row(r)
+		}
+		for _, t := range r.Tokens {
+			if err := p.row(nil, t.Text, string(t.Status), strings.Join(t.Untaught, " ")); err != nil {
+				return err
+			}
+		}
+		share := fmt.Sprintf("%.0f %% decodable", r.Decodable*100)
+		if err := p.row(nil, share, strings.Join(r.Remarks, " ")); err != nil {
+			return err
+		}
+		return p.close()
 	}
-	return p.close()
+	return c
+}
+
+func sortCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "sort", Short: "Pictures to sort by sound",
+		Args: takes(0, 0, "it takes no arguments; say which sounds: --sounds m,s"),
+	}
+	f := addCoreFlags(c)
+	list := c.Flags().String("sounds", "", "sounds, or graphemes with one sound, parted by commas")
+	per := c.Flags().Int("per", 4, "pictures for each sound")
+	position := c.Flags().String("position", "initial", "of the sound: initial, medial, final or any")
+	var seed uint64
+	addSeed(c, &seed)
+	c.RunE = func(*cobra.Command, []string) error {
+		accent, err := f.parse()
+		if err != nil {
+			return err
+		}
+		if *list == "" {
+			return usage("say which sounds: --sounds m,s")
+		}
+		var targets []phoneme.Phoneme
+		for part := range strings.SplitSeq(*list, ",") {
+			p, err := oneSound(accent, part)
+			if err != nil {
+				return err
+			}
+			targets = append(targets, p)
+		}
+		at, err := words.ParsePosition(*position)
+		if err != nil {
+			return err
+		}
+		rng := rand.New(rand.NewPCG(seed, 17))
+		baskets, err := words.Sort(targets, *per, at, words.Options{Accent: accent}, rng)
+		if err != nil {
+			return err
+		}
+		return rows(std, f.json, baskets, func(b words.Basket) []string {
+			return []string{string(b.Sound), strings.Join(b.Pictures, " ")}
+		})
+	}
+	return c
 }
 
 // oneSound reads a sound, or a grapheme such as ng as its most common sound. It refuses a sequence: a game for ear
@@ -349,47 +277,55 @@ func spoken(ps []phoneme.Phoneme) string {
 	return strings.Join(out, " and ")
 }
 
-func judgeRecordings(std stdio, args []string) error {
-	f := newCoreFlags("recording")
-	sound := f.String("sound", "", "")
-	accent, err := f.read(args)
-	if err != nil {
-		return err
+func recordingCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "recording FILE...", Short: "Judge recordings of a sound",
+		Long: "Judge recordings of a sound: WAV, FLAC, MP3 or Ogg Vorbis.",
 	}
-	if *sound == "" || f.NArg() == 0 {
-		return usageError{errors.New("say which sound and which files: --sound m FILE.wav")}
-	}
-	target, err := recordingTarget(accent, *sound)
-	if err != nil {
-		return err
-	}
-	p := newPrinter(std, *f.json)
-	var firstWrong error
-	for _, name := range f.Args() {
-		data, err := readInput(std, name)
-		var clip recording.Clip
-		if err == nil {
-			clip, err = media.DecodeSound(data)
-		}
+	f := addCoreFlags(c)
+	sound := c.Flags().String("sound", "", "the sound that is meant, or a grapheme with it")
+	c.RunE = func(_ *cobra.Command, files []string) error {
+		accent, err := f.parse()
 		if err != nil {
-			if firstWrong == nil {
-				firstWrong = fmt.Errorf("%s: %w", name, err)
-			}
-			continue
-		}
-		r := recording.Judge(clip, target)
-		out := struct {
-			File string `json:"file"`
-			recording.Report
-		}{name, r}
-		if err := p.row(out, name, string(r.Verdict), r.Advice); err != nil {
 			return err
 		}
+		if *sound == "" || len(files) == 0 {
+			return usage("say which sound and which files: --sound m FILE.wav")
+		}
+		target, err := recordingTarget(accent, *sound)
+		if err != nil {
+			return err
+		}
+		p := newPrinter(std, f.json)
+		var firstWrong error
+		for _, name := range files {
+			if err := judge(std, p, name, target); err != nil && firstWrong == nil {
+				firstWrong = fmt.Errorf("%s: %w", name, err)
+			}
+		}
+		if err := p.close(); err != nil {
+			return err
+		}
+		return firstWrong
 	}
-	if err := p.close(); err != nil {
+	return c
+}
+
+func judge(std stdio, p *printer, name string, target recording.Target) error {
+	data, err := readInput(std, name)
+	if err != nil {
 		return err
 	}
-	return firstWrong
+	clip, err := media.DecodeSound(data)
+	if err != nil {
+		return err
+	}
+	r := recording.Judge(clip, target)
+	out := struct {
+		File string `json:"file"`
+		recording.Report
+	}{name, r}
+	return p.row(out, name, string(r.Verdict), r.Advice)
 }
 
 // recordingTarget reads a sound, or a grapheme such as qu as its most common sound.
@@ -402,30 +338,4 @@ func recordingTarget(accent phoneme.Accent, text string) (recording.Target, erro
 		return recording.TargetOf(accent, pair.Sound)
 	}
 	return t, err
-}
-
-const maxInput = 32 << 20
-
-func readInput(std stdio, name string) ([]byte, error) {
-	if name == "-" {
-		return readLimited(std.in)
-	}
-	info, err := os.Stat(name)
-	switch {
-	case err != nil:
-		return nil, fmt.Errorf("%s cannot be opened", name)
-	case info.IsDir():
-		return nil, fmt.Errorf("%s is a folder", name)
-	case info.Size() > maxInput:
-		return nil, fmt.Errorf("%s is larger than %d MB", name, maxInput>>20)
-	}
-	return os.ReadFile(name)
-}
-
-func readLimited(r io.Reader) ([]byte, error) {
-	data, err := io.ReadAll(io.LimitReader(r, maxInput+1))
-	if err == nil && len(data) > maxInput {
-		err = fmt.Errorf("the input is larger than %d MB", maxInput>>20)
-	}
-	return data, err
 }

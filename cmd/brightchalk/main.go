@@ -6,36 +6,11 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"runtime/debug"
+	"strings"
+
+	"github.com/spf13/cobra"
 )
-
-const usage = `Bright Chalk
-
-Serving (needs DATABASE_URL):
-  brightchalk serve [--addr HOST:PORT] [--demo]     migrate, then serve
-  brightchalk team create --name N --email E --lead NAME [--accent A]   the first lead's password is read from standard input
-  brightchalk openapi                                the description of the JSON calls
-
-The core for scripts (no database):
-  brightchalk sounds     [--accent A] [--json]
-  brightchalk segment    [--accent A] [--json] WORD...        or words on standard input
-  brightchalk words      --taught PAIRS | --order FILE --upto PAIR [--target PAIR] [--position P] [--frame CVC] [--pictures] [--sounds N] [--syllables N] [--familiarity 0-5] [--no-homophones] [--limit N] [--json]
-  brightchalk check-text --taught PAIRS [--exceptions WORDS] [--json] FILE
-  brightchalk sort       --sounds m,s [--per 4] [--position initial] [--seed S] [--json]
-  brightchalk nonsense   --taught PAIRS [--target PAIR] [--frame CVC] [--count N] [--seed S] [--json]
-  brightchalk play       chain|slips|compounds|rings --taught PAIRS [--target PAIR] [--start WORD] [--count N] [--seed S] [--json]
-  brightchalk first-or-last --sound m [--seed S] [--json]
-  brightchalk contrast   --taught PAIRS --pairs th=θ,th=ð [--count N] [--json]
-  brightchalk sentences  --taught PAIRS [--target PAIR] [--exceptions WORDS] [--count N] [--seed S] [--json]
-  brightchalk chop       [--json] SENTENCE                    pieces to be put in order
-  brightchalk spellings  [--accent A] [--json] [GRAPHEME or SOUND]
-  brightchalk order check FILE.csv [--json]
-  brightchalk introduce  --bundle FILE.zip --sound PAIR [--minutes 20] [--seed S] [--json]
-  brightchalk recording  --sound m [--accent A] [--json] FILE.wav...
-
-PAIRS are parted by commas: ow=aʊ, th=θ, a-e=eɪ, qu=kw; a bare grapheme means its most common sound.
-Accents: southern-british (default), northern-english (cup as put),
-northern-english-strut (a team that keeps the two apart), general-american.
-`
 
 // Exit statuses of the command-line contract.
 const (
@@ -43,59 +18,116 @@ const (
 	exitUsage = 2
 )
 
+// usageError is a call that was not made as the help says.
 type usageError struct{ error }
+
+func usage(format string, args ...any) error { return usageError{fmt.Errorf(format, args...)} }
 
 type stdio struct {
 	in       io.Reader
 	out, err io.Writer
 }
 
-var commands = map[string]func(std stdio, args []string) error{
-	"serve":         serve,
-	"team":          team,
-	"openapi":       openapi,
-	"free-port":     freePort,
-	"sounds":        sounds,
-	"segment":       segment,
-	"words":         findWords,
-	"check-text":    checkText,
-	"sort":          sortGame,
-	"recording":     judgeRecordings,
-	"nonsense":      makeUp,
-	"order":         checkOrder,
-	"introduce":     introduce,
-	"play":          play,
-	"first-or-last": firstOrLast,
-	"contrast":      contrast,
-	"sentences":     sentences,
-	"chop":          chop,
-	"spellings":     spellings,
-}
+const about = `Bright Chalk keeps a phonics team's library and assembles its introductions.
+
+"serve" and "team" need DATABASE_URL, the address of a PostgreSQL database. All other calls are the core for scripts:
+they need no database and no server, and print a table, or with --json one object a line.
+
+PAIRS are parted by commas: ow=aʊ, th=θ, a-e=eɪ, qu=kw; a bare grapheme means its most common sound.
+Exit status: 0 done, 1 the input is wrong, 2 the call is not understood.`
 
 func main() { os.Exit(run(stdio{os.Stdin, os.Stdout, os.Stderr}, os.Args[1:])) }
 
 func run(std stdio, args []string) int {
-	if len(args) == 0 || args[0] == "help" || args[0] == "--help" || args[0] == "-h" {
-		fmt.Fprint(std.out, usage)
-		if len(args) == 0 {
-			return exitUsage
-		}
+	root := rootCommand(std)
+	root.SetArgs(args)
+	called, err := root.ExecuteC()
+	if err == nil {
 		return 0
 	}
-	command, ok := commands[args[0]]
-	if !ok {
-		fmt.Fprintf(std.err, "brightchalk: %q is no command; see brightchalk help\n", args[0])
-		return exitUsage
-	}
-	err := command(std, args[1:])
+	fmt.Fprintf(std.err, "%s: %s\n", called.CommandPath(), err)
 	var wrongUse usageError
-	switch {
-	case err == nil:
-		return 0
-	case errors.As(err, &wrongUse):
-		fmt.Fprintf(std.err, "brightchalk %s: %s\n", args[0], err)
+	if errors.As(err, &wrongUse) {
 		return exitUsage
 	}
-	fmt.Fprintf(std.err, "brightchalk %s: %s\n", args[0], err)
 	return exitWrong
+}
+
+func rootCommand(std stdio) *cobra.Command {
+	root := &cobra.Command{
+		Use: "brightchalk", Short: "A phonics team's library and its introductions", Long: about,
+		SilenceErrors: true, SilenceUsage: true, Version: version(),
+		Args: func(_ *cobra.Command, args []string) error {
+			if len(args) > 0 {
+				return usage("%q is no command; see brightchalk help", args[0])
+			}
+			return usage("say which command; see brightchalk help")
+		},
+		RunE: func(*cobra.Command, []string) error { return nil },
+	}
+	root.SetIn(std.in)
+	root.SetOut(std.out)
+	root.SetErr(std.err)
+	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
+	root.SetVersionTemplate("{{.Version}}\n")
+	root.AddGroup(&cobra.Group{ID: "serve", Title: "Serving:"}, &cobra.Group{ID: "core", Title: "The core for scripts:"})
+	for _, c := range []*cobra.Command{serveCommand(std), teamCommand(std), openapiCommand(std), versionCommand(std)} {
+		c.GroupID = "serve"
+		root.AddCommand(c)
+	}
+	for _, make := range []func(stdio) *cobra.Command{
+		soundsCommand, segmentCommand, wordsCommand, checkTextCommand, sortCommand, nonsenseCommand, playCommand,
+		firstOrLastCommand, contrastCommand, sentencesCommand, chopCommand, spellingsCommand, orderCommand,
+		introduceCommand, recordingCommand,
+	} {
+		c := make(std)
+		c.GroupID = "core"
+		root.AddCommand(c)
+	}
+	root.AddCommand(freePortCommand(std))
+	return root
+}
+
+// takes bounds the arguments of a call; says tells what is missing.
+func takes(least, most int, says string) cobra.PositionalArgs {
+	return func(_ *cobra.Command, args []string) error {
+		if len(args) < least || most >= 0 && len(args) > most {
+			return usage("%s", says)
+		}
+		return nil
+	}
+}
+
+const anyNumber = -1
+
+// version tells from which state of the sources the program was built.
+func version() string {
+	info, ok := debug.ReadBuildInfo()
+	if !ok {
+		return "of unknown origin"
+	}
+	settings := map[string]string{}
+	for _, s := range info.Settings {
+		settings[s.Key] = s.Value
+	}
+	revision := settings["vcs.revision"]
+	if revision == "" {
+		return strings.TrimSpace(info.Main.Version + " " + info.GoVersion)
+	}
+	changed := ""
+	if settings["vcs.modified"] == "true" {
+		changed = ", changed since"
+	}
+	return fmt.Sprintf("%.12s of %s%s, %s", revision, settings["vcs.time"], changed, info.GoVersion)
+}
+
+func versionCommand(std stdio) *cobra.Command {
+	return &cobra.Command{
+		Use: "version", Short: "From which state of the sources this program was built",
+		Args: takes(0, 0, "it takes no arguments"),
+		RunE: func(*cobra.Command, []string) error {
+			_, err := fmt.Fprintln(std.out, version())
+			return err
+		},
+	}
 }

@@ -82,7 +82,7 @@ func TestExitStatuses(t *testing.T) {
 		{"an order that is none", []string{"order", "check", text}, 1, "is no order of teaching"},
 		{"a bundle that is none", []string{"introduce", "--bundle", text, "--sound", "m"}, 1, "not a ZIP file"},
 		{"recording", []string{"recording", "--sound", "m", "--json", "../../demo/takes/m.wav"}, 0, `"verdict":"pure"`},
-		{"help", []string{"help"}, 0, "brightchalk serve"},
+		{"help", []string{"help"}, 0, "segment"},
 		{"no command", []string{"juggle"}, 2, "is no command"},
 		{"words without a taught set", []string{"words"}, 2, "--taught"},
 		{"unknown flag", []string{"words", "--colour", "red"}, 2, "colour"},

@@ -5,10 +5,10 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/order"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/words"
 	"encoding/csv"
-	"errors"
 	"fmt"
 	"math/rand/v2"
 	"os"
@@ -16,6 +16,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
+
+	"github.com/spf13/cobra"
 )
 
 // readOrder reads a CSV with the columns step, grapheme, sound, exception_words. The error names the line.
@@ -56,133 +58,145 @@ func readOrder(accent phoneme.Accent, name string) ([]order.Step, error) {
 	return out, nil
 }
 
-func checkOrder(std stdio, args []string) error {
-	if len(args) == 0 || args[0] != "check" {
-		return usageError{errors.New("say: brightchalk order check FILE.csv")}
+func orderCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "order", Short: "An order of teaching", Args: takes(0, 0, "say: brightchalk order check FILE.csv"),
+		RunE: func(*cobra.Command, []string) error { return usage("say: brightchalk order check FILE.csv") },
 	}
-	f := newCoreFlags("order check")
-	accent, err := f.read(args[1:])
-	if err != nil {
-		return err
+	check := &cobra.Command{
+		Use: "check FILE.csv", Short: "What an order unlocks, what clashes in it and what is missing",
+		Args: takes(1, 1, "name one file"),
 	}
-	if f.NArg() != 1 {
-		return usageError{errors.New("name one file")}
-	}
-	steps, err := readOrder(accent, f.Arg(0))
-	if err != nil {
-		return err
-	}
-	r := order.Check(steps, words.Options{Accent: accent})
-	p := newPrinter(std, *f.json)
-	if *f.json {
-		return p.row(r)
-	}
-	for _, x := range r.Findings {
-		if err := p.row(nil, x.Code, x.Pair, x.Message); err != nil {
-			return err
-		}
-	}
-	for _, u := range r.Unlocked {
-		if err := p.row(
-			nil,
-			fmt.Sprintf("step %d", u.Step),
-			u.Pair,
-			fmt.Sprintf("%d words: %s", u.Words, strings.Join(u.Best, " ")),
-		); err != nil {
-			return err
-		}
-	}
-	return p.close()
-}
-
-func makeUp(std stdio, args []string) error {
-	f := newCoreFlags("nonsense")
-	taught, target, frame := f.String("taught", "", ""), f.String("target", "", ""), f.String("frame", "CVC", "")
-	count, seed := f.Int("count", 12, ""), f.Uint64("seed", 1, "")
-	accent, err := f.read(args)
-	if err != nil {
-		return err
-	}
-	if *taught == "" {
-		return usageError{errors.New("say what is taught: --taught PAIRS")}
-	}
-	q := words.MadeUpQuery{Frame: *frame, Count: max(0, min(*count, 5000))}
-	if q.Taught, err = spelling.ParsePairs(accent, *taught); err != nil {
-		return err
-	}
-	if *target != "" {
-		p, err := spelling.ParsePair(accent, *target)
+	f := addCoreFlags(check)
+	check.RunE = func(_ *cobra.Command, args []string) error {
+		accent, err := f.parse()
 		if err != nil {
 			return err
 		}
-		q.Target = &p
-	}
-	made, err := words.MakeUp(q, words.Options{Accent: accent}, rand.New(rand.NewPCG(*seed, 29)))
-	if err != nil {
-		return err
-	}
-	p := newPrinter(std, *f.json)
-	for _, m := range made {
-		if err := p.row(m, m.Word, m.Frame); err != nil {
+		steps, err := readOrder(accent, args[0])
+		if err != nil {
 			return err
 		}
+		r := order.Check(steps, words.Options{Accent: accent})
+		p := newPrinter(std, f.json)
+		if f.json {
+			return p.row(r)
+		}
+		for _, x := range r.Findings {
+			if err := p.row(nil, x.Code, x.Pair, x.Message); err != nil {
+				return err
+			}
+		}
+		for _, u := range r.Unlocked {
+			best := fmt.Sprintf("%d words: %s", u.Words, strings.Join(u.Best, " "))
+			if err := p.row(nil, fmt.Sprintf("step %d", u.Step), u.Pair, best); err != nil {
+				return err
+			}
+		}
+		return p.close()
 	}
-	if len(made) < q.Count {
-		fmt.Fprintf(std.err, "only %d made-up words fit; more taught pairs or another frame would give more\n", len(made))
-	}
-	return p.close()
+	c.AddCommand(check)
+	return c
 }
 
-func introduce(std stdio, args []string) error {
-	f := newCoreFlags("introduce")
-	bundle, sound := f.String("bundle", "", ""), f.String("sound", "", "")
-	minutes, seed := f.Int("minutes", 20, ""), f.Uint64("seed", 1, "")
-	if _, err := f.read(args); err != nil {
+// mostMadeUp bounds how many words are made up at once.
+const mostMadeUp = 5000
+
+func nonsenseCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "nonsense", Short: "Made-up words that can be read with what is taught",
+		Args: takes(0, 0, "it takes no arguments; say what is taught: --taught PAIRS"),
+	}
+	f := addCoreFlags(c)
+	taught := c.Flags().String("taught", "", "the taught PAIRS")
+	target := c.Flags().String("target", "", "the PAIR that must be in the word")
+	frame := c.Flags().String("frame", "CVC", "CVC, CCVC, ...")
+	count := c.Flags().Int("count", 12, "how many")
+	var seed uint64
+	addSeed(c, &seed)
+	c.RunE = func(*cobra.Command, []string) error {
+		accent, err := f.parse()
+		if err != nil {
+			return err
+		}
+		if *taught == "" {
+			return usage("say what is taught: --taught PAIRS")
+		}
+		q := words.MadeUpQuery{Frame: *frame, Count: max(0, min(*count, mostMadeUp))}
+		if q.Taught, err = spelling.ParsePairs(accent, *taught); err != nil {
+			return err
+		}
+		if q.Target, err = targetIn(accent, q.Taught, *target); err != nil {
+			return err
+		}
+		made, err := words.MakeUp(q, words.Options{Accent: accent}, rand.New(rand.NewPCG(seed, 29)))
+		if err != nil {
+			return err
+		}
+		err = rows(std, f.json, made, func(m words.MadeUp) []string { return []string{m.Word, m.Frame} })
+		if len(made) < q.Count {
+			fmt.Fprintf(
+				std.err, "only %d made-up words fit; more taught pairs or another frame would give more\n", len(made),
+			)
+		}
 		return err
 	}
-	if *bundle == "" || *sound == "" {
-		return usageError{errors.New("say: brightchalk introduce --bundle FILE.zip --sound PAIR")}
+	return c
+}
+
+func introduceCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "introduce", Short: "Assemble the introduction of a pair from a bundle",
+		Args: takes(0, 0, "say: brightchalk introduce --bundle FILE.zip --sound PAIR"),
 	}
-	data, err := readInput(std, *bundle)
+	f := addCoreFlags(c)
+	bundle := c.Flags().String("bundle", "", "a library as a ZIP file")
+	sound := c.Flags().String("sound", "", "the new PAIR")
+	minutes := c.Flags().Int("minutes", 20, "10 to 40")
+	var seed uint64
+	addSeed(c, &seed)
+	c.RunE = func(*cobra.Command, []string) error {
+		if *bundle == "" || *sound == "" {
+			return usage("say: brightchalk introduce --bundle FILE.zip --sound PAIR")
+		}
+		in, err := bundleInput(std, *bundle, *sound)
+		if err != nil {
+			return err
+		}
+		in.Minutes, in.Seed = *minutes, seed
+		made, err := lesson.Assemble(in)
+		if err != nil {
+			return err
+		}
+		if f.json {
+			return newPrinter(std, true).row(made)
+		}
+		return rows(std, false, made.Steps, func(s lesson.Step) []string {
+			return []string{prose.Clock(s.Seconds), s.Name, strings.Join(s.Adult, " ")}
+		})
+	}
+	return c
+}
+
+func bundleInput(std stdio, name, sound string) (lesson.Input, error) {
+	data, err := readInput(std, name)
 	if err != nil {
-		return err
+		return lesson.Input{}, err
 	}
 	b, err := app.ReadBundle(data)
 	if err != nil {
-		return fmt.Errorf("%s: %w", *bundle, err)
+		return lesson.Input{}, fmt.Errorf("%s: %w", name, err)
 	}
-	pair, err := spelling.ParsePair(b.Conventions.Accent, *sound)
+	pair, err := spelling.ParsePair(b.Conventions.Accent, sound)
 	if err != nil {
-		return err
+		return lesson.Input{}, err
 	}
 	in, err := b.Input(pair)
-	if err != nil {
-		return err
-	}
-	in.Minutes, in.Seed = *minutes, *seed
 	in.Now = time.Unix(0, 0).UTC() // the bundle has no today: the same call gives the same answer
 	for _, s := range in.Log {
 		if s.Last.After(in.Now) {
 			in.Now = s.Last.AddDate(0, 0, 1)
 		}
 	}
-	made, err := lesson.Assemble(in)
-	if err != nil {
-		return err
-	}
-	p := newPrinter(std, *f.json)
-	if *f.json {
-		return p.row(made)
-	}
-	for _, s := range made.Steps {
-		if err := p.row(
-			nil,
-			fmt.Sprintf("%d:%02d", s.Seconds/60, s.Seconds%60),
-			s.Name,
-			strings.Join(s.Adult, " "),
-		); err != nil {
-			return err
-		}
-	}
-	return p.close()
+	return in, err
 }

@@ -12,10 +12,8 @@ import (
 	"bufio"
 	"context"
 	"errors"
-	"flag"
 	"fmt"
 	"log/slog"
-	"math/rand/v2"
 	"net"
 	"net/http"
 	"os"
@@ -25,6 +23,7 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5/pgxpool"
+	"github.com/spf13/cobra"
 )
 
 func env(name, fallback string) string {
@@ -72,39 +71,43 @@ func open(ctx context.Context) (*pgxpool.Pool, error) {
 	return pool, store.Migrate(ctx, pool)
 }
 
-func newApp(pool *pgxpool.Pool) *app.App {
-	return &app.App{Pool: pool, Now: time.Now, Seed: func() uint64 { return uint64(rand.Uint32()) }}
+// grace is how long running requests may still take when the server stops.
+const grace = 20 * time.Second
+
+func serveCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "serve", Short: "Bring the database to the newest shape, then serve",
+		Args: takes(0, 0, "it takes no arguments; say --addr HOST:PORT"),
+	}
+	addr := c.Flags().String("addr", env("BRIGHT_CHALK_ADDR", "127.0.0.1:8484"), "where to listen, HOST:PORT")
+	withDemo := c.Flags().Bool("demo", false, "with the made-up team; only on this machine")
+	c.RunE = func(*cobra.Command, []string) error { return serve(std, *addr, *withDemo) }
+	return c
 }
 
-func serve(std stdio, args []string) error {
-	flags := newFlags("serve")
-	addr := flags.String("addr", env("BRIGHT_CHALK_ADDR", "127.0.0.1:8484"), "")
-	withDemo := flags.Bool("demo", false, "")
-	if err := parse(flags, args); err != nil {
-		return err
-	}
+func serve(std stdio, addr string, withDemo bool) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	log := logger(std)
-	listener, err := net.Listen("tcp", *addr)
+	listener, err := net.Listen("tcp", addr)
 	if err != nil {
 		if errors.Is(err, syscall.EADDRINUSE) {
-			return fmt.Errorf("the address %s is in use; stop what runs there or choose another with --addr", *addr)
+			return fmt.Errorf("the address %s is in use; stop what runs there or choose another with --addr", addr)
 		}
 		return err
 	}
 	defer func() { _ = listener.Close() }()
 	host, _, _ := net.SplitHostPort(listener.Addr().String())
 	loopback := net.ParseIP(host).IsLoopback()
-	if *withDemo && !loopback {
-		return fmt.Errorf("the demo only listens on this machine, not on %s", *addr)
+	if withDemo && !loopback {
+		return fmt.Errorf("the demo only listens on this machine, not on %s", addr)
 	}
 	pool, err := open(ctx)
 	if err != nil {
 		return err
 	}
 	defer pool.Close()
-	a := newApp(pool)
+	a := app.New(pool, app.Options{})
 	hub := store.NewHub()
 	options := httpapi.Options{
 		Log:          log,
@@ -113,7 +116,7 @@ func serve(std stdio, args []string) error {
 		PlainCookies: loopback && env("BRIGHT_CHALK_SECURE_COOKIES", "") == "",
 		BehindProxy:  env("BRIGHT_CHALK_BEHIND_PROXY", "") != "",
 	}
-	if *withDemo {
+	if withDemo {
 		signIns, err := demo.Load(ctx, a)
 		if err != nil {
 			return fmt.Errorf("load the demo team: %w", err)
@@ -139,7 +142,7 @@ func serve(std stdio, args []string) error {
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	log.Info("serving", "address", "http://"+listener.Addr().String())
-	if *withDemo {
+	if withDemo {
 		announce(std, listener.Addr().String(), options.Demo)
 	}
 	select {
@@ -148,12 +151,12 @@ func serve(std stdio, args []string) error {
 	case <-ctx.Done():
 	}
 	log.Info("stopping; running requests may end")
-	shutdown, cancel := context.WithTimeout(context.Background(), 20*time.Second)
+	shutdown, cancel := context.WithTimeout(context.Background(), grace)
 	defer cancel()
 	return server.Shutdown(shutdown)
 }
 
-func announce(std stdio, address string, list []httpapi.DemoSignIn) {
+func announce(std stdio, address string, list []app.DemoSignIn) {
 	fmt.Fprintf(std.out, "\n  Bright Chalk is at http://%s\n\n  Sign in to the demo team:\n", address)
 	for _, d := range list {
 		fmt.Fprintf(std.out, "    %-10s %-28s %s\n", d.Role, d.Email, d.Password)
@@ -161,63 +164,77 @@ func announce(std stdio, address string, list []httpapi.DemoSignIn) {
 	fmt.Fprintln(std.out, "\n  Ctrl-C stops it.")
 }
 
-func team(std stdio, args []string) error {
-	if len(args) == 0 || args[0] != "create" {
-		return usageError{errors.New("say: brightchalk team create --name N --email E --lead NAME")}
+func teamCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "team", Short: "Teams of this installation",
+		Args: takes(0, 0, "say: brightchalk team create --name N --email E --lead NAME"),
+		RunE: func(*cobra.Command, []string) error {
+			return usage("say: brightchalk team create --name N --email E --lead NAME")
+		},
 	}
-	flags := newFlags("team create")
-	name := flags.String("name", "", "")
-	email := flags.String("email", "", "")
-	lead := flags.String("lead", "", "")
-	accent := flags.String("accent", "", "")
-	if err := parse(flags, args[1:]); err != nil {
-		return err
+	var n app.NewTeam
+	create := &cobra.Command{
+		Use: "create", Short: "Make a team with its first lead",
+		Long: "Make a team with its first lead. The lead's password is read from standard input.",
+		Args: takes(0, 0, "it takes no arguments"),
 	}
+	create.Flags().StringVar(&n.Name, "name", "", "of the team")
+	create.Flags().StringVar(&n.Email, "email", "", "of the first lead")
+	create.Flags().StringVar(&n.LeadName, "lead", "", "name of the first lead")
+	accent := create.Flags().String("accent", "", "of the team; southern-british where it is not given")
+	create.RunE = func(*cobra.Command, []string) error {
+		n.Accent = phoneme.Accent(*accent)
+		return createTeam(std, n)
+	}
+	c.AddCommand(create)
+	return c
+}
+
+func createTeam(std stdio, n app.NewTeam) error {
 	fmt.Fprint(std.err, "Password of the lead (12 signs or more): ")
 	line, _ := bufio.NewReader(std.in).ReadString('\n')
+	n.Password = strings.TrimRight(line, "\r\n")
 	ctx := context.Background()
 	pool, err := open(ctx)
 	if err != nil {
 		return err
 	}
 	defer pool.Close()
-	id, err := newApp(
-		pool,
-	).CreateTeam(ctx, app.NewTeam{Name: *name, Email: *email, LeadName: *lead, Password: strings.TrimRight(line,
-		"\r\n"), Accent: phoneme.Accent(*accent)})
+	id, err := app.New(pool, app.Options{}).People.CreateTeam(ctx, n)
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(std.out, "\nTeam %q is made (%s). Its lead signs in as %s.\n", *name, id, *email)
+	fmt.Fprintf(std.out, "\nTeam %q is made (%s). Its lead signs in as %s.\n", n.Name, id, n.Email)
 	return nil
 }
 
-func openapi(std stdio, _ []string) error {
-	doc, err := httpapi.OpenAPI()
-	if err != nil {
-		return err
+func openapiCommand(std stdio) *cobra.Command {
+	return &cobra.Command{
+		Use: "openapi", Short: "The description of the HTTP calls", Args: takes(0, 0, "it takes no arguments"),
+		RunE: func(*cobra.Command, []string) error {
+			doc, err := httpapi.OpenAPI()
+			if err != nil {
+				return err
+			}
+			_, err = std.out.Write(append(doc, '\n'))
+			return err
+		},
 	}
-	_, err = std.out.Write(append(doc, '\n'))
-	return err
 }
 
-func freePort(std stdio, _ []string) error {
-	l, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		return err
+// freePortCommand is for the start script: PostgreSQL cannot choose a port itself.
+func freePortCommand(std stdio) *cobra.Command {
+	return &cobra.Command{
+		Use: "free-port", Hidden: true, Args: takes(0, 0, "it takes no arguments"),
+		RunE: func(*cobra.Command, []string) error {
+			l, err := net.Listen("tcp", "127.0.0.1:0")
+			if err != nil {
+				return err
+			}
+			defer func() { _ = l.Close() }()
+			address, _ := l.Addr().(*net.TCPAddr)
+			_, err = fmt.Fprintln(std.out, address.Port)
+			return err
+		},
 	}
-	defer func() { _ = l.Close() }()
-	fmt.Fprintln(std.out, l.Addr().(*net.TCPAddr).Port)
-	return nil
 }
-
-func newFlags(name string) *flag.FlagSet {
-	f := flag.NewFlagSet(name, flag.ContinueOnError)
-	f.SetOutput(nopWriter{})
-	f.Usage = func() {}
-	return f
-}
-
-type nopWriter struct{}
-
-func (nopWriter) Write(p []byte) (int, error) { return len(p), nil }

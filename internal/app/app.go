@@ -1,185 +1,181 @@
-// Package app has one function for each use: it reads, calls the core, and writes, in one transaction.
+// Package app has a type for each capability of the house: cards, takes and voices, words, lessons, letters, planning,
+// people, print. A method reads, calls the core and writes, in one transaction; it checks what it was given and what
+// the member may do inside it.
 package app
 
 import (
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/unfit"
-	"brightchalk/internal/store"
 	"context"
 	"errors"
 	"fmt"
+	"math/rand/v2"
 	"slices"
-	"strings"
 	"time"
 
+	"github.com/alexedwards/argon2id"
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgxpool"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/store"
 )
 
-// App holds what every use needs.
+// App is all capabilities.
 type App struct {
-	Pool *pgxpool.Pool
+	Pool     *pgxpool.Pool
+	Now      func() time.Time
+	Cards    Cards
+	Takes    Takes
+	Words    Words
+	Lessons  Lessons
+	Letters  Letters
+	Planning Planning
+	People   People
+	Print    Print
+}
+
+// Options of New; the zero value is for a running server.
+type Options struct {
 	Now  func() time.Time
 	Seed func() uint64
+	// Hashing is how dear a password's hash is; nil is dear enough for a server. Tests make it cheap.
+	Hashing *argon2id.Params
+}
+
+// New opens the house on a database.
+func New(pool *pgxpool.Pool, o Options) *App {
+	if o.Now == nil {
+		o.Now = time.Now
+	}
+	if o.Seed == nil {
+		o.Seed = func() uint64 { return uint64(rand.Uint32()) } // fits a number of JSON
+	}
+	if o.Hashing == nil {
+		o.Hashing = dear
+	}
+	g := ground{pool, o.Now, o.Seed}
+	return &App{
+		Pool:     pool,
+		Now:      o.Now,
+		Cards:    Cards{desk[cardStore]{g, func(l store.Library) cardStore { return l }}},
+		Takes:    Takes{desk[takeStore]{g, func(l store.Library) takeStore { return l }}},
+		Words:    Words{desk[wordStore]{g, func(l store.Library) wordStore { return l }}},
+		Lessons:  Lessons{desk[lessonStore]{g, func(l store.Library) lessonStore { return l }}},
+		Letters:  Letters{desk[letterStore]{g, func(l store.Library) letterStore { return l }}},
+		Planning: Planning{desk[planStore]{g, func(l store.Library) planStore { return l }}},
+		People:   newPeople(desk[peopleStore]{g, func(l store.Library) peopleStore { return l }}, o.Hashing),
+		Print:    Print{desk[printStore]{g, func(l store.Library) printStore { return l }}},
+	}
+}
+
+// ground is what every capability stands on.
+type ground struct {
+	pool *pgxpool.Pool
+	now  func() time.Time
+	seed func() uint64
+}
+
+// desk is a capability's way to the store; S is what it asks of it.
+type desk[S any] struct {
+	ground
+	open func(store.Library) S
+}
+
+// read runs f on one unchanging view of the member's library.
+func read[S, T any](ctx context.Context, d desk[S], by Actor, f func(S) (T, error)) (T, error) {
+	view := pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly}
+	return in(ctx, d, by, view, f)
+}
+
+// write runs f in one transaction if the member may; all of it is kept, or nothing.
+func write[S, T any](ctx context.Context, d desk[S], by Actor, right Right, f func(S) (T, error)) (T, error) {
+	if err := by.need(right); err != nil {
+		var none T
+		return none, err
+	}
+	return in(ctx, d, by, pgx.TxOptions{}, f)
+}
+
+func in[S, T any](
+	ctx context.Context,
+	d desk[S],
+	by Actor,
+	o pgx.TxOptions,
+	f func(S) (T, error),
+) (out T, err error) {
+	err = pgx.BeginTxFunc(ctx, d.pool, o, func(tx pgx.Tx) error {
+		out, err = f(d.open(store.For(tx, by.TeamID)))
+		return err
+	})
+	if err != nil {
+		var none T
+		return none, err
+	}
+	return out, nil
+}
+
+// change is write for what gives nothing back.
+func change[S any](ctx context.Context, d desk[S], by Actor, right Right, f func(S) error) error {
+	_, err := write(ctx, d, by, right, func(s S) (struct{}, error) { return struct{}{}, f(s) })
+	return err
 }
 
 // Role of a member.
 type Role string
 
+// Roles.
 const (
 	Lead      Role = "lead"
 	Teacher   Role = "teacher"
 	Assistant Role = "assistant"
 )
 
+// Right is something that a role allows.
+type Right string
+
+// Rights.
+const (
+	MayEdit   Right = "edit"   // cards, letters, the bank, pictures
+	MayAgree  Right = "agree"  // cards, conventions, the order, people
+	MayRecord Right = "record" // takes
+	MayChoose Right = "choose" // and withdraw takes
+	MayTeach  Right = "teach"  // assemble, teach and log
+)
+
+var rights = map[Role][]Right{
+	Lead:      {MayEdit, MayAgree, MayRecord, MayChoose, MayTeach},
+	Teacher:   {MayEdit, MayRecord, MayChoose, MayTeach},
+	Assistant: {MayRecord, MayTeach},
+}
+
 // Actor is the signed-in member who asks.
 type Actor struct {
-	MemberID string `json:"member_id"`
+	MemberID string `json:"member_id" format:"uuid"`
 	TeamID   string `json:"-"`
 	Name     string `json:"name"`
 	Initials string `json:"initials"`
 	Role     Role   `json:"role" enum:"lead,teacher,assistant"`
 }
 
-// May is something that a role allows.
-type May string
+// ErrForbidden says that the member's role does not allow it.
+var ErrForbidden = errors.New("not allowed")
 
-const (
-	MayEdit   May = "edit cards"
-	MayAgree  May = "agree cards and set the team's conventions"
-	MayRecord May = "record takes"
-	MayChoose May = "choose and withdraw takes"
-	MayTeach  May = "assemble, teach and log"
-)
-
-var rights = map[Role][]May{
-	Lead:      {MayEdit, MayAgree, MayRecord, MayChoose, MayTeach},
-	Teacher:   {MayEdit, MayRecord, MayChoose, MayTeach},
-	Assistant: {MayRecord, MayTeach},
-}
-
-// Errors that the outside tells apart. ErrInput wraps a sentence for the person.
-var (
-	ErrForbidden = errors.New("not allowed")
-	ErrInput     = errors.New("input")
-)
-
-// InputError says what is wrong with one field.
-type InputError struct{ Field, Message string }
-
-func (e InputError) Error() string { return e.Message }
-func (InputError) Unwrap() error   { return ErrInput }
-
-func wrong(field, format string, args ...any) error {
-	return InputError{field, fmt.Sprintf(format, args...)}
-}
-
-func (a Actor) need(m May) error {
-	for _, r := range rights[a.Role] {
-		if r == m {
-			return nil
-		}
+func (a Actor) need(r Right) error {
+	if slices.Contains(rights[a.Role], r) {
+		return nil
 	}
-	return fmt.Errorf("%w: as %s you may not %s", ErrForbidden, a.Role, m)
+	return fmt.Errorf("%w: as %s you lack the right %q", ErrForbidden, a.Role, r)
 }
 
 // Rights lists what the actor may do, for the screens.
-func (a Actor) Rights() []string {
-	out := []string{}
-	for _, r := range rights[a.Role] {
-		out = append(out, string(r))
-	}
-	return out
-}
+func (a Actor) Rights() []Right { return slices.Clone(rights[a.Role]) }
 
-func (a *App) tx(ctx context.Context, f func(tx pgx.Tx) error) error {
-	return pgx.BeginFunc(ctx, a.Pool, f)
-}
+func wrong(field, format string, args ...any) error { return fault.In(field, format, args...) }
 
-func (a *App) conventions(ctx context.Context, db store.DB, teamID string) (card.Conventions, error) {
-	t, err := store.GetTeam(ctx, db, teamID)
-	return t.Conventions, err
-}
-
-// Team returns the actor's team.
-func (a *App) Team(ctx context.Context, by Actor) (store.Team, error) {
-	return store.GetTeam(ctx, a.Pool, by.TeamID)
-}
-
-// Routine returns the team's routine, the usual one where it has set none.
-func (a *App) Routine(ctx context.Context, by Actor) (lesson.Routine, error) {
-	r, err := store.GetRoutine(ctx, a.Pool, by.TeamID)
-	if errors.Is(err, store.ErrNotFound) {
-		return lesson.DefaultRoutine(), nil
+// at is the time where put aside, nil where brought back.
+func (g ground) at(aside bool) *time.Time {
+	if !aside {
+		return nil
 	}
-	return r, err
-}
-
-// SetRoutine replaces the team's routine; only a lead may.
-func (a *App) SetRoutine(ctx context.Context, by Actor, r lesson.Routine) error {
-	if err := by.need(MayAgree); err != nil {
-		return err
-	}
-	if err := r.Check(); err != nil {
-		return wrong("steps", "%s.", capital(err.Error()))
-	}
-	return store.PutRoutine(ctx, a.Pool, by.TeamID, r)
-}
-
-// SetConventions replaces the team's conventions; only a lead may.
-func (a *App) SetConventions(ctx context.Context, by Actor, c card.Conventions) error {
-	if err := by.need(MayAgree); err != nil {
-		return err
-	}
-	if c.Paper == "" {
-		c.Paper = "A4"
-	}
-	for i := range c.Departures {
-		d := &c.Departures[i]
-		d.Word, d.Note = strings.ToLower(strings.TrimSpace(d.Word)), strings.TrimSpace(d.Note)
-		if _, known := lexicon.Find(d.Word); !known {
-			return wrong("departures", "“%s” is not in the word list, so its sounds in another accent are not known.", d.Word)
-		}
-		if _, err := phoneme.ParseAccent(string(d.Accent)); err != nil || d.Accent == "" {
-			return wrong("departures", "Choose the accent in which the team says “%s”.", d.Word)
-		}
-		if d.Note == "" {
-			return wrong("departures", "Say in a few words why “%s” departs from the team's accent.", d.Word)
-		}
-	}
-	for i, w := range c.Allowed {
-		w = strings.ToLower(strings.TrimSpace(w))
-		if _, refused := unfit.Of(w); !refused || strings.ContainsAny(w, " -") {
-			return wrong("allowed", "“%s” is not among the words that are kept from children; there is nothing to allow.", w)
-		}
-		c.Allowed[i] = w
-	}
-	for _, m := range c.Materials {
-		if !slices.ContainsFunc(lesson.Materials(), func(k lesson.Material) bool { return k.Name == m }) {
-			return wrong("materials", "“%s” is not among the materials, whose cautions are known.", m)
-		}
-	}
-	c.Lines = c.Lines.OrCommon()
-	if field, text := c.Lines.Check(); field != "" {
-		return wrong(field, "%s", text)
-	}
-	return store.SetConventions(ctx, a.Pool, by.TeamID, c)
-}
-
-func capital(s string) string {
-	if s == "" {
-		return s
-	}
-	r := []rune(s)
-	return string(append([]rune{toUpper(r[0])}, r[1:]...))
-}
-
-func toUpper(r rune) rune {
-	if r >= 'a' && r <= 'z' {
-		return r - 32
-	}
-	return r
+	now := g.now()
+	return &now
 }

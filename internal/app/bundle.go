@@ -3,16 +3,17 @@ package app
 import (
 	"archive/zip"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/media"
+	"brightchalk/internal/pack"
 	"brightchalk/internal/store"
 	"bytes"
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"io"
 )
@@ -35,53 +36,25 @@ type Bundle struct {
 
 const bundleFormat = "bright-chalk-bundle 1"
 
-// ErrBundle is wrapped by what ReadBundle refuses.
-var ErrBundle = errors.New("this is no bundle of Bright Chalk")
+// ErrBundle is the code of what ReadBundle refuses.
+const ErrBundle fault.Code = "no-bundle"
 
-// Export writes the library as a bundle; classID may be empty.
-func (a *App) Export(ctx context.Context, by Actor, classID string, w io.Writer) error {
-	team, err := store.GetTeam(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return err
-	}
-	b := Bundle{Format: bundleFormat, Team: team.Name, Conventions: team.Conventions}
-	if b.Letters, err = store.OwnLetters(ctx, a.Pool, by.TeamID); err != nil {
-		return err
-	}
-	if b.Routine, err = a.Routine(ctx, by); err != nil {
-		return err
-	}
-	if classID != "" {
-		c, err := store.GetClass(ctx, a.Pool, by.TeamID, classID)
-		if err != nil {
-			return err
-		}
-		state, err := a.classState(ctx, a.Pool, by.TeamID, classID)
-		if err != nil {
-			return err
-		}
-		b.Class, b.Taught, b.Log = c.Name, state.introduced, state.seen
-	}
-	bank, err := store.Bank(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return err
-	}
-	for _, t := range bank {
-		b.Bank = append(b.Bank, lesson.Text{Kind: t.Kind, Body: t.Body})
-	}
-	rows, err := store.Cards(ctx, a.Pool, by.TeamID, false)
-	if err != nil {
-		return err
-	}
-	agreed, err := store.AgreedContents(ctx, a.Pool, by.TeamID)
+// Bundle writes the library as a bundle; classID may be empty.
+func (p Print) Bundle(ctx context.Context, by Actor, classID string, w io.Writer) error {
+	_, err := read(ctx, p.desk, by, func(s printStore) (struct{}, error) {
+		return struct{}{}, p.bundle(ctx, s, classID, w)
+	})
+	return err
+}
+
+func (p Print) bundle(ctx context.Context, s printStore, classID string, w io.Writer) error {
+	b, rows, err := bundled(ctx, s, classID)
 	if err != nil {
 		return err
 	}
 	z := zip.NewWriter(w)
-	for _, r := range rows {
-		c := withAgreed(r.Core(team.Conventions.Accent), agreed)
-		b.Cards = append(b.Cards, c)
-		if err := a.exportMedia(ctx, by, z, r, c); err != nil {
+	for i, c := range b.Cards {
+		if err := exportMedia(ctx, s, z, rows[i], c); err != nil {
 			return fmt.Errorf("export card %s: %w", c.Pair, err)
 		}
 	}
@@ -89,7 +62,11 @@ func (a *App) Export(ctx context.Context, by Actor, classID string, w io.Writer)
 	if err != nil {
 		return err
 	}
-	if err := a.Pack(ctx, by, classID, PackOrder, carry); err != nil {
+	made, err := p.packed(ctx, s, classID, PackOrder)
+	if err != nil {
+		return err
+	}
+	if err := pack.Write(carry, made); err != nil {
 		return err
 	}
 	f, err := z.Create("library.json")
@@ -104,16 +81,48 @@ func (a *App) Export(ctx context.Context, by Actor, classID string, w io.Writer)
 	return z.Close()
 }
 
-func withAgreed(c card.Card, agreed []store.AgreedContent) card.Card {
-	for _, g := range agreed {
-		if g.CardID == c.ID {
-			c.Content, c.Version, c.State = g.Content, g.Version, card.Agreed
-		}
+// bundled gathers a library, with the rows of its cards.
+func bundled(ctx context.Context, s printStore, classID string) (Bundle, []store.Card, error) {
+	team, err := s.Team(ctx)
+	if err != nil {
+		return Bundle{}, nil, err
 	}
-	return c
+	b := Bundle{Format: bundleFormat, Team: team.Name, Conventions: team.Conventions}
+	if b.Letters, err = s.OwnLetters(ctx); err != nil {
+		return b, nil, err
+	}
+	if b.Routine, err = routineOf(ctx, s); err != nil {
+		return b, nil, err
+	}
+	if classID != "" {
+		c, err := s.Class(ctx, classID)
+		if err != nil {
+			return b, nil, err
+		}
+		state, err := stateOf(ctx, s, classID)
+		if err != nil {
+			return b, nil, err
+		}
+		b.Class, b.Taught, b.Log = c.Name, state.introduced, state.seen
+	}
+	bank, err := s.Bank(ctx)
+	if err != nil {
+		return b, nil, err
+	}
+	b.Bank = bankOf(bank)
+	rows, err := s.Cards(ctx, false)
+	if err != nil {
+		return b, nil, err
+	}
+	agreed, err := s.AgreedContents(ctx)
+	for _, r := range rows {
+		_, c := own(team.Conventions, r)
+		b.Cards = append(b.Cards, agreedNow(c, agreed))
+	}
+	return b, rows, err
 }
 
-func (a *App) exportMedia(ctx context.Context, by Actor, z *zip.Writer, r store.Card, c card.Card) error {
+func exportMedia(ctx context.Context, s printStore, z *zip.Writer, r store.Card, c card.Card) error {
 	put := func(name string, data []byte) error {
 		f, err := z.Create(name)
 		if err != nil {
@@ -123,7 +132,7 @@ func (a *App) exportMedia(ctx context.Context, by Actor, z *zip.Writer, r store.
 		return err
 	}
 	if c.Picture != "" {
-		m, err := a.Picture(ctx, by, c.Picture)
+		m, err := pictureBySum(ctx, s, c.Picture)
 		if err != nil {
 			return err
 		}
@@ -135,7 +144,7 @@ func (a *App) exportMedia(ctx context.Context, by Actor, z *zip.Writer, r store.
 	if r.TakeID == "" {
 		return nil
 	}
-	sound, err := a.MasterOf(ctx, by, r.TakeID)
+	sound, err := masterOf(ctx, s, r.TakeID)
 	if err != nil {
 		return err
 	}
@@ -149,11 +158,11 @@ func ReadBundle(data []byte) (Bundle, error) {
 	var b Bundle
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
-		return b, fmt.Errorf("%w: it is not a ZIP file", ErrBundle)
+		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: it is not a ZIP file")
 	}
 	f, err := z.Open("library.json")
 	if err != nil {
-		return b, fmt.Errorf("%w: it holds no library.json", ErrBundle)
+		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: it holds no library.json")
 	}
 	defer func() { _ = f.Close() }()
 	text, err := io.ReadAll(io.LimitReader(f, maxLibrary))
@@ -162,9 +171,9 @@ func ReadBundle(data []byte) (Bundle, error) {
 	}
 	switch {
 	case err != nil:
-		return b, fmt.Errorf("%w: its library.json cannot be read", ErrBundle)
+		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: its library.json cannot be read")
 	case b.Format != bundleFormat:
-		return b, fmt.Errorf("%w: its format is %q, not %q", ErrBundle, b.Format, bundleFormat)
+		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: its format is %q, not %q", b.Format, bundleFormat)
 	}
 	return b, nil
 }
@@ -183,7 +192,7 @@ func (b Bundle) Input(pair spelling.Pair) (lesson.Input, error) {
 		}
 	}
 	if in.Target.ID == "" {
-		return in, fmt.Errorf("the bundle has no card for %s", pair)
+		return in, fault.In("sound", "the bundle has no card for %s", pair)
 	}
 	for _, c := range b.Cards {
 		if c.ID != in.Target.ID && (taught[c.ID] || b.Class == "" && c.Step < in.Target.Step) {

@@ -1,109 +1,116 @@
 package app
 
 import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/core/words"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
-	"context"
-	"encoding/hex"
-	"errors"
-	"fmt"
-	"slices"
-	"strings"
-	"time"
-
-	"github.com/jackc/pgx/v5"
 )
+
+type cardStore interface {
+	letterReader
+	cardReader
+	pictureReader
+	CardNeighbours(ctx context.Context, cardID string) (store.Neighbours, error)
+	LockCard(ctx context.Context, cardID string) (int, error)
+	CreateCard(ctx context.Context, step int, p spelling.Pair, e store.CardEdit) (string, error)
+	UpdateCard(ctx context.Context, e store.CardEdit) error
+	MoveCard(ctx context.Context, cardID string, from, to int) error
+	ArchiveCard(ctx context.Context, cardID string, at *time.Time) error
+	Versions(ctx context.Context, cardID string, before, limit int) ([]store.VersionHead, error)
+	Version(ctx context.Context, cardID string, version int) (store.Version, error)
+	PutMedium(ctx context.Context, m store.Medium) ([32]byte, error)
+}
+
+// Cards is the library: what is agreed about each sound.
+type Cards struct{ desk desk[cardStore] }
 
 // WallCard is a card as the wall shows it.
 type WallCard struct {
-	CardID     string           `json:"card_id"`
-	Step       int              `json:"step"`
+	CardID     string           `json:"card_id" format:"uuid"`
+	Step       int              `json:"step" doc:"place in the order of teaching, from 1"`
 	Pair       spelling.Pair    `json:"pair"`
-	Kind       string           `json:"kind"`
+	Kind       string           `json:"kind" doc:"letter, digraph, split digraph, ..."`
 	State      card.State       `json:"state" enum:"draft,in review,agreed"`
 	Version    int              `json:"version"`
-	UpdatedBy  string           `json:"updated_by"`
+	UpdatedBy  string           `json:"updated_by" doc:"initials"`
 	Keyword    string           `json:"keyword"`
-	Picture    string           `json:"picture"`
+	Picture    string           `json:"picture" doc:"SHA-256 in hex, empty where there is none"`
 	PictureAlt string           `json:"picture_alt"`
 	Rhyme      string           `json:"rhyme"`
 	Action     string           `json:"action"`
-	TakeID     string           `json:"take_id"`
-	Gaps       []card.Gap       `json:"gaps"`
-	Remarks    int              `json:"remarks"` // contradictions found on the card
+	TakeID     string           `json:"take_id" doc:"the chosen take, empty where there is none"`
+	Gaps       []card.Gap       `json:"gaps" nullable:"false"`
+	Remarks    int              `json:"remarks" doc:"contradictions found on the card"`
 	Archived   bool             `json:"archived"`
-	Drawn      *strokes.Written `json:"drawn,omitempty"` // the letter as the team writes it
+	Drawn      *strokes.Written `json:"drawn,omitempty" doc:"the letter as the team writes it"`
 }
 
 // Wall lists the library in teaching order.
-func (a *App) Wall(ctx context.Context, by Actor, archived bool) ([]WallCard, error) {
-	rows, err := store.Cards(ctx, a.Pool, by.TeamID, archived)
+func (c Cards) Wall(ctx context.Context, by Actor, archived bool) ([]WallCard, error) {
+	return read(ctx, c.desk, by, func(s cardStore) ([]WallCard, error) { return wall(ctx, s, archived) })
+}
+
+func wall(ctx context.Context, s interface {
+	letterReader
+	cardReader
+}, archived bool,
+) ([]WallCard, error) {
+	rows, err := s.Cards(ctx, archived)
 	if err != nil {
 		return nil, err
 	}
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
+	team, err := conventionsOf(ctx, s)
 	if err != nil {
 		return nil, err
 	}
-	own, err := store.OwnLetters(ctx, a.Pool, by.TeamID)
+	letters, err := s.OwnLetters(ctx)
 	if err != nil {
 		return nil, err
 	}
 	out := make([]WallCard, 0, len(rows))
 	for _, r := range rows {
-		c := r.Core(conv.Accent)
-		rhyme := c.RhymeShort
-		if rhyme == "" {
-			rhyme = c.Rhyme
-		}
-		out = append(out, WallCard{
-			r.CardID,
-			r.Step,
-			c.Pair,
-			c.Pair.Kind(),
-			r.State,
-			r.Version,
-			r.UpdatedBy,
-			c.Keyword,
-			c.Picture,
-			c.PictureAlt,
-			rhyme,
-			c.Action,
-			r.TakeID,
-			c.Gaps(
-				conv.For(c.Content).Speech(),
-			),
-			len(findings(conv, c)),
-			r.ArchivedAt != nil,
-			conv.Lines.Drawn(c.Pair.Grapheme, own),
-		})
+		out = append(out, wallCard(team, r, letters))
 	}
 	return out, nil
 }
 
+func wallCard(team card.Conventions, r store.Card, letters map[string]strokes.Letter) WallCard {
+	conv, c := own(team, r)
+	rhyme := c.RhymeShort
+	if rhyme == "" {
+		rhyme = c.Rhyme
+	}
+	return WallCard{
+		CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), State: r.State, Version: r.Version,
+		UpdatedBy: r.UpdatedBy, Keyword: c.Keyword, Picture: c.Picture, PictureAlt: c.PictureAlt, Rhyme: rhyme,
+		Action: c.Action, TakeID: r.TakeID, Gaps: c.Gaps(conv.Speech()), Remarks: len(findings(conv, c)),
+		Archived: r.ArchivedAt != nil, Drawn: team.Lines.Drawn(c.Pair.Grapheme, letters),
+	}
+}
+
+// findings are the contradictions on a card; conv are the conventions in its accent.
 func findings(conv card.Conventions, c card.Card) []card.Finding {
 	var sounds []phoneme.Phoneme
-	conv = conv.For(c.Content)
-	if seg, err := conv.Speech().Segment(c.Keyword); err == nil && seg.Source == lexicon.FromLexicon {
+	speech := conv.Speech()
+	if seg, err := speech.Segment(c.Keyword); err == nil && seg.Source == lexicon.FromLexicon {
 		sounds = seg.Phonemes
 	}
 	out := c.Check(conv.Accent, sounds)
-	if theme, refused := conv.Speech().Refuses(c.Keyword); refused {
-		out = append(
-			out,
-			card.Finding{
-				Field: "keyword",
-				Text:  fmt.Sprintf("“%s” is kept out of what children are offered (%s).", c.Keyword, theme),
-			},
-		)
+	if theme, refused := speech.Refuses(c.Keyword); refused {
+		text := fmt.Sprintf("“%s” is kept out of what children are offered (%s).", c.Keyword, theme)
+		out = append(out, card.Finding{Field: "keyword", Text: text})
 	}
-	for _, f := range c.FlaggedWords(conv.Speech()) {
+	for _, f := range c.FlaggedWords(speech) {
 		if f.Code == card.Refused {
 			out = append(out, card.Finding{Field: "words", Text: f.Text})
 		}
@@ -112,60 +119,67 @@ func findings(conv card.Conventions, c card.Card) []card.Finding {
 }
 
 // FlagWords looks through words that somebody is putting on a card.
-func (a *App) FlagWords(ctx context.Context, by Actor, cardID string, list []string) ([]card.WordFlag, error) {
-	r, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
-	if err != nil {
-		return nil, err
-	}
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return nil, err
-	}
-	c := r.Core(conv.Accent)
-	c.Words = list
-	return c.FlaggedWords(conv.For(c.Content).Speech()), nil
+func (c Cards) FlagWords(ctx context.Context, by Actor, cardID string, list []string) ([]card.WordFlag, error) {
+	return read(ctx, c.desk, by, func(s cardStore) ([]card.WordFlag, error) {
+		r, err := s.Card(ctx, cardID)
+		if err != nil {
+			return nil, err
+		}
+		team, err := conventionsOf(ctx, s)
+		if err != nil {
+			return nil, err
+		}
+		conv, k := own(team, r)
+		k.Words = list
+		return append([]card.WordFlag{}, k.FlaggedWords(conv.Speech())...), nil
+	})
 }
 
 // CardView is all that the card's page shows.
 type CardView struct {
-	CardID        string          `json:"card_id"`
-	Step          int             `json:"step"`
-	Pair          spelling.Pair   `json:"pair"`
-	Kind          string          `json:"kind"`
-	Version       int             `json:"version"`
-	AgreedVersion int             `json:"agreed_version"` // 0 where none is agreed
-	State         card.State      `json:"state" enum:"draft,in review,agreed"`
-	Content       card.Content    `json:"content"`
-	UpdatedAt     time.Time       `json:"updated_at"`
-	UpdatedBy     string          `json:"updated_by"`
-	Gaps          []card.Gap      `json:"gaps"`
-	Findings      []card.Finding  `json:"findings"`
-	SuggestedCue  string          `json:"suggested_cue"`
-	SuggestedSlip string          `json:"suggested_slip"`
-	Hold          card.Hold       `json:"hold" enum:"stretch,short"`
-	Voiced        bool            `json:"voiced"`
-	Place         string          `json:"place"`
-	Manner        phoneme.Manner  `json:"manner"`
-	KeyWord       string          `json:"key_word"`
-	Contrast      phoneme.Phoneme `json:"contrast"`
-	TakeID        string          `json:"take_id"`
-	Archived      bool            `json:"archived"`
-	Before        string          `json:"before"` // neighbours in the order
-	After         string          `json:"after"`
+	CardID         string          `json:"card_id" format:"uuid"`
+	Step           int             `json:"step" doc:"place in the order of teaching, from 1"`
+	Pair           spelling.Pair   `json:"pair"`
+	Kind           string          `json:"kind" doc:"letter, digraph, split digraph, ..."`
+	Version        int             `json:"version"`
+	AgreedVersion  int             `json:"agreed_version" doc:"0 where none is agreed"`
+	State          card.State      `json:"state" enum:"draft,in review,agreed"`
+	Content        card.Content    `json:"content"`
+	UpdatedAt      time.Time       `json:"updated_at"`
+	UpdatedBy      string          `json:"updated_by" doc:"initials"`
+	Gaps           []card.Gap      `json:"gaps" nullable:"false"`
+	Findings       []card.Finding  `json:"findings" nullable:"false" doc:"contradictions on the card"`
+	SuggestedCue   string          `json:"suggested_cue"`
+	SuggestedSlip  string          `json:"suggested_slip"`
+	TherapyCaution string          `json:"therapy_caution" doc:"stands beside every mouth cue"`
+	Hold           card.Hold       `json:"hold" enum:"stretch,short"`
+	Voiced         bool            `json:"voiced"`
+	Place          string          `json:"place" doc:"of articulation"`
+	Manner         phoneme.Manner  `json:"manner"`
+	KeyWord        string          `json:"key_word" doc:"of the accent's inventory"`
+	Contrast       phoneme.Phoneme `json:"contrast" doc:"the same mouth with the voice on or off, empty where none"`
+	TakeID         string          `json:"take_id" doc:"the chosen take, empty where there is none"`
+	Archived       bool            `json:"archived"`
+	Before         string          `json:"before" doc:"the card before it in the order, empty at the end"`
+	After          string          `json:"after" doc:"the card after it in the order, empty at the end"`
 }
 
 // Card returns one card.
-func (a *App) Card(ctx context.Context, by Actor, cardID string) (CardView, error) {
-	r, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
+func (c Cards) Card(ctx context.Context, by Actor, cardID string) (CardView, error) {
+	return read(ctx, c.desk, by, func(s cardStore) (CardView, error) { return cardPage(ctx, s, cardID) })
+}
+
+func cardPage(ctx context.Context, s cardStore, cardID string) (CardView, error) {
+	r, err := s.Card(ctx, cardID)
 	if err != nil {
 		return CardView{}, err
 	}
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
+	team, err := conventionsOf(ctx, s)
 	if err != nil {
 		return CardView{}, err
 	}
-	v := view(conv, r)
-	n, err := store.CardNeighbours(ctx, a.Pool, by.TeamID, cardID)
+	v := view(team, r)
+	n, err := s.CardNeighbours(ctx, cardID)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return CardView{}, err
 	}
@@ -173,27 +187,13 @@ func (a *App) Card(ctx context.Context, by Actor, cardID string) (CardView, erro
 	return v, nil
 }
 
-func view(conv card.Conventions, r store.Card) CardView {
-	c := r.Core(conv.Accent)
-	conv = conv.For(c.Content)
+func view(team card.Conventions, r store.Card) CardView {
+	conv, c := own(team, r)
 	v := CardView{
-		CardID:    r.CardID,
-		Step:      r.Step,
-		Pair:      c.Pair,
-		Kind:      c.Pair.Kind(),
-		Version:   r.Version,
-		State:     r.State,
-		Content:   c.Content.Tidy(),
-		UpdatedAt: r.UpdatedAt,
-		UpdatedBy: r.UpdatedBy,
-		Gaps: c.Gaps(
-			conv.Speech(),
-		),
-		Findings: findings(conv, c),
-		Hold:     card.HoldOf(conv.Accent, c.Pair),
-		Voiced:   card.Voiced(conv.Accent, c.Pair),
-		TakeID:   r.TakeID,
-		Archived: r.ArchivedAt != nil,
+		CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State,
+		Content: c.Content.Tidy(), UpdatedAt: r.UpdatedAt, UpdatedBy: r.UpdatedBy, Gaps: c.Gaps(conv.Speech()),
+		Findings: findings(conv, c), TherapyCaution: card.TherapyCaution, Hold: card.HoldOf(conv.Accent, c.Pair),
+		Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil,
 	}
 	if r.AgreedVersion != nil {
 		v.AgreedVersion = *r.AgreedVersion
@@ -208,182 +208,158 @@ func view(conv card.Conventions, r store.Card) CardView {
 
 // Conflict says that two people changed the same fields. Theirs is what stands now.
 type Conflict struct {
-	Fields []string `json:"fields"`
-	By     string   `json:"by"`
+	Fields []string `json:"fields" nullable:"false"`
+	By     string   `json:"by" doc:"initials"`
 	Theirs CardView `json:"theirs"`
 }
 
+// Error says who changed it.
 func (c Conflict) Error() string {
 	return fmt.Sprintf("%s changed the same part of this card while you were writing", c.By)
 }
 
-// SaveCard writes a member's edit that began from base. Edits of different fields are joined; where both
+// Save writes a member's edit that began from base. Edits of different fields are joined; where both
 // changed the same field nothing is written and a Conflict comes back. An agreed card that is edited is a
 // draft again, its agreed version still in use.
-func (a *App) SaveCard(ctx context.Context, by Actor, cardID string, base int, content card.Content) (CardView, error) {
-	if err := by.need(MayEdit); err != nil {
-		return CardView{}, err
-	}
+func (c Cards) Save(ctx context.Context, by Actor, cardID string, base int, content card.Content) (CardView, error) {
 	content = content.Tidy()
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return CardView{}, err
-	}
-	if content.Accent != "" {
-		switch _, err := phoneme.ParseAccent(content.Accent); {
-		case err != nil:
-			return CardView{}, wrong("accent", "%s.", capital(err.Error()))
-		case content.AccentNote == "":
-			return CardView{}, wrong("accent_note", "Say in a few words why this card departs from the team's accent.")
-		}
-	}
-	if p := content.Contrast; p != "" {
-		if _, ok := phoneme.Lookup(conv.For(content).Accent, phoneme.Phoneme(p)); !ok {
-			return CardView{}, wrong("contrast", "%q is not a sound of this accent.", p)
-		}
-	}
-	var out CardView
-	err = a.tx(ctx, func(tx pgx.Tx) error {
-		version, err := store.LockCard(ctx, tx, by.TeamID, cardID)
+	return write(ctx, c.desk, by, MayEdit, func(s cardStore) (CardView, error) {
+		team, err := conventionsOf(ctx, s)
 		if err != nil {
-			return err
+			return CardView{}, err
 		}
-		now, err := store.GetCard(ctx, tx, by.TeamID, cardID)
-		if err != nil {
-			return err
+		if err := departs(team, content); err != nil {
+			return CardView{}, err
 		}
-		began, err := store.GetVersion(ctx, tx, by.TeamID, cardID, base)
+		version, err := s.LockCard(ctx, cardID)
 		if err != nil {
-			return wrong("base_version", "Version %d of this card is not known.", base)
+			return CardView{}, err
+		}
+		now, err := s.Card(ctx, cardID)
+		if err != nil {
+			return CardView{}, err
+		}
+		began, err := s.Version(ctx, cardID, base)
+		if errors.Is(err, store.ErrNotFound) {
+			return CardView{}, wrong("base_version", "Version %d of this card is not known.", base)
+		} else if err != nil {
+			return CardView{}, err
 		}
 		current := now.Content.Tidy()
 		merged, clashes := card.Merge(began.Content.Tidy(), content, current)
 		if len(clashes) > 0 {
-			return Conflict{clashes, now.UpdatedBy, view(conv, now)}
+			return CardView{}, Conflict{clashes, now.UpdatedBy, view(team, now)}
 		}
 		changed := card.Changed(current, merged)
 		if len(changed) == 0 {
-			out = view(conv, now)
-			return nil
+			return cardPage(ctx, s, cardID)
 		}
 		state := card.Draft
 		if now.State == card.InReview {
 			state = card.InReview
 		}
-		if err := store.UpdateCard(
-			ctx,
-			tx,
-			store.CardEdit{
-				TeamID:  by.TeamID,
-				CardID:  cardID,
-				Version: version + 1,
-				State:   state,
-				Content: merged,
-				Changed: changed,
-				By:      &by.MemberID,
-				Now:     a.Now(),
-			},
-		); err != nil {
-			return err
+		err = s.UpdateCard(ctx, store.CardEdit{
+			CardID: cardID, Version: version + 1, State: state, Content: merged, Changed: changed,
+			By: &by.MemberID, Now: c.desk.now(),
+		})
+		if err != nil {
+			return CardView{}, err
 		}
-		after, err := store.GetCard(ctx, tx, by.TeamID, cardID)
-		out = view(conv, after)
-		return err
+		return cardPage(ctx, s, cardID)
 	})
-	return out, err
+}
+
+// departs checks where a card departs from the team's accent, and the sound that it is contrasted with.
+func departs(team card.Conventions, content card.Content) error {
+	if content.Accent != "" {
+		if _, err := phoneme.ParseAccent(content.Accent); err != nil {
+			return fault.At("accent", err)
+		}
+		if content.AccentNote == "" {
+			return wrong("accent_note", "Say in a few words why this card departs from the team's accent.")
+		}
+	}
+	if p := phoneme.Phoneme(content.Contrast); p != "" {
+		if _, ok := phoneme.Lookup(team.For(content).Accent, p); !ok {
+			return wrong("contrast", "%q is not a sound of this accent.", p)
+		}
+	}
+	return nil
 }
 
 // SetState moves a card between draft, in review and agreed. Only a lead agrees, and only a card without
 // contradictions.
-func (a *App) SetState(ctx context.Context, by Actor, cardID string, state card.State) (CardView, error) {
-	may := MayEdit
+func (c Cards) SetState(ctx context.Context, by Actor, cardID string, state card.State) (CardView, error) {
+	right := MayEdit
 	if state == card.Agreed {
-		may = MayAgree
+		right = MayAgree
 	}
-	if err := by.need(may); err != nil {
-		return CardView{}, err
-	}
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return CardView{}, err
-	}
-	err = a.tx(ctx, func(tx pgx.Tx) error {
-		version, err := store.LockCard(ctx, tx, by.TeamID, cardID)
+	return write(ctx, c.desk, by, right, func(s cardStore) (CardView, error) {
+		team, err := conventionsOf(ctx, s)
 		if err != nil {
-			return err
+			return CardView{}, err
 		}
-		c, err := store.GetCard(ctx, tx, by.TeamID, cardID)
-		if err != nil || c.State == state {
-			return err
+		version, err := s.LockCard(ctx, cardID)
+		if err != nil {
+			return CardView{}, err
 		}
-		if found := findings(conv, c.Core(conv.Accent)); state == card.Agreed && len(found) > 0 {
-			return wrong("state", "Not agreed: %s", found[0].Text)
+		r, err := s.Card(ctx, cardID)
+		if err != nil {
+			return CardView{}, err
 		}
-		return store.UpdateCard(
-			ctx,
-			tx,
-			store.CardEdit{
-				TeamID:  by.TeamID,
-				CardID:  cardID,
-				Version: version + 1,
-				State:   state,
-				Content: c.Content.Tidy(),
-				Changed: []string{"state"},
-				By:      &by.MemberID,
-				Now:     a.Now(),
-			},
-		)
+		if r.State == state {
+			return cardPage(ctx, s, cardID)
+		}
+		conv, k := own(team, r)
+		if found := findings(conv, k); state == card.Agreed && len(found) > 0 {
+			return CardView{}, wrong("state", "Not agreed: %s", found[0].Text)
+		}
+		err = s.UpdateCard(ctx, store.CardEdit{
+			CardID: cardID, Version: version + 1, State: state, Content: r.Content.Tidy(),
+			Changed: []string{"state"}, By: &by.MemberID, Now: c.desk.now(),
+		})
+		if err != nil {
+			return CardView{}, err
+		}
+		return cardPage(ctx, s, cardID)
 	})
-	if err != nil {
-		return CardView{}, err
-	}
-	return a.Card(ctx, by, cardID)
 }
 
-// NewCard adds a pair to the library.
-func (a *App) NewCard(ctx context.Context, by Actor, pairText string, step int) (string, error) {
-	if err := by.need(MayEdit); err != nil {
-		return "", err
-	}
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return "", err
-	}
-	pair, err := spelling.ParsePair(conv.Accent, pairText)
-	if err != nil {
-		return "", wrong("pair", "%s.", capital(err.Error()))
-	}
-	if step < 1 || step > 500 {
-		return "", wrong("step", "The place in the order is a number from 1 to 500.")
-	}
-	var id string
-	err = a.tx(ctx, func(tx pgx.Tx) error {
-		id, err = store.CreateCard(
-			ctx,
-			tx,
-			step,
-			pair,
-			store.CardEdit{TeamID: by.TeamID, State: card.Draft, Content: card.Content{}.Tidy(), By: &by.MemberID, Now: a.Now()},
-		)
-		if errors.Is(err, store.ErrTaken) {
-			return wrong("pair", "The library has a card for %s already.", pair)
+// MostSteps is how long an order of teaching may be.
+const MostSteps = 500
+
+// New adds a pair to the library.
+func (c Cards) New(ctx context.Context, by Actor, pairText string, step int) (string, error) {
+	return write(ctx, c.desk, by, MayEdit, func(s cardStore) (string, error) {
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return "", err
 		}
-		return err
+		pair, err := spelling.ParsePair(conv.Accent, pairText)
+		if err != nil {
+			return "", fault.At("pair", err)
+		}
+		if step < 1 || step > MostSteps {
+			return "", wrong("step", "The place in the order is a number from 1 to %d.", MostSteps)
+		}
+		id, err := s.CreateCard(ctx, step, pair, store.CardEdit{
+			State: card.Draft, Content: card.Content{}.Tidy(), By: &by.MemberID, Now: c.desk.now(),
+		})
+		if errors.Is(err, store.ErrTaken) {
+			return "", wrong("pair", "The library has a card for %s already.", pair)
+		}
+		return id, err
 	})
-	return id, err
 }
 
 // Move puts a card at another place in the order of teaching; only a lead may.
-func (a *App) Move(ctx context.Context, by Actor, cardID string, step int) error {
-	if err := by.need(MayAgree); err != nil {
-		return err
-	}
-	return a.tx(ctx, func(tx pgx.Tx) error {
-		c, err := store.GetCard(ctx, tx, by.TeamID, cardID)
+func (c Cards) Move(ctx context.Context, by Actor, cardID string, step int) error {
+	return change(ctx, c.desk, by, MayAgree, func(s cardStore) error {
+		r, err := s.Card(ctx, cardID)
 		if err != nil {
 			return err
 		}
-		all, err := store.Cards(ctx, tx, by.TeamID, true)
+		all, err := s.Cards(ctx, true)
 		if err != nil {
 			return err
 		}
@@ -391,120 +367,53 @@ func (a *App) Move(ctx context.Context, by Actor, cardID string, step int) error
 		if step < 1 || step > last {
 			return wrong("step", "The place in the order is a number from 1 to %d.", last)
 		}
-		return store.MoveCard(ctx, tx, by.TeamID, cardID, c.Step, step)
+		return s.MoveCard(ctx, cardID, r.Step, step)
 	})
 }
 
 // Archive puts a card aside or brings it back.
-func (a *App) Archive(ctx context.Context, by Actor, cardID string, archive bool) error {
-	if err := by.need(MayAgree); err != nil {
-		return err
-	}
-	var at *time.Time
-	if now := a.Now(); archive {
-		at = &now
-	}
-	return store.ArchiveCard(ctx, a.Pool, by.TeamID, cardID, at)
+func (c Cards) Archive(ctx context.Context, by Actor, cardID string, archive bool) error {
+	return change(ctx, c.desk, by, MayAgree, func(s cardStore) error {
+		return s.ArchiveCard(ctx, cardID, c.desk.at(archive))
+	})
 }
 
-// Versions lists a card's versions, the newest first.
-func (a *App) Versions(ctx context.Context, by Actor, cardID string) ([]store.Version, error) {
-	return store.Versions(ctx, a.Pool, by.TeamID, cardID)
+// VersionPage is how many versions are listed at once.
+const VersionPage = 50
+
+// Versions lists a card's versions, the newest first, without their content: those older than before, or from the
+// newest where that is 0.
+func (c Cards) Versions(ctx context.Context, by Actor, cardID string, before int) ([]store.VersionHead, error) {
+	return read(ctx, c.desk, by, func(s cardStore) ([]store.VersionHead, error) {
+		return s.Versions(ctx, cardID, before, VersionPage)
+	})
 }
 
-// WordOffer is what the core proposes for a card's word stock.
-type WordOffer struct {
-	Read     []words.Choice `json:"read"`
-	Starts   []string       `json:"starts"` // pictures that start with, end with or hold the sound
-	Ends     []string       `json:"ends"`
-	Holds    []string       `json:"holds"`
-	Unlocked int            `json:"unlocked"` // readable words with this pair, of all familiarities
-	Note     string         `json:"note"`
-}
-
-// WordsFor proposes words for a card from what the order has taught up to its step.
-func (a *App) WordsFor(ctx context.Context, by Actor, cardID string) (WordOffer, error) {
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return WordOffer{}, err
-	}
-	all, err := store.Cards(ctx, a.Pool, by.TeamID, false)
-	if err != nil {
-		return WordOffer{}, err
-	}
-	i := slices.IndexFunc(all, func(c store.Card) bool { return c.CardID == cardID })
-	if i < 0 {
-		return WordOffer{}, store.ErrNotFound
-	}
-	target := all[i].Core(conv.Accent)
-	taught := spelling.Set{target.Pair: true}
-	for _, c := range all {
-		if c.Step < target.Step {
-			taught[c.Core(conv.Accent).Pair] = true
-		}
-	}
-	conv = conv.For(target.Content)
-	o, err := speech(ctx, a.Pool, by.TeamID, conv)
-	if err != nil {
-		return WordOffer{}, err
-	}
-	exclude := map[string]bool{}
-	for _, c := range all {
-		for _, w := range c.Content.Rejected {
-			exclude[w] = true
-		}
-	}
-	for _, w := range target.Words {
-		exclude[w] = true
-	}
-	q := words.Query{Taught: conv.Known(taught), Target: &target.Pair, Exclude: exclude}
-	offer := WordOffer{Starts: []string{}, Ends: []string{}, Holds: []string{}, Read: []words.Choice{}}
-	found := words.Find(q, o)
-	offer.Unlocked = len(found) + len(target.Words)
-	offer.Read = append(offer.Read, found[:min(24, len(found))]...)
-	if len(found) == 0 && len(target.Words) == 0 {
-		offer.Note = fmt.Sprintf(
-			"With the %d pairs up to step %d no word with %s can be read. More pairs before it would help.",
-			len(taught),
-			target.Step,
-			target.Pair.Grapheme,
-		)
-	}
-	if sounds, err := phoneme.Parse(conv.Accent, target.Pair.Sound); err == nil && len(sounds) == 1 {
-		for at, list := range map[words.Position]*[]string{
-			words.Initial: &offer.Starts, words.Final: &offer.Ends,
-			words.Medial: &offer.Holds,
-		} {
-			p := words.EarPictures(sounds[0], at, target.Pair.Grapheme, nil, o)
-			*list = append(*list, p[:min(8, len(p))]...)
-		}
-	}
-	return offer, nil
+// VersionContent is the content of a card in one version.
+func (c Cards) VersionContent(ctx context.Context, by Actor, cardID string, version int) (card.Content, error) {
+	return read(ctx, c.desk, by, func(s cardStore) (card.Content, error) {
+		v, err := s.Version(ctx, cardID, version)
+		return v.Content.Tidy(), err
+	})
 }
 
 // StorePicture cleans an uploaded picture and stores it; the card is changed by a later save. It returns
 // the picture's hash in hex and remarks on what was changed.
-func (a *App) StorePicture(ctx context.Context, by Actor, data []byte) (string, []string, error) {
+func (c Cards) StorePicture(ctx context.Context, by Actor, data []byte) (sum string, remarks []string, err error) {
 	if err := by.need(MayEdit); err != nil {
 		return "", nil, err
 	}
 	p, err := media.CleanPicture(data)
 	if err != nil {
-		return "", nil, wrong("picture", "%s", err)
+		return "", nil, fault.At("picture", err)
 	}
-	sum, err := store.PutMedium(ctx, a.Pool, by.TeamID, store.Medium{MediaType: p.MediaType, Bytes: p.Bytes})
-	return fmt.Sprintf("%x", sum), p.Remarks, err
+	raw, err := write(ctx, c.desk, by, MayEdit, func(s cardStore) ([32]byte, error) {
+		return s.PutMedium(ctx, store.Medium{MediaType: p.MediaType, Bytes: p.Bytes})
+	})
+	return fmt.Sprintf("%x", raw), append([]string{}, p.Remarks...), err
 }
 
 // Picture returns a stored picture by its hash in hex; store.ErrNotFound where the team has none.
-func (a *App) Picture(ctx context.Context, by Actor, sum string) (store.Medium, error) {
-	raw, err := hex.DecodeString(sum)
-	if err != nil || len(raw) != 32 {
-		return store.Medium{}, store.ErrNotFound
-	}
-	m, err := store.GetMedium(ctx, a.Pool, by.TeamID, raw)
-	if err == nil && !strings.HasPrefix(m.MediaType, "image/") {
-		err = store.ErrNotFound
-	}
-	return m, err
+func (c Cards) Picture(ctx context.Context, by Actor, sum string) (store.Medium, error) {
+	return read(ctx, c.desk, by, func(s cardStore) (store.Medium, error) { return pictureBySum(ctx, s, sum) })
 }

@@ -1,66 +1,99 @@
 package app
 
 import (
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/store"
 	"context"
 	"fmt"
+	"time"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/strokes"
 )
+
+type letterStore interface {
+	letterReader
+	PutLetter(ctx context.Context, by string, form strokes.Letter, now time.Time) error
+	DropLetter(ctx context.Context, sign string) error
+}
+
+// Letters is the letter desk: how the team writes.
+type Letters struct{ desk desk[letterStore] }
 
 // LetterView is a letter or a group on the team's lines; a single letter comes with its points, to be changed.
 type LetterView struct {
 	strokes.Written
 	Letter   *strokes.Letter   `json:"letter,omitempty"`
-	Own      bool              `json:"own"` // the team's own form
-	Findings []strokes.Finding `json:"findings"`
-	ByRule   []string          `json:"by_rule"` // words for each stroke as the shape gives them
+	Own      bool              `json:"own" doc:"the team's own form"`
+	Findings []strokes.Finding `json:"findings" nullable:"false"`
+	ByRule   []string          `json:"by_rule" nullable:"false" doc:"words for each stroke as the shape gives them"`
 }
 
-// mostLetters of a group or a word on the letter desk.
-const mostLetters = 24
+// MostLetters of a group or a word on the letter desk.
+const MostLetters = 24
 
-// Letters writes a text on the team's lines. words are those of a card, one for each stroke.
-func (a *App) Letters(ctx context.Context, by Actor, text string, words []string) (LetterView, error) {
-	lines, own, err := a.writing(ctx, by)
+// writing is how the team writes: its lines and its own letters.
+type writing struct {
+	lines strokes.Lines
+	own   map[string]strokes.Letter
+}
+
+func writingOf(ctx context.Context, s letterReader) (writing, error) {
+	conv, err := conventionsOf(ctx, s)
 	if err != nil {
-		return LetterView{}, err
+		return writing{}, err
 	}
-	if n := len([]rune(text)); n == 0 || n > mostLetters {
-		return LetterView{}, wrong("text", "Write one to %d letters.", mostLetters)
+	letters, err := s.OwnLetters(ctx)
+	return writing{conv.Lines.OrCommon(), letters}, err
+}
+
+// write sets a text that somebody typed on the lines.
+func (w writing) write(text string, words []string) (strokes.Written, error) {
+	if n := len([]rune(text)); n == 0 || n > MostLetters {
+		return strokes.Written{}, wrong("text", "Write one to %d letters.", MostLetters)
 	}
-	w, err := lines.Write(text, own, words)
-	if err != nil {
-		return LetterView{}, wrong("text", "%s: draw it on the letter desk first, or leave it out.", capital(err.Error()))
-	}
-	v := LetterView{Written: w, Findings: []strokes.Finding{}}
-	group, _ := lines.Group(text, own)
-	v.ByRule = lines.Words(group)
-	if len([]rune(text)) == 1 {
-		x, isOwn := own[text]
-		if !isOwn {
-			x, _ = strokes.Of(text)
+	form, err := w.lines.Write(text, w.own, words)
+	return form, fault.At("text", err)
+}
+
+// Write writes a text on the team's lines. words are those of a card, one for each stroke.
+func (l Letters) Write(ctx context.Context, by Actor, text string, words []string) (LetterView, error) {
+	return read(ctx, l.desk, by, func(s letterStore) (LetterView, error) {
+		w, err := writingOf(ctx, s)
+		if err != nil {
+			return LetterView{}, err
 		}
-		v.Letter, v.Own, v.Findings = &x, isOwn, lines.Geometry(lines.Form(x))
-	}
-	return v, nil
+		form, err := w.write(text, words)
+		if err != nil {
+			return LetterView{}, err
+		}
+		v := LetterView{Written: form, Findings: []strokes.Finding{}}
+		group, _ := w.lines.Group(text, w.own)
+		v.ByRule = append([]string{}, w.lines.Words(group)...)
+		if len([]rune(text)) == 1 {
+			x, isOwn := w.own[text]
+			if !isOwn {
+				x, _ = strokes.Of(text)
+			}
+			v.Letter, v.Own = &x, isOwn
+			v.Findings = append(v.Findings, w.lines.Geometry(w.lines.Form(x))...)
+		}
+		return v, nil
+	})
 }
 
-// ShowLetter checks a letter as it is being drawn, without storing it.
-func (a *App) ShowLetter(ctx context.Context, by Actor, x strokes.Letter) (LetterView, error) {
-	lines, _, err := a.writing(ctx, by)
-	if err != nil {
-		return LetterView{}, err
-	}
-	if err := drawn(x); err != nil {
-		return LetterView{}, err
-	}
-	return LetterView{
-		Written:  lines.Show(x),
-		Letter:   &x,
-		Own:      true,
-		Findings: lines.Geometry(lines.Form(x)),
-		ByRule:   lines.Words(lines.Form(x)),
-	}, nil
+// Show checks a letter as it is being drawn, without storing it.
+func (l Letters) Show(ctx context.Context, by Actor, x strokes.Letter) (LetterView, error) {
+	return read(ctx, l.desk, by, func(s letterStore) (LetterView, error) {
+		if err := drawn(x); err != nil {
+			return LetterView{}, err
+		}
+		w, err := writingOf(ctx, s)
+		form := w.lines.Form(x)
+		return LetterView{
+			Written: w.lines.Show(x), Letter: &x, Own: true,
+			Findings: append([]strokes.Finding{}, w.lines.Geometry(form)...),
+			ByRule:   append([]string{}, w.lines.Words(form)...),
+		}, err
+	})
 }
 
 const (
@@ -80,42 +113,28 @@ func drawn(x strokes.Letter) error {
 	return nil
 }
 
-// SaveLetter makes a drawn letter the team's own. Geometry that a writer would stumble over is refused.
-func (a *App) SaveLetter(ctx context.Context, by Actor, x strokes.Letter) error {
-	if err := by.need(MayEdit); err != nil {
-		return err
-	}
-	if err := drawn(x); err != nil {
-		return err
-	}
-	lines, _, err := a.writing(ctx, by)
-	if err != nil {
-		return err
-	}
-	if found := lines.Geometry(x); len(found) > 0 {
-		where := ""
-		if found[0].Stroke >= 0 {
-			where = fmt.Sprintf("stroke %d: ", found[0].Stroke+1)
+// Save makes a drawn letter the team's own. Geometry that a writer would stumble over is refused.
+func (l Letters) Save(ctx context.Context, by Actor, x strokes.Letter) error {
+	return change(ctx, l.desk, by, MayEdit, func(s letterStore) error {
+		if err := drawn(x); err != nil {
+			return err
 		}
-		return wrong("letter", "Not kept yet: %s%s", where, found[0].Text)
-	}
-	return store.PutLetter(ctx, a.Pool, by.TeamID, by.MemberID, x, a.Now())
+		w, err := writingOf(ctx, s)
+		if err != nil {
+			return err
+		}
+		if found := w.lines.Geometry(x); len(found) > 0 {
+			where := ""
+			if found[0].Stroke >= 0 {
+				where = fmt.Sprintf("stroke %d: ", found[0].Stroke+1)
+			}
+			return wrong("letter", "Not kept yet: %s%s", where, found[0].Text)
+		}
+		return s.PutLetter(ctx, by.MemberID, x, l.desk.now())
+	})
 }
 
-// ResetLetter goes back to the form that ships.
-func (a *App) ResetLetter(ctx context.Context, by Actor, sign string) error {
-	if err := by.need(MayEdit); err != nil {
-		return err
-	}
-	return store.DropLetter(ctx, a.Pool, by.TeamID, sign)
-}
-
-// writing is how the team writes: its lines and its own letters.
-func (a *App) writing(ctx context.Context, by Actor) (strokes.Lines, map[string]strokes.Letter, error) {
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return strokes.Lines{}, nil, err
-	}
-	own, err := store.OwnLetters(ctx, a.Pool, by.TeamID)
-	return conv.Lines.OrCommon(), own, err
+// Reset goes back to the form that ships.
+func (l Letters) Reset(ctx context.Context, by Actor, sign string) error {
+	return change(ctx, l.desk, by, MayEdit, func(s letterStore) error { return s.DropLetter(ctx, sign) })
 }

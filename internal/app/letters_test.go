@@ -14,13 +14,13 @@ import (
 func TestTheTeamsLinesAndLettersReachTheLesson(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	team, err := s.Team(ctx, s.lead)
+	team, err := s.Planning.Team(ctx, s.lead)
 	require.NoError(t, err)
 	c := team.Conventions
 	c.Lines.Base.Name, c.Lines.HeightMM = "quay", 10
-	require.ErrorIs(t, s.SetConventions(ctx, s.teacher, c), app.ErrForbidden)
-	require.NoError(t, s.SetConventions(ctx, s.lead, c))
-	v, err := s.Letters(ctx, s.assistant, "n", nil)
+	require.ErrorIs(t, s.Planning.SetConventions(ctx, s.teacher, c), app.ErrForbidden)
+	require.NoError(t, s.Planning.SetConventions(ctx, s.lead, c))
+	v, err := s.Letters.Write(ctx, s.assistant, "n", nil)
 	require.NoError(t, err)
 	assert.Contains(t, v.Strokes[0].Words, "to the quay")
 	assert.Empty(t, v.Findings)
@@ -28,15 +28,15 @@ func TestTheTeamsLinesAndLettersReachTheLesson(t *testing.T) {
 	own := *v.Letter
 	own.Strokes = []strokes.Stroke{own.Strokes[0]}
 	own.Strokes[0].Segments = own.Strokes[0].Segments[:1] // a stick: no n, but well placed
-	require.ErrorIs(t, s.SaveLetter(ctx, s.assistant, own), app.ErrForbidden)
-	require.NoError(t, s.SaveLetter(ctx, s.teacher, own))
-	in, err := s.Assemble(ctx, s.teacher, s.class, s.cards["n"], 20)
+	require.ErrorIs(t, s.Letters.Save(ctx, s.assistant, own), app.ErrForbidden)
+	require.NoError(t, s.Letters.Save(ctx, s.teacher, own))
+	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["n"], 20)
 	require.NoError(t, err)
 	require.NotNil(t, in.Lesson.Writing)
 	assert.InDelta(t, 1, in.Lesson.Writing.Strokes[0].Length, 1e-9, "the team's own form")
 	assert.Equal(t, "quay", in.Lesson.Writing.Lines[2].Name)
-	require.NoError(t, s.ResetLetter(ctx, s.lead, "n"))
-	v, err = s.Letters(ctx, s.lead, "n", []string{"Down the mast, over the wave."})
+	require.NoError(t, s.Letters.Reset(ctx, s.lead, "n"))
+	v, err = s.Letters.Write(ctx, s.lead, "n", []string{"Down the mast, over the wave."})
 	require.NoError(t, err)
 	assert.False(t, v.Own)
 	assert.Equal(t, "Down the mast, over the wave.", v.Strokes[0].Words)
@@ -47,12 +47,12 @@ func TestBadLettersAreRefusedWithAReason(t *testing.T) {
 	ctx := context.Background()
 	high, _ := strokes.Of("h")
 	high = high.Map(func(p strokes.Point) strokes.Point { p.Y += 0.5; return p })
-	require.ErrorContains(t, s.SaveLetter(ctx, s.lead, high), "Passes the top line")
-	require.Error(t, s.SaveLetter(ctx, s.lead, strokes.Letter{Sign: "ab", Strokes: high.Strokes}))
-	require.Error(t, s.SaveLetter(ctx, s.lead, strokes.Letter{Sign: "a"}))
-	_, err := s.Letters(ctx, s.lead, "é", nil)
+	require.ErrorContains(t, s.Letters.Save(ctx, s.lead, high), "Passes the top line")
+	require.Error(t, s.Letters.Save(ctx, s.lead, strokes.Letter{Sign: "ab", Strokes: high.Strokes}))
+	require.Error(t, s.Letters.Save(ctx, s.lead, strokes.Letter{Sign: "a"}))
+	_, err := s.Letters.Write(ctx, s.lead, "é", nil)
 	require.ErrorContains(t, err, "no strokes for")
-	_, err = s.Letters(ctx, s.lead, "", nil)
+	_, err = s.Letters.Write(ctx, s.lead, "", nil)
 	require.Error(t, err)
 }
 

@@ -1,23 +1,27 @@
 package app
 
 import (
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/media"
-	"brightchalk/internal/pack"
-	"brightchalk/internal/render"
-	"brightchalk/internal/store"
 	"context"
 	"html/template"
 	"io"
 	"slices"
 	"strings"
-	"time"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/media"
+	"brightchalk/internal/pack"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
 )
+
+// PackSize is how much a carry pack holds.
+type PackSize string
 
 // Pack sizes: this week's cards of a class with what was met in the last days, or the whole order.
 const (
-	PackWeek  = "week"
-	PackOrder = "order"
+	PackWeek  PackSize = "week"
+	PackOrder PackSize = "order"
 )
 
 const (
@@ -27,106 +31,100 @@ const (
 )
 
 // Pack writes the carry pack of a class, or of the whole order where classID is empty.
-func (a *App) Pack(ctx context.Context, by Actor, classID, size string, w io.Writer) error {
+func (p Print) Pack(ctx context.Context, by Actor, classID string, size PackSize, w io.Writer) error {
 	if size != PackWeek && size != PackOrder || size == PackWeek && classID == "" {
 		return wrong("size", "Choose the whole order, or a class for this week's cards.")
 	}
-	team, err := store.GetTeam(ctx, a.Pool, by.TeamID)
+	made, err := read(ctx, p.desk, by, func(s printStore) (pack.Pack, error) {
+		return p.packed(ctx, s, classID, size)
+	})
 	if err != nil {
 		return err
 	}
-	rows, err := store.Cards(ctx, a.Pool, by.TeamID, false)
+	return pack.Write(w, made)
+}
+
+func (p Print) packed(ctx context.Context, s printStore, classID string, size PackSize) (pack.Pack, error) {
+	team, err := s.Team(ctx)
 	if err != nil {
-		return err
+		return pack.Pack{}, err
 	}
-	own, err := store.OwnLetters(ctx, a.Pool, by.TeamID)
+	rows, err := s.Cards(ctx, false)
 	if err != nil {
-		return err
+		return pack.Pack{}, err
 	}
-	agreed, err := store.AgreedContents(ctx, a.Pool, by.TeamID)
+	letters, err := s.OwnLetters(ctx)
 	if err != nil {
-		return err
+		return pack.Pack{}, err
 	}
-	p := pack.Pack{Team: team.Name, Made: a.Now(), Pictures: map[string]template.URL{}, Font: render.ChildFont()}
+	agreed, err := s.AgreedContents(ctx)
+	if err != nil {
+		return pack.Pack{}, err
+	}
+	out := pack.Pack{
+		Team: team.Name, Made: p.desk.now(), Pictures: map[string]template.URL{}, Font: render.ChildFont(),
+	}
 	keep := func(store.Card) bool { return true }
 	if classID != "" {
-		class, err := a.Class(ctx, by, classID)
+		class, err := classView(ctx, s, classID)
 		if err != nil {
-			return err
+			return out, err
 		}
-		p.Class = class.Name
+		out.Class = class.Name
 		if size == PackWeek {
-			keep = a.thisWeek(class, rows)
+			keep = p.thisWeek(class, rows)
 		}
 	}
 	for _, r := range rows {
 		if !keep(r) {
 			continue
 		}
-		core := withAgreed(r.Core(team.Conventions.Accent), agreed)
-		r.Content = core.Content
-		c, err := a.packCard(ctx, by, r, team.Conventions.Lines, own, team.Conventions.Capitals)
+		c, err := packCard(ctx, s, agreedRow(r, agreed), team.Conventions, letters)
 		if err != nil {
-			return err
+			return out, err
 		}
-		p.Cards = append(p.Cards, c)
+		out.Cards = append(out.Cards, c)
 	}
-	if err := a.packIntroductions(ctx, by, p.Class, &p); err != nil {
-		return err
-	}
-	return pack.Write(w, p)
+	return out, packIntroductions(ctx, s, &out)
 }
 
 // thisWeek keeps what the class met in the last days and the next cards of the order.
-func (a *App) thisWeek(class ClassView, rows []store.Card) func(store.Card) bool {
-	longAgo := map[string]bool{}
+func (p Print) thisWeek(class ClassView, rows []store.Card) func(store.Card) bool {
+	fresh := map[string]bool{}
 	for _, c := range class.Cards {
-		longAgo[c.CardID] = a.Now().Sub(c.LastMet) > packMetDays*24*time.Hour
+		fresh[c.CardID] = recently(p.desk.now(), c.LastMet, packMetDays)
 	}
 	var next []string
 	for _, r := range rows {
-		if _, known := longAgo[r.CardID]; !known && len(next) < packNext {
+		if _, known := fresh[r.CardID]; !known && len(next) < packNext {
 			next = append(next, r.CardID)
 		}
 	}
-	return func(r store.Card) bool {
-		long, known := longAgo[r.CardID]
-		return known && !long || slices.Contains(next, r.CardID)
-	}
+	return func(r store.Card) bool { return fresh[r.CardID] || slices.Contains(next, r.CardID) }
 }
 
-func (a *App) packCard(
+func packCard(
 	ctx context.Context,
-	by Actor,
+	s printStore,
 	r store.Card,
-	lines strokes.Lines,
-	own map[string]strokes.Letter,
-	capitals bool,
+	conv card.Conventions,
+	letters map[string]strokes.Letter,
 ) (pack.Card, error) {
 	c := pack.Card{
-		ID:         r.CardID,
-		Grapheme:   r.Grapheme,
-		Sound:      r.Sound,
-		Keyword:    r.Content.Keyword,
-		PictureAlt: r.Content.PictureAlt,
-		Rhyme:      r.Content.Rhyme,
-		Short:      r.Content.RhymeShort,
-		Action:     r.Content.Action,
-		Cue:        r.Content.MouthCue,
-		Slip:       r.Content.Slip,
-		Words:      r.Content.Words,
-		Sentences:  r.Content.Sentences,
-		Step:       r.Step,
+		ID: r.CardID, Grapheme: r.Grapheme, Sound: r.Sound, Keyword: r.Content.Keyword,
+		PictureAlt: r.Content.PictureAlt, Rhyme: r.Content.Rhyme, Short: r.Content.RhymeShort,
+		Action: r.Content.Action, Cue: r.Content.MouthCue, Slip: r.Content.Slip, Words: r.Content.Words,
+		Sentences: r.Content.Sentences, Step: r.Step,
 	}
 	if r.Content.Picture != "" {
-		m, err := a.Picture(ctx, by, r.Content.Picture)
+		m, err := pictureBySum(ctx, s, r.Content.Picture)
 		if err != nil {
 			return c, err
 		}
 		c.Picture = pack.Data(m.MediaType, m.Bytes)
 	}
 	if r.TakeID != "" {
-		master, err := a.MasterOf(ctx, by, r.TakeID)
+		master, err := masterOf(ctx, s, r.TakeID)
 		if err != nil {
 			return c, err
 		}
@@ -136,43 +134,29 @@ func (a *App) packCard(
 		}
 		c.Take = pack.Data("audio/flac", small)
 	}
-	text := r.Grapheme
-	if w, err := lines.Write(
-		text,
-		own,
-		strings.Split(r.Content.StrokeWords, "\n"),
-	); err == nil { // a sign without strokes is left out
-		c.Writing = &w
-	}
-	if len([]rune(text)) == 1 && capitals {
-		if w, err := lines.Write(strings.ToUpper(text), own, strings.Split(r.Content.CapitalWords, "\n")); err == nil {
-			c.Capital = &w
+	write := func(text, says string) *strokes.Written {
+		w, err := conv.Lines.Write(text, letters, strings.Split(says, "\n"))
+		if err != nil { // a sign without strokes is left out
+			return nil
 		}
+		return &w
+	}
+	c.Writing = write(r.Grapheme, r.Content.StrokeWords)
+	if len([]rune(r.Grapheme)) == 1 && conv.Capitals {
+		c.Capital = write(strings.ToUpper(r.Grapheme), r.Content.CapitalWords)
 	}
 	return c, nil
 }
 
-func (a *App) packIntroductions(ctx context.Context, by Actor, class string, p *pack.Pack) error {
-	recent, err := a.Recent(ctx, by)
+func packIntroductions(ctx context.Context, s printStore, p *pack.Pack) error {
+	list, err := recentOf(ctx, s, p.Class, packIntros)
 	if err != nil {
 		return err
 	}
-	for _, r := range recent {
-		if len(p.Introductions) == packIntros {
-			break
-		}
-		if class != "" && r.ClassName != class {
-			continue
-		}
-		in, err := a.Introduction(ctx, by, r.IntroductionID)
-		if err != nil {
-			return err
-		}
-		p.Introductions = append(
-			p.Introductions,
-			pack.Introduction{Lesson: in.Lesson, Class: in.ClassName, Made: in.CreatedAt},
-		)
-		pictures, err := a.chosenPictures(ctx, by, in.Lesson)
+	for _, i := range list {
+		made := pack.Introduction{Lesson: i.Snapshot, Class: i.ClassName, Made: i.CreatedAt}
+		p.Introductions = append(p.Introductions, made)
+		pictures, err := chosenPictures(ctx, s, i.Snapshot)
 		if err != nil {
 			return err
 		}

@@ -1,130 +1,196 @@
 package app
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/render"
-	"brightchalk/internal/store"
 	"context"
 	"io"
 	"strings"
+	"time"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
 )
 
-// PrintSheet writes one sheet of an introduction, or with the name "all" every one of them. homeLine is the
-// school's line in a family's language.
-func (a *App) PrintSheet(
+type printStore interface {
+	knowledgeReader
+	letterReader
+	pictureReader
+	routineReader
+	introductionReader
+	takeReader
+	Bank(ctx context.Context) ([]store.BankText, error)
+}
+
+// Print is all that leaves the house on paper or in a file: sheets, cards, the carry pack, bundles.
+type Print struct{ desk desk[printStore] }
+
+// mostHomeLine is the longest line for families, in letters.
+const mostHomeLine = 300
+
+// SheetAsk is what to print of an introduction: a sheet by its name, or "all" of them. HomeLine is the school's line in a
+// family's language; a Paper without width is the team's.
+type SheetAsk struct {
+	Introduction, Sheet, HomeLine string
+	Paper                         render.Paper
+}
+
+// Sheet writes one sheet of an introduction, or with the name "all" every one of them. Everything on it is as it was
+// assembled.
+func (p Print) Sheet(ctx context.Context, by Actor, ask SheetAsk, w io.Writer) error {
+	if len([]rune(ask.HomeLine)) > mostHomeLine {
+		return wrong("line", "The line for families has up to %d letters.", mostHomeLine)
+	}
+	h, err := read(ctx, p.desk, by, func(s printStore) (render.Handout, error) {
+		i, err := s.Introduction(ctx, ask.Introduction)
+		if err != nil {
+			return render.Handout{}, err
+		}
+		team, err := s.Team(ctx)
+		if err != nil {
+			return render.Handout{}, err
+		}
+		ask.Paper = ask.Paper.Or(team.Conventions.Paper)
+		return handout(ctx, s, team, i, ask.HomeLine)
+	})
+	if err != nil {
+		return err
+	}
+	return render.Print(w, h, ask.Sheet, ask.Paper)
+}
+
+func handout(
 	ctx context.Context,
-	by Actor,
-	introductionID, sheet, homeLine string,
-	paper render.Paper,
-	w io.Writer,
-) error {
-	if len([]rune(homeLine)) > 300 {
-		return wrong("line", "The line for families has up to 300 letters.")
-	}
-	in, err := a.Introduction(ctx, by, introductionID)
-	if err != nil {
-		return err
-	}
-	team, err := store.GetTeam(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return err
-	}
-	row, err := store.GetCard(ctx, a.Pool, by.TeamID, in.Lesson.CardID)
-	if err != nil {
-		return err
-	}
-	agreed, err := store.AgreedContents(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return err
-	}
-	content := withAgreed(row.Core(team.Conventions.Accent), agreed).Content
+	s printStore,
+	team store.Team,
+	i store.Introduction,
+	homeLine string,
+) (render.Handout, error) {
 	h := render.Handout{
-		Lesson:   in.Lesson,
-		Card:     content,
+		Lesson:   i.Snapshot,
 		Pictures: map[string]render.Image{},
-		HeightMM: team.Conventions.Lines.HeightMM,
+		HeightMM: i.Snapshot.LineHeightMM,
 		HomeLine: homeLine,
-		Head:     render.PlanHead{Team: team.Name, Class: in.ClassName, Made: in.CreatedAt},
-		IsVowel:  func(sound string) bool { return phoneme.IsVowel(phoneme.Phoneme(sound)) },
+		Head:     render.PlanHead{Team: team.Name, Class: i.ClassName, Made: i.CreatedAt},
 	}
-	if m, err := a.Picture(ctx, by, content.Picture); err == nil {
+	if h.HeightMM == 0 { // assembled before it was kept
+		h.HeightMM = team.Conventions.Lines.HeightMM
+	}
+	if m, err := pictureBySum(ctx, s, i.Snapshot.Cards[i.CardID].Picture); err == nil {
 		h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
-	pictures, err := a.chosenPictures(ctx, by, in.Lesson)
-	if err != nil {
-		return err
-	}
+	pictures, err := chosenPictures(ctx, s, i.Snapshot)
 	for word, m := range pictures {
 		h.Pictures[word] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
-	rings, err := a.Play(
-		ctx,
-		by,
-		RingGame,
-		FindQuery{ClassID: in.ClassID, CardID: in.Lesson.CardID, Seed: int(in.Lesson.Seed % 1_000_000)},
-		"",
-	)
-	if err == nil { // too few words is no fault: that sheet is left out
-		for _, r := range rings {
-			h.Rings = append(h.Rings, render.RingWord{Word: r.Word, Letters: r.Mark})
-		}
-	}
-	return render.Print(w, h, sheet, paper)
+	return h, err
 }
 
-// PrintPractice writes a practice sheet of any letters on the team's lines.
-func (a *App) PrintPractice(ctx context.Context, by Actor, text string, paper render.Paper, w io.Writer) error {
-	lines, own, err := a.writing(ctx, by)
+// Practice writes a practice sheet of any letters on the team's lines.
+func (p Print) Practice(ctx context.Context, by Actor, text string, paper render.Paper, w io.Writer) error {
+	type sheet struct {
+		writing
+		paper string
+	}
+	s, err := read(ctx, p.desk, by, func(s printStore) (sheet, error) {
+		team, err := s.Team(ctx)
+		if err != nil {
+			return sheet{}, err
+		}
+		own, err := writingOf(ctx, s)
+		return sheet{own, team.Conventions.Paper}, err
+	})
 	if err != nil {
 		return err
 	}
-	if n := len([]rune(text)); n == 0 || n > mostLetters {
-		return wrong("text", "Write one to %d letters.", mostLetters)
-	}
-	form, err := lines.Write(text, own, nil)
+	form, err := s.write(text, nil)
 	if err != nil {
-		return wrong("text", "%s.", capital(err.Error()))
+		return err
 	}
-	return render.Practice(w, []strokes.Written{form}, lines.HeightMM, paper)
+	return render.Practice(w, form, s.lines.HeightMM, paper.Or(s.paper))
 }
 
-// CardFaces are the cards to be printed, those named or with "all" every one, with the letters as the team writes
-// them. A grapheme without strokes, or a split spelling, keeps the font.
-func (a *App) CardFaces(ctx context.Context, by Actor, wanted func(cardID string) bool) ([]render.Face, error) {
-	team, err := store.GetTeam(ctx, a.Pool, by.TeamID)
+// CardsAsk is what to print of the library: cards by their ids, or all of them.
+type CardsAsk struct {
+	IDs    []string
+	All    bool
+	Layout render.Layout
+	Small  bool
+	Paper  render.Paper
+}
+
+// Cards writes cards as they are agreed today, with the letters as the team writes them. One that is not agreed yet
+// says so. A grapheme without strokes, or a split spelling, keeps the font.
+func (p Print) Cards(ctx context.Context, by Actor, ask CardsAsk, w io.Writer) error {
+	faces, paper, err := p.Faces(ctx, by, ask)
+	if err != nil {
+		return err
+	}
+	ask.Paper = ask.Paper.Or(paper)
+	if len(faces) == 0 {
+		return wrong("cards", "Choose at least one card to print.")
+	}
+	size := render.Large
+	if ask.Small {
+		size = render.Small
+	}
+	switch ask.Layout {
+	case render.Band:
+		return render.Frieze(w, faces, ask.Paper)
+	case render.Single, render.Duplex, render.Fold:
+		return render.Cards(w, faces, ask.Layout, size, ask.Paper)
+	}
+	return wrong("layout", "Choose single, duplex, fold or frieze.")
+}
+
+// Faces are the cards to be printed, and the team's paper.
+func (p Print) Faces(ctx context.Context, by Actor, ask CardsAsk) (out []render.Face, paper string, err error) {
+	out, err = read(ctx, p.desk, by, func(s printStore) ([]render.Face, error) {
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return nil, err
+		}
+		paper = conv.Paper
+		return faces(ctx, s, ask)
+	})
+	return out, paper, err
+}
+
+func faces(ctx context.Context, s printStore, ask CardsAsk) ([]render.Face, error) {
+	conv, err := conventionsOf(ctx, s)
 	if err != nil {
 		return nil, err
 	}
-	own, err := store.OwnLetters(ctx, a.Pool, by.TeamID)
+	letters, err := s.OwnLetters(ctx)
 	if err != nil {
 		return nil, err
 	}
-	cards, err := a.Wall(ctx, by, false)
+	rows, err := s.Cards(ctx, false)
 	if err != nil {
 		return nil, err
 	}
-	lines, out := team.Conventions.Lines, []render.Face{}
-	for _, c := range cards {
-		if !wanted(c.CardID) {
+	agreed, err := s.AgreedContents(ctx)
+	if err != nil {
+		return nil, err
+	}
+	wanted := map[string]bool{}
+	for _, id := range ask.IDs {
+		wanted[id] = true
+	}
+	out := []render.Face{}
+	for _, r := range rows {
+		if !ask.All && !wanted[r.CardID] {
 			continue
 		}
+		c := wallCard(conv, agreedRow(r, agreed), letters)
 		f := render.Face{
-			Pair:      c.Pair,
-			Keyword:   c.Keyword,
-			Rhyme:     c.Rhyme,
-			Action:    c.Action,
-			Step:      c.Step,
-			ShowUpper: team.Conventions.Capitals,
+			Pair: c.Pair, Keyword: c.Keyword, Rhyme: c.Rhyme, Action: c.Action, Step: c.Step,
+			ShowUpper: conv.Capitals, Draft: r.AgreedVersion == nil,
 		}
-		if m, err := a.Picture(ctx, by, c.Picture); err == nil {
+		if m, err := pictureBySum(ctx, s, c.Picture); err == nil {
 			f.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 		}
-		if upper := lines.Drawn(
-			strings.ToUpper(c.Pair.Grapheme),
-			own,
-		); c.Drawn != nil && upper != nil && f.ShowUpper &&
-			len(c.Pair.Grapheme) == 1 {
+		upper := conv.Lines.Drawn(strings.ToUpper(c.Pair.Grapheme), letters)
+		if c.Drawn != nil && upper != nil && f.ShowUpper && len(c.Pair.Grapheme) == 1 {
 			f.Writing = append(f.Writing, *upper)
 		}
 		if c.Drawn != nil {
@@ -133,4 +199,41 @@ func (a *App) CardFaces(ctx context.Context, by Actor, wanted func(cardID string
 		out = append(out, f)
 	}
 	return out, nil
+}
+
+// recentOf are the newest introductions of a class, or of all where it is empty, up to a number.
+func recentOf(ctx context.Context, s introductionReader, class string, most int) ([]store.Introduction, error) {
+	recent, err := s.RecentIntroductions(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []store.Introduction{}
+	for _, r := range recent {
+		if len(out) == most {
+			break
+		}
+		if class != "" && r.ClassName != class {
+			continue
+		}
+		i, err := s.Introduction(ctx, r.IntroductionID)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, i)
+	}
+	return out, nil
+}
+
+// bankOf are the team's texts as the assembler takes them.
+func bankOf(rows []store.BankText) []lesson.Text {
+	out := make([]lesson.Text, len(rows))
+	for i, t := range rows {
+		out[i] = lesson.Text{Kind: t.Kind, Body: t.Body}
+	}
+	return out
+}
+
+// recently tells whether a time lies within so many days before now.
+func recently(now, at time.Time, days int) bool {
+	return now.Sub(at) <= time.Duration(days)*24*time.Hour
 }

@@ -18,9 +18,9 @@ import (
 // thrice is the take of a card three times with silence between.
 func thrice(t *testing.T, s school, g string) []byte {
 	t.Helper()
-	data, _, err := s.Sound(context.Background(), s.lead, firstTake(t, s, g))
+	m, err := s.Takes.Recording(context.Background(), s.lead, firstTake(t, s, g))
 	require.NoError(t, err)
-	one, err := media.DecodeSound(data)
+	one, err := media.DecodeSound(m.Bytes)
 	require.NoError(t, err)
 	out := recording.Clip{Hertz: one.Hertz}
 	for range 3 {
@@ -34,12 +34,12 @@ func TestARecordingWithThreeAttemptsBecomesThreeTakes(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	id := s.cards["s"]
-	before, err := s.Takes(ctx, s.lead, id)
+	before, err := s.Takes.Of(ctx, s.lead, id)
 	require.NoError(t, err)
-	added, err := s.AddTake(ctx, s.assistant, id, "Bea", true, thrice(t, s, "s"))
+	added, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, thrice(t, s, "s"))
 	require.NoError(t, err)
 	require.Len(t, added, 3)
-	after, err := s.Takes(ctx, s.lead, id)
+	after, err := s.Takes.Of(ctx, s.lead, id)
 	require.NoError(t, err)
 	assert.Len(t, after, len(before)+3)
 	for i, v := range added {
@@ -54,24 +54,25 @@ func TestEveryFixCanBeUndone(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	id := firstTake(t, s, "m")
-	fixed, err := s.MasterOf(ctx, s.lead, id)
+	fixed, err := s.Takes.Master(ctx, s.lead, id)
 	require.NoError(t, err)
-	data, _, err := s.Sound(ctx, s.lead, id)
+	m, err := s.Takes.Recording(ctx, s.lead, id)
 	require.NoError(t, err)
+	data := m.Bytes
 	raw, err := media.DecodeSound(data)
 	require.NoError(t, err)
 	require.NoError(
 		t,
-		s.FixTake(ctx, s.lead, id, app.Fixes{StartMs: 0, EndMs: int(raw.Duration().Milliseconds()), Plain: true}),
+		s.Takes.Fix(ctx, s.lead, id, app.Fixes{StartMs: 0, EndMs: int(raw.Duration().Milliseconds()), Plain: true}),
 	)
-	plain, err := s.MasterOf(ctx, s.lead, id)
+	plain, err := s.Takes.Master(ctx, s.lead, id)
 	require.NoError(t, err)
 	assert.InDelta(t, raw.Duration().Seconds(), plain.Duration().Seconds(), 0.002)
 	was, _ := recording.Loudness(raw.Samples, raw.Hertz)
 	is, _ := recording.Loudness(plain.Samples, plain.Hertz)
 	assert.InDelta(t, was, is, 0.3)
-	require.NoError(t, s.FixTake(ctx, s.lead, id, app.Fixes{Propose: true}))
-	again, err := s.MasterOf(ctx, s.lead, id)
+	require.NoError(t, s.Takes.Fix(ctx, s.lead, id, app.Fixes{Propose: true}))
+	again, err := s.Takes.Master(ctx, s.lead, id)
 	require.NoError(t, err)
 	assert.Equal(t, fixed, again)
 }
@@ -79,7 +80,7 @@ func TestEveryFixCanBeUndone(t *testing.T) {
 func TestShelfMeasuresWhatIsPlayed(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	shelf, err := s.Shelf(ctx, s.assistant)
+	shelf, err := s.Takes.Shelf(ctx, s.assistant)
 	require.NoError(t, err)
 	missing := 0
 	for _, c := range shelf.Cards {
@@ -87,7 +88,7 @@ func TestShelfMeasuresWhatIsPlayed(t *testing.T) {
 			missing++
 			continue
 		}
-		m, err := s.MasterOf(ctx, s.lead, c.TakeID)
+		m, err := s.Takes.Master(ctx, s.lead, c.TakeID)
 		require.NoError(t, err)
 		lufs, _ := recording.Loudness(m.Samples, m.Hertz)
 		assert.InDelta(t, lufs, c.LevelLUFS, 0.01, c.Pair)
@@ -104,23 +105,23 @@ func TestShelfMeasuresWhatIsPlayed(t *testing.T) {
 func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	added, err := s.AddTake(ctx, s.lead, s.cards["m"], "Odile", true, thrice(t, s, "m"))
+	added, err := s.Takes.Add(ctx, s.lead, s.cards["m"], "Odile", true, thrice(t, s, "m"))
 	require.NoError(t, err)
-	require.NoError(t, s.ChooseTake(ctx, s.lead, added[0].TakeID))
-	shelf, err := s.Shelf(ctx, s.lead)
+	require.NoError(t, s.Takes.Choose(ctx, s.lead, added[0].TakeID))
+	shelf, err := s.Takes.Shelf(ctx, s.lead)
 	require.NoError(t, err)
 	require.Len(t, shelf.Evenness.Voices, 2)
 	common := shelf.Evenness.Voices[0]
-	_, err = s.WithdrawVoice(ctx, s.teacher, common.Speaker)
+	_, err = s.Takes.WithdrawVoice(ctx, s.teacher, common.Speaker)
 	require.ErrorIs(t, err, app.ErrForbidden)
-	_, err = s.WithdrawVoice(ctx, s.lead, "Nobody")
+	_, err = s.Takes.WithdrawVoice(ctx, s.lead, "Nobody")
 	require.ErrorContains(t, err, "No take in the library is by")
-	gone, err := s.WithdrawVoice(ctx, s.lead, common.Speaker)
+	gone, err := s.Takes.WithdrawVoice(ctx, s.lead, common.Speaker)
 	require.NoError(t, err)
 	assert.Equal(t, common.Takes+1, gone.Takes, "the one that was not chosen as well")
 	assert.Len(t, gone.Missing, common.Takes)
 	var pack bytes.Buffer
-	require.NoError(t, s.Export(ctx, s.lead, "", &pack))
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, "", &pack))
 	z, err := zip.NewReader(bytes.NewReader(pack.Bytes()), int64(pack.Len()))
 	require.NoError(t, err)
 	sounds := []string{}
@@ -130,7 +131,7 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []string{"takes/" + s.cards["m"] + ".wav"}, sounds)
-	_, err = s.CardMaster(ctx, s.lead, s.cards["s"])
+	_, err = s.Takes.OfCard(ctx, s.lead, s.cards["s"])
 	require.ErrorIs(t, err, store.ErrNotFound)
 	var left int
 	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left))
@@ -141,17 +142,17 @@ func TestATakeServesTheOtherSpellingsOfItsSound(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	c := firstTake(t, s, "c")
-	_, err := s.ReuseTake(ctx, s.lead, s.cards["v"], c)
+	_, err := s.Takes.Reuse(ctx, s.lead, s.cards["v"], c)
 	require.ErrorContains(t, err, "this card is for /v/")
-	v, err := s.ReuseTake(ctx, s.lead, s.cards["k"], c)
+	v, err := s.Takes.Reuse(ctx, s.lead, s.cards["k"], c)
 	require.NoError(t, err)
 	assert.True(t, v.Chosen)
-	one, err := s.CardMaster(ctx, s.lead, s.cards["c"])
+	one, err := s.Takes.OfCard(ctx, s.lead, s.cards["c"])
 	require.NoError(t, err)
-	other, err := s.CardMaster(ctx, s.lead, s.cards["k"])
+	other, err := s.Takes.OfCard(ctx, s.lead, s.cards["k"])
 	require.NoError(t, err)
 	assert.Equal(t, one, other)
-	require.NoError(t, s.WithdrawTake(ctx, s.lead, c))
-	_, err = s.CardMaster(ctx, s.lead, s.cards["k"])
+	require.NoError(t, s.Takes.Withdraw(ctx, s.lead, c))
+	_, err = s.Takes.OfCard(ctx, s.lead, s.cards["k"])
 	require.NoError(t, err, "the bytes stay while another card needs them")
 }

@@ -1,24 +1,51 @@
 package app
 
 import (
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
+	"cmp"
 	"context"
 	"strings"
 	"time"
 
-	"github.com/jackc/pgx/v5"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
 )
+
+type takeReader interface {
+	Take(ctx context.Context, takeID string) (store.Take, error)
+	Medium(ctx context.Context, sum []byte) (store.Medium, error)
+}
+
+type takeStore interface {
+	letterReader
+	cardReader
+	takeReader
+	Takes(ctx context.Context, cardID string) ([]store.Take, error)
+	ChosenTakes(ctx context.Context) ([]store.Take, error)
+	SpeakersTakes(ctx context.Context, speaker string) ([]store.Take, error)
+	AddTake(ctx context.Context, by string, t store.Take) (string, error)
+	ChooseTake(ctx context.Context, t store.Take) error
+	FixTake(ctx context.Context, takeID string, startMs, endMs int, plain bool) error
+	WithdrawTake(ctx context.Context, t store.Take) error
+	PutMedium(ctx context.Context, m store.Medium) ([32]byte, error)
+}
+
+// Takes is what the library sounds like: recordings, their voices and their fixes.
+type Takes struct{ desk desk[takeStore] }
 
 // TakeView is a take with its report.
 type TakeView struct {
-	TakeID    string           `json:"take_id"`
-	CardID    string           `json:"card_id"`
+	TakeID    string           `json:"take_id" format:"uuid"`
+	CardID    string           `json:"card_id" format:"uuid"`
 	Speaker   string           `json:"speaker"`
 	ConsentOn time.Time        `json:"consent_on"`
 	Trim      recording.Trim   `json:"trim"`
-	Plain     bool             `json:"plain"` // played as recorded, without the tool's fixes
+	Plain     bool             `json:"plain" doc:"played as recorded, without the tool's fixes"`
 	Report    recording.Report `json:"report"`
 	Chosen    bool             `json:"chosen"`
 	CreatedBy string           `json:"created_by"`
@@ -27,39 +54,34 @@ type TakeView struct {
 
 func takeView(t store.Take) TakeView {
 	return TakeView{
-		t.TakeID,
-		t.CardID,
-		t.Speaker,
-		t.ConsentOn,
-		recording.Trim{StartMs: t.TrimStartMs, EndMs: t.TrimEndMs},
-		t.Plain,
-		t.Report,
-		t.Chosen,
-		t.CreatedBy,
-		t.CreatedAt,
+		TakeID: t.TakeID, CardID: t.CardID, Speaker: t.Speaker, ConsentOn: t.ConsentOn,
+		Trim: recording.Trim{StartMs: t.TrimStartMs, EndMs: t.TrimEndMs}, Plain: t.Plain, Report: t.Report,
+		Chosen: t.Chosen, CreatedBy: t.CreatedBy, CreatedAt: t.CreatedAt,
 	}
 }
 
-// Takes lists a card's takes, the newest first.
-func (a *App) Takes(ctx context.Context, by Actor, cardID string) ([]TakeView, error) {
-	rows, err := store.Takes(ctx, a.Pool, by.TeamID, cardID)
-	if err != nil {
-		return nil, err
-	}
-	out := []TakeView{}
-	for _, t := range rows {
-		out = append(out, takeView(t))
-	}
-	return out, nil
+// Of lists a card's takes, the newest first.
+func (k Takes) Of(ctx context.Context, by Actor, cardID string) ([]TakeView, error) {
+	return read(ctx, k.desk, by, func(s takeStore) ([]TakeView, error) {
+		rows, err := s.Takes(ctx, cardID)
+		out := []TakeView{}
+		for _, t := range rows {
+			out = append(out, takeView(t))
+		}
+		return out, err
+	})
 }
 
-// mostAttempts is how many takes one recording may hold.
-const mostAttempts = 12
+// Bounds of a recording.
+const (
+	mostAttempts = 12 // takes in one recording
+	mostSpeaker  = 80 // bytes of a speaker's name
+)
 
-// AddTake decodes, judges and stores a recording: one take for each attempt in it, the last said first. Where
+// Add decodes, judges and stores a recording: one take for each attempt in it, the last said first. Where
 // the card has no sound yet, the first take that needs no retake becomes it. consent says that the speaker
 // agreed to the recording being kept.
-func (a *App) AddTake(
+func (k Takes) Add(
 	ctx context.Context,
 	by Actor,
 	cardID, speaker string,
@@ -70,68 +92,61 @@ func (a *App) AddTake(
 		return nil, err
 	}
 	speaker = strings.TrimSpace(speaker)
-	switch {
-	case speaker == "" || len(speaker) > 80:
+	if speaker == "" || len(speaker) > mostSpeaker {
 		return nil, wrong("speaker", "Write whose voice this is: an adult of the team.")
-	case !consent:
+	}
+	if !consent {
 		return nil, wrong(
 			"consent",
 			"Tick that the speaker agrees to the recording being kept. It can be withdrawn at any time.",
 		)
 	}
-	c, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
-	if err != nil {
-		return nil, err
-	}
-	conv, err := a.conventions(ctx, a.Pool, by.TeamID)
-	if err != nil {
-		return nil, err
-	}
 	clip, err := media.DecodeSound(data)
 	if err != nil {
-		return nil, wrong("take", "%s", err)
-	}
-	target, err := recording.TargetOf(conv.For(c.Content).Accent, c.Sound)
-	if err != nil {
-		return nil, err
+		return nil, fault.At("take", err)
 	}
 	attempts := recording.Attempts(clip)
-	if len(attempts) > mostAttempts {
+	if n := len(attempts); n > mostAttempts {
 		return nil, wrong(
-			"take",
-			"There are %d attempts on this recording; up to %d are taken at once.",
-			len(attempts),
-			mostAttempts,
+			"take", "There are %d attempts on this recording; up to %d are taken at once.", n, mostAttempts,
 		)
 	}
-	out := []TakeView{}
-	hasSound := c.TakeID != ""
-	err = a.tx(ctx, func(tx pgx.Tx) error {
+	return write(ctx, k.desk, by, MayRecord, func(s takeStore) ([]TakeView, error) {
+		r, err := s.Card(ctx, cardID)
+		if err != nil {
+			return nil, err
+		}
+		team, err := conventionsOf(ctx, s)
+		if err != nil {
+			return nil, err
+		}
+		conv, c := own(team, r)
+		target, err := recording.TargetOf(conv.Accent, c.Pair.Sound)
+		if err != nil {
+			return nil, err
+		}
+		out := []TakeView{}
+		hasSound := r.TakeID != ""
 		for i := range max(1, len(attempts)) {
 			part, bytes := clip, data
 			if len(attempts) > 1 {
 				part = media.Part(clip, attempts[i].StartMs, attempts[i].EndMs)
 				bytes = media.EncodeWAV(part)
 			}
-			r := recording.Judge(part, target)
+			report := recording.Judge(part, target)
 			t := store.Take{
-				CardID:    cardID,
-				Speaker:   speaker,
-				ConsentOn: a.Now(),
-				Verdict:   r.Verdict,
-				Report:    r,
-				CreatedAt: a.Now().Add(time.Duration(i+1) * time.Millisecond),
+				CardID: cardID, Speaker: speaker, ConsentOn: k.desk.now(), Verdict: report.Verdict, Report: report,
+				CreatedAt: k.desk.now().Add(time.Duration(i+1) * time.Millisecond),
 			}
-			t.TrimStartMs, t.TrimEndMs = widened(r)
-			if err := a.keepTake(ctx, tx, by, &t, bytes, !hasSound && r.Verdict != recording.Retake); err != nil {
-				return err
+			t.TrimStartMs, t.TrimEndMs = widened(report)
+			if err := keep(ctx, s, by, &t, bytes, !hasSound && report.Verdict != recording.Retake); err != nil {
+				return nil, err
 			}
 			hasSound = hasSound || t.Chosen
 			out = append([]TakeView{takeView(t)}, out...)
 		}
-		return nil
+		return out, nil
 	})
-	return out, err
 }
 
 // widened are the trim points with a little air around them, for the fades.
@@ -140,106 +155,102 @@ func widened(r recording.Report) (startMs, endMs int) {
 	return max(0, r.Trim.StartMs-air), max(min(r.DurationMs, r.Trim.EndMs+air), r.Trim.StartMs+1)
 }
 
-func (a *App) keepTake(ctx context.Context, tx pgx.Tx, by Actor, t *store.Take, bytes []byte, choose bool) error {
-	sum, err := store.PutMedium(ctx, tx, by.TeamID, store.Medium{MediaType: media.MediaType(bytes), Bytes: bytes})
+func keep(ctx context.Context, s takeStore, by Actor, t *store.Take, bytes []byte, choose bool) error {
+	sum, err := s.PutMedium(ctx, store.Medium{MediaType: media.MediaType(bytes), Bytes: bytes})
 	if err != nil {
 		return err
 	}
 	t.SHA256 = sum[:]
-	if t.TakeID, err = store.AddTake(ctx, tx, by.TeamID, by.MemberID, *t); err != nil {
+	if t.TakeID, err = s.AddTake(ctx, by.MemberID, *t); err != nil {
 		return err
 	}
 	if choose {
-		if err := store.ChooseTake(ctx, tx, by.TeamID, *t); err != nil {
+		if err := s.ChooseTake(ctx, *t); err != nil {
 			return err
 		}
 	}
-	*t, err = store.GetTake(ctx, tx, by.TeamID, t.TakeID)
+	*t, err = s.Take(ctx, t.TakeID)
 	return err
 }
 
-// ChooseTake makes a take the card's own.
-func (a *App) ChooseTake(ctx context.Context, by Actor, takeID string) error {
-	if err := by.need(MayChoose); err != nil {
-		return err
-	}
-	return a.withTake(
-		ctx,
-		by,
-		takeID,
-		func(tx pgx.Tx, t store.Take) error { return store.ChooseTake(ctx, tx, by.TeamID, t) },
-	)
+// Choose makes a take the card's own.
+func (k Takes) Choose(ctx context.Context, by Actor, takeID string) error {
+	return k.with(ctx, by, MayChoose, takeID, takeStore.ChooseTake)
 }
 
-// WithdrawTake removes a take for good, its sound as well.
-func (a *App) WithdrawTake(ctx context.Context, by Actor, takeID string) error {
-	if err := by.need(MayChoose); err != nil {
-		return err
-	}
-	return a.withTake(
-		ctx,
-		by,
-		takeID,
-		func(tx pgx.Tx, t store.Take) error { return store.WithdrawTake(ctx, tx, by.TeamID, t) },
-	)
+// Withdraw removes a take for good, its sound as well.
+func (k Takes) Withdraw(ctx context.Context, by Actor, takeID string) error {
+	return k.with(ctx, by, MayChoose, takeID, takeStore.WithdrawTake)
+}
+
+// with changes one take.
+func (k Takes) with(
+	ctx context.Context,
+	by Actor,
+	right Right,
+	takeID string,
+	f func(takeStore, context.Context, store.Take) error,
+) error {
+	return change(ctx, k.desk, by, right, func(s takeStore) error {
+		t, err := s.Take(ctx, takeID)
+		if err != nil {
+			return err
+		}
+		return f(s, ctx, t)
+	})
 }
 
 // Fixes are what is done to a take when it is played: where it starts and ends, and, unless plain, rumble taken
 // out and the library's loudness.
 type Fixes struct {
-	StartMs int  `json:"start_ms"`
-	EndMs   int  `json:"end_ms"`
-	Plain   bool `json:"plain,omitempty"`
-	Propose bool `json:"propose,omitempty"` // take the tool's own trim points
+	StartMs int  `json:"start_ms" minimum:"0" doc:"milliseconds from the start of the recording"`
+	EndMs   int  `json:"end_ms" minimum:"0" doc:"milliseconds from the start of the recording"`
+	Plain   bool `json:"plain,omitempty" doc:"play it as recorded"`
+	Propose bool `json:"propose,omitempty" doc:"take the tool's own trim points"`
 }
 
-// FixTake sets the fixes of a take; the recording itself stays whole.
-func (a *App) FixTake(ctx context.Context, by Actor, takeID string, f Fixes) error {
-	if err := by.need(MayRecord); err != nil {
-		return err
-	}
-	return a.withTake(ctx, by, takeID, func(tx pgx.Tx, t store.Take) error {
+// Fix sets the fixes of a take; the recording itself stays whole.
+func (k Takes) Fix(ctx context.Context, by Actor, takeID string, f Fixes) error {
+	fix := func(s takeStore, ctx context.Context, t store.Take) error {
 		if f.Propose {
 			f.StartMs, f.EndMs = widened(t.Report)
 		}
 		if f.StartMs < 0 || f.EndMs <= f.StartMs || f.EndMs > t.Report.DurationMs+50 {
-			return wrong("trim", "The trim runs from 0 to %d milliseconds, the start before the end.", t.Report.DurationMs)
+			return wrong(
+				"trim", "The trim runs from 0 to %d milliseconds, the start before the end.", t.Report.DurationMs,
+			)
 		}
-		return store.FixTake(ctx, tx, by.TeamID, takeID, f.StartMs, f.EndMs, f.Plain)
-	})
-}
-
-func (a *App) withTake(ctx context.Context, by Actor, takeID string, f func(pgx.Tx, store.Take) error) error {
-	return a.tx(ctx, func(tx pgx.Tx) error {
-		t, err := store.GetTake(ctx, tx, by.TeamID, takeID)
-		if err != nil {
-			return err
-		}
-		return f(tx, t)
-	})
-}
-
-// Sound returns the recording of a take as it came in, with its media type.
-func (a *App) Sound(ctx context.Context, by Actor, takeID string) ([]byte, string, error) {
-	t, err := store.GetTake(ctx, a.Pool, by.TeamID, takeID)
-	if err != nil {
-		return nil, "", err
+		return s.FixTake(ctx, takeID, f.StartMs, f.EndMs, f.Plain)
 	}
-	m, err := store.GetMedium(ctx, a.Pool, by.TeamID, t.SHA256)
-	return m.Bytes, m.MediaType, err
+	return k.with(ctx, by, MayRecord, takeID, fix)
 }
 
-// MasterOf is the take with its fixes, see media.Master.
-func (a *App) MasterOf(ctx context.Context, by Actor, takeID string) (recording.Clip, error) {
-	t, err := store.GetTake(ctx, a.Pool, by.TeamID, takeID)
+// Recording returns the recording of a take as it came in.
+func (k Takes) Recording(ctx context.Context, by Actor, takeID string) (store.Medium, error) {
+	return read(ctx, k.desk, by, func(s takeStore) (store.Medium, error) {
+		t, err := s.Take(ctx, takeID)
+		if err != nil {
+			return store.Medium{}, err
+		}
+		return s.Medium(ctx, t.SHA256)
+	})
+}
+
+// Master is the take with its fixes, see media.Master.
+func (k Takes) Master(ctx context.Context, by Actor, takeID string) (recording.Clip, error) {
+	return read(ctx, k.desk, by, func(s takeStore) (recording.Clip, error) { return masterOf(ctx, s, takeID) })
+}
+
+func masterOf(ctx context.Context, s takeReader, takeID string) (recording.Clip, error) {
+	t, err := s.Take(ctx, takeID)
 	if err != nil {
 		return recording.Clip{}, err
 	}
-	return a.master(ctx, by, t)
+	return master(ctx, s, t)
 }
 
-func (a *App) master(ctx context.Context, by Actor, t store.Take) (recording.Clip, error) {
-	m, err := store.GetMedium(ctx, a.Pool, by.TeamID, t.SHA256)
+func master(ctx context.Context, s takeReader, t store.Take) (recording.Clip, error) {
+	m, err := s.Medium(ctx, t.SHA256)
 	if err != nil {
 		return recording.Clip{}, err
 	}
@@ -250,14 +261,236 @@ func (a *App) master(ctx context.Context, by Actor, t store.Take) (recording.Cli
 	return media.Master(clip, t.TrimStartMs, t.TrimEndMs, t.Plain), nil
 }
 
-// CardMaster is MasterOf the chosen take of a card; store.ErrNotFound where none is chosen.
-func (a *App) CardMaster(ctx context.Context, by Actor, cardID string) (recording.Clip, error) {
-	c, err := store.GetCard(ctx, a.Pool, by.TeamID, cardID)
+// OfCard is the master of the chosen take of a card; store.ErrNotFound where none is chosen.
+func (k Takes) OfCard(ctx context.Context, by Actor, cardID string) (recording.Clip, error) {
+	return read(ctx, k.desk, by, func(s takeStore) (recording.Clip, error) {
+		c, err := s.Card(ctx, cardID)
+		if err != nil {
+			return recording.Clip{}, err
+		}
+		if c.TakeID == "" {
+			return recording.Clip{}, store.ErrNotFound
+		}
+		return masterOf(ctx, s, c.TakeID)
+	})
+}
+
+// Reuse makes a take of another card with the same sound this card's own, with its speaker and consent.
+func (k Takes) Reuse(ctx context.Context, by Actor, cardID, takeID string) (TakeView, error) {
+	return write(ctx, k.desk, by, MayChoose, func(s takeStore) (TakeView, error) {
+		c, err := s.Card(ctx, cardID)
+		if err != nil {
+			return TakeView{}, err
+		}
+		t, err := s.Take(ctx, takeID)
+		if err != nil {
+			return TakeView{}, err
+		}
+		other, err := s.Card(ctx, t.CardID)
+		if err != nil {
+			return TakeView{}, err
+		}
+		if other.Sound != c.Sound {
+			return TakeView{}, wrong("take", "That take says /%s/; this card is for /%s/.", other.Sound, c.Sound)
+		}
+		t.CardID, t.Chosen = cardID, false
+		if t.TakeID, err = s.AddTake(ctx, by.MemberID, t); err != nil {
+			return TakeView{}, err
+		}
+		if err := s.FixTake(ctx, t.TakeID, t.TrimStartMs, t.TrimEndMs, t.Plain); err != nil {
+			return TakeView{}, err
+		}
+		if err := s.ChooseTake(ctx, t); err != nil {
+			return TakeView{}, err
+		}
+		t, err = s.Take(ctx, t.TakeID)
+		return takeView(t), err
+	})
+}
+
+// Withdrawn says what a withdrawn voice leaves behind.
+type Withdrawn struct {
+	Takes   int             `json:"takes"`
+	Missing []spelling.Pair `json:"missing" nullable:"false" doc:"cards that have no sound now"`
+}
+
+// WithdrawVoice removes all takes of a speaker for good, their sounds as well.
+func (k Takes) WithdrawVoice(ctx context.Context, by Actor, speaker string) (Withdrawn, error) {
+	speaker = strings.TrimSpace(speaker)
+	return write(ctx, k.desk, by, MayAgree, func(s takeStore) (Withdrawn, error) {
+		out := Withdrawn{Missing: []spelling.Pair{}}
+		takes, err := s.SpeakersTakes(ctx, speaker)
+		if err != nil {
+			return out, err
+		}
+		if len(takes) == 0 {
+			return out, wrong("speaker", "No take in the library is by %q.", speaker)
+		}
+		for _, t := range takes {
+			if err := s.WithdrawTake(ctx, t); err != nil {
+				return out, err
+			}
+			if !t.Chosen {
+				continue
+			}
+			c, err := s.Card(ctx, t.CardID)
+			if err != nil {
+				return out, err
+			}
+			out.Missing = append(out.Missing, spelling.Pair{Grapheme: c.Grapheme, Sound: c.Sound})
+		}
+		out.Takes = len(takes)
+		return out, nil
+	})
+}
+
+// ShelfSound is a card with what is needed to record it.
+type ShelfSound struct {
+	CardID    string           `json:"card_id" format:"uuid"`
+	Pair      spelling.Pair    `json:"pair"`
+	Step      int              `json:"step"`
+	MouthCue  string           `json:"mouth_cue"`
+	Slip      string           `json:"slip" doc:"what not to add"`
+	KeyWord   string           `json:"key_word"`
+	TakeID    string           `json:"take_id,omitempty"`
+	Speaker   string           `json:"speaker,omitempty"`
+	Verdict   string           `json:"verdict,omitempty" enum:"pure,fix,retake"`
+	LevelLUFS float64          `json:"level_lufs,omitempty" doc:"of the master"`
+	SNR       float64          `json:"snr_db,omitempty"`
+	Plain     bool             `json:"plain,omitempty"`
+	Contrast  *Contrasted      `json:"contrast,omitempty"`
+	Same      *SameSound       `json:"same,omitempty" doc:"for a card without a take"`
+	Drawn     *strokes.Written `json:"drawn,omitempty" doc:"the letter as the team writes it"`
+}
+
+// SameSound is another card with this sound that has its take already.
+type SameSound struct {
+	Grapheme string `json:"grapheme"`
+	TakeID   string `json:"take_id" format:"uuid"`
+}
+
+// Contrasted is a sound to hear against another: the same mouth with the voice on or off, or, where English has
+// none such, a hiss against a hum.
+type Contrasted struct {
+	CardID   string `json:"card_id" format:"uuid"`
+	Grapheme string `json:"grapheme"`
+	Sound    string `json:"sound"`
+	Voiced   bool   `json:"voiced" doc:"the other sound is the voiced one"`
+}
+
+// Shelf is the library as it sounds: every card with its agreed take or without, and how alike the takes are.
+type Shelf struct {
+	Cards    []ShelfSound       `json:"cards" nullable:"false"`
+	Evenness recording.Evenness `json:"evenness"`
+}
+
+// Shelf measures the agreed takes as they are played.
+func (k Takes) Shelf(ctx context.Context, by Actor) (Shelf, error) {
+	return read(ctx, k.desk, by, func(s takeStore) (Shelf, error) {
+		team, err := conventionsOf(ctx, s)
+		if err != nil {
+			return Shelf{}, err
+		}
+		rows, err := s.Cards(ctx, false)
+		if err != nil {
+			return Shelf{}, err
+		}
+		letters, err := s.OwnLetters(ctx)
+		if err != nil {
+			return Shelf{}, err
+		}
+		kept, err := measured(ctx, s)
+		if err != nil {
+			return Shelf{}, err
+		}
+		of := map[string]recording.Kept{}
+		for _, m := range kept {
+			of[m.Card] = m
+		}
+		out := Shelf{Cards: []ShelfSound{}, Evenness: recording.Even(kept)}
+		for _, r := range rows {
+			out.Cards = append(out.Cards, shelfSound(team, r, of[r.CardID], rows, letters))
+		}
+		return out, nil
+	})
+}
+
+// measured are the chosen takes as they are played.
+func measured(ctx context.Context, s takeStore) ([]recording.Kept, error) {
+	takes, err := s.ChosenTakes(ctx)
 	if err != nil {
-		return recording.Clip{}, err
+		return nil, err
 	}
-	if c.TakeID == "" {
-		return recording.Clip{}, store.ErrNotFound
+	kept := []recording.Kept{}
+	for _, t := range takes {
+		m, err := master(ctx, s, t)
+		if err != nil {
+			return nil, err
+		}
+		lufs, _ := recording.Loudness(m.Samples, m.Hertz)
+		kept = append(kept, recording.Kept{
+			Card: t.CardID, Speaker: t.Speaker, Verdict: t.Verdict, Advice: t.Report.Advice, LUFS: lufs,
+			Gain: lufs - t.Report.LevelLUFS, Floor: t.Report.Measures.NoiseFloorDBFS,
+			SNR: t.Report.SNRDecibels, Plain: t.Plain,
+		})
 	}
-	return a.MasterOf(ctx, by, c.TakeID)
+	return kept, nil
+}
+
+func shelfSound(
+	team card.Conventions,
+	r store.Card,
+	k recording.Kept,
+	rows []store.Card,
+	letters map[string]strokes.Letter,
+) ShelfSound {
+	conv, c := own(team, r)
+	cue, slip := card.SuggestCue(conv.Accent, c.Pair)
+	var same *SameSound
+	for _, o := range rows {
+		if r.TakeID == "" && o.Sound == r.Sound && o.TakeID != "" && same == nil {
+			same = &SameSound{o.Grapheme, o.TakeID}
+		}
+	}
+	return ShelfSound{
+		CardID: r.CardID, Pair: c.Pair, Step: r.Step, MouthCue: cmp.Or(r.Content.MouthCue, cue),
+		Slip: cmp.Or(r.Content.Slip, slip), KeyWord: keyWord(conv, c), TakeID: r.TakeID, Speaker: k.Speaker,
+		Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain,
+		Contrast: contrastOf(conv.Accent, c, rows), Same: same, Drawn: team.Lines.Drawn(r.Grapheme, letters),
+	}
+}
+
+func keyWord(conv card.Conventions, c card.Card) string {
+	if c.Keyword != "" {
+		return c.Keyword
+	}
+	ps, err := phoneme.Parse(conv.Accent, c.Pair.Sound)
+	if err != nil || len(ps) == 0 {
+		return ""
+	}
+	s, _ := phoneme.Lookup(conv.Accent, ps[0])
+	return s.KeyWord
+}
+
+// contrastOf finds the earliest card with the sound to hear against c's: a card with an agreed take first.
+func contrastOf(accent phoneme.Accent, c card.Card, rows []store.Card) *Contrasted {
+	sound, ok := phoneme.Lookup(accent, phoneme.Phoneme(c.Pair.Sound))
+	if !ok || sound.Manner == phoneme.Vowel {
+		return nil
+	}
+	want := sound.Contrast
+	if want == "" {
+		want = map[bool]phoneme.Phoneme{true: "s", false: "m"}[sound.Voiced]
+	}
+	var found *store.Card
+	for i := range rows {
+		if phoneme.Phoneme(rows[i].Sound) == want && (found == nil || found.TakeID == "" && rows[i].TakeID != "") {
+			found = &rows[i]
+		}
+	}
+	if found == nil {
+		return nil
+	}
+	other, _ := phoneme.Lookup(accent, want)
+	return &Contrasted{CardID: found.CardID, Grapheme: found.Grapheme, Sound: found.Sound, Voiced: other.Voiced}
 }

@@ -3,6 +3,7 @@ package app_test
 import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/store"
@@ -19,7 +20,7 @@ import (
 // field is the field that a refused input names, with its sentence.
 func field(t *testing.T, err error, name, says string) {
 	t.Helper()
-	var wrong app.InputError
+	var wrong *fault.Fault
 	require.ErrorAs(t, err, &wrong)
 	assert.Equal(t, name, wrong.Field)
 	assert.Contains(t, wrong.Error(), says)
@@ -35,7 +36,7 @@ func stepOf(t *testing.T, in lesson.Introduction, k lesson.Kind) lesson.Step {
 func TestBankFeedsTheAssembler(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	in, err := s.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
 	require.NoError(t, err)
 	page := stepOf(t, in.Lesson, lesson.Page)
 	assert.Contains(t, page.Choices[0].Value, "Dan is in a tent.")
@@ -47,15 +48,15 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	slices.Sort(given)
 	assert.ElementsMatch(t, given, strings.Fields(strings.Join(joined, " ")))
 
-	id, err := s.AddToBank(ctx, s.teacher, "sentence", "  A bad bat bit a cab. ")
+	id, err := s.Words.AddToBank(ctx, s.teacher, "sentence", "  A bad bat bit a cab. ")
 	require.NoError(t, err)
-	_, err = s.AddToBank(ctx, s.teacher, "sentence", "A bad bat bit a cab.")
+	_, err = s.Words.AddToBank(ctx, s.teacher, "sentence", "A bad bat bit a cab.")
 	field(t, err, "body", "has this text already")
-	_, err = s.AddToBank(ctx, s.teacher, "sentence", strings.Repeat("long ", 60))
+	_, err = s.Words.AddToBank(ctx, s.teacher, "sentence", strings.Repeat("long ", 60))
 	field(t, err, "body", "longer than 200")
-	_, err = s.AddToBank(ctx, s.teacher, "poem", "A.")
+	_, err = s.Words.AddToBank(ctx, s.teacher, "poem", "A.")
 	field(t, err, "kind", "sentences and pages")
-	in, err = s.Renew(ctx, s.teacher, in.IntroductionID, in.Revision, 20)
+	in, err = s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, in.Revision, 20)
 	require.NoError(t, err)
 	var offered []string
 	for _, o := range stepOf(t, in.Lesson, lesson.Sentence).Choices[0].Next {
@@ -63,42 +64,42 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	}
 	assert.Contains(t, offered, "A bad bat bit a cab.")
 	var zip bytes.Buffer
-	require.NoError(t, s.Export(ctx, s.lead, s.class, &zip))
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, s.class, &zip))
 	b, err := app.ReadBundle(zip.Bytes())
 	require.NoError(t, err)
 	assert.Contains(t, b.Bank, lesson.Text{Kind: "sentence", Body: "A bad bat bit a cab."})
-	require.NoError(t, s.DropFromBank(ctx, s.teacher, id, true))
-	list, err := s.Bank(ctx, s.assistant, s.class)
+	require.NoError(t, s.Words.DropFromBank(ctx, s.teacher, id, true))
+	list, err := s.Words.Bank(ctx, s.assistant, s.class)
 	require.NoError(t, err)
 	for _, v := range list {
 		assert.NotEqual(t, "A bad bat bit a cab.", v.Body)
 		assert.Equal(t, v.Decodable == 1, len(v.Missing) == 0, v.Body)
 	}
-	require.NoError(t, s.DropFromBank(ctx, s.teacher, id, false), "it can be put back")
+	require.NoError(t, s.Words.DropFromBank(ctx, s.teacher, id, false), "it can be put back")
 }
 
 func TestSendToAnIntroduction(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	in, err := s.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
 	require.NoError(t, err)
-	sent, err := s.Send(ctx, s.teacher, in.IntroductionID, in.Revision, lesson.Read, []string{"crab", "bib"})
+	sent, err := s.Lessons.Send(ctx, s.teacher, in.IntroductionID, in.Revision, lesson.Read, []string{"crab", "bib"})
 	require.NoError(t, err)
 	choices := stepOf(t, sent.Lesson, lesson.Read).Choices
 	assert.Equal(t, "crab", choices[0].Value)
 	assert.True(t, choices[1].Locked)
 	assert.NotEmpty(t, sent.Lesson.WordBits["bib"])
-	renewed, err := s.Renew(ctx, s.teacher, in.IntroductionID, sent.Revision, 20)
+	renewed, err := s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, sent.Revision, 20)
 	require.NoError(t, err)
 	assert.Equal(t, "bib", stepOf(t, renewed.Lesson, lesson.Read).Choices[1].Value, "what was sent stays")
 	long := []string{"bad", "bed", "big", "bag", "bat", "bin", "bit", "bet", "beg", "bid", "cab", "rib"}
-	many, err := s.Send(ctx, s.teacher, in.IntroductionID, renewed.Revision, lesson.Spell, long)
+	many, err := s.Lessons.Send(ctx, s.teacher, in.IntroductionID, renewed.Revision, lesson.Spell, long)
 	require.NoError(t, err)
 	assert.Len(t, stepOf(t, many.Lesson, lesson.Spell).Choices, len(long), "what has no slot is added behind")
-	again, err := s.Renew(ctx, s.teacher, in.IntroductionID, many.Revision, 20)
+	again, err := s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, many.Revision, 20)
 	require.NoError(t, err)
 	assert.Len(t, stepOf(t, again.Lesson, lesson.Spell).Choices, len(long))
-	swapped, err := s.Send(
+	swapped, err := s.Lessons.Send(
 		ctx,
 		s.teacher,
 		in.IntroductionID,
@@ -109,20 +110,20 @@ func TestSendToAnIntroduction(t *testing.T) {
 	require.NoError(t, err)
 	sentence := stepOf(t, swapped.Lesson, lesson.Sentence)
 	assert.Contains(t, strings.Join(sentence.Pieces, " "), "cat", "the pieces follow the sentence")
-	_, err = s.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Read, []string{"ship"})
+	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Read, []string{"ship"})
 	field(t, err, "values", "sh=ʃ is not taught")
-	_, err = s.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Hand, []string{"bib"})
+	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Hand, []string{"bib"})
 	field(t, err, "step", "no such step")
-	_, err = s.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Read, nil)
-	field(t, err, "values", "one to twelve")
+	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Read, nil)
+	field(t, err, "values", "one to 12")
 }
 
 func TestWordGames(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	q := app.FindQuery{ClassID: s.class, CardID: s.cards["b"], Seed: 3}
-	for _, game := range []string{app.ChainGame, app.SlipGame, app.CompoundGame, app.RingGame} {
-		list, err := s.Play(ctx, s.teacher, game, q, "")
+	for _, game := range []app.Game{app.ChainGame, app.SlipGame, app.CompoundGame, app.RingGame} {
+		list, err := s.Words.Play(ctx, s.teacher, game, q, "")
 		if game == app.CompoundGame { // with fifteen sounds there may be none: then it says so
 			if err == nil {
 				assert.Len(t, list[0].Parts, 2)
@@ -136,32 +137,32 @@ func TestWordGames(t *testing.T) {
 			assert.NotEmpty(t, w.Bits)
 		}
 	}
-	_, err := s.Play(ctx, s.teacher, app.RingGame, app.FindQuery{ClassID: s.class}, "")
+	_, err := s.Words.Play(ctx, s.teacher, app.RingGame, app.FindQuery{ClassID: s.class}, "")
 	field(t, err, "card", "found and ringed")
-	_, err = s.Play(ctx, s.teacher, app.ChainGame, q, "night")
+	_, err = s.Words.Play(ctx, s.teacher, app.ChainGame, q, "night")
 	field(t, err, "card", "cannot start with")
-	quarters, err := s.FirstOrLast(ctx, s.teacher, s.cards["d"], 1)
+	quarters, err := s.Words.FirstOrLast(ctx, s.teacher, s.cards["d"], 1)
 	require.NoError(t, err)
 	assert.Len(t, quarters, 4)
-	_, err = s.FirstOrLast(ctx, s.teacher, s.cards["h"], 1)
+	_, err = s.Words.FirstOrLast(ctx, s.teacher, s.cards["h"], 1)
 	field(t, err, "card", "none ends with")
-	sets, err := s.Contrast(ctx, s.teacher, s.class, s.cards["m"], s.cards["n"])
+	sets, err := s.Words.Contrast(ctx, s.teacher, s.class, s.cards["m"], s.cards["n"])
 	require.NoError(t, err)
 	assert.Len(t, sets.Right, len(sets.Left))
-	look, err := s.Look(ctx, s.teacher, q, "night")
+	look, err := s.Words.Look(ctx, s.teacher, q, "night")
 	require.NoError(t, err)
 	assert.Contains(t, look.Why, "comes in step 63")
-	u, err := s.Unlocks(ctx, s.teacher, s.cards["b"])
+	u, err := s.Words.Unlocks(ctx, s.teacher, s.cards["b"])
 	require.NoError(t, err)
 	assert.Greater(t, u.Known, 20)
 	assert.Greater(t, u.Total, u.Known)
-	made, err := s.Sentences(ctx, s.teacher, q)
+	made, err := s.Words.Sentences(ctx, s.teacher, q)
 	require.NoError(t, err)
 	assert.NotEmpty(t, made)
-	rows, err := s.Spellings(ctx, s.teacher, "ai")
+	rows, err := s.Words.Spellings(ctx, s.teacher, "ai")
 	require.NoError(t, err)
 	assert.Equal(t, 32, rows[0].Step)
-	checked, err := s.CheckText(ctx, s.teacher, s.class, "The dog sat. It is said.")
+	checked, err := s.Words.Check(ctx, s.teacher, s.class, "The dog sat. It is said.")
 	require.NoError(t, err)
 	assert.Equal(t, 16, checked.Words[0].Comes, "the team teaches “the” with step 16")
 	assert.ElementsMatch(t, []string{"the", "said"}, checked.NewExceptions)
@@ -170,17 +171,17 @@ func TestWordGames(t *testing.T) {
 func TestRefusedWordsStayRefusedForTheTeam(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	c, err := s.Card(ctx, s.teacher, s.cards["g"])
+	c, err := s.Cards.Card(ctx, s.teacher, s.cards["g"])
 	require.NoError(t, err)
 	c.Content.Rejected = append(c.Content.Rejected, "bad", "bed", "big")
-	_, err = s.SaveCard(ctx, s.teacher, s.cards["g"], c.Version, c.Content)
+	_, err = s.Cards.Save(ctx, s.teacher, s.cards["g"], c.Version, c.Content)
 	require.NoError(t, err)
-	offer, err := s.WordsFor(ctx, s.teacher, s.cards["b"])
+	offer, err := s.Words.ForCard(ctx, s.teacher, s.cards["b"])
 	require.NoError(t, err)
 	for _, w := range offer.Read {
 		assert.NotContains(t, []string{"bad", "bed", "big"}, w.Word, "refused on another card")
 	}
-	in, err := s.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
 	require.NoError(t, err)
 	for _, step := range in.Lesson.Steps {
 		for _, choice := range step.Choices {
@@ -202,91 +203,91 @@ func TestDeparturesFromTheAccent(t *testing.T) {
 		{card.Departure{Word: "bath", Accent: phoneme.NorthernEnglish}, "why"},
 	} {
 		conv.Departures = []card.Departure{row.d}
-		field(t, s.SetConventions(ctx, s.lead, conv), "departures", row.says)
+		field(t, s.Planning.SetConventions(ctx, s.lead, conv), "departures", row.says)
 	}
 	conv.Departures = []card.Departure{{Word: " Grass ", Accent: phoneme.NorthernEnglish, Note: "as our families say it"}}
-	require.NoError(t, s.SetConventions(ctx, s.lead, conv))
-	look, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "grass")
+	require.NoError(t, s.Planning.SetConventions(ctx, s.lead, conv))
+	look, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "grass")
 	require.NoError(t, err)
 	assert.Equal(t, "æ", look.Found.Bits[2].Sound)
 
-	c, err := s.Card(ctx, s.teacher, s.cards["a"])
+	c, err := s.Cards.Card(ctx, s.teacher, s.cards["a"])
 	require.NoError(t, err)
 	c.Content.Accent = "northern-english"
-	_, err = s.SaveCard(ctx, s.teacher, s.cards["a"], c.Version, c.Content)
+	_, err = s.Cards.Save(ctx, s.teacher, s.cards["a"], c.Version, c.Content)
 	field(t, err, "accent_note", "why this card departs")
 	c.Content.AccentNote = "Our class is half from the north."
-	_, err = s.SaveCard(ctx, s.teacher, s.cards["a"], c.Version, c.Content)
+	_, err = s.Cards.Save(ctx, s.teacher, s.cards["a"], c.Version, c.Content)
 	require.NoError(t, err)
 }
 
 func TestOwnPicturesTakePartInEarGames(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	sum, _, err := s.StorePicture(
+	sum, _, err := s.Cards.StorePicture(
 		ctx,
 		s.teacher,
 		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`),
 	)
 	require.NoError(t, err)
-	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "pistol", Picture: sum}), "name", "kept out")
-	field(t, s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "two words", Picture: sum}), "name", "one word")
+	field(t, s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "pistol", Picture: sum}), "name", "kept out")
+	field(t, s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "two words", Picture: sum}), "name", "one word")
 	field(
 		t,
-		s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "sluice", Picture: strings.Repeat("0", 64)}),
+		s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "sluice", Picture: strings.Repeat("0", 64)}),
 		"picture",
 		"Choose a picture",
 	)
 	require.NoError(
 		t,
-		s.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "Daffodil", Others: []string{"flower"}, Picture: sum}),
+		s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "Daffodil", Others: []string{"flower"}, Picture: sum}),
 	)
-	list, err := s.Pictures(ctx, s.teacher)
+	list, err := s.Words.Pictures(ctx, s.teacher)
 	require.NoError(t, err)
 	require.Equal(t, []store.NamedPicture{{Name: "daffodil", Others: []string{"flower"}, Picture: sum}}, list)
 	seen := map[string]bool{}
 	for seed := range uint64(40) {
-		baskets, err := s.SortGame(ctx, s.teacher, []string{s.cards["d"], s.cards["m"]}, 5, "initial", seed)
+		baskets, err := s.Words.Sort(ctx, s.teacher, []string{s.cards["d"], s.cards["m"]}, 5, "initial", seed)
 		require.NoError(t, err)
 		for _, p := range baskets[0].Pictures {
 			seen[p] = true
 		}
 	}
 	assert.True(t, seen["daffodil"], "%v", seen)
-	m, err := s.WordPicture(ctx, s.teacher, "daffodil")
+	m, err := s.Words.Picture(ctx, s.teacher, "daffodil")
 	require.NoError(t, err)
 	assert.Contains(t, string(m.Bytes), "<rect")
-	require.NoError(t, s.ArchivePicture(ctx, s.teacher, "daffodil", true))
-	_, err = s.WordPicture(ctx, s.teacher, "daffodil")
+	require.NoError(t, s.Words.ArchivePicture(ctx, s.teacher, "daffodil", true))
+	_, err = s.Words.Picture(ctx, s.teacher, "daffodil")
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.NoError(t, s.ArchivePicture(ctx, s.teacher, "daffodil", false))
-	_, err = s.WordPicture(ctx, s.teacher, "daffodil")
+	require.NoError(t, s.Words.ArchivePicture(ctx, s.teacher, "daffodil", false))
+	_, err = s.Words.Picture(ctx, s.teacher, "daffodil")
 	require.NoError(t, err, "what was taken away can be put back")
 }
 
 func TestEarGamesGoIntoALesson(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	in, err := s.Assemble(ctx, s.teacher, s.class, s.cards["b"], 30)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 30)
 	require.NoError(t, err)
-	out, err := s.Send(ctx, s.teacher, in.IntroductionID, in.Revision, lesson.Ear, []string{"bell", "bone", "map", "moon"})
+	out, err := s.Lessons.Send(ctx, s.teacher, in.IntroductionID, in.Revision, lesson.Ear, []string{"bell", "bone", "map", "moon"})
 	require.NoError(t, err)
-	sides := map[string]string{}
+	sides := map[string]lesson.Basket{}
 	for _, c := range stepOf(t, out.Lesson, lesson.Ear).Choices {
 		if strings.HasPrefix(c.Slot, "ear-yes") || strings.HasPrefix(c.Slot, "ear-no") {
-			sides[c.Value] = c.Detail
+			sides[c.Value] = c.Basket
 			assert.True(t, c.Locked)
 		}
 	}
-	assert.Equal(t, map[string]string{"bell": "yes", "bone": "yes", "map": "no", "moon": "no"}, sides)
-	_, err = s.Send(ctx, s.teacher, in.IntroductionID, out.Revision, lesson.Ear, []string{"nothing"})
+	assert.Equal(t, map[string]lesson.Basket{"bell": lesson.Has, "bone": lesson.Has, "map": lesson.HasNot, "moon": lesson.HasNot}, sides)
+	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, out.Revision, lesson.Ear, []string{"nothing"})
 	field(t, err, "values", "no picture")
 }
 
 func TestWordsOnACardAreFlagged(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	flags, err := s.FlagWords(ctx, s.teacher, s.cards["igh"], []string{"light", "lihgt", "duck", "pistol"})
+	flags, err := s.Cards.FlagWords(ctx, s.teacher, s.cards["igh"], []string{"light", "lihgt", "duck", "pistol"})
 	require.NoError(t, err)
 	codes := map[string]card.FlagCode{}
 	for _, f := range flags {
@@ -294,10 +295,10 @@ func TestWordsOnACardAreFlagged(t *testing.T) {
 	}
 	assert.Equal(t, map[string]card.FlagCode{"lihgt": card.Slip, "duck": card.Lacks, "pistol": card.Refused}, codes)
 	assert.Contains(t, flags[0].Text, "light")
-	c, err := s.Card(ctx, s.teacher, s.cards["igh"])
+	c, err := s.Cards.Card(ctx, s.teacher, s.cards["igh"])
 	require.NoError(t, err)
 	c.Content.Words = []string{"lihgt", "duck", "night", "high"}
-	saved, err := s.SaveCard(ctx, s.teacher, s.cards["igh"], c.Version, c.Content)
+	saved, err := s.Cards.Save(ctx, s.teacher, s.cards["igh"], c.Version, c.Content)
 	require.NoError(t, err)
 	assert.True(
 		t,
@@ -309,16 +310,16 @@ func TestWordsOnACardAreFlagged(t *testing.T) {
 func TestALeadAllowsASingleWord(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	team, err := s.Team(ctx, s.lead)
+	team, err := s.Planning.Team(ctx, s.lead)
 	require.NoError(t, err)
 	team.Conventions.Allowed = []string{"cat"}
-	field(t, s.SetConventions(ctx, s.lead, team.Conventions), "allowed", "nothing to allow")
+	field(t, s.Planning.SetConventions(ctx, s.lead, team.Conventions), "allowed", "nothing to allow")
 	team.Conventions.Allowed = []string{"Sick"}
-	require.NoError(t, s.SetConventions(ctx, s.lead, team.Conventions))
-	look, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sick")
+	require.NoError(t, s.Planning.SetConventions(ctx, s.lead, team.Conventions))
+	look, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sick")
 	require.NoError(t, err)
 	assert.NotContains(t, look.Why, "kept out")
-	other, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sickness")
+	other, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sickness")
 	require.NoError(t, err)
 	assert.Contains(t, other.Why, "kept out", "a word is allowed, not its theme")
 }
@@ -327,15 +328,15 @@ func TestALeadAllowsASingleWord(t *testing.T) {
 func TestANorthernTeamReadsCup(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	team, err := s.Team(ctx, s.lead)
+	team, err := s.Planning.Team(ctx, s.lead)
 	require.NoError(t, err)
 	for _, a := range []phoneme.Accent{phoneme.NorthernEnglish, phoneme.NorthernStrut, phoneme.GeneralAmerican} {
 		team.Conventions.Accent = a
-		require.NoError(t, s.SetConventions(ctx, s.lead, team.Conventions))
-		look, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["u"]}, "cup")
+		require.NoError(t, s.Planning.SetConventions(ctx, s.lead, team.Conventions))
+		look, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["u"]}, "cup")
 		require.NoError(t, err)
 		assert.True(t, look.May, "%s: %s", a, look.Why)
-		hot, err := s.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["o"]}, "hot")
+		hot, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["o"]}, "hot")
 		require.NoError(t, err)
 		assert.True(t, hot.May, "%s: %s", a, hot.Why)
 	}

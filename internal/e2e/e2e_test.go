@@ -71,7 +71,7 @@ func open(t *testing.T) *stage {
 		require.Fail(t, "Chromium is not installed; ./chalk test installs it")
 	}
 	ctx, cancel := context.WithCancel(context.Background())
-	a := &app.App{Pool: testdb.New(t), Now: time.Now, Seed: func() uint64 { return 5 }}
+	a := app.New(testdb.New(t), app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing})
 	list, err := demo.Load(ctx, a)
 	require.NoError(t, err)
 	hub := store.NewHub()
@@ -169,10 +169,10 @@ func TestFromACardToATaughtIntroduction(t *testing.T) {
 	require.NoError(t, s.tab.Key("Keep the kayak off the bank."))
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
 	id := strings.TrimPrefix(mustEval(t, s.tab, "location.pathname"), "/cards/")
-	teacher, err := s.app.SignIn(context.Background(), demo.SignIns[1].Email, demo.SignIns[1].Password)
+	teacher, err := s.app.People.SignIn(context.Background(), demo.SignIns[1].Email, demo.SignIns[1].Password)
 	require.NoError(t, err)
 	assert.Eventually(t, func() bool {
-		c, err := s.app.Card(context.Background(), teacher, id)
+		c, err := s.app.Cards.Card(context.Background(), teacher, id)
 		return err == nil && c.Content.Rhyme == "Keep the kayak off the bank."
 	}, 30*time.Second, 100*time.Millisecond)
 

@@ -24,9 +24,9 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	s.signIn(t, "lead")
 	require.NoError(t, s.tab.SeeText("live"))
 	ctx := context.Background()
-	teacher, err := s.app.SignIn(ctx, demo.SignIns[1].Email, demo.SignIns[1].Password)
+	teacher, err := s.app.People.SignIn(ctx, demo.SignIns[1].Email, demo.SignIns[1].Password)
 	require.NoError(t, err)
-	wall, err := s.app.Wall(ctx, teacher, false)
+	wall, err := s.app.Cards.Wall(ctx, teacher, false)
 	require.NoError(t, err)
 	var id string
 	for _, c := range wall {
@@ -35,10 +35,10 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 		}
 	}
 	time.Sleep(300 * time.Millisecond)
-	c, err := s.app.Card(ctx, teacher, id)
+	c, err := s.app.Cards.Card(ctx, teacher, id)
 	require.NoError(t, err)
 	c.Content.Keyword = "wagtail"
-	c, err = s.app.SaveCard(ctx, teacher, id, c.Version, c.Content)
+	c, err = s.app.Cards.Save(ctx, teacher, id, c.Version, c.Content)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.SeeText("as in wagtail"))
 
@@ -52,13 +52,13 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Key("Mine"))
 	c.Content.Rhyme = "Theirs"
-	_, err = s.app.SaveCard(ctx, teacher, id, c.Version, c.Content)
+	_, err = s.app.Cards.Save(ctx, teacher, id, c.Version, c.Content)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.SeeText("Nothing of yours is lost"))
 	s.axe(t, "conflict")
 	require.NoError(t, s.tab.ClickText("Keep mine"))
 	assert.Eventually(t, func() bool {
-		c, err := s.app.Card(ctx, teacher, id)
+		c, err := s.app.Cards.Card(ctx, teacher, id)
 		return err == nil && c.Content.Rhyme == "Mine"
 	}, 30*time.Second, 100*time.Millisecond)
 	require.NoError(t, s.tab.See("[data-saving='saved']"))

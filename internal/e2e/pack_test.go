@@ -22,17 +22,17 @@ import (
 func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	s := open(t)
 	ctx := context.Background()
-	lead, err := s.app.SignIn(ctx, demo.SignIns[0].Email, demo.SignIns[0].Password)
+	lead, err := s.app.People.SignIn(ctx, demo.SignIns[0].Email, demo.SignIns[0].Password)
 	require.NoError(t, err)
-	classes, err := s.app.Classes(ctx, lead)
+	classes, err := s.app.Planning.Classes(ctx, lead)
 	require.NoError(t, err)
-	class, err := s.app.Class(ctx, lead, classes[0].ClassID)
+	class, err := s.app.Planning.Class(ctx, lead, classes[0].ClassID)
 	require.NoError(t, err)
-	_, err = s.app.Assemble(ctx, lead, class.ClassID, class.Next, 20)
+	_, err = s.app.Lessons.Assemble(ctx, lead, class.ClassID, class.Next, 20)
 	require.NoError(t, err)
 	var order, week bytes.Buffer
-	require.NoError(t, s.app.Pack(ctx, lead, "", app.PackOrder, &order))
-	require.NoError(t, s.app.Pack(ctx, lead, class.ClassID, app.PackWeek, &week))
+	require.NoError(t, s.app.Print.Pack(ctx, lead, "", app.PackOrder, &order))
+	require.NoError(t, s.app.Print.Pack(ctx, lead, class.ClassID, app.PackWeek, &week))
 	assert.Less(t, order.Len(), 15<<20)
 	assert.Less(t, week.Len(), order.Len())
 	assert.False(
@@ -40,7 +40,7 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 		strings.Contains(strings.ReplaceAll(order.String(), "http://www.w3.org/", ""), "://"),
 		"nothing is fetched from outside",
 	)
-	require.Error(t, s.app.Pack(ctx, lead, "", app.PackWeek, &week))
+	require.Error(t, s.app.Print.Pack(ctx, lead, "", app.PackWeek, &week))
 	file := filepath.Join(t.TempDir(), "carry-pack.html")
 	require.NoError(t, os.WriteFile(file, order.Bytes(), 0o600))
 	s.server.Close()

@@ -12,7 +12,6 @@ import (
 	"encoding/json"
 	"io"
 	"log/slog"
-	"math/rand/v2"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
@@ -63,7 +62,7 @@ func open(t *testing.T, a *app.App) place {
 }
 
 func demoPlace(t *testing.T) place {
-	a := &app.App{Pool: testdb.New(t), Now: time.Now, Seed: rand.Uint64}
+	a := app.New(testdb.New(t), app.Options{Hashing: testdb.Hashing})
 	_, err := demo.Load(context.Background(), a)
 	require.NoError(t, err)
 	return open(t, a)

@@ -1,99 +1,107 @@
 package httpapi
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/render"
-	"brightchalk/internal/store"
 	"bytes"
-	"errors"
+	"context"
 	"net/http"
 	"strings"
 
-	"github.com/go-chi/chi/v5"
+	"github.com/danielgtaylor/huma/v2"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/render"
 )
 
-// sheetPDF prints one sheet of an introduction; the last part of the path names it.
-func (s *server) sheetPDF(w http.ResponseWriter, r *http.Request) {
-	by := actorOf(r.Context())
-	team, err := s.app.Team(r.Context(), by)
-	if err != nil {
-		s.plainError(w, r, err)
-		return
-	}
-	name := strings.TrimSuffix(chi.URLParam(r, "sheet"), ".pdf")
-	var out bytes.Buffer
-	err = s.app.PrintSheet(r.Context(), by, pathID(r), name, r.URL.Query().Get("line"), paperOf(r, team), &out)
-	if errors.Is(err, render.ErrNothing) {
-		err = app.InputError{
-			Field:   "sheet",
-			Message: "This introduction has " + strings.TrimPrefix(err.Error(), render.ErrNothing.Error()+": "),
-		}
-	}
-	s.pdf(w, r, "introduction-"+name+".pdf", out.Bytes(), err)
+// Paper asks for a page size.
+type Paper struct {
+	Paper string `query:"paper" enum:"A4,Letter" doc:"the team's where it is not given"`
 }
 
-func (s *server) practicePDF(w http.ResponseWriter, r *http.Request) {
-	by := actorOf(r.Context())
-	team, err := s.app.Team(r.Context(), by)
-	if err != nil {
-		s.plainError(w, r, err)
-		return
-	}
-	var out bytes.Buffer
-	err = s.app.PrintPractice(r.Context(), by, r.URL.Query().Get("text"), paperOf(r, team), &out)
-	s.pdf(w, r, "practice.pdf", out.Bytes(), err)
+func (p Paper) size() render.Paper { return render.PaperOf(p.Paper) }
+
+func printed(name string, out bytes.Buffer, err error) (file, error) {
+	return file{
+		ContentType: "application/pdf", Disposition: `inline; filename="` + name + `"`, CacheControl: never,
+		Body: out.Bytes(),
+	}, err
 }
 
-func paperOf(r *http.Request, team store.Team) render.Paper {
-	if p := r.URL.Query().Get("paper"); p != "" {
-		return render.PaperOf(p)
-	}
-	return render.PaperOf(team.Conventions.Paper)
-}
-
-func (s *server) cardsPDF(w http.ResponseWriter, r *http.Request) {
-	by := actorOf(r.Context())
-	team, err := s.app.Team(r.Context(), by)
-	if err != nil {
-		s.plainError(w, r, err)
-		return
-	}
-	wanted := map[string]bool{}
-	for id := range strings.SplitSeq(r.URL.Query().Get("cards"), ",") {
-		wanted[id] = true
-	}
-	faces, err := s.app.CardFaces(r.Context(), by, func(id string) bool { return wanted[id] || wanted["all"] })
-	if err != nil {
-		s.plainError(w, r, err)
-		return
-	}
-	if len(faces) == 0 {
-		s.plainError(w, r, app.InputError{Field: "cards", Message: "Choose at least one card to print."})
-		return
-	}
-	var out bytes.Buffer
-	switch layout := render.Layout(r.URL.Query().Get("layout")); layout {
-	case "frieze":
-		err = render.Frieze(&out, faces, paperOf(r, team))
-	case render.Single, render.Duplex, render.Fold:
-		size := render.Large
-		if r.URL.Query().Get("size") == "small" {
-			size = render.Small
-		}
-		err = render.Cards(&out, faces, layout, size, paperOf(r, team))
-	default:
-		err = app.InputError{Field: "layout", Message: "Choose single, duplex, fold or frieze."}
-	}
-	s.pdf(w, r, "sound-cards.pdf", out.Bytes(), err)
-}
-
-func (s *server) pdf(w http.ResponseWriter, r *http.Request, name string, data []byte, err error) {
-	if err != nil {
-		s.plainError(w, r, err)
-		return
-	}
-	w.Header().Set("Content-Type", "application/pdf")
-	w.Header().Set("Content-Disposition", `inline; filename="`+name+`"`)
-	w.Header().Set("Cache-Control", "no-store")
-	_, _ = w.Write(data)
+func (s *server) printCalls(api huma.API) {
+	a := s.prints()
+	pdf := []string{"application/pdf"}
+	download(s, api, route{
+		id: "print-sheet", method: http.MethodGet, path: "/introductions/{id}/print/{sheet}", tag: "print",
+		summary: "A sheet of an introduction, as it was assembled",
+	}, pdf, func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		Paper
+		Sheet string `path:"sheet" maxLength:"40" doc:"plan, practice, words, ... or all; may end in .pdf"`
+		Line  string `query:"line" maxLength:"2000" doc:"the school's line in a family's language"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		name := strings.TrimSuffix(in.Sheet, ".pdf")
+		err := a.Sheet(ctx, by, app.SheetAsk{
+			Introduction: in.ID, Sheet: name, HomeLine: in.Line, Paper: in.size(),
+		}, &out)
+		return printed("introduction-"+name+".pdf", out, err)
+	})
+	download(s, api, route{
+		id: "print-practice", method: http.MethodGet, path: "/practice.pdf", tag: "print",
+		summary: "A practice sheet of any letters on the team's lines",
+	}, pdf, func(ctx context.Context, by app.Actor, in *struct {
+		Paper
+		Text string `query:"text" maxLength:"100"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.Practice(ctx, by, in.Text, in.size(), &out)
+		return printed("practice.pdf", out, err)
+	})
+	download(s, api, route{
+		id: "print-cards", method: http.MethodGet, path: "/cards.pdf", tag: "print",
+		summary: "Sound cards as they are agreed today", about: "A card that is not agreed yet says so.",
+	}, pdf, func(ctx context.Context, by app.Actor, in *struct {
+		Paper
+		Cards  string `query:"cards" maxLength:"20000" doc:"card ids parted by commas, or all"`
+		Layout string `query:"layout" maxLength:"20" doc:"single, duplex, fold or frieze"`
+		Size   string `query:"size" enum:"large,small" default:"large" doc:"90 by 120 mm, or 60 by 80"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.Cards(ctx, by, app.CardsAsk{
+			IDs: strings.Split(in.Cards, ","), All: in.Cards == "all", Layout: render.Layout(in.Layout),
+			Small: in.Size == "small", Paper: in.size(),
+		}, &out)
+		return printed("sound-cards.pdf", out, err)
+	})
+	download(s, api, route{
+		id: "export-bundle", method: http.MethodGet, path: "/bundle.zip", tag: "print",
+		summary: "The library in one file of open files",
+	}, []string{"application/zip"}, func(ctx context.Context, by app.Actor, in *struct {
+		Class string `query:"class" doc:"with what this class has been taught; may be empty"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.Bundle(ctx, by, in.Class, &out)
+		return file{
+			ContentType: "application/zip", Disposition: `attachment; filename="bright-chalk-library.zip"`,
+			CacheControl: never, Body: out.Bytes(),
+		}, err
+	})
+	download(s, api, route{
+		id: "carry-pack", method: http.MethodGet, path: "/pack.html", tag: "print",
+		summary: "One page that works without a network",
+	}, []string{"text/html"}, func(ctx context.Context, by app.Actor, in *struct {
+		Class string       `query:"class" doc:"may be empty for the whole order"`
+		Size  app.PackSize `query:"size" doc:"order, or week for this week's cards of a class"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.Pack(ctx, by, in.Class, in.Size, &out)
+		return file{
+			ContentType: "text/html; charset=utf-8", Disposition: `attachment; filename="carry-pack.html"`,
+			CacheControl: never, Body: out.Bytes(),
+		}, err
+	})
 }

@@ -1,90 +1,150 @@
 package httpapi
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/store"
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/store"
 )
 
 const unexpected = "Something went wrong here. Nothing was lost; please try again."
 
-// problem is what every failed call answers.
+// Codes of problems that are no fault of the input. Those of faults come from the core.
+const (
+	codeUnexpected   fault.Code = "unexpected"
+	codeSignIn       fault.Code = "sign-in"
+	codeForbidden    fault.Code = "forbidden"
+	codeNotFound     fault.Code = "not-found"
+	codeChanged      fault.Code = "changed"
+	codeConflict     fault.Code = "conflict"
+	codeTooLarge     fault.Code = "too-large"
+	codeTooMany      fault.Code = "too-many"
+	codeUnreadable   fault.Code = "unreadable"
+	codeGivenUp      fault.Code = "given-up"
+	statusGivenUp               = 499
+	problemMediaType            = "application/problem+json"
+)
+
+// problem is what every failed call answers, after RFC 9457 with members of our own.
 type problem struct {
+	Title    string        `json:"title" doc:"of the status"`
 	Status   int           `json:"status"`
-	Detail   string        `json:"detail"`
-	Field    string        `json:"field,omitempty"`
-	ID       string        `json:"id,omitempty"` // stands in the log
-	Conflict *app.Conflict `json:"conflict,omitempty"`
+	Code     fault.Code    `json:"code" doc:"what is wrong, for programs"`
+	Detail   string        `json:"detail" doc:"what is wrong, in a sentence for people"`
+	Field    string        `json:"field,omitempty" doc:"of the input, by its name in JSON"`
+	Args     []string      `json:"args,omitempty" doc:"what the sentence names, in its order"`
+	ID       string        `json:"id,omitempty" doc:"stands in the log"`
+	Conflict *app.Conflict `json:"conflict,omitempty" doc:"what somebody else wrote in the meantime"`
 }
 
-func (p *problem) Error() string  { return p.Detail }
+// Error returns the sentence.
+func (p *problem) Error() string { return p.Detail }
+
+// GetStatus returns the HTTP status.
 func (p *problem) GetStatus() int { return p.Status }
 
+// ContentType returns that of RFC 9457.
+func (p *problem) ContentType(string) string { return problemMediaType }
+
+func newProblem(status int, code fault.Code, detail string) *problem {
+	return &problem{Title: http.StatusText(status), Status: status, Code: code, Detail: detail}
+}
+
 func init() {
+	huma.DefaultArrayNullable = false
 	huma.NewError = func(status int, message string, errs ...error) huma.StatusError {
-		p := &problem{Status: status, Detail: message}
-		for _, e := range errs {
-			var d *huma.ErrorDetail
-			if errors.As(e, &d) {
-				p.Detail, p.Field = "“"+d.Location+"”: "+d.Message, d.Location
-				break
-			}
-		}
-		if status >= 500 {
-			p.Detail = unexpected
-		}
-		return p
+		return refused(status, message, 0, errs)
 	}
+	huma.NewErrorWithContext = func(c huma.Context, status int, message string, errs ...error) huma.StatusError {
+		return refused(status, message, c.Operation().MaxBodyBytes, errs)
+	}
+}
+
+// refused is what huma found wrong with a call before it reached ours.
+func refused(status int, message string, limit int64, errs []error) *problem {
+	switch {
+	case status >= http.StatusInternalServerError:
+		return newProblem(status, codeUnexpected, unexpected)
+	case status == http.StatusRequestEntityTooLarge && limit > 0:
+		text := fmt.Sprintf("The file is larger than %d MB. Nothing was stored.", limit>>20)
+		return newProblem(status, codeTooLarge, text)
+	case status == http.StatusRequestTimeout || status == http.StatusBadRequest && len(errs) == 0:
+		return newProblem(status, codeUnreadable, "The file broke off on its way. Nothing was stored; send it again.")
+	}
+	p := newProblem(status, fault.Invalid, message)
+	for _, e := range errs {
+		var d *huma.ErrorDetail
+		if errors.As(e, &d) {
+			p.Detail, p.Field = "“"+d.Location+"”: "+d.Message, d.Location
+			break
+		}
+	}
+	return p
 }
 
 // fail picks the status of an error. What is not known becomes a 500 with a fixed sentence and an id, and
 // only the log has the rest.
 func (s *server) fail(ctx context.Context, err error) error {
-	var input app.InputError
+	var input *fault.Fault
 	var conflict app.Conflict
 	switch {
 	case err == nil:
 		return nil
 	case errors.As(err, &conflict):
-		return &problem{Status: http.StatusConflict, Detail: conflict.Error() + ".", Conflict: &conflict}
+		p := newProblem(http.StatusConflict, codeConflict, conflict.Error()+".")
+		p.Conflict = &conflict
+		return p
 	case errors.As(err, &input):
-		return &problem{Status: http.StatusUnprocessableEntity, Detail: input.Message, Field: input.Field}
-	case errors.Is(err, app.ErrForbidden):
-		return &problem{Status: http.StatusForbidden, Detail: "Your role does not allow this. Ask the lead of your team."}
-	case errors.Is(err, store.ErrNotFound):
-		return &problem{Status: http.StatusNotFound, Detail: "This is not here, or no longer."}
-	case errors.Is(err, store.ErrChanged):
-		return &problem{
-			Status: http.StatusConflict,
-			Detail: "Somebody changed this in the meantime. Look again, then repeat your step.",
+		p := newProblem(http.StatusUnprocessableEntity, input.Code, input.Sentence())
+		p.Field = input.Field
+		for _, a := range input.Args {
+			p.Args = append(p.Args, fmt.Sprint(a))
 		}
+		return p
+	case errors.Is(err, app.ErrForbidden):
+		return newProblem(
+			http.StatusForbidden, codeForbidden, "Your role does not allow this. Ask the lead of your team.",
+		)
+	case errors.Is(err, store.ErrNotFound):
+		return newProblem(http.StatusNotFound, codeNotFound, "This is not here, or no longer.")
+	case errors.Is(err, store.ErrChanged):
+		return newProblem(
+			http.StatusConflict, codeChanged,
+			"Somebody changed this in the meantime. Look again, then repeat your step.",
+		)
 	case errors.Is(err, context.Canceled):
-		return &problem{Status: 499, Detail: "The call was given up."}
+		return newProblem(statusGivenUp, codeGivenUp, "The call was given up.")
 	}
-	s.Log.Error("unexpected", "id", requestOf(ctx), "error", err)
-	return &problem{Status: http.StatusInternalServerError, Detail: unexpected, ID: requestOf(ctx)}
+	id := middleware.GetReqID(ctx)
+	s.Log.Error("unexpected", "id", id, "error", err)
+	p := newProblem(http.StatusInternalServerError, codeUnexpected, unexpected)
+	p.ID = id
+	return p
 }
 
 func (s *server) plainError(w http.ResponseWriter, r *http.Request, err error) {
 	var p *problem
 	if !errors.As(s.fail(r.Context(), err), &p) {
-		p = &problem{Status: http.StatusInternalServerError, Detail: unexpected}
+		p = newProblem(http.StatusInternalServerError, codeUnexpected, unexpected)
 	}
-	writeJSON(w, p.Status, p)
+	writeProblem(w, p)
 }
 
-func writeProblem(w http.ResponseWriter, status int, detail, id string) {
-	writeJSON(w, status, &problem{Status: status, Detail: detail, ID: id})
-}
-
-func writeJSON(w http.ResponseWriter, status int, v any) {
-	w.Header().Set("Content-Type", "application/json")
+func writeProblem(w http.ResponseWriter, p *problem) {
+	w.Header().Set("Content-Type", problemMediaType)
 	w.Header().Set("Cache-Control", "no-store")
-	w.WriteHeader(status)
-	_ = json.NewEncoder(w).Encode(v)
+	w.WriteHeader(p.Status)
+	_ = json.NewEncoder(w).Encode(p)
+}
+
+func notHere(w http.ResponseWriter, _ *http.Request) {
+	writeProblem(w, newProblem(http.StatusNotFound, codeNotFound, "There is nothing at this address."))
 }

@@ -6,25 +6,22 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/store"
 	"context"
-	"crypto/rand"
-	"encoding/hex"
 	"errors"
 	"io/fs"
 	"log/slog"
 	"net"
 	"net/http"
-	"path"
-	"reflect"
 	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/pgxstore"
 	"github.com/alexedwards/scs/v2"
-	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
+	"github.com/go-chi/httplog/v3"
 	"github.com/go-chi/httprate"
+	"github.com/jackc/pgx/v5/pgxpool"
 )
 
 // Options of the server.
@@ -35,7 +32,7 @@ type Options struct {
 	PlainCookies   bool  // cookies without Secure: only for plain HTTP on loopback
 	SignInsAMinute int   // for one address of the network; 0 is 10
 	BehindProxy    bool  // the last X-Forwarded-For entry is the client's address
-	Demo           []DemoSignIn
+	Demo           []app.DemoSignIn
 }
 
 // clientAddress is the address that sign-ins are counted for.
@@ -47,12 +44,7 @@ func (o Options) clientAddress(r *http.Request) (string, error) {
 	return host, err
 }
 
-// DemoSignIn is shown on the sign-in page of a demo.
-type DemoSignIn struct {
-	Email    string `json:"email"`
-	Password string `json:"password"`
-	Role     string `json:"role"`
-}
+const cookieName = "bright_chalk"
 
 type server struct {
 	app      *app.App
@@ -68,96 +60,106 @@ func New(a *app.App, o Options) http.Handler {
 	if o.SignInsAMinute == 0 {
 		o.SignInsAMinute = 10
 	}
-	s := &server{app: a, sessions: scs.New(), Options: o}
-	s.sessions.Store = pgxstore.NewWithCleanupInterval(a.Pool, 10*time.Minute)
-	s.sessions.Lifetime = 12 * time.Hour
-	s.sessions.IdleTimeout = 4 * time.Hour
-	s.sessions.Cookie.Name = "bright_chalk"
-	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
-	s.sessions.Cookie.HttpOnly = true
-	s.sessions.Cookie.Secure = !o.PlainCookies
+	s := &server{app: a, sessions: sessionsOn(a.Pool, o), Options: o}
 	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) { s.plainError(w, r, err) }
 
 	r := chi.NewRouter()
-	r.Use(s.requestID, s.logRequests, s.recoverPanics, securityHeaders, http.NewCrossOriginProtection().Handler)
+	r.Use(
+		middleware.RequestID, requestIDs, httplog.RequestLogger(o.Log, logging()), securityHeaders,
+		http.NewCrossOriginProtection().Handler,
+	)
 	r.Get("/healthz", func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("ok\n")) })
 	r.Get("/readyz", s.ready)
 	r.Route("/api", func(r chi.Router) {
 		r.Use(middleware.Compress(5, "application/json", "image/svg+xml"), s.sessions.LoadAndSave)
-		r.With(httprate.LimitBy(o.SignInsAMinute, time.Minute, o.clientAddress)).Post("/session", s.signIn)
-		r.Get("/demo", s.demo)
-		r.Group(func(r chi.Router) {
-			r.Use(s.identify)
-			s.jsonCalls(humachi.New(r, apiConfig()))
-			s.mediaCalls(r)
-		})
-		r.NotFound(func(w http.ResponseWriter, r *http.Request) {
-			writeProblem(w, http.StatusNotFound, "There is nothing at this address.", "")
-		})
+		c := apiConfig()
+		limited := r.With(s.limitSignIns)
+		members := r.With(s.identify)
+		s.register(humachi.New(limited, c), humachi.New(members, c))
+		s.docs(r, c)
+		r.NotFound(notHere)
 	})
 	r.NotFound(s.page)
 	return r
 }
 
-func apiConfig() huma.Config {
-	c := huma.DefaultConfig("Bright Chalk", "1")
-	c.DocsPath, c.SchemasPath, c.OpenAPIPath = "", "", ""
-	c.CreateHooks = nil // no $schema links in the answers
-	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
-	c.Servers = []*huma.Server{{URL: "/api"}}
-	return c
+func sessionsOn(pool *pgxpool.Pool, o Options) *scs.SessionManager {
+	m := scs.New()
+	m.Store = pgxstore.NewWithCleanupInterval(pool, 10*time.Minute)
+	m.Lifetime = 12 * time.Hour
+	m.IdleTimeout = 4 * time.Hour
+	m.Cookie.Name = cookieName
+	m.Cookie.SameSite = http.SameSiteLaxMode
+	m.Cookie.HttpOnly = true
+	m.Cookie.Secure = !o.PlainCookies
+	return m
 }
 
-// schemaName puts the package before the type, so that card.Finding and recording.Finding stay apart.
-func schemaName(t reflect.Type, hint string) string {
-	name := huma.DefaultSchemaNamer(t, hint)
-	for t.Kind() == reflect.Pointer {
-		t = t.Elem()
+// logging leaves out what may name people: the query, headers and bodies.
+func logging() *httplog.Options {
+	return &httplog.Options{
+		Level:              slog.LevelInfo,
+		RecoverPanics:      true,
+		LogRequestHeaders:  []string{},
+		LogResponseHeaders: []string{},
+		LogExtraAttrs: func(r *http.Request, _ string, _ int) []slog.Attr {
+			return []slog.Attr{slog.String("id", middleware.GetReqID(r.Context()))}
+		},
+		Schema: &httplog.Schema{
+			RequestMethod: "method", RequestPath: "path", ResponseStatus: "status", ResponseBytes: "bytes",
+			ResponseDuration: "ms", ErrorMessage: "error", ErrorStackTrace: "stack",
+		},
 	}
-	if pkg := path.Base(
-		t.PkgPath(),
-	); t.Name() != "" && strings.HasPrefix(t.PkgPath(), "brightchalk/") && pkg != "app" && pkg != "httpapi" &&
-		!strings.Contains(t.Name(), "[") {
-		return strings.ToUpper(pkg[:1]) + pkg[1:] + name
-	}
-	return name
 }
 
-// OpenAPI is the description of the JSON calls, for the typed client.
-func OpenAPI() ([]byte, error) {
-	api := humachi.New(chi.NewRouter(), apiConfig())
-	(&server{}).jsonCalls(api)
-	return api.OpenAPI().MarshalJSON()
+// requestIDs sends the id of a request back, so that somebody can name it.
+func requestIDs(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		w.Header().Set(middleware.RequestIDHeader, middleware.GetReqID(r.Context()))
+		next.ServeHTTP(w, r)
+	})
+}
+
+// limitSignIns counts the attempts to sign in from an address of the network.
+func (s *server) limitSignIns(next http.Handler) http.Handler {
+	many := func(w http.ResponseWriter, _ *http.Request) {
+		writeProblem(w, newProblem(
+			http.StatusTooManyRequests, codeTooMany, "Too many attempts to sign in. Wait a minute, then try again.",
+		))
+	}
+	limited := httprate.Limit(
+		s.SignInsAMinute, time.Minute, httprate.WithKeyFuncs(s.clientAddress), httprate.WithLimitHandler(many),
+	)(next)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodPost {
+			limited.ServeHTTP(w, r)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
 }
 
 type contextKey int
 
-const (
-	actorKey contextKey = iota
-	requestKey
-)
+const actorKey contextKey = iota
 
 func actorOf(ctx context.Context) app.Actor {
 	a, _ := ctx.Value(actorKey).(app.Actor)
 	return a
 }
 
-func requestOf(ctx context.Context) string {
-	id, _ := ctx.Value(requestKey).(string)
-	return id
-}
-
 func (s *server) identify(next http.Handler) http.Handler {
+	unknown := newProblem(http.StatusUnauthorized, codeSignIn, "Please sign in.")
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		id := s.sessions.GetString(r.Context(), "member")
 		if id == "" {
-			writeProblem(w, http.StatusUnauthorized, "Please sign in.", "")
+			writeProblem(w, unknown)
 			return
 		}
-		who, err := s.app.Who(r.Context(), id)
+		who, err := s.app.People.Who(r.Context(), id)
 		if errors.Is(err, store.ErrNotFound) {
 			_ = s.sessions.Destroy(r.Context())
-			writeProblem(w, http.StatusUnauthorized, "Please sign in.", "")
+			writeProblem(w, unknown)
 			return
 		}
 		if err != nil {
@@ -165,54 +167,6 @@ func (s *server) identify(next http.Handler) http.Handler {
 			return
 		}
 		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), actorKey, who)))
-	})
-}
-
-func (s *server) requestID(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		b := make([]byte, 6)
-		_, _ = rand.Read(b)
-		id := hex.EncodeToString(b)
-		w.Header().Set("X-Request-Id", id)
-		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), requestKey, id)))
-	})
-}
-
-func (s *server) logRequests(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		ww := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
-		begin := time.Now()
-		next.ServeHTTP(ww, r)
-		s.Log.Info(
-			"request",
-			"id",
-			requestOf(r.Context()),
-			"method",
-			r.Method,
-			"path",
-			r.URL.Path,
-			"status",
-			ww.Status(),
-			"bytes",
-			ww.BytesWritten(),
-			"ms",
-			time.Since(begin).Milliseconds(),
-		)
-	})
-}
-
-func (s *server) recoverPanics(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		defer func() {
-			if p := recover(); p != nil {
-				if p == http.ErrAbortHandler {
-					panic(p)
-				}
-				s.Log.Error("panic", "id", requestOf(r.Context()), "value", p)
-				writeProblem(w, http.StatusInternalServerError, unexpected, requestOf(r.Context()))
-			}
-		}()
-		next.ServeHTTP(w, r)
 	})
 }
 
@@ -249,3 +203,20 @@ func (s *server) ready(w http.ResponseWriter, r *http.Request) {
 	}
 	_, _ = w.Write([]byte("ready\n"))
 }
+
+// The capabilities; a description is made without a house.
+func (s *server) house() *app.App {
+	if s.app == nil {
+		return &app.App{}
+	}
+	return s.app
+}
+
+func (s *server) cards() app.Cards       { return s.house().Cards }
+func (s *server) takes() app.Takes       { return s.house().Takes }
+func (s *server) words() app.Words       { return s.house().Words }
+func (s *server) lessons() app.Lessons   { return s.house().Lessons }
+func (s *server) letters() app.Letters   { return s.house().Letters }
+func (s *server) planning() app.Planning { return s.house().Planning }
+func (s *server) people() app.People     { return s.house().People }
+func (s *server) prints() app.Print      { return s.house().Print }

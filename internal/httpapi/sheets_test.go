@@ -56,6 +56,8 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 	status, _ = lead.call("GET", base+"home.pdf?line="+strings.Repeat("a", 301), "")
 	assert.Equal(t, 422, status)
 	status, _ = lead.call("GET", "/api/introductions/5/print/plan.pdf", "")
+	assert.Equal(t, 422, status, "no id at all")
+	status, _ = lead.call("GET", "/api/introductions/00000000-0000-0000-0000-000000000000/print/plan.pdf", "")
 	assert.Equal(t, 404, status)
 
 	status, data := lead.call("GET", "/api/practice.pdf?text=igh", "")

@@ -2,10 +2,9 @@
 package media
 
 import (
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/recording"
 	"encoding/binary"
-	"errors"
-	"fmt"
 	"math"
 )
 
@@ -17,16 +16,10 @@ const (
 	maxChannels     = 2
 )
 
-// ErrRefused is wrapped by every refusal; its text is meant for the person who sent the file.
-var ErrRefused = errors.New("refused")
+// ErrRefused is the code of every refusal of a file; its sentence is meant for the person who sent it.
+const ErrRefused fault.Code = "file-refused"
 
-// Refusal says what is wrong with a file in a sentence.
-type Refusal struct{ Reason string }
-
-func (r Refusal) Error() string { return r.Reason }
-func (Refusal) Unwrap() error   { return ErrRefused }
-
-func refuse(format string, args ...any) error { return Refusal{fmt.Sprintf(format, args...)} }
+func refuse(format string, args ...any) error { return fault.New(ErrRefused, format, args...) }
 
 // wavFormat is the fmt part of a WAV file.
 type wavFormat struct {

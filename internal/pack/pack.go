@@ -5,11 +5,11 @@ package pack
 import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/strokes"
 	"crypto/sha256"
 	_ "embed"
 	"encoding/base64"
-	"fmt"
 	"html/template"
 	"io"
 	"strings"
@@ -61,7 +61,7 @@ func Data(mediaType string, data []byte) template.URL {
 
 var view = template.Must(template.New("pack").Funcs(template.FuncMap{
 	"date":    func(t time.Time) string { return t.Format("2 January 2006") },
-	"clock":   func(seconds int) string { return fmt.Sprintf("%d:%02d", seconds/60, seconds%60) },
+	"clock":   prose.Clock,
 	"join":    strings.Join,
 	"number":  func(i int) int { return i + 1 },
 	"up":      func(y float64) float64 { return -y },

@@ -16,10 +16,12 @@ import (
 // Layout of printed cards.
 type Layout string
 
+// Layouts.
 const (
 	Single Layout = "single" // letter sides, then picture sides, each printed on one side
 	Duplex Layout = "duplex" // letter sides on one page, picture sides mirrored on its back
 	Fold   Layout = "fold"   // both sides beside each other, folded and glued
+	Band   Layout = "frieze" // for the wall
 )
 
 // Size of a card in millimetres.
@@ -40,6 +42,7 @@ type Face struct {
 	Picture   *Image
 	Step      int
 	ShowUpper bool
+	Draft     bool              // not agreed yet, and the print says so
 	Writing   []strokes.Written // the capital, if shown, and the letter on the team's lines; empty: the font
 }
 
@@ -141,7 +144,7 @@ func (d *document) letterSide(f Face, x, y float64, box Size) {
 		text = strings.ToUpper(text) + " " + text
 	}
 	k := box.Width / Large.Width
-	d.textCentre(textStyle{size: max(6, 9*k), ink: grey}, x+box.Width/2, y+6*k, "sound card "+f.Pair.Grapheme+hint(f))
+	d.textCentre(textStyle{size: max(6, 9*k), ink: grey}, x+box.Width/2, y+6*k, caption(f))
 	if len(f.Writing) > 0 {
 		d.strokeSide(f.Writing, x, y, box)
 		return
@@ -182,11 +185,15 @@ func (d *document) strokeSide(forms []strokes.Written, x, y float64, box Size) {
 	}
 }
 
-func hint(f Face) string {
-	if f.Keyword == "" {
-		return ""
+func caption(f Face) string {
+	text := "sound card " + f.Pair.Grapheme
+	if f.Keyword != "" {
+		text += " as in " + f.Keyword
 	}
-	return " as in " + f.Keyword
+	if f.Draft {
+		text += " (draft)"
+	}
+	return text
 }
 
 // pictureSide gives three fifths of the height to the picture, the rest to the rhyme and the action.

@@ -1,7 +1,7 @@
 package render
 
 import (
-	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 	"image/color"
 	"math"
@@ -81,7 +81,7 @@ func (d *document) disc(x, y, r float64, c color.RGBA) {
 
 // bridgedWord writes a word with its bridges centred at x; the base line is y. Bridges are shapes, not
 // colours: the target's is thicker, an odd part's is wavy, a split spelling's leaps.
-func (d *document) bridgedWord(s textStyle, x, y float64, word string, bits []lesson.Bit, bridges bool) {
+func (d *document) bridgedWord(s textStyle, x, y float64, word string, bits []spelling.Bit, bridges bool) {
 	f := d.face(s)
 	letters := []rune(word)
 	left := x - f.TextWidth(word)/2

@@ -1,7 +1,7 @@
 package render
 
 import (
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"errors"
 	"fmt"
@@ -12,20 +12,14 @@ import (
 type Handout struct {
 	Lesson   lesson.Introduction
 	Head     PlanHead
-	Card     card.Content
 	Picture  *Image
 	Pictures map[string]Image // of words
-	Rings    []RingWord       // for find and ring
 	HeightMM float64          // base to middle line
 	HomeLine string           // the school's line in another language
-	IsVowel  func(sound string) bool
 }
 
-// RingWord is a word of a find-and-ring page with the letters to ring, none where it lacks the target.
-type RingWord struct {
-	Word    string
-	Letters []int
-}
+// face is the new card as it stood when the introduction was assembled.
+func (h Handout) face() lesson.CardFace { return h.Lesson.Cards[h.Lesson.CardID] }
 
 // Sheet is a kind of printed page of an introduction.
 type Sheet struct {
@@ -35,9 +29,9 @@ type Sheet struct {
 }
 
 // ErrNothing says that an introduction has nothing for a sheet.
-var ErrNothing = errors.New("nothing to print")
+const ErrNothing fault.Code = "nothing-to-print"
 
-func nothing(text string) error { return fmt.Errorf("%w: %s", ErrNothing, text) }
+func nothing(text string) error { return fault.New(ErrNothing, "nothing to print: %s", text) }
 
 var sheets = []Sheet{
 	{"plan", "The plan to teach from", (*document).plan},

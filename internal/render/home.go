@@ -12,6 +12,7 @@ func (d *document) home(h Handout) error {
 	y := d.heading("Our new sound", h.about())
 	width := d.paper.Width - 2*margin
 	in := h.Lesson
+	face := h.face()
 	const side = 62.0
 	if h.Picture != nil {
 		d.picture(*h.Picture, d.paper.Width-margin-side, y-side, side)
@@ -34,10 +35,10 @@ func (d *document) home(h Handout) error {
 		d.text(textStyle{bold: true, size: 12}, margin, y-4, title)
 		y = d.fitted(textStyle{child: child, size: 13}, margin+38, y, width-38, most, canvas.Left, text) - 5
 	}
-	part("Say it", join(h.Card.MouthCue, "Say the sound, not the name of the letter."), false, 24)
-	part("Do not add", join(h.Card.Slip, "Stop at once: no “uh” comes after it."), false, 18)
-	part("The rhyme", h.Card.Rhyme, true, 30)
-	part("The action", h.Card.Action, false, 18)
+	part("Say it", join(face.MouthCue, "Say the sound, not the name of the letter."), false, 24)
+	part("Do not add", join(face.Slip, "Stop at once: no “uh” comes after it."), false, 18)
+	part("The rhyme", face.Rhyme, true, 30)
+	part("The action", face.Action, false, 18)
 	if in.Writing != nil {
 		said := []string{}
 		for _, s := range in.Writing.Strokes {
@@ -103,7 +104,7 @@ func (d *document) eight(h Handout) error {
 	var list []string
 	seen := map[string]bool{}
 	for _, c := range h.choices(lesson.Ear, "picture") {
-		if _, ok := h.Pictures[c.Value]; ok && c.Detail != "no" && !seen[c.Value] {
+		if _, ok := h.Pictures[c.Value]; ok && c.Basket != lesson.HasNot && !seen[c.Value] {
 			seen[c.Value] = true
 			list = append(list, c.Value)
 		}
@@ -165,7 +166,7 @@ func (d *document) panel(h Handout, list []string, page int, x, y, w, ht float64
 			w-12,
 			ht-30,
 			canvas.Center,
-			"I can say it:\n"+join(h.Card.RhymeShort, h.Card.Rhyme),
+			"I can say it:\n"+join(h.face().RhymeShort, h.face().Rhyme),
 		)
 		return
 	case page <= len(list):

@@ -29,12 +29,26 @@ var (
 	Letter = Paper{215.9, 279.4}
 )
 
-// PaperOf reads "A4" or "Letter"; anything else is A4.
+// PaperOf reads "A4" or "Letter"; the empty name is no paper, anything else is A4.
 func PaperOf(name string) Paper {
-	if name == "Letter" {
+	switch name {
+	case "":
+		return Paper{}
+	case "Letter":
 		return Letter
 	}
 	return A4
+}
+
+// Or is the paper, or the named one where there is none.
+func (p Paper) Or(name string) Paper {
+	if p.Width > 0 {
+		return p
+	}
+	if name == "" {
+		return A4
+	}
+	return PaperOf(name)
 }
 
 var (

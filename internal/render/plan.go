@@ -2,6 +2,7 @@ package render
 
 import (
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/prose"
 	"fmt"
 	"strings"
 	"time"
@@ -78,11 +79,11 @@ func (d *document) plan(h Handout) error {
 			y = paper.Height - margin
 		}
 		d.line(margin, y+1.2, margin+width, y+1.2, 0.2, faint)
-		d.ctx.DrawText(margin, y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), minutes(at), canvas.Left))
+		d.ctx.DrawText(margin, y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), prose.Clock(at), canvas.Left))
 		d.ctx.DrawText(
 			margin,
 			y-8,
-			canvas.NewTextLine(d.face(textStyle{size: 8, ink: grey}), minutes(s.Seconds)+" min", canvas.Left),
+			canvas.NewTextLine(d.face(textStyle{size: 8, ink: grey}), prose.Clock(s.Seconds)+" min", canvas.Left),
 		)
 		d.ctx.DrawText(
 			margin+cols[0],
@@ -98,7 +99,7 @@ func (d *document) plan(h Handout) error {
 	d.ctx.DrawText(
 		margin,
 		y-3.6,
-		canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), minutes(at)+"  end", canvas.Left),
+		canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), prose.Clock(at)+"  end", canvas.Left),
 	)
 	for _, n := range in.Dropped {
 		t, h := d.box(textStyle{size: 8, ink: grey}, "Left out – "+n, width-40, canvas.Left)
@@ -112,15 +113,13 @@ func (d *document) plan(h Handout) error {
 	return nil
 }
 
-func minutes(seconds int) string { return fmt.Sprintf("%d:%02d", seconds/60, seconds%60) }
-
 func choicesText(s lesson.Step, in lesson.Introduction) string {
 	var words, yes, no []string
 	for _, c := range s.Choices {
 		switch {
 		case c.Kind == "card":
 			words = append(words, in.Cards[c.Value].Pair.Grapheme)
-		case c.Detail == "no" && c.Kind == "picture":
+		case c.Basket == lesson.HasNot:
 			no = append(no, c.Value)
 		case c.Kind == "picture":
 			yes = append(yes, c.Value)

@@ -2,6 +2,7 @@ package render
 
 import (
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/strokes"
 	"fmt"
 	"io"
@@ -73,14 +74,14 @@ func (d *document) practiceOf(forms []strokes.Written, height float64, title, ri
 }
 
 // Practice writes a practice sheet of any letters, without an introduction.
-func Practice(w io.Writer, forms []strokes.Written, height float64, paper Paper) error {
+func Practice(w io.Writer, form strokes.Written, height float64, paper Paper) error {
 	making.Lock()
 	defer making.Unlock()
-	d, err := newDocument(w, paper, "Practice sheet "+forms[0].Text)
+	d, err := newDocument(w, paper, "Practice sheet "+form.Text)
 	if err != nil {
 		return err
 	}
-	d.practiceOf(forms, height, "Write "+forms[0].Text, "")
+	d.practiceOf([]strokes.Written{form}, height, "Write "+form.Text, "")
 	return d.close()
 }
 
@@ -131,7 +132,7 @@ const anchorSide = 32.0
 func (d *document) sorting(h Handout) error {
 	var list []lesson.Choice
 	for _, c := range h.choices(lesson.Ear, "picture") {
-		if !strings.HasPrefix(c.Slot, "ear-quarter") {
+		if !c.Basket.Quarter() {
 			list = append(list, c)
 		}
 	}
@@ -163,17 +164,20 @@ func (d *document) sorting(h Handout) error {
 	}
 	var names []string
 	for _, c := range list {
-		names = append(names, c.Value+" ("+c.Detail+")")
+		names = append(names, c.Value+" ("+sides[c.Basket]+")")
 	}
 	d.note("For the adult: " + strings.Join(names, ", "))
 	d.credit()
 	return nil
 }
 
+// sides names the baskets of the sorting game for the adult.
+var sides = map[lesson.Basket]string{lesson.Has: "yes", lesson.HasNot: "no"}
+
 func (d *document) quarters(h Handout) error {
 	var list []lesson.Choice
 	for _, c := range h.choices(lesson.Ear, "picture") {
-		if strings.HasPrefix(c.Slot, "ear-quarter") {
+		if c.Basket.Quarter() {
 			list = append(list, c)
 		}
 	}
@@ -219,7 +223,7 @@ func (d *document) frames(h Handout) error {
 		for i, b := range bits {
 			x := margin + 16 + float64(i)*side
 			d.path(canvas.Rectangle(side, side).Translate(x, y-side), 0.5, ink)
-			if h.IsVowel(b.Sound) {
+			if phoneme.IsVowel(phoneme.Phoneme(b.Sound)) {
 				d.line(x+2, y-side+2, x+side-2, y-side+2, 0.5, ink)
 				d.textCentre(textStyle{size: 8, ink: grey}, x+side/2, y-4, "vowel")
 			}
@@ -238,16 +242,16 @@ func (d *document) frames(h Handout) error {
 }
 
 func (d *document) ring(h Handout) error {
-	if len(h.Rings) == 0 {
+	if len(h.Lesson.Rings) == 0 {
 		return nothing("too few readable words hold this sound.")
 	}
 	y := d.heading("Find "+h.Lesson.Pair.Grapheme+" and ring it", h.about())
 	const cols = 3
 	w := (d.paper.Width - 2*margin) / cols
-	rows := (len(h.Rings) + cols - 1) / cols
+	rows := (len(h.Lesson.Rings) + cols - 1) / cols
 	pitch := min(30, (y-margin-10)/float64(rows))
 	count := 0
-	for i, r := range h.Rings {
+	for i, r := range h.Lesson.Rings {
 		if len(r.Letters) > 0 {
 			count++
 		}
@@ -258,7 +262,7 @@ func (d *document) ring(h Handout) error {
 			r.Word,
 		)
 	}
-	d.note(fmt.Sprintf("For the adult: %d words hold it, %d do not.", count, len(h.Rings)-count))
+	d.note(fmt.Sprintf("For the adult: %d words hold it, %d do not.", count, len(h.Lesson.Rings)-count))
 	return nil
 }
 

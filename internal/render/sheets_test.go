@@ -1,7 +1,6 @@
 package render_test
 
 import (
-	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
@@ -27,8 +26,8 @@ func handout(t *testing.T) render.Handout {
 	require.NoError(t, err)
 	capital, err := lines.Write("B", nil, nil)
 	require.NoError(t, err)
-	choice := func(slot, kind, value, detail string) lesson.Choice {
-		return lesson.Choice{Slot: slot, Kind: kind, Value: value, Detail: detail}
+	choice := func(slot, kind, value string, basket lesson.Basket) lesson.Choice {
+		return lesson.Choice{Slot: slot, Kind: kind, Value: value, Basket: basket}
 	}
 	in := lesson.Introduction{
 		Pair: spelling.Pair{
@@ -39,8 +38,10 @@ func handout(t *testing.T) render.Handout {
 		Minutes: 20,
 		Writing: &b,
 		Capital: &capital,
-		Cards:   map[string]lesson.CardFace{},
-		WordBits: map[string][]lesson.Bit{
+		CardID:  "b",
+		Cards:   map[string]lesson.CardFace{"b": {Rhyme: "Bump, bump.", MouthCue: "Close both lips.", Slip: "No uh."}},
+		Rings:   []lesson.RingWord{{Word: "crab", Letters: []int{3}}, {Word: "dog"}},
+		WordBits: map[string][]spelling.Bit{
 			"bat": {
 				{Letters: []int{0}, Sound: "b", Target: true},
 				{Letters: []int{1}, Sound: "æ"},
@@ -54,20 +55,20 @@ func handout(t *testing.T) render.Handout {
 					"ear-yes.1",
 					"picture",
 					"ball",
-					"yes",
+					lesson.Has,
 				),
-				choice("ear-yes.2", "picture", "bell", "yes"),
-				choice("ear-yes.3", "picture", "bed", "yes"),
-				choice("ear-no.1", "picture", "sun", "no"),
+				choice("ear-yes.2", "picture", "bell", lesson.Has),
+				choice("ear-yes.3", "picture", "bed", lesson.Has),
+				choice("ear-no.1", "picture", "sun", lesson.HasNot),
 				choice(
 					"ear-quarter.1",
 					"picture",
 					"web",
-					"last",
+					lesson.Last,
 				),
-				choice("ear-quarter.2", "picture", "basket", "first"),
-				choice("ear-quarter.3", "picture", "crab", "last"),
-				choice("ear-quarter.4", "picture", "butter", "first"),
+				choice("ear-quarter.2", "picture", "basket", lesson.First),
+				choice("ear-quarter.3", "picture", "crab", lesson.Last),
+				choice("ear-quarter.4", "picture", "butter", lesson.First),
 			}},
 			{
 				Kind:    lesson.Read,
@@ -86,15 +87,12 @@ func handout(t *testing.T) render.Handout {
 	h := render.Handout{
 		Lesson:   in,
 		HeightMM: 8,
-		Card:     card.Content{Rhyme: "Bump, bump.", MouthCue: "Close both lips.", Slip: "No uh."},
 		Pictures: map[string]render.Image{},
-		Rings:    []render.RingWord{{Word: "crab", Letters: []int{3}}, {Word: "dog"}},
 		Head: render.PlanHead{
 			Team:  "T",
 			Class: "Heron class",
 			Made:  time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC),
 		},
-		IsVowel: func(s string) bool { return strings.ContainsAny(s, "æeɪ") },
 	}
 	for _, s := range in.Steps {
 		for _, c := range s.Choices {
@@ -208,7 +206,9 @@ func TestTheLineForFamilies(t *testing.T) {
 	assert.True(t, strings.Contains(ext, "Dzi") || strings.Contains(ext, "write the line by hand"))
 	h.HomeLine = "Merci de lire ensemble."
 	assert.Contains(t, run(t, printed(t, h, "home", render.A4), "pdftotext"), "Merci de lire ensemble.")
-	h.Card.Rhyme = strings.Repeat("on and on and ", 28)
+	face := h.Lesson.Cards["b"]
+	face.Rhyme = strings.Repeat("on and on and ", 28)
+	h.Lesson.Cards["b"] = face
 	long := boxes(t, printed(t, h, "home", render.A4), "Talk")
 	require.Len(t, long, 1, "400 characters of rhyme tear no page")
 }

@@ -1,11 +1,12 @@
 package store
 
 import (
+	"context"
+	"time"
+
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
-	"context"
-	"time"
 )
 
 // Card is a stored card in its newest version. TakeID is the chosen take, empty where there is none.
@@ -37,144 +38,68 @@ func (c Card) Core(a phoneme.Accent) card.Card {
 	}
 }
 
-// Version is one state of a card that can be read again.
+type cardRow struct {
+	CardID, Grapheme, Sound string
+	Step, Version           int
+	AgreedVersion           *int
+	State                   card.State
+	Content                 []byte
+	UpdatedAt               time.Time
+	UpdatedBy, TakeID       string
+	ArchivedAt              *time.Time
+}
+
+func (r cardRow) card() (Card, error) {
+	content, err := card.Contents.Read(r.Content)
+	return Card{
+		CardID: r.CardID, Step: r.Step, Grapheme: r.Grapheme, Sound: r.Sound, Version: r.Version,
+		AgreedVersion: r.AgreedVersion, State: r.State, Content: content, UpdatedAt: r.UpdatedAt,
+		UpdatedBy: r.UpdatedBy, ArchivedAt: r.ArchivedAt, TakeID: r.TakeID,
+	}, err
+}
+
+// Version is one state of a card that can be read again; a list of them leaves the content out.
 type Version struct {
-	Version   int          `json:"version"`
-	State     card.State   `json:"state"`
-	Content   card.Content `json:"content"`
-	Changed   []string     `json:"changed"`
-	ChangedBy string       `json:"changed_by"`
-	ChangedAt time.Time    `json:"changed_at"`
+	Version   int
+	State     card.State
+	Content   card.Content
+	Changed   []string
+	ChangedBy string
+	ChangedAt time.Time
+}
+
+type versionRow struct {
+	Version   int
+	State     card.State
+	Content   []byte
+	Changed   []string
+	ChangedBy string
+	ChangedAt time.Time
+}
+
+func (r versionRow) version() (Version, error) {
+	content, err := card.Contents.Read(r.Content)
+	return Version{r.Version, r.State, content, r.Changed, r.ChangedBy, r.ChangedAt}, err
+}
+
+// VersionHead is a version without its content.
+type VersionHead struct {
+	Version   int        `json:"version"`
+	State     card.State `json:"state" enum:"draft,in review,agreed"`
+	Changed   []string   `json:"changed" nullable:"false" doc:"names of the fields that changed"`
+	ChangedBy string     `json:"changed_by"`
+	ChangedAt time.Time  `json:"changed_at"`
 }
 
 // CardEdit is a new version to be stored. By may be nil: the application itself.
 type CardEdit struct {
-	TeamID, CardID string
-	Version        int
-	State          card.State
-	Content        card.Content
-	Changed        []string
-	By             *string
-	Now            time.Time
-}
-
-// CreateCard stores a card with its first version and returns its id, or ErrTaken where the pair is there.
-func CreateCard(ctx context.Context, db DB, step int, p spelling.Pair, e CardEdit) (string, error) {
-	id, err := scalar[string](
-		ctx,
-		db,
-		"card_create",
-		args{
-			"team_id":  e.TeamID,
-			"step":     step,
-			"grapheme": p.Grapheme,
-			"sound":    p.Sound,
-			"state":    e.State,
-			"content":  e.Content,
-			"by":       e.By,
-		},
-	)
-	if err != nil {
-		return "", err
-	}
-	e.CardID, e.Version = id, 1
-	return id, addVersion(ctx, db, e)
-}
-
-// Cards lists the cards in teaching order.
-func Cards(ctx context.Context, db DB, teamID string, archived bool) ([]Card, error) {
-	return many[Card](ctx, db, "card_list", args{"team_id": teamID, "archived": archived})
-}
-
-// GetCard returns ErrNotFound for another team's card as for none.
-func GetCard(ctx context.Context, db DB, teamID, cardID string) (Card, error) {
-	return one[Card](ctx, db, "card_get", args{"team_id": teamID, "card_id": cardID})
-}
-
-// Neighbours are the ids of the cards before and after in the order, empty at the ends.
-type Neighbours struct{ Before, After string }
-
-// CardNeighbours returns ErrNotFound for an archived card.
-func CardNeighbours(ctx context.Context, db DB, teamID, cardID string) (Neighbours, error) {
-	return one[Neighbours](ctx, db, "card_neighbours", args{"team_id": teamID, "card_id": cardID})
-}
-
-// LockCard holds the card for the transaction and returns its version.
-func LockCard(ctx context.Context, db DB, teamID, cardID string) (int, error) {
-	return scalar[int](ctx, db, "card_lock", args{"team_id": teamID, "card_id": cardID})
-}
-
-// UpdateCard writes the next version.
-func UpdateCard(ctx context.Context, db DB, e CardEdit) error {
-	if err := exec(
-		ctx,
-		db,
-		"card_update",
-		args{
-			"team_id": e.TeamID,
-			"card_id": e.CardID,
-			"version": e.Version,
-			"state":   e.State,
-			"content": e.Content,
-			"by":      e.By,
-			"now":     e.Now,
-		},
-	); err != nil {
-		return err
-	}
-	return addVersion(ctx, db, e)
-}
-
-func addVersion(ctx context.Context, db DB, e CardEdit) error {
-	if e.Changed == nil {
-		e.Changed = []string{}
-	}
-	return exec(
-		ctx,
-		db,
-		"version_add",
-		args{
-			"team_id": e.TeamID,
-			"card_id": e.CardID,
-			"version": e.Version,
-			"state":   e.State,
-			"content": e.Content,
-			"changed": e.Changed,
-			"by":      e.By,
-			"now":     e.Now,
-		},
-	)
-}
-
-// MoveCard puts a card at another step; the cards between make room, so that steps stay without gaps.
-func MoveCard(ctx context.Context, db DB, teamID, cardID string, from, to int) error {
-	first, last, by := from+1, to, -1
-	if to < from {
-		first, last, by = to, from-1, 1
-	}
-	if _, err := db.Exec(
-		ctx,
-		query("card_shift"),
-		args{"team_id": teamID, "first": first, "last": last, "by": by},
-	); err != nil {
-		return wrap("card_shift", err)
-	}
-	return exec(ctx, db, "card_move", args{"team_id": teamID, "card_id": cardID, "step": to})
-}
-
-// ArchiveCard puts a card aside, or brings it back where at is nil.
-func ArchiveCard(ctx context.Context, db DB, teamID, cardID string, at *time.Time) error {
-	return exec(ctx, db, "card_archive", args{"team_id": teamID, "card_id": cardID, "at": at})
-}
-
-// Versions lists a card's versions, the newest first.
-func Versions(ctx context.Context, db DB, teamID, cardID string) ([]Version, error) {
-	return many[Version](ctx, db, "version_list", args{"team_id": teamID, "card_id": cardID})
-}
-
-// GetVersion returns one version.
-func GetVersion(ctx context.Context, db DB, teamID, cardID string, version int) (Version, error) {
-	return one[Version](ctx, db, "version_get", args{"team_id": teamID, "card_id": cardID, "version": version})
+	CardID  string
+	Version int
+	State   card.State
+	Content card.Content
+	Changed []string
+	By      *string
+	Now     time.Time
 }
 
 // AgreedContent is the content of a card in its newest agreed version.
@@ -184,7 +109,133 @@ type AgreedContent struct {
 	Content card.Content
 }
 
-// AgreedContents lists them for all cards that have one.
-func AgreedContents(ctx context.Context, db DB, teamID string) ([]AgreedContent, error) {
-	return many[AgreedContent](ctx, db, "agreed_contents", args{"team_id": teamID})
+type agreedRow struct {
+	CardID  string
+	Version int
+	Content []byte
+}
+
+// Neighbours are the ids of the cards before and after in the order, empty at the ends.
+type Neighbours struct{ Before, After string }
+
+var (
+	cardCreate     = value[string]("card_create")
+	cardList       = query[cardRow]("card_list")
+	cardGet        = query[cardRow]("card_get")
+	cardNeighbours = query[Neighbours]("card_neighbours")
+	cardLock       = value[int]("card_lock")
+	cardUpdate     = change("card_update")
+	cardMove       = change("card_move")
+	cardShift      = change("card_shift")
+	cardArchive    = change("card_archive")
+	versionAdd     = change("version_add")
+	versionList    = query[VersionHead]("version_list")
+	versionGet     = query[versionRow]("version_get")
+	agreedContents = query[agreedRow]("agreed_contents")
+)
+
+// CreateCard stores a card with its first version and returns its id, or ErrTaken where the pair is there.
+func (l Library) CreateCard(ctx context.Context, step int, p spelling.Pair, e CardEdit) (string, error) {
+	content, err := card.Contents.Write(e.Content)
+	if err != nil {
+		return "", err
+	}
+	id, err := cardCreate.get(ctx, l.db, l.with(args{
+		"step": step, "grapheme": p.Grapheme, "sound": p.Sound, "state": e.State, "content": content, "by": e.By,
+	}))
+	if err != nil {
+		return "", err
+	}
+	e.CardID, e.Version = id, 1
+	return id, l.addVersion(ctx, e, content)
+}
+
+// Cards lists the cards in teaching order.
+func (l Library) Cards(ctx context.Context, archived bool) ([]Card, error) {
+	rows, err := cardList.many(ctx, l.db, l.with(args{"archived": archived}))
+	return each(rows, err, cardRow.card)
+}
+
+// Card returns ErrNotFound for another team's card as for none.
+func (l Library) Card(ctx context.Context, cardID string) (Card, error) {
+	row, err := cardGet.one(ctx, l.db, l.with(args{"card_id": cardID}))
+	if err != nil {
+		return Card{}, err
+	}
+	return row.card()
+}
+
+// CardNeighbours returns ErrNotFound for an archived card.
+func (l Library) CardNeighbours(ctx context.Context, cardID string) (Neighbours, error) {
+	return cardNeighbours.one(ctx, l.db, l.with(args{"card_id": cardID}))
+}
+
+// LockCard holds the card for the transaction and returns its version.
+func (l Library) LockCard(ctx context.Context, cardID string) (int, error) {
+	return cardLock.get(ctx, l.db, l.with(args{"card_id": cardID}))
+}
+
+// UpdateCard writes the next version.
+func (l Library) UpdateCard(ctx context.Context, e CardEdit) error {
+	content, err := card.Contents.Write(e.Content)
+	if err != nil {
+		return err
+	}
+	err = cardUpdate.run(ctx, l.db, l.with(args{
+		"card_id": e.CardID, "version": e.Version, "state": e.State, "content": content, "by": e.By, "now": e.Now,
+	}))
+	if err != nil {
+		return err
+	}
+	return l.addVersion(ctx, e, content)
+}
+
+func (l Library) addVersion(ctx context.Context, e CardEdit, content []byte) error {
+	if e.Changed == nil {
+		e.Changed = []string{}
+	}
+	return versionAdd.run(ctx, l.db, l.with(args{
+		"card_id": e.CardID, "version": e.Version, "state": e.State, "content": content, "changed": e.Changed,
+		"by": e.By, "now": e.Now,
+	}))
+}
+
+// MoveCard puts a card at another step; the cards between make room, so that steps stay without gaps.
+func (l Library) MoveCard(ctx context.Context, cardID string, from, to int) error {
+	first, last, by := from+1, to, -1
+	if to < from {
+		first, last, by = to, from-1, 1
+	}
+	if _, _, err := cardShift.count(ctx, l.db, l.with(args{"first": first, "last": last, "by": by})); err != nil {
+		return err
+	}
+	return cardMove.run(ctx, l.db, l.with(args{"card_id": cardID, "step": to}))
+}
+
+// ArchiveCard puts a card aside, or brings it back where at is nil.
+func (l Library) ArchiveCard(ctx context.Context, cardID string, at *time.Time) error {
+	return cardArchive.run(ctx, l.db, l.with(args{"card_id": cardID, "at": at}))
+}
+
+// Versions lists a page of a card's versions, the newest first: those older than before, up to a limit.
+func (l Library) Versions(ctx context.Context, cardID string, before, limit int) ([]VersionHead, error) {
+	return versionList.many(ctx, l.db, l.with(args{"card_id": cardID, "before": before, "limit": limit}))
+}
+
+// Version returns one version.
+func (l Library) Version(ctx context.Context, cardID string, version int) (Version, error) {
+	row, err := versionGet.one(ctx, l.db, l.with(args{"card_id": cardID, "version": version}))
+	if err != nil {
+		return Version{}, err
+	}
+	return row.version()
+}
+
+// AgreedContents lists the newest agreed version of all cards that have one.
+func (l Library) AgreedContents(ctx context.Context) ([]AgreedContent, error) {
+	rows, err := agreedContents.many(ctx, l.db, l.with(nil))
+	return each(rows, err, func(r agreedRow) (AgreedContent, error) {
+		content, err := card.Contents.Read(r.Content)
+		return AgreedContent{r.CardID, r.Version, content}, err
+	})
 }

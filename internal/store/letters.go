@@ -1,41 +1,49 @@
 package store
 
 import (
-	"brightchalk/internal/core/strokes"
 	"context"
-	"encoding/json"
 	"time"
+
+	"brightchalk/internal/core/strokes"
+)
+
+type letterRow struct{ Form []byte }
+
+var (
+	letterList = query[letterRow]("letter_list")
+	letterPut  = change("letter_put")
+	letterDrop = change("letter_drop")
 )
 
 // OwnLetters are the team's own forms of letters, by sign.
-func OwnLetters(ctx context.Context, db DB, teamID string) (map[string]strokes.Letter, error) {
-	type row struct{ Form strokes.Letter }
-	rows, err := many[row](ctx, db, "letter_list", args{"team_id": teamID})
+func (l Library) OwnLetters(ctx context.Context) (map[string]strokes.Letter, error) {
+	rows, err := letterList.many(ctx, l.db, l.with(nil))
 	if err != nil {
 		return nil, err
 	}
 	out := map[string]strokes.Letter{}
 	for _, r := range rows {
-		out[r.Form.Sign] = r.Form
+		form, err := strokes.LetterDocuments.Read(r.Form)
+		if err != nil {
+			return nil, err
+		}
+		out[form.Sign] = form
 	}
 	return out, nil
 }
 
 // PutLetter stores the team's own form of a sign.
-func PutLetter(ctx context.Context, db DB, teamID, by string, l strokes.Letter, now time.Time) error {
-	form, err := json.Marshal(l)
+func (l Library) PutLetter(ctx context.Context, by string, form strokes.Letter, now time.Time) error {
+	document, err := strokes.LetterDocuments.Write(form)
 	if err != nil {
 		return err
 	}
-	return exec(
-		ctx,
-		db,
-		"letter_put",
-		args{"team_id": teamID, "sign": l.Sign, "form": form, "by": nullable(by), "now": now},
-	)
+	return letterPut.run(ctx, l.db, l.with(args{
+		"sign": form.Sign, "form": document, "by": nullable(by), "now": now,
+	}))
 }
 
 // DropLetter goes back to the form that ships.
-func DropLetter(ctx context.Context, db DB, teamID, sign string) error {
-	return exec(ctx, db, "letter_drop", args{"team_id": teamID, "sign": sign})
+func (l Library) DropLetter(ctx context.Context, sign string) error {
+	return letterDrop.run(ctx, l.db, l.with(args{"sign": sign}))
 }

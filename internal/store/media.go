@@ -1,11 +1,11 @@
 package store
 
 import (
-	"brightchalk/internal/core/recording"
 	"context"
 	"crypto/sha256"
-	"encoding/json"
 	"time"
+
+	"brightchalk/internal/core/recording"
 )
 
 // Medium is a picture or a sound as it came in, after cleaning.
@@ -14,26 +14,10 @@ type Medium struct {
 	Bytes     []byte
 }
 
-// PutMedium stores the bytes under their SHA-256, once.
-func PutMedium(ctx context.Context, db DB, teamID string, m Medium) ([32]byte, error) {
-	sum := sha256.Sum256(m.Bytes)
-	return sum, exec(
-		ctx,
-		db,
-		"medium_put",
-		args{"team_id": teamID, "sha256": sum[:], "media_type": m.MediaType, "bytes": m.Bytes},
-	)
-}
-
-// GetMedium returns ErrNotFound where the team has none with this sum.
-func GetMedium(ctx context.Context, db DB, teamID string, sum []byte) (Medium, error) {
-	return one[Medium](ctx, db, "medium_get", args{"team_id": teamID, "sha256": sum})
-}
-
 // Take is one recording of a card's sound. The report is as it was judged when it came in.
 type Take struct {
 	TakeID, CardID         string
-	SHA256                 []byte `db:"sha256"`
+	SHA256                 []byte
 	Speaker                string
 	ConsentOn              time.Time
 	TrimStartMs, TrimEndMs int
@@ -45,77 +29,116 @@ type Take struct {
 	CreatedAt              time.Time
 }
 
+type takeRow struct {
+	TakeID, CardID         string
+	SHA256                 []byte `db:"sha256"`
+	Speaker                string
+	ConsentOn              time.Time
+	TrimStartMs, TrimEndMs int
+	Plain                  bool
+	Verdict                recording.Verdict
+	Report                 []byte
+	Chosen                 bool
+	CreatedBy              string
+	CreatedAt              time.Time
+}
+
+func (r takeRow) take() (Take, error) {
+	report, err := recording.Reports.Read(r.Report)
+	return Take{
+		r.TakeID, r.CardID, r.SHA256, r.Speaker, r.ConsentOn, r.TrimStartMs, r.TrimEndMs, r.Plain, r.Verdict,
+		report, r.Chosen, r.CreatedBy, r.CreatedAt,
+	}, err
+}
+
+var (
+	mediumPut        = change("medium_put")
+	mediumGet        = query[Medium]("medium_get")
+	takeAdd          = value[string]("take_add")
+	takeList         = query[takeRow]("take_list")
+	takeGet          = query[takeRow]("take_get")
+	takeUnchoose     = change("take_unchoose")
+	takeChoose       = change("take_choose")
+	takeChosen       = query[takeRow]("take_chosen")
+	takeOfSpeaker    = query[takeRow]("take_of_speaker")
+	takeTrim         = change("take_trim")
+	takeDelete       = change("take_delete")
+	mediumDropUnused = change("medium_drop_unused")
+)
+
+// PutMedium stores the bytes under their SHA-256, once.
+func (l Library) PutMedium(ctx context.Context, m Medium) ([32]byte, error) {
+	sum := sha256.Sum256(m.Bytes)
+	return sum, mediumPut.run(ctx, l.db, l.with(args{
+		"sha256": sum[:], "media_type": m.MediaType, "bytes": m.Bytes,
+	}))
+}
+
+// Medium returns ErrNotFound where the team has none with this sum.
+func (l Library) Medium(ctx context.Context, sum []byte) (Medium, error) {
+	return mediumGet.one(ctx, l.db, l.with(args{"sha256": sum}))
+}
+
 // AddTake stores a take and returns its id.
-func AddTake(ctx context.Context, db DB, teamID, by string, t Take) (string, error) {
-	report, err := json.Marshal(t.Report)
+func (l Library) AddTake(ctx context.Context, by string, t Take) (string, error) {
+	report, err := recording.Reports.Write(t.Report)
 	if err != nil {
 		return "", err
 	}
-	return scalar[string](ctx, db, "take_add", args{
-		"team_id":       teamID,
-		"card_id":       t.CardID,
-		"sha256":        t.SHA256,
-		"speaker":       t.Speaker,
-		"consent_on":    t.ConsentOn,
-		"trim_start_ms": t.TrimStartMs,
-		"trim_end_ms":   t.TrimEndMs,
-		"verdict":       t.Verdict,
-		"report":        report,
-		"by":            nullable(by),
-		"now":           t.CreatedAt,
-	})
-}
-
-func nullable(id string) *string {
-	if id == "" {
-		return nil
-	}
-	return &id
+	return takeAdd.get(ctx, l.db, l.with(args{
+		"card_id": t.CardID, "sha256": t.SHA256, "speaker": t.Speaker, "consent_on": t.ConsentOn,
+		"trim_start_ms": t.TrimStartMs, "trim_end_ms": t.TrimEndMs, "verdict": t.Verdict, "report": report,
+		"by": nullable(by), "now": t.CreatedAt,
+	}))
 }
 
 // Takes lists a card's takes, the newest first.
-func Takes(ctx context.Context, db DB, teamID, cardID string) ([]Take, error) {
-	return many[Take](ctx, db, "take_list", args{"team_id": teamID, "card_id": cardID})
+func (l Library) Takes(ctx context.Context, cardID string) ([]Take, error) {
+	rows, err := takeList.many(ctx, l.db, l.with(args{"card_id": cardID}))
+	return each(rows, err, takeRow.take)
 }
 
-// GetTake returns one take.
-func GetTake(ctx context.Context, db DB, teamID, takeID string) (Take, error) {
-	return one[Take](ctx, db, "take_get", args{"team_id": teamID, "take_id": takeID})
+// Take returns one take.
+func (l Library) Take(ctx context.Context, takeID string) (Take, error) {
+	row, err := takeGet.one(ctx, l.db, l.with(args{"take_id": takeID}))
+	if err != nil {
+		return Take{}, err
+	}
+	return row.take()
 }
 
 // ChooseTake makes the take the card's own and lets go of the former one.
-func ChooseTake(ctx context.Context, db DB, teamID string, t Take) error {
-	if _, err := db.Exec(ctx, query("take_unchoose"), args{"team_id": teamID, "card_id": t.CardID}); err != nil {
-		return wrap("take_unchoose", err)
+func (l Library) ChooseTake(ctx context.Context, t Take) error {
+	if _, _, err := takeUnchoose.count(ctx, l.db, l.with(args{"card_id": t.CardID})); err != nil {
+		return err
 	}
-	return exec(ctx, db, "take_choose", args{"team_id": teamID, "take_id": t.TakeID})
+	return takeChoose.run(ctx, l.db, l.with(args{"take_id": t.TakeID}))
 }
 
 // ChosenTakes lists the takes that the team's cards play, in the order of teaching.
-func ChosenTakes(ctx context.Context, db DB, teamID string) ([]Take, error) {
-	return many[Take](ctx, db, "take_chosen", args{"team_id": teamID})
+func (l Library) ChosenTakes(ctx context.Context) ([]Take, error) {
+	rows, err := takeChosen.many(ctx, l.db, l.with(nil))
+	return each(rows, err, takeRow.take)
 }
 
 // SpeakersTakes lists all takes of one speaker.
-func SpeakersTakes(ctx context.Context, db DB, teamID, speaker string) ([]Take, error) {
-	return many[Take](ctx, db, "take_of_speaker", args{"team_id": teamID, "speaker": speaker})
+func (l Library) SpeakersTakes(ctx context.Context, speaker string) ([]Take, error) {
+	rows, err := takeOfSpeaker.many(ctx, l.db, l.with(args{"speaker": speaker}))
+	return each(rows, err, takeRow.take)
 }
 
 // FixTake moves the trim points and says whether the take is played as recorded; the recording itself stays
 // whole.
-func FixTake(ctx context.Context, db DB, teamID, takeID string, startMs, endMs int, plain bool) error {
-	return exec(
-		ctx,
-		db,
-		"take_trim",
-		args{"team_id": teamID, "take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs, "plain": plain},
-	)
+func (l Library) FixTake(ctx context.Context, takeID string, startMs, endMs int, plain bool) error {
+	return takeTrim.run(ctx, l.db, l.with(args{
+		"take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs, "plain": plain,
+	}))
 }
 
 // WithdrawTake removes a take and its sound for good: a speaker may take the consent back.
-func WithdrawTake(ctx context.Context, db DB, teamID string, t Take) error {
-	if err := exec(ctx, db, "take_delete", args{"team_id": teamID, "take_id": t.TakeID}); err != nil {
+func (l Library) WithdrawTake(ctx context.Context, t Take) error {
+	if err := takeDelete.run(ctx, l.db, l.with(args{"take_id": t.TakeID})); err != nil {
 		return err
 	}
-	return exec(ctx, db, "medium_drop_unused", args{"team_id": teamID, "sha256": t.SHA256})
+	return mediumDropUnused.run(ctx, l.db, l.with(args{"sha256": t.SHA256}))
 }

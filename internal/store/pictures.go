@@ -8,31 +8,35 @@ import (
 // NamedPicture is a picture of the team's own for ear games. Picture is the SHA-256 of its bytes in hex.
 type NamedPicture struct {
 	Name    string   `json:"name"`
-	Others  []string `json:"others"` // other names that children give it
-	Picture string   `json:"picture"`
+	Others  []string `json:"others" nullable:"false" doc:"other names that children give it"`
+	Picture string   `json:"picture" doc:"SHA-256 of its bytes in hex"`
 }
 
+var (
+	pictureList    = query[NamedPicture]("picture_list")
+	picturePut     = change("picture_put")
+	pictureArchive = change("picture_archive")
+	pictureOf      = query[Medium]("picture_of")
+)
+
 // NamedPictures lists the team's own pictures by name.
-func NamedPictures(ctx context.Context, db DB, teamID string) ([]NamedPicture, error) {
-	return many[NamedPicture](ctx, db, "picture_list", args{"team_id": teamID})
+func (l Library) NamedPictures(ctx context.Context) ([]NamedPicture, error) {
+	return pictureList.many(ctx, l.db, l.with(nil))
 }
 
 // PutNamedPicture adds a picture under its name, or replaces the one there.
-func PutNamedPicture(ctx context.Context, db DB, teamID, by string, p NamedPicture, sum []byte, now time.Time) error {
-	return exec(
-		ctx,
-		db,
-		"picture_put",
-		args{"team_id": teamID, "name": p.Name, "others": p.Others, "sha256": sum, "by": nullable(by), "now": now},
-	)
+func (l Library) PutNamedPicture(ctx context.Context, by string, p NamedPicture, sum []byte, now time.Time) error {
+	return picturePut.run(ctx, l.db, l.with(args{
+		"name": p.Name, "others": p.Others, "sha256": sum, "by": nullable(by), "now": now,
+	}))
 }
 
 // ArchiveNamedPicture takes a picture out of use, at a time, or brings it back where at is nil.
-func ArchiveNamedPicture(ctx context.Context, db DB, teamID, name string, at *time.Time) error {
-	return exec(ctx, db, "picture_archive", args{"team_id": teamID, "name": name, "at": at})
+func (l Library) ArchiveNamedPicture(ctx context.Context, name string, at *time.Time) error {
+	return pictureArchive.run(ctx, l.db, l.with(args{"name": name, "at": at}))
 }
 
 // PictureOf returns the bytes of the team's own picture of a word; ErrNotFound where it has none.
-func PictureOf(ctx context.Context, db DB, teamID, name string) (Medium, error) {
-	return one[Medium](ctx, db, "picture_of", args{"team_id": teamID, "name": name})
+func (l Library) PictureOf(ctx context.Context, name string) (Medium, error) {
+	return pictureOf.one(ctx, l.db, l.with(args{"name": name}))
 }

@@ -9,10 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"strings"
 
-	"github.com/jackc/pgx/v5"
-	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
@@ -21,9 +18,6 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-//go:embed sql/queries.sql
-var queryText string
-
 // Errors that callers tell apart.
 var (
 	ErrNotFound = errors.New("not found")
@@ -31,32 +25,23 @@ var (
 	ErrChanged  = errors.New("changed in the meantime")
 )
 
-// DB is a pool or a transaction.
-type DB interface {
-	Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error)
-	Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
+// Library is all that one team keeps, seen through a pool or a transaction. No call can reach another team's rows.
+type Library struct {
+	db   DB
+	team string
 }
 
-var queries = func() map[string]string {
-	out := map[string]string{}
-	for block := range strings.SplitSeq(queryText, "-- name: ") {
-		name, text, ok := strings.Cut(block, "\n")
-		if ok {
-			out[strings.TrimSpace(name)] = strings.TrimSpace(text)
-		}
-	}
-	return out
-}()
+// For is the library of a team.
+func For(db DB, teamID string) Library { return Library{db, teamID} }
 
-func query(name string) string {
-	q, ok := queries[name]
-	if !ok {
-		panic("store: no query " + name)
+// with adds the team to the arguments of a statement.
+func (l Library) with(a args) args {
+	if a == nil {
+		a = args{}
 	}
-	return q
+	a["team_id"] = l.team
+	return a
 }
-
-type args = pgx.StrictNamedArgs
 
 // Migrate brings the database to the newest shape.
 func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
@@ -76,49 +61,9 @@ func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
 	return nil
 }
 
-func wrap(name string, err error) error {
-	var pg *pgconn.PgError
-	switch {
-	case err == nil:
+func nullable(id string) *string {
+	if id == "" {
 		return nil
-	case errors.Is(err, pgx.ErrNoRows):
-		return fmt.Errorf("%s: %w", name, ErrNotFound)
-	case errors.As(err, &pg) && pg.Code == "23505":
-		return fmt.Errorf("%s: %w", name, ErrTaken)
-	case errors.As(err, &pg) && (pg.Code == "23503" || pg.Code == "22P02"): // no such row, or no id at all
-		return fmt.Errorf("%s: %w", name, ErrNotFound)
 	}
-	return fmt.Errorf("%s: %w", name, err)
-}
-
-func one[T any](ctx context.Context, db DB, name string, a args) (T, error) {
-	rows, _ := db.Query(ctx, query(name), a)
-	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByName[T])
-	return v, wrap(name, err)
-}
-
-func scalar[T any](ctx context.Context, db DB, name string, a args) (T, error) {
-	rows, _ := db.Query(ctx, query(name), a)
-	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowTo[T])
-	return v, wrap(name, err)
-}
-
-func many[T any](ctx context.Context, db DB, name string, a args) ([]T, error) {
-	rows, _ := db.Query(ctx, query(name), a)
-	v, err := pgx.CollectRows(rows, pgx.RowToStructByName[T])
-	if v == nil {
-		v = []T{}
-	}
-	return v, wrap(name, err)
-}
-
-func exec(ctx context.Context, db DB, name string, a args) error {
-	tag, err := db.Exec(ctx, query(name), a)
-	if err != nil {
-		return wrap(name, err)
-	}
-	if tag.RowsAffected() == 0 && tag.Update() {
-		return fmt.Errorf("%s: %w", name, ErrNotFound)
-	}
-	return nil
+	return &id
 }

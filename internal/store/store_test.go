@@ -33,15 +33,9 @@ func open(t *testing.T) library {
 	l := library{pool: testdb.New(t)}
 	l.team = makeTeam(t, l.pool, "One")
 	var err error
-	l.id, err = store.CreateCard(
-		ctx,
-		l.pool,
-		1,
-		spelling.Pair{Grapheme: "m", Sound: "m"},
-		edit(l.team, card.Draft, "first"),
-	)
+	l.id, err = store.For(l.pool, l.team).CreateCard(ctx, 1, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, "first"))
 	require.NoError(t, err)
-	l.klas, err = store.CreateClass(ctx, l.pool, l.team, "Heron class", "class")
+	l.klas, err = store.For(l.pool, l.team).CreateClass(ctx, "Heron class", "class")
 	require.NoError(t, err)
 	return l
 }
@@ -53,8 +47,8 @@ func makeTeam(t *testing.T, db store.DB, name string) string {
 	return id
 }
 
-func edit(team string, state card.State, rhyme string) store.CardEdit {
-	return store.CardEdit{TeamID: team, State: state, Content: card.Content{Rhyme: rhyme}.Tidy(), Now: now}
+func edit(state card.State, rhyme string) store.CardEdit {
+	return store.CardEdit{State: state, Content: card.Content{Rhyme: rhyme}.Tidy(), Now: now}
 }
 
 func TestMigrationsRunTwice(t *testing.T) {
@@ -63,18 +57,18 @@ func TestMigrationsRunTwice(t *testing.T) {
 
 func TestVersionsCanBeReadAgain(t *testing.T) {
 	l := open(t)
-	next := edit(l.team, card.Agreed, "second")
+	next := edit(card.Agreed, "second")
 	next.CardID, next.Version, next.Changed = l.id, 2, []string{"rhyme"}
-	require.NoError(t, store.UpdateCard(ctx, l.pool, next))
-	first, err := store.GetVersion(ctx, l.pool, l.team, l.id, 1)
+	require.NoError(t, store.For(l.pool, l.team).UpdateCard(ctx, next))
+	first, err := store.For(l.pool, l.team).Version(ctx, l.id, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "first", first.Content.Rhyme)
-	c, err := store.GetCard(ctx, l.pool, l.team, l.id)
+	c, err := store.For(l.pool, l.team).Card(ctx, l.id)
 	require.NoError(t, err)
 	require.NotNil(t, c.AgreedVersion)
 	assert.Equal(t, 2, *c.AgreedVersion)
-	require.ErrorIs(t, store.UpdateCard(ctx, l.pool, next), store.ErrTaken, "a version is written once")
-	agreed, err := store.AgreedContents(ctx, l.pool, l.team)
+	require.ErrorIs(t, store.For(l.pool, l.team).UpdateCard(ctx, next), store.ErrTaken, "a version is written once")
+	agreed, err := store.For(l.pool, l.team).AgreedContents(ctx)
 	require.NoError(t, err)
 	require.Len(t, agreed, 1)
 	assert.Equal(t, "second", agreed[0].Content.Rhyme)
@@ -82,40 +76,34 @@ func TestVersionsCanBeReadAgain(t *testing.T) {
 
 func TestOnePairOnce(t *testing.T) {
 	l := open(t)
-	_, err := store.CreateCard(ctx, l.pool, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(l.team, card.Draft, ""))
+	_, err := store.For(l.pool, l.team).CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
 	require.ErrorIs(t, err, store.ErrTaken)
-	_, err = store.CreateCard(
-		ctx,
-		l.pool,
-		9,
-		spelling.Pair{Grapheme: "m", Sound: "m"},
-		edit(makeTeam(t, l.pool, "Two"), card.Draft, ""),
-	)
+	_, err = store.For(l.pool, makeTeam(t, l.pool, "Two")).CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
 	require.NoError(t, err, "another team has a library of its own")
-	_, err = store.CreateCard(ctx, l.pool, 0, spelling.Pair{Grapheme: "s", Sound: "s"}, edit(l.team, card.Draft, ""))
+	_, err = store.For(l.pool, l.team).CreateCard(ctx, 0, spelling.Pair{Grapheme: "s", Sound: "s"}, edit(card.Draft, ""))
 	require.Error(t, err, "the database refuses a step below 1")
 }
 
 func TestRowsOfAnotherTeamAreNotThere(t *testing.T) {
 	l := open(t)
 	other := makeTeam(t, l.pool, "Two")
-	_, err := store.GetCard(ctx, l.pool, other, l.id)
+	_, err := store.For(l.pool, other).Card(ctx, l.id)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	require.ErrorIs(
 		t,
-		store.AddLog(ctx, l.pool, other, l.klas, "", "", store.LogRow{CardID: l.id, MetAt: now}),
+		store.For(l.pool, other).AddLog(ctx, l.klas, "", "", store.LogRow{CardID: l.id, MetAt: now}),
 		store.ErrNotFound,
 	)
-	_, err = store.AddIntroduction(ctx, l.pool, other, l.klas, "", lesson.Introduction{CardID: l.id}, now)
+	_, err = store.For(l.pool, other).AddIntroduction(ctx, l.klas, "", lesson.Introduction{CardID: l.id}, now)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.ErrorIs(t, store.ArchiveCard(ctx, l.pool, other, l.id, &now), store.ErrNotFound)
-	_, err = store.GetCard(ctx, l.pool, l.team, "no id at all")
+	require.ErrorIs(t, store.For(l.pool, other).ArchiveCard(ctx, l.id, &now), store.ErrNotFound)
+	_, err = store.For(l.pool, l.team).Card(ctx, "no id at all")
 	require.ErrorIs(t, err, store.ErrNotFound)
 }
 
 func addTake(t *testing.T, l library, sound string) store.Take {
 	t.Helper()
-	sum, err := store.PutMedium(ctx, l.pool, l.team, store.Medium{MediaType: "audio/wav", Bytes: []byte(sound)})
+	sum, err := store.For(l.pool, l.team).PutMedium(ctx, store.Medium{MediaType: "audio/wav", Bytes: []byte(sound)})
 	require.NoError(t, err)
 	take := store.Take{
 		CardID:    l.id,
@@ -126,7 +114,7 @@ func addTake(t *testing.T, l library, sound string) store.Take {
 		Verdict:   recording.Pure,
 		CreatedAt: now,
 	}
-	take.TakeID, err = store.AddTake(ctx, l.pool, l.team, "", take)
+	take.TakeID, err = store.For(l.pool, l.team).AddTake(ctx, "", take)
 	require.NoError(t, err)
 	return take
 }
@@ -134,9 +122,9 @@ func addTake(t *testing.T, l library, sound string) store.Take {
 func TestOneTakeIsChosen(t *testing.T) {
 	l := open(t)
 	one, two := addTake(t, l, "one"), addTake(t, l, "two")
-	require.NoError(t, store.ChooseTake(ctx, l.pool, l.team, one))
-	require.NoError(t, store.ChooseTake(ctx, l.pool, l.team, two))
-	c, err := store.GetCard(ctx, l.pool, l.team, l.id)
+	require.NoError(t, store.For(l.pool, l.team).ChooseTake(ctx, one))
+	require.NoError(t, store.For(l.pool, l.team).ChooseTake(ctx, two))
+	c, err := store.For(l.pool, l.team).Card(ctx, l.id)
 	require.NoError(t, err)
 	assert.Equal(t, two.TakeID, c.TakeID)
 	_, err = l.pool.Exec(ctx, "UPDATE take SET chosen = true")
@@ -148,64 +136,60 @@ func TestOneTakeIsChosen(t *testing.T) {
 func TestASoundStaysWhileATakeNeedsIt(t *testing.T) {
 	l := open(t)
 	one, same := addTake(t, l, "same"), addTake(t, l, "same")
-	require.NoError(t, store.WithdrawTake(ctx, l.pool, l.team, one))
-	_, err := store.GetMedium(ctx, l.pool, l.team, same.SHA256)
+	require.NoError(t, store.For(l.pool, l.team).WithdrawTake(ctx, one))
+	_, err := store.For(l.pool, l.team).Medium(ctx, same.SHA256)
 	require.NoError(t, err)
-	require.NoError(t, store.WithdrawTake(ctx, l.pool, l.team, same))
-	_, err = store.GetMedium(ctx, l.pool, l.team, same.SHA256)
+	require.NoError(t, store.For(l.pool, l.team).WithdrawTake(ctx, same))
+	_, err = store.For(l.pool, l.team).Medium(ctx, same.SHA256)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.ErrorIs(t, store.FixTake(ctx, l.pool, l.team, same.TakeID, 0, 5, false), store.ErrNotFound)
+	require.ErrorIs(t, store.For(l.pool, l.team).FixTake(ctx, same.TakeID, 0, 5, false), store.ErrNotFound)
 }
 
 func TestArchivedCardsComeBack(t *testing.T) {
 	l := open(t)
-	require.NoError(t, store.ArchiveCard(ctx, l.pool, l.team, l.id, &now))
-	shown, err := store.Cards(ctx, l.pool, l.team, false)
+	require.NoError(t, store.For(l.pool, l.team).ArchiveCard(ctx, l.id, &now))
+	shown, err := store.For(l.pool, l.team).Cards(ctx, false)
 	require.NoError(t, err)
 	assert.Empty(t, shown)
-	all, err := store.Cards(ctx, l.pool, l.team, true)
+	all, err := store.For(l.pool, l.team).Cards(ctx, true)
 	require.NoError(t, err)
 	assert.Len(t, all, 1)
-	require.NoError(t, store.ArchiveCard(ctx, l.pool, l.team, l.id, nil))
-	shown, err = store.Cards(ctx, l.pool, l.team, false)
+	require.NoError(t, store.For(l.pool, l.team).ArchiveCard(ctx, l.id, nil))
+	shown, err = store.For(l.pool, l.team).Cards(ctx, false)
 	require.NoError(t, err)
 	assert.Len(t, shown, 1)
 }
 
 func TestIntroductionRevisions(t *testing.T) {
 	l := open(t)
-	id, err := store.AddIntroduction(ctx, l.pool, l.team, l.klas, "", lesson.Introduction{CardID: l.id, Minutes: 15}, now)
+	id, err := store.For(l.pool, l.team).AddIntroduction(ctx, l.klas, "", lesson.Introduction{CardID: l.id, Minutes: 15}, now)
 	require.NoError(t, err)
 	require.NoError(
 		t,
-		store.UpdateIntroduction(ctx, l.pool, l.team, id, 1, lesson.Introduction{CardID: l.id, Minutes: 25}, now),
+		store.For(l.pool, l.team).UpdateIntroduction(ctx, id, 1, lesson.Introduction{CardID: l.id, Minutes: 25}, now),
 	)
-	require.ErrorIs(t, store.UpdateIntroduction(ctx, l.pool, l.team, id, 1, lesson.Introduction{}, now), store.ErrChanged)
-	i, err := store.GetIntroduction(ctx, l.pool, l.team, id)
+	require.ErrorIs(t, store.For(l.pool, l.team).UpdateIntroduction(ctx, id, 1, lesson.Introduction{}, now), store.ErrChanged)
+	i, err := store.For(l.pool, l.team).Introduction(ctx, id)
 	require.NoError(t, err)
 	assert.Equal(t, 25, i.Snapshot.Minutes)
-	recent, err := store.RecentIntroductions(ctx, l.pool, l.team)
+	recent, err := store.For(l.pool, l.team).RecentIntroductions(ctx)
 	require.NoError(t, err)
 	require.Len(t, recent, 1)
 	assert.False(t, recent[0].Taught)
 	require.NoError(
 		t,
-		store.AddLog(
-			ctx,
-			l.pool,
-			l.team,
-			l.klas,
+		store.For(l.pool, l.team).AddLog(ctx, l.klas,
 			id,
 			"",
 			store.LogRow{CardID: l.id, Introduced: true, Sureness: 2, MetAt: now},
 		),
 	)
-	recent, err = store.RecentIntroductions(ctx, l.pool, l.team)
+	recent, err = store.For(l.pool, l.team).RecentIntroductions(ctx)
 	require.NoError(t, err)
 	assert.True(t, recent[0].Taught)
 	require.Error(
 		t,
-		store.AddLog(ctx, l.pool, l.team, l.klas, id, "", store.LogRow{CardID: l.id, Sureness: 7, MetAt: now}),
+		store.For(l.pool, l.team).AddLog(ctx, l.klas, id, "", store.LogRow{CardID: l.id, Sureness: 7, MetAt: now}),
 	)
 }
 
@@ -225,7 +209,7 @@ func TestHub(t *testing.T) {
 	require.Eventually(t, func() bool { // until the hub listens
 		require.NoError(
 			t,
-			pgx.BeginFunc(ctx, l.pool, func(tx pgx.Tx) error { return store.ArchiveCard(ctx, tx, l.team, l.id, nil) }),
+			pgx.BeginFunc(ctx, l.pool, func(tx pgx.Tx) error { return store.For(tx, l.team).ArchiveCard(ctx, l.id, nil) }),
 		)
 		select {
 		case c := <-mine:

@@ -1,9 +1,10 @@
 package store
 
 import (
+	"context"
+
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
-	"context"
 )
 
 // Team is a school's phonics team.
@@ -18,66 +19,96 @@ type Member struct {
 	MemberID, TeamID, Email, Name, Initials, Role, PasswordHash string
 }
 
+type teamRow struct {
+	TeamID, Name string
+	Conventions  []byte
+}
+
+type routineRow struct{ Steps []byte }
+
+var (
+	teamCreate      = value[string]("team_create")
+	teamCount       = value[int]("team_count")
+	teamGet         = query[teamRow]("team_get")
+	teamConventions = change("team_conventions")
+	memberCreate    = value[string]("member_create")
+	memberByEmail   = query[Member]("member_by_email")
+	memberGet       = query[Member]("member_get")
+	memberList      = query[Member]("member_list")
+	routineGet      = query[routineRow]("routine_get")
+	routinePut      = change("routine_put")
+)
+
 // CreateTeam returns the new id.
 func CreateTeam(ctx context.Context, db DB, name string, c card.Conventions) (string, error) {
-	return scalar[string](ctx, db, "team_create", args{"name": name, "conventions": c})
+	conventions, err := card.ConventionDocuments.Write(c)
+	if err != nil {
+		return "", err
+	}
+	return teamCreate.get(ctx, db, args{"name": name, "conventions": conventions})
 }
 
 // CountTeams counts all teams of the database.
 func CountTeams(ctx context.Context, db DB) (int, error) {
-	return scalar[int](ctx, db, "team_count", args{})
+	return teamCount.get(ctx, db, args{})
 }
 
-// GetTeam returns ErrNotFound where there is none.
-func GetTeam(ctx context.Context, db DB, teamID string) (Team, error) {
-	t, err := one[Team](ctx, db, "team_get", args{"team_id": teamID})
-	t.Conventions.Lines = t.Conventions.Lines.OrCommon()
-	return t, err
+// MemberByEmail finds an active member of any team by address, whatever its capitals.
+func MemberByEmail(ctx context.Context, db DB, email string) (Member, error) {
+	return memberByEmail.one(ctx, db, args{"email": email})
 }
 
-// SetConventions replaces a team's conventions.
-func SetConventions(ctx context.Context, db DB, teamID string, c card.Conventions) error {
-	return exec(ctx, db, "team_conventions", args{"team_id": teamID, "conventions": c})
+// MemberByID finds an active member of any team.
+func MemberByID(ctx context.Context, db DB, memberID string) (Member, error) {
+	return memberGet.one(ctx, db, args{"member_id": memberID})
+}
+
+// Team returns ErrNotFound where there is none.
+func (l Library) Team(ctx context.Context) (Team, error) {
+	row, err := teamGet.one(ctx, l.db, l.with(nil))
+	if err != nil {
+		return Team{}, err
+	}
+	c, err := card.ConventionDocuments.Read(row.Conventions)
+	c.Lines = c.Lines.OrCommon()
+	return Team{row.TeamID, row.Name, c}, err
+}
+
+// SetConventions replaces the team's conventions.
+func (l Library) SetConventions(ctx context.Context, c card.Conventions) error {
+	conventions, err := card.ConventionDocuments.Write(c)
+	if err != nil {
+		return err
+	}
+	return teamConventions.run(ctx, l.db, l.with(args{"conventions": conventions}))
 }
 
 // CreateMember returns the new id, or ErrTaken where the address is in use.
-func CreateMember(ctx context.Context, db DB, m Member) (string, error) {
-	return scalar[string](
-		ctx,
-		db,
-		"member_create",
-		args{
-			"team_id":       m.TeamID,
-			"email":         m.Email,
-			"name":          m.Name,
-			"initials":      m.Initials,
-			"role":          m.Role,
-			"password_hash": m.PasswordHash,
-		},
-	)
+func (l Library) CreateMember(ctx context.Context, m Member) (string, error) {
+	return memberCreate.get(ctx, l.db, l.with(args{
+		"email": m.Email, "name": m.Name, "initials": m.Initials, "role": m.Role, "password_hash": m.PasswordHash,
+	}))
 }
 
-// MemberByEmail finds an active member by address, whatever its capitals.
-func MemberByEmail(ctx context.Context, db DB, email string) (Member, error) {
-	return one[Member](ctx, db, "member_by_email", args{"email": email})
+// Members lists the team's active members without their hashes.
+func (l Library) Members(ctx context.Context) ([]Member, error) {
+	return memberList.many(ctx, l.db, l.with(nil))
 }
 
-// GetMember finds an active member.
-func GetMember(ctx context.Context, db DB, memberID string) (Member, error) {
-	return one[Member](ctx, db, "member_get", args{"member_id": memberID})
-}
-
-// Members lists a team's active members without their hashes.
-func Members(ctx context.Context, db DB, teamID string) ([]Member, error) {
-	return many[Member](ctx, db, "member_list", args{"team_id": teamID})
-}
-
-// GetRoutine returns ErrNotFound where the team has not set one.
-func GetRoutine(ctx context.Context, db DB, teamID string) (lesson.Routine, error) {
-	return one[lesson.Routine](ctx, db, "routine_get", args{"team_id": teamID})
+// Routine returns ErrNotFound where the team has not set one.
+func (l Library) Routine(ctx context.Context) (lesson.Routine, error) {
+	row, err := routineGet.one(ctx, l.db, l.with(nil))
+	if err != nil {
+		return lesson.Routine{}, err
+	}
+	return lesson.RoutineDocuments.Read(row.Steps)
 }
 
 // PutRoutine replaces the team's agreed routine.
-func PutRoutine(ctx context.Context, db DB, teamID string, r lesson.Routine) error {
-	return exec(ctx, db, "routine_put", args{"team_id": teamID, "name": r.Name, "steps": r.Steps})
+func (l Library) PutRoutine(ctx context.Context, r lesson.Routine) error {
+	document, err := lesson.RoutineDocuments.Write(r)
+	if err != nil {
+		return err
+	}
+	return routinePut.run(ctx, l.db, l.with(args{"name": r.Name, "steps": document}))
 }

@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgxpool"
@@ -50,3 +51,6 @@ func New(t testing.TB) *pgxpool.Pool {
 	require.NoError(t, store.Migrate(ctx, pool))
 	return pool
 }
+
+// Hashing makes passwords cheap to check, for tests alone.
+var Hashing = &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 16}

@@ -3,15 +3,17 @@
 package card
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
 	"encoding/json"
 	"fmt"
 	"reflect"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/document"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 )
 
 // State of a card.
@@ -310,3 +312,9 @@ func (c Content) Tidy() Content {
 	}
 	return c
 }
+
+// Contents and ConventionDocuments read and write what is stored.
+var (
+	Contents            = document.Kind[Content]{Name: "card"}
+	ConventionDocuments = document.Kind[Conventions]{Name: "conventions"}
+)

@@ -1,14 +1,15 @@
 package card_test
 
 import (
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 const sb = phoneme.SouthernBritish

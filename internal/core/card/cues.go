@@ -5,6 +5,10 @@ import (
 	"brightchalk/internal/core/spelling"
 )
 
+// TherapyCaution stands wherever a mouth cue stands.
+const TherapyCaution = "Cues are for teaching, not for therapy. A child who does not hear or say a sound as " +
+	"others do after teaching goes your school's usual way: hearing check, speech and language therapist."
+
 // Cues for teaching, not for therapy. Places of articulation after the IPA chart (revised to 2020); the
 // wording is ours, the advice common practice with no published source.
 var cues = map[phoneme.Phoneme][2]string{

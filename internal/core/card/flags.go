@@ -1,11 +1,12 @@
 package card
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
 	"fmt"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
 )
 
 // WordFlag is what is wrong with a word on a card.

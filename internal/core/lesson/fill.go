@@ -1,13 +1,15 @@
 package lesson
 
 import (
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/review"
-	"brightchalk/internal/core/words"
 	"fmt"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/review"
+	"brightchalk/internal/core/words"
 )
 
 // fill writes a step's script and choices. A reason comes back where the step cannot be held.
@@ -51,7 +53,7 @@ func (a *assembler) fill(s *Step) string {
 func (a *assembler) say() string { return "/" + a.Target.Pair.Grapheme + "/" }
 
 func (a *assembler) items(s *Step, least, most int) int {
-	return max(least, min(most, s.Seconds/paces[s.Kind].item))
+	return max(least, min(most, s.Seconds/paces[s.Kind].ItemSeconds))
 }
 
 func (a *assembler) cards(picks []review.Pick) (cards []card.Card, options []Option) {
@@ -59,7 +61,7 @@ func (a *assembler) cards(picks []review.Pick) (cards []card.Card, options []Opt
 		for _, c := range a.Taught {
 			if c.ID == p.CardID {
 				cards = append(cards, c)
-				options = append(options, Option{Value: c.ID, Detail: c.Pair.Grapheme, Because: p.Because})
+				options = append(options, Option{Value: c.ID, Detail: c.Pair.Grapheme, Origin: FromLog, Because: p.Because})
 			}
 		}
 	}
@@ -88,7 +90,7 @@ func (a *assembler) warmUp(s *Step) string {
 	if resting > 0 {
 		s.Adult = append(
 			s.Adult,
-			fmt.Sprintf("%d secure %s out of the pack.", resting, plural(resting, "card stays", "cards stay")),
+			fmt.Sprintf("%d secure %s out of the pack.", resting, prose.Plural(resting, "card stays", "cards stay")),
 		)
 	}
 	s.Class = append(s.Class, "Says the sound of each card.")
@@ -102,13 +104,6 @@ func (a *assembler) faceOf(id string) {
 			a.face(c)
 		}
 	}
-}
-
-func plural(n int, one, many string) string {
-	if n == 1 {
-		return one
-	}
-	return many
 }
 
 func (a *assembler) hold() string {
@@ -127,10 +122,6 @@ func (a *assembler) listen(s *Step) {
 	}
 	s.Cautions = append(s.Cautions, "Big voices stay friendly to ears: an indoor shout is enough.")
 }
-
-// TherapyCaution stands wherever a mouth cue stands.
-const TherapyCaution = "Cues are for teaching, not for therapy. A child who does not hear or say a sound as " +
-	"others do after teaching goes your school's usual way: hearing check, speech and language therapist."
 
 func (a *assembler) mouth(s *Step) {
 	cue, _ := card.SuggestCue(a.Conventions.Accent, a.Target.Pair)
@@ -156,7 +147,7 @@ func (a *assembler) mouth(s *Step) {
 			)
 		}
 	}
-	s.Cautions = append(s.Cautions, TherapyCaution)
+	s.Cautions = append(s.Cautions, card.TherapyCaution)
 }
 
 func (a *assembler) ear(s *Step) string {
@@ -175,12 +166,12 @@ func (a *assembler) ear(s *Step) string {
 		return fmt.Sprintf(
 			"only %d open %s this sound %s",
 			len(own),
-			plural(len(own), "picture has", "pictures have"),
+			prose.Plural(len(own), "picture has", "pictures have"),
 			placeName(at),
 		)
 	}
 	mine := fmt.Sprintf("has %s %s", a.say(), placeName(at))
-	s.Choices = a.choose("ear-yes", "picture", n, pictureOptions(own, mine, "yes"))
+	s.Choices = a.choose("ear-yes", "picture", n, pictureOptions(own, mine, Has))
 	s.Adult = append(
 		s.Adult,
 		fmt.Sprintf(
@@ -200,7 +191,7 @@ func (a *assembler) ear(s *Step) string {
 				pictureOptions(
 					others,
 					fmt.Sprintf("has another sound the class knows, /%s/, %s and no %s", other, placeName(at), a.say()),
-					"no",
+					HasNot,
 				),
 			)...)
 	}
@@ -268,15 +259,16 @@ func (a *assembler) firstOrLast(s *Step, target phoneme.Phoneme) {
 		return
 	}
 	for i, q := range quarters {
-		where := map[words.Position]string{words.Initial: "first", words.Final: "last"}[q.Answer]
+		where := map[words.Position]Basket{words.Initial: First, words.Final: Last}[q.Answer]
 		s.Choices = append(
 			s.Choices,
 			Choice{
 				Slot:    fmt.Sprintf("ear-quarter.%d", i+1),
 				Kind:    "picture",
 				Value:   q.Picture,
-				Detail:  where,
-				Because: a.say() + " comes " + where + " in it",
+				Basket:  where,
+				Origin:  FromPicture,
+				Because: a.say() + " comes " + string(where) + " in it",
 				Next:    []Option{},
 			},
 		)
@@ -288,10 +280,10 @@ func (a *assembler) firstOrLast(s *Step, target phoneme.Phoneme) {
 	)
 }
 
-func pictureOptions(list []string, because, basket string) []Option {
+func pictureOptions(list []string, because string, basket Basket) []Option {
 	var out []Option
 	for _, w := range list {
-		out = append(out, Option{Value: w, Detail: basket, Because: because})
+		out = append(out, Option{Value: w, Basket: basket, Origin: FromPicture, Because: because})
 	}
 	return out
 }
@@ -378,7 +370,7 @@ func sentence(word string) string {
 	if word == "" {
 		return ""
 	}
-	return strings.ToUpper(word[:1]) + word[1:] + "."
+	return prose.Capital(word) + "."
 }
 
 func (a *assembler) letter(s *Step) {

@@ -1,9 +1,11 @@
 package lesson
 
 import (
-	"brightchalk/internal/core/strokes"
+	"fmt"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/strokes"
 )
 
 // Material is something to write with or in, with what to watch for. Common practice, no published source; a
@@ -49,7 +51,7 @@ func (a *assembler) write() {
 	set := func(text, words string) *strokes.Written {
 		w, err := lines.Write(text, a.Letters, strings.Split(words, "\n"))
 		if err != nil {
-			a.out.Notes = append(a.out.Notes, "The letter cannot be shown stroke by stroke: "+err.Error()+".")
+			a.note(fmt.Sprintf("The letter cannot be shown stroke by stroke: %s.", err))
 			return nil
 		}
 		return &w
@@ -94,14 +96,14 @@ func (a *assembler) hand(s *Step) {
 	}
 	var options []Option
 	if t.Materials != "" {
-		options = append(options, Option{Value: t.Materials, Because: "named on the card"})
+		options = append(options, Option{Value: t.Materials, Origin: FromCard, Because: "named on the card"})
 	}
 	because := "the material changes from day to day"
 	if a.Conventions.OneMaterial {
 		because = "the team keeps to one material"
 	}
 	for _, m := range a.offered() {
-		options = append(options, Option{Value: m.Name, Detail: m.Caution, Because: because})
+		options = append(options, Option{Value: m.Name, Detail: m.Caution, Origin: FromTeam, Because: because})
 	}
 	s.Choices = a.choose("material", "material", 1, options)
 	s.Table = append(s.Table, s.Choices[0].Value, "pencils and lined paper")

@@ -1,14 +1,15 @@
 package lesson_test
 
 import (
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/strokes"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/strokes"
 )
 
 func TestMaterialsAreTheTeamsAndChangeIfItWishes(t *testing.T) {

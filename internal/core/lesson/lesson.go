@@ -1,105 +1,24 @@
 package lesson
 
 import (
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/review"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/core/words"
 	"cmp"
-	"errors"
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"time"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/review"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/core/words"
 )
-
-// Option is a runner-up for a choice.
-type Option struct {
-	Value   string `json:"value"`
-	Detail  string `json:"detail,omitempty"`
-	Because string `json:"because"`
-}
-
-// Choice is one thing that the assembler chose, with its reason and the next best.
-type Choice struct {
-	Slot    string   `json:"slot"` // "read.2", the same on every renewal
-	Kind    string   `json:"kind" enum:"word,picture,card,sentence,page,material"`
-	Value   string   `json:"value"`
-	Detail  string   `json:"detail,omitempty"` // the basket of a picture, the sounds of a word
-	Because string   `json:"because"`
-	Locked  bool     `json:"locked"`
-	Next    []Option `json:"next"`
-}
-
-// Show is one side of one card in a drill.
-type Show struct {
-	CardID string `json:"card_id"`
-	Side   string `json:"side" enum:"letter,picture"`
-}
-
-// Step is one assembled step.
-type Step struct {
-	Kind     Kind     `json:"kind"`
-	Name     string   `json:"name"`
-	Family   Family   `json:"family"`
-	Seconds  int      `json:"seconds"`
-	Adult    []string `json:"adult"` // what the adult says and does
-	Class    []string `json:"class"` // what the class does
-	Table    []string `json:"table"` // what lies ready
-	Cautions []string `json:"cautions"`
-	Choices  []Choice `json:"choices"`
-	Deck     []Show   `json:"deck,omitempty"`
-	Pieces   []string `json:"pieces,omitempty"` // of the sentence, shuffled, to be put in order
-}
-
-// CardFace is what Teach and print need of a card, as it stood when the introduction was assembled.
-type CardFace struct {
-	ID         string           `json:"id"`
-	Version    int              `json:"version"`
-	Pair       spelling.Pair    `json:"pair"`
-	Keyword    string           `json:"keyword"`
-	Picture    string           `json:"picture"`
-	PictureAlt string           `json:"picture_alt"`
-	Rhyme      string           `json:"rhyme"`
-	RhymeShort string           `json:"rhyme_short"`
-	Action     string           `json:"action"`
-	HasTake    bool             `json:"has_take"`
-	Drawn      *strokes.Written `json:"drawn,omitempty"` // the letter as the team writes it
-}
-
-// Introduction is the assembled lesson: a snapshot that later edits of cards do not change.
-type Introduction struct {
-	CardID   string              `json:"card_id"`
-	Version  int                 `json:"card_version"`
-	Agreed   bool                `json:"agreed"`
-	Pair     spelling.Pair       `json:"pair"`
-	Keyword  string              `json:"keyword"`
-	Routine  string              `json:"routine"`
-	Minutes  int                 `json:"minutes"`
-	Seconds  int                 `json:"seconds"` // planned, all steps
-	Seed     uint64              `json:"seed"`
-	Steps    []Step              `json:"steps"`
-	Dropped  []string            `json:"dropped"` // steps left out, with the reason
-	Notes    []string            `json:"notes"`
-	Cards    map[string]CardFace `json:"cards"`
-	WordBits map[string][]Bit    `json:"word_bits"` // words shown, cut into graphemes for the bridges
-	Writing  *strokes.Written    `json:"writing,omitempty"`
-	Capital  *strokes.Written    `json:"capital,omitempty"`
-	Place    *card.Place         `json:"place,omitempty"` // of the letter over the picture
-}
-
-// Bit is one grapheme of a word for the bridges under it.
-type Bit struct {
-	Letters []int  `json:"letters"`
-	Sound   string `json:"sound"`
-	Odd     bool   `json:"odd,omitempty"`
-	Target  bool   `json:"target,omitempty"`
-}
 
 // Input is all that an introduction depends on. Taught holds the cards that the class has been taught, as
 // they are agreed; Log what the class knew of them.
@@ -127,7 +46,7 @@ type Text struct {
 }
 
 // ErrMinutes says that the time asked for is out of bounds.
-var ErrMinutes = errors.New("a lesson takes 10 to 40 minutes")
+const ErrMinutes fault.Code = "minutes"
 
 type assembler struct {
 	Input
@@ -164,7 +83,7 @@ func Assemble(in Input) (Introduction, error) {
 		return Introduction{}, err
 	}
 	if in.Minutes < LeastMinutes || in.Minutes > MostMinutes {
-		return Introduction{}, fmt.Errorf("%w, not %d", ErrMinutes, in.Minutes)
+		return Introduction{}, fault.New(ErrMinutes, "a lesson takes 10 to 40 minutes, not %d", in.Minutes)
 	}
 	in.Conventions = in.Conventions.For(in.Target.Content)
 	sounds, err := phoneme.Parse(in.Conventions.Accent, in.Target.Pair.Sound)
@@ -185,9 +104,12 @@ func Assemble(in Input) (Introduction, error) {
 			Seed:     in.Seed,
 			Steps:    []Step{},
 			Dropped:  []string{},
+			Taught:   []spelling.Pair{},
+			Known:    []string{},
+			Rings:    []RingWord{},
 			Notes:    []string{},
 			Cards:    map[string]CardFace{},
-			WordBits: map[string][]Bit{},
+			WordBits: map[string][]spelling.Bit{},
 		},
 	}
 	for _, c := range in.Taught {
@@ -201,9 +123,18 @@ func Assemble(in Input) (Introduction, error) {
 	for _, v := range in.Locked {
 		a.used[v] = true
 	}
+	for p := range a.taught {
+		a.out.Taught = append(a.out.Taught, p)
+	}
+	slices.SortFunc(a.out.Taught, func(x, y spelling.Pair) int {
+		return cmp.Or(strings.Compare(x.Grapheme, y.Grapheme), strings.Compare(x.Sound, y.Sound))
+	})
+	a.out.Known = slices.Sorted(maps.Keys(a.known))
+	a.out.LineHeightMM = in.Conventions.Lines.OrCommon().HeightMM
 	a.face(in.Target)
 	a.notes()
 	a.steps()
+	a.rings()
 	return *a.out, nil
 }
 
@@ -218,7 +149,7 @@ func (a *assembler) steps() {
 	steps := slices.Clone(a.Routine.Steps)
 	if a.pages = a.pageOptions(); len(a.pages) == 0 && a.Locked["page.1"] == "" { // said before the time is shared out
 		if i := slices.IndexFunc(steps, func(s RoutineStep) bool { return s.Kind == Page }); i >= 0 {
-			a.out.Dropped = append(a.out.Dropped, cmp.Or(steps[i].Name, paces[Page].name)+": "+noPage)
+			a.out.Dropped = append(a.out.Dropped, cmp.Or(steps[i].Name, paces[Page].Name)+": "+noPage)
 			steps = slices.Delete(steps, i, i+1)
 		}
 	}
@@ -234,12 +165,12 @@ func (a *assembler) steps() {
 			p := paces[s.Kind]
 			name := s.Name
 			if name == "" {
-				name = p.name
+				name = p.Name
 			}
 			step := Step{
 				Kind:     s.Kind,
 				Name:     name,
-				Family:   p.family,
+				Family:   p.Family,
 				Seconds:  seconds[i],
 				Adult:    []string{},
 				Class:    []string{},
@@ -269,19 +200,17 @@ func (a *assembler) steps() {
 			a.out.Notes,
 			fmt.Sprintf(
 				"The steps need %s at the least: %d seconds more than planned. Drop a step or plan more time.",
-				clock(a.out.Seconds),
+				prose.Clock(a.out.Seconds),
 				over,
 			),
 		)
 	} else if over < -60 {
 		a.out.Notes = append(
 			a.out.Notes,
-			fmt.Sprintf("The steps fill %s at the most; %d seconds are left over.", clock(a.out.Seconds), -over),
+			fmt.Sprintf("The steps fill %s at the most; %d seconds are left over.", prose.Clock(a.out.Seconds), -over),
 		)
 	}
 }
-
-func clock(seconds int) string { return fmt.Sprintf("%d:%02d", seconds/60, seconds%60) }
 
 func (a *assembler) notes() {
 	t := a.Target
@@ -304,6 +233,32 @@ func (a *assembler) notes() {
 	}
 }
 
+// ringWords is how many words the find-and-ring sheet has.
+const ringWords = 12
+
+// rings chooses the words of the find-and-ring sheet; with too few of them there is no such sheet.
+func (a *assembler) rings() {
+	target := a.Target.Pair
+	rng := rand.New(rand.NewPCG(a.Seed, 41))
+	q := words.Query{Taught: a.taught, Target: &target, Exclude: a.refused()}
+	found, err := words.RingList(q, ringWords, a.options, rng)
+	if err != nil {
+		return
+	}
+	for _, r := range found {
+		a.out.Rings = append(a.out.Rings, RingWord{r.Word, append([]int{}, r.Letters...)})
+	}
+}
+
+// refused are the words that the team refused, on this card or on another.
+func (a *assembler) refused() map[string]bool {
+	out := map[string]bool{}
+	for _, w := range slices.Concat(a.Target.Rejected, a.Refused) {
+		out[w] = true
+	}
+	return out
+}
+
 func (a *assembler) face(c card.Card) {
 	a.out.Cards[c.ID] = CardFace{
 		c.ID,
@@ -315,132 +270,9 @@ func (a *assembler) face(c card.Card) {
 		c.Rhyme,
 		c.RhymeShort,
 		c.Action,
+		c.MouthCue,
+		c.Slip,
 		c.HasTake,
 		a.Conventions.Lines.OrCommon().Drawn(c.Pair.Grapheme, a.Letters),
 	}
-}
-
-// choose fills the slots of a step: locked values first, then the options in their order. Values used
-// elsewhere in the introduction are passed over.
-func (a *assembler) choose(prefix, kind string, n int, options []Option) []Choice {
-	var out []Choice
-	taken := map[string]bool{}
-	free := func() *Option {
-		for i := range options {
-			if o := &options[i]; !taken[o.Value] && !a.used[kind+o.Value] && !a.isLocked(o.Value) {
-				return o
-			}
-		}
-		return nil
-	}
-	for i := 1; ; i++ {
-		slot := fmt.Sprintf("%s.%d", prefix, i)
-		value, ok := a.Locked[slot]
-		if i > n && !ok {
-			break
-		}
-		if ok {
-			c := Choice{Slot: slot, Kind: kind, Value: value, Because: "locked by you", Locked: true, Next: []Option{}}
-			for _, o := range options {
-				if o.Value == value {
-					c.Detail, c.Because = o.Detail, o.Because+"; locked"
-				}
-			}
-			out = append(out, c)
-			taken[value] = true
-			continue
-		}
-		o := free()
-		if o == nil {
-			break
-		}
-		taken[o.Value] = true
-		out = append(
-			out,
-			Choice{Slot: slot, Kind: kind, Value: o.Value, Detail: o.Detail, Because: o.Because, Next: []Option{}},
-		)
-	}
-	for v := range taken {
-		a.used[kind+v] = true
-	}
-	var rest []Option
-	for _, o := range options {
-		if !taken[o.Value] && !a.used[kind+o.Value] && len(rest) < 6 {
-			rest = append(rest, o)
-		}
-	}
-	for i := range out {
-		if out[i].Next = slices.Clone(rest); out[i].Next == nil {
-			out[i].Next = []Option{}
-		}
-	}
-	return out
-}
-
-func (a *assembler) isLocked(value string) bool {
-	for _, v := range a.Locked {
-		if v == value {
-			return true
-		}
-	}
-	return false
-}
-
-// ErrNoSlot and ErrNoNext are what Swap may fail with.
-var (
-	ErrNoSlot = errors.New("there is no such choice in this introduction")
-	ErrNoNext = errors.New("nothing else fits here")
-)
-
-// Swap puts the next best in a slot, the former choice to the end of the list. Runners-up that stand
-// elsewhere in the step are passed over. It changes the introduction that it is given.
-func Swap(in *Introduction, slot string, o words.Options) error {
-	for s := range in.Steps {
-		step := &in.Steps[s]
-		for i := range step.Choices {
-			c := &step.Choices[i]
-			if c.Slot != slot {
-				continue
-			}
-			for k, next := range c.Next {
-				if in.holds(c.Kind, next.Value) || c.Kind == "picture" && next.Detail != c.Detail {
-					continue
-				}
-				old := Option{c.Value, c.Detail, strings.TrimPrefix(c.Because, "swapped in: ")}
-				c.Value, c.Detail, c.Because = next.Value, next.Detail, "swapped in: "+next.Because
-				c.Next = append(slices.Delete(c.Next, k, k+1), old)
-				in.shown(step, c, o)
-				return nil
-			}
-			return fmt.Errorf("%w: %s", ErrNoNext, c.Value)
-		}
-	}
-	return fmt.Errorf("%w: %s", ErrNoSlot, slot)
-}
-
-// shown puts the bits of a changed choice's words in the introduction, and the pieces of a sentence.
-func (in *Introduction) shown(step *Step, c *Choice, o words.Options) {
-	switch c.Kind {
-	case "word":
-		in.WordBits[c.Value] = bits(c.Value, in.Pair, o)
-	case "sentence", "page":
-		for _, t := range texts.Check(c.Value, spelling.Set{}, nil, o).Tokens {
-			in.WordBits[t.Text] = toBits(t.Segments, in.Pair)
-		}
-	}
-	if c.Kind == "sentence" {
-		step.Adult = slices.DeleteFunc(step.Adult, func(line string) bool { return strings.HasPrefix(line, exceptionFirst) })
-		step.Pieces = pieces(c.Value, in.Seed)
-	}
-}
-
-func (in *Introduction) holds(kind, value string) bool {
-	for _, s := range in.Steps {
-		for _, c := range s.Choices {
-			if c.Kind == kind && c.Value == value {
-				return true
-			}
-		}
-	}
-	return false
 }

@@ -3,8 +3,9 @@
 package lesson
 
 import (
-	"errors"
-	"fmt"
+	"brightchalk/internal/core/document"
+	"brightchalk/internal/core/fault"
+	"slices"
 )
 
 // Kind of a step of the routine.
@@ -54,63 +55,80 @@ type Routine struct {
 	Steps []RoutineStep `json:"steps"`
 }
 
-// Seconds that a step takes at the least, usually, and at the most (common practice, no published source),
-// and seconds for each item shown in it.
-type pace struct {
-	name             string
-	family           Family
-	least, usual, at int
-	item             int
+// StepKind is a kind of step with its bounds in seconds, and the seconds for each item shown in it, 0 where it shows
+// none (common practice, no published source).
+type StepKind struct {
+	Kind         Kind   `json:"kind"`
+	Name         string `json:"name"`
+	Family       Family `json:"family" enum:"ear,mouth,eye,hand,word,page"`
+	LeastSeconds int    `json:"least_s"`
+	UsualSeconds int    `json:"usual_s"`
+	MostSeconds  int    `json:"most_s"`
+	ItemSeconds  int    `json:"item_s"`
 }
 
-var paces = map[Kind]pace{
-	WarmUp:    {"Warm-up", EyeFamily, 40, 90, 200, 6},
-	Listen:    {"Listen", EarFamily, 30, 60, 120, 0},
-	Mouth:     {"Mouth", MouthFamily, 30, 60, 120, 0},
-	Ear:       {"Ear", EarFamily, 70, 150, 300, 15},
-	Picture:   {"Picture", EyeFamily, 45, 90, 180, 0},
-	Letter:    {"Letter", EyeFamily, 20, 45, 90, 0},
-	Turnover:  {"Turnover", EyeFamily, 36, 72, 150, 4},
-	Hand:      {"Hand", HandFamily, 60, 150, 300, 0},
-	MixIn:     {"Mix-in", EyeFamily, 30, 75, 150, 4},
-	Blend:     {"Blend by ear", EarFamily, 30, 60, 120, 15},
-	Read:      {"Read", WordFamily, 60, 120, 300, 25},
-	Spell:     {"Spell", WordFamily, 60, 120, 300, 35},
-	Sentence:  {"Sentence", PageFamily, 45, 90, 200, 0},
-	Page:      {"Page", PageFamily, 60, 120, 300, 0},
-	ClosePart: {"Close", MouthFamily, 20, 40, 80, 0},
+// stepKinds are all kinds of steps, in the usual order.
+var stepKinds = []StepKind{
+	{WarmUp, "Warm-up", EyeFamily, 40, 90, 200, 6},
+	{Listen, "Listen", EarFamily, 30, 60, 120, 0},
+	{Mouth, "Mouth", MouthFamily, 30, 60, 120, 0},
+	{Ear, "Ear", EarFamily, 70, 150, 300, 15},
+	{Picture, "Picture", EyeFamily, 45, 90, 180, 0},
+	{Letter, "Letter", EyeFamily, 20, 45, 90, 0},
+	{Turnover, "Turnover", EyeFamily, 36, 72, 150, 4},
+	{Hand, "Hand", HandFamily, 60, 150, 300, 0},
+	{MixIn, "Mix-in", EyeFamily, 30, 75, 150, 4},
+	{Blend, "Blend by ear", EarFamily, 30, 60, 120, 15},
+	{Read, "Read", WordFamily, 60, 120, 300, 25},
+	{Spell, "Spell", WordFamily, 60, 120, 300, 35},
+	{Sentence, "Sentence", PageFamily, 45, 90, 200, 0},
+	{Page, "Page", PageFamily, 60, 120, 300, 0},
+	{ClosePart, "Close", MouthFamily, 20, 40, 80, 0},
 }
+
+var paces = func() map[Kind]StepKind {
+	out := map[Kind]StepKind{}
+	for _, k := range stepKinds {
+		out[k.Kind] = k
+	}
+	return out
+}()
+
+// StepKinds lists all kinds of steps, in the usual order.
+func StepKinds() []StepKind { return slices.Clone(stepKinds) }
 
 // DefaultRoutine is the usual run.
 func DefaultRoutine() Routine {
 	r := Routine{Name: "Daily introduction"}
-	for _, k := range []Kind{
-		WarmUp, Listen, Mouth, Ear, Picture, Letter, Turnover, Hand, MixIn, Blend, Read, Spell,
-		Sentence, Page, ClosePart,
-	} {
-		r.Steps = append(r.Steps, RoutineStep{Kind: k, Name: paces[k].name})
+	for _, k := range stepKinds {
+		r.Steps = append(r.Steps, RoutineStep{Kind: k.Kind, Name: k.Name})
 	}
 	return r
 }
 
 // ErrRoutine is wrapped by what is wrong with a routine.
-var ErrRoutine = errors.New("the routine cannot be used")
+const ErrRoutine fault.Code = "routine"
 
 // Check returns an error that names what is wrong with the routine.
 func (r Routine) Check() error {
 	if len(r.Steps) == 0 {
-		return fmt.Errorf("%w: it has no steps; add at least one", ErrRoutine)
+		return fault.New(ErrRoutine, "the routine cannot be used: it has no steps; add at least one")
 	}
 	seen := map[Kind]bool{}
 	for _, s := range r.Steps {
 		if _, ok := paces[s.Kind]; !ok {
-			return fmt.Errorf("%w: %q is not a step that can be assembled", ErrRoutine, s.Kind)
+			return fault.New(ErrRoutine, "the routine cannot be used: %q is not a step that can be assembled", s.Kind)
 		}
 		if seen[s.Kind] {
-			return fmt.Errorf("%w: the step %q stands in it twice", ErrRoutine, s.Kind)
+			return fault.New(ErrRoutine, "the routine cannot be used: the step %q stands in it twice", s.Kind)
 		}
 		if s.Weight != 0 && (s.Weight < 0.25 || s.Weight > 4) {
-			return fmt.Errorf("%w: the weight of %q is %g; it lies between 0.25 and 4", ErrRoutine, s.Kind, s.Weight)
+			return fault.New(
+				ErrRoutine,
+				"the routine cannot be used: the weight of %q is %g; it lies between 0.25 and 4",
+				s.Kind,
+				s.Weight,
+			)
 		}
 		seen[s.Kind] = true
 	}
@@ -136,9 +154,9 @@ func share(steps []RoutineStep, minutes int) []int {
 			w = 1
 		}
 		spans[i] = span{
-			float64(p.least),
-			max(float64(p.least), float64(p.usual)*w),
-			max(float64(p.least), float64(p.at)*max(1, w)),
+			float64(p.LeastSeconds),
+			max(float64(p.LeastSeconds), float64(p.UsualSeconds)*w),
+			max(float64(p.LeastSeconds), float64(p.MostSeconds)*max(1, w)),
 		}
 		least += spans[i].least
 		usual += spans[i].usual
@@ -177,3 +195,6 @@ func share(steps []RoutineStep, minutes int) []int {
 	}
 	return out
 }
+
+// RoutineDocuments reads and writes stored routines.
+var RoutineDocuments = document.Kind[Routine]{Name: "routine"}

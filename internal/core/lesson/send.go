@@ -1,16 +1,16 @@
 package lesson
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/words"
-	"errors"
 	"fmt"
 	"slices"
-	"strings"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/words"
 )
 
 // ErrNoStep says that a choice cannot be put there.
-var ErrNoStep = errors.New("this introduction has no such step")
+const ErrNoStep fault.Code = "no-such-step"
 
 // slots of the steps that take what a teacher sends to them.
 var sentTo = map[Kind]struct{ prefix, kind string }{
@@ -28,7 +28,7 @@ func Put(in *Introduction, kind Kind, values []string, because string, o words.O
 	to, ok := sentTo[kind]
 	at := slices.IndexFunc(in.Steps, func(s Step) bool { return s.Kind == kind })
 	if !ok || at < 0 {
-		return fmt.Errorf("%w: %s", ErrNoStep, kind)
+		return fault.New(ErrNoStep, "this introduction has no such step: %s", kind)
 	}
 	step := &in.Steps[at]
 	for _, v := range values {
@@ -49,14 +49,16 @@ func Put(in *Introduction, kind Kind, values []string, because string, o words.O
 		}
 		c := &step.Choices[i]
 		if c.Value != v && c.Value != "" {
-			c.Next = append([]Option{{c.Value, c.Detail, c.Because}}, c.Next...)
+			c.Next = append([]Option{c.option()}, c.Next...)
 		}
-		c.Value, c.Because, c.Locked, c.Detail = v, because, true, ""
+		sent := Option{Value: v, Origin: SentByYou, Because: because}
 		if to.kind == "word" {
 			if seg, err := o.Segment(v); err == nil {
-				c.Detail = fmt.Sprintf("%d sounds", seg.Sounds)
+				sent.Detail = soundCount(seg.Sounds)
 			}
 		}
+		c.take(sent)
+		c.Locked, c.Swapped = true, false
 		in.shown(step, c, o)
 	}
 	return nil
@@ -67,20 +69,20 @@ func Put(in *Introduction, kind Kind, values []string, because string, o words.O
 func PutEar(in *Introduction, pictures []string, because string, o words.Options) error {
 	at := slices.IndexFunc(in.Steps, func(s Step) bool { return s.Kind == Ear })
 	if at < 0 {
-		return fmt.Errorf("%w: %s", ErrNoStep, Ear)
+		return fault.New(ErrNoStep, "this introduction has no such step: %s", Ear)
 	}
 	step := &in.Steps[at]
 	step.Choices = slices.DeleteFunc(step.Choices, func(c Choice) bool {
-		return !c.Locked && !strings.HasPrefix(c.Slot, "ear-quarter") || slices.Contains(pictures, c.Value)
+		return !c.Locked && !c.Basket.Quarter() || slices.Contains(pictures, c.Value)
 	})
 	sounds, err := phoneme.Parse(o.Accent, in.Pair.Sound)
 	if err != nil {
 		return err
 	}
 	for _, p := range pictures {
-		side, slot := "no", "ear-no"
+		side, slot := HasNot, "ear-no"
 		if slices.Contains(o.Sounds(p), sounds[0]) {
-			side, slot = "yes", "ear-yes"
+			side, slot = Has, "ear-yes"
 		}
 		n := 1
 		for slices.ContainsFunc(step.Choices, func(c Choice) bool { return c.Slot == fmt.Sprintf("%s.%d", slot, n) }) {
@@ -92,7 +94,8 @@ func PutEar(in *Introduction, pictures []string, because string, o words.Options
 				Slot:    fmt.Sprintf("%s.%d", slot, n),
 				Kind:    "picture",
 				Value:   p,
-				Detail:  side,
+				Basket:  side,
+				Origin:  SentByYou,
 				Because: because,
 				Locked:  true,
 				Next:    []Option{},

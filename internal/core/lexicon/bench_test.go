@@ -1,10 +1,11 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	"runtime"
 	"testing"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 // What a start costs: reading the embedded list, and aligning all of it for one accent.

@@ -1,11 +1,12 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	"cmp"
 	"slices"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 // RowUse tells how common a pair is in the lexicon. Types counts words; Weighted is the share, 0 to 1, of the

@@ -1,12 +1,13 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/wordform"
 	_ "embed"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/wordform"
 )
 
 //go:embed data/contractions.txt

@@ -1,12 +1,13 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/wordform"
 	"slices"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/wordform"
 )
 
 // guess gives the codes of a word that the lexicon lacks, and where it is cut: a form of a known word by rule, a

@@ -1,9 +1,6 @@
 package lexicon_test
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/wordform"
 	"os"
 	"slices"
 	"strings"
@@ -11,6 +8,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/wordform"
 )
 
 // words of testdata/apart.txt: the first of each line, with the reason after it.

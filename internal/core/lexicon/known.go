@@ -1,14 +1,15 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/wordform"
 	"bytes"
 	"compress/gzip"
 	_ "embed"
 	"io"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/wordform"
 )
 
 // Words of up to seven letters of several large word lists, and what the pronouncing dictionary makes of

@@ -3,14 +3,15 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	_ "embed"
 	"maps"
 	"slices"
 	"strconv"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 // The list is made by tools/lexicon; sources and licences are in docs/data-and-licences.md.

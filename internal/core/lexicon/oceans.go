@@ -1,10 +1,11 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
 	_ "embed"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
 )
 
 // American words and spellings with the British ones; made by tools/lexicon from its own list and from

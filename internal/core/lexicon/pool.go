@@ -1,13 +1,14 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	"cmp"
 	"math"
 	"slices"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 // Item is a lexicon word joined to its sounds in one accent. Readings has more than one where the word can

@@ -1,8 +1,9 @@
 package lexicon
 
 import (
-	"brightchalk/internal/core/unfit"
 	"strings"
+
+	"brightchalk/internal/core/unfit"
 )
 
 // Refused gives the theme by which a word is kept from children; for words of the lexicon it is known beforehand.

@@ -2,12 +2,13 @@
 package order
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 	"cmp"
 	"fmt"
 	"slices"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 )
 
 // Step is one pair with its place.

@@ -1,16 +1,17 @@
 package order_test
 
 import (
-	"brightchalk/internal/core/order"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 	"fmt"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/order"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 )
 
 var south = words.Options{Accent: phoneme.SouthernBritish}

@@ -3,10 +3,10 @@
 package phoneme
 
 import (
-	"errors"
-	"fmt"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/fault"
 )
 
 // Phoneme is one sound in IPA, as in the inventory of an accent: "ʃ", "iː", "ɑːr".
@@ -32,10 +32,26 @@ func (a Accent) Rhotic() bool { return a == GeneralAmerican }
 // American tells on which side of the ocean the accent is at home, for spellings and for words.
 func (a Accent) American() bool { return a == GeneralAmerican }
 
+// AccentName is an accent with its name for people.
+type AccentName struct {
+	ID   Accent `json:"id" enum:"southern-british,northern-english,northern-english-strut,general-american"`
+	Name string `json:"name"`
+}
+
+// AccentNames lists the accents in the order in which they are offered.
+func AccentNames() []AccentName {
+	return []AccentName{
+		{SouthernBritish, "Southern British"},
+		{NorthernEnglish, "Northern English: cup has the vowel of put"},
+		{NorthernStrut, "Northern English: cup and put kept apart"},
+		{GeneralAmerican, "General American"},
+	}
+}
+
 // ErrUnknownAccent and ErrUnknownSound are wrapped by what ParseAccent and Parse return.
-var (
-	ErrUnknownAccent = errors.New("unknown accent")
-	ErrUnknownSound  = errors.New("unknown sound")
+const (
+	ErrUnknownAccent fault.Code = "unknown-accent"
+	ErrUnknownSound  fault.Code = "unknown-sound"
 )
 
 // ParseAccent reads an accent's name; the empty text is the default.
@@ -46,9 +62,9 @@ func ParseAccent(text string) (Accent, error) {
 	if a := Accent(text); slices.Contains(Accents, a) {
 		return a, nil
 	}
-	return "", fmt.Errorf(
-		"%w %q: choose southern-british, northern-english, northern-english-strut or general-american",
+	return "", fault.New(
 		ErrUnknownAccent,
+		"unknown accent %q: choose southern-british, northern-english, northern-english-strut or general-american",
 		text,
 	)
 }
@@ -231,7 +247,7 @@ func Parse(a Accent, text string) ([]Phoneme, error) {
 			Replace(rest)
 	}
 	if rest == "" {
-		return nil, fmt.Errorf("%w: the sound is empty", ErrUnknownSound)
+		return nil, fault.New(ErrUnknownSound, "the sound is empty")
 	}
 	known := lookup[a]
 	var out []Phoneme
@@ -250,7 +266,7 @@ next:
 			rest = string(runes[1:])
 			continue
 		}
-		return nil, fmt.Errorf("%w %q in %q: it is not a sound of %s", ErrUnknownSound, string(runes[0]), text, a)
+		return nil, fault.New(ErrUnknownSound, "unknown sound %q in %q: it is not a sound of %s", string(runes[0]), text, a)
 	}
 	return out, nil
 }

@@ -1,12 +1,13 @@
 package phoneme_test
 
 import (
-	"brightchalk/internal/core/phoneme"
 	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/phoneme"
 )
 
 // Voicing, place and manner from the IPA chart (International Phonetic Association, revised to 2020).

@@ -1,13 +1,14 @@
 package recording_test
 
 import (
-	"brightchalk/internal/core/recording"
 	"math"
 	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/recording"
 )
 
 func tone(hertz int, seconds, dbfs float64) []float64 {

@@ -1,7 +1,6 @@
 package recording_test
 
 import (
-	"brightchalk/internal/core/recording"
 	"bytes"
 	"encoding/binary"
 	"os"
@@ -11,6 +10,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/recording"
 )
 
 // plainWAV reads the demo's takes: 16-bit mono with a head of 44 bytes.

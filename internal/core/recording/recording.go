@@ -2,13 +2,15 @@
 package recording
 
 import (
-	"brightchalk/internal/core/phoneme"
 	"fmt"
 	"math"
 	"slices"
 	"time"
 
 	"gonum.org/v1/gonum/stat"
+
+	"brightchalk/internal/core/document"
+	"brightchalk/internal/core/phoneme"
 )
 
 // Clip is a decoded take: mono samples between -1 and 1.
@@ -472,3 +474,6 @@ func sanitised(in []float64) (out []float64, mean float64) {
 	}
 	return out, mean
 }
+
+// Reports reads and writes stored reports.
+var Reports = document.Kind[Report]{Name: "report"}

@@ -1,8 +1,6 @@
 package recording_test
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -10,6 +8,9 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
 )
 
 const hertz = 44_100

@@ -1,13 +1,14 @@
 package review_test
 
 import (
-	"brightchalk/internal/core/review"
 	"fmt"
 	"math/rand/v2"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
+
+	"brightchalk/internal/core/review"
 )
 
 var now = time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC)

@@ -1,10 +1,11 @@
 package spelling
 
 import (
-	"brightchalk/internal/core/phoneme"
 	"math/bits"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/phoneme"
 )
 
 const (

@@ -1,9 +1,10 @@
 package spelling
 
 import (
-	"fmt"
 	"strings"
 	"unicode"
+
+	"brightchalk/internal/core/fault"
 )
 
 // Normalise turns a word as typed into letters a to z. positions maps each letter to its rune in the typed
@@ -36,7 +37,7 @@ func Normalise(word string) (letters string, positions []int, err error) {
 				positions = append(positions, i)
 				continue
 			}
-			return "", nil, fmt.Errorf("%w: %q holds the sign %q", ErrNoWord, shorten(word), string(r))
+			return "", nil, fault.New(ErrNoWord, "not a word: %q holds the sign %q", shorten(word), string(r))
 		}
 	}
 	if b.Len() == 0 || b.Len() > maxLetters {
@@ -64,9 +65,9 @@ var accented = map[rune]rune{
 
 func tooLong(word string) error {
 	if len(word) > maxLetters {
-		return fmt.Errorf("%w: %q is longer than %d letters", ErrNoWord, shorten(word), maxLetters)
+		return fault.New(ErrNoWord, "not a word: %q is longer than %d letters", shorten(word), maxLetters)
 	}
-	return fmt.Errorf("%w: %q holds no letters", ErrNoWord, word)
+	return fault.New(ErrNoWord, "not a word: %q holds no letters", word)
 }
 
 func shorten(word string) string {

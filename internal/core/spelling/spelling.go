@@ -3,17 +3,17 @@
 package spelling
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"errors"
-	"fmt"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/phoneme"
 )
 
 // Errors that callers tell apart.
-var (
-	ErrUnknownPair = errors.New("unknown pair")
-	ErrNoWord      = errors.New("not a word")
+const (
+	ErrUnknownPair fault.Code = "unknown-pair"
+	ErrNoWord      fault.Code = "not-a-word"
 )
 
 // Pair is a grapheme with the sound that is taught for it. A split spelling is written "a-e"; Sound is the
@@ -96,7 +96,7 @@ func ParsePair(a phoneme.Accent, text string) (Pair, error) {
 	grapheme = strings.ToLower(strings.TrimSpace(strings.ReplaceAll(grapheme, "_", "-")))
 	rows := tableRows[grapheme]
 	if len(rows) == 0 && grapheme != "nk" {
-		return Pair{}, fmt.Errorf("%w %q: the grapheme %q is not in the table", ErrUnknownPair, text, grapheme)
+		return Pair{}, fault.New(ErrUnknownPair, "unknown pair %q: the grapheme %q is not in the table", text, grapheme)
 	}
 	if !given {
 		if grapheme == "nk" {
@@ -116,20 +116,16 @@ func ParsePair(a phoneme.Accent, text string) (Pair, error) {
 		return Pair{grapheme, own}, nil
 	}
 	if err != nil {
-		return Pair{}, fmt.Errorf("%w %q: %w", ErrUnknownPair, text, err)
+		return Pair{}, fault.New(ErrUnknownPair, "unknown pair %q: %s", text, err)
 	}
 	if grapheme == "nk" && pair.Sound == "ŋk" {
 		return pair, nil
 	}
-	return Pair{}, fmt.Errorf(
-		"%w %q: %s is not spelled %q in English; known for %q: %s",
-		ErrUnknownPair,
-		text,
+	return Pair{}, fault.New(ErrUnknownPair, "unknown pair %q: %s is not spelled %q in English; known for %q: %s", text,
 		pair.Sound,
 		grapheme,
 		grapheme,
-		strings.Join(Sounds(a, grapheme), ", "),
-	)
+		strings.Join(Sounds(a, grapheme), ", "))
 }
 
 // In gives the pair as an accent has it: o=ɒ is o=ɑː in America, u=ʌ is u=ʊ in the north. A pair that the table lacks

@@ -1,9 +1,10 @@
 package spelling
 
 import (
-	"brightchalk/internal/core/phoneme"
 	"fmt"
 	"strings"
+
+	"brightchalk/internal/core/phoneme"
 )
 
 // Joined is a word whose letters are joined to its codes once and for all, as it is stored: "sh:S i:i p:p". The

@@ -1,12 +1,13 @@
 package spelling
 
 import (
-	"brightchalk/internal/core/phoneme"
 	_ "embed"
 	"fmt"
 	"slices"
 	"strconv"
 	"strings"
+
+	"brightchalk/internal/core/phoneme"
 )
 
 //go:embed table.txt

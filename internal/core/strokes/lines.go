@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"strings"
+
+	"brightchalk/internal/core/fault"
 )
 
 // RuledLine is one of a team's writing lines.
@@ -183,7 +185,7 @@ func (l Lines) Group(text string, own map[string]Letter) (Letter, error) {
 		x, ok := own[string(r)]
 		if !ok {
 			if x, ok = Of(string(r)); !ok {
-				return out, fmt.Errorf("there are no strokes for %q", string(r))
+				return out, fault.New(fault.Invalid, "there are no strokes for %q", string(r))
 			}
 		}
 		x = l.Form(x)

@@ -4,6 +4,7 @@
 package strokes
 
 import (
+	"brightchalk/internal/core/document"
 	_ "embed"
 	"fmt"
 	"math"
@@ -262,3 +263,6 @@ func (l Letter) Map(f func(Point) Point) Letter {
 	}
 	return out
 }
+
+// LetterDocuments reads and writes the stored forms of letters.
+var LetterDocuments = document.Kind[Letter]{Name: "letter"}

@@ -1,13 +1,14 @@
 package strokes_test
 
 import (
-	"brightchalk/internal/core/strokes"
 	"math"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/strokes"
 )
 
 func of(t *testing.T, sign string) strokes.Letter {

@@ -1,6 +1,7 @@
 package strokes
 
 import (
+	"brightchalk/internal/core/prose"
 	"math"
 	"strings"
 )
@@ -166,5 +167,5 @@ func closes(s Stroke, j int) bool {
 
 func upper(s string) string {
 	s = strings.ToLower(s)
-	return strings.ToUpper(s[:1]) + s[1:]
+	return prose.Capital(s)
 }

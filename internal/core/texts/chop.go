@@ -1,16 +1,16 @@
 package texts
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"errors"
-	"fmt"
 	"slices"
 	"strings"
 	"unicode"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lexicon"
 )
 
 // ErrChop is wrapped by what keeps a sentence from being cut into pieces.
-var ErrChop = errors.New("this sentence cannot be cut into pieces")
+const ErrChop fault.Code = "cannot-be-cut"
 
 // Bounds of the pieces of a cut sentence (common practice, no published source).
 const (
@@ -162,19 +162,28 @@ func classes(word string) string {
 func Chop(sentence string) ([]string, error) {
 	words := strings.Fields(strings.TrimSpace(sentence))
 	if len(words) < leastPieces {
-		return nil, fmt.Errorf("%w: it has %d words and needs at least %d", ErrChop, len(words), leastPieces)
+		return nil, fault.New(
+			ErrChop,
+			"this sentence cannot be cut into pieces: it has %d words and needs at least %d",
+			len(words),
+			leastPieces,
+		)
 	}
 	first, last := []rune(words[0])[0], words[len(words)-1]
 	inner := strings.Join(words, " ")
 	switch {
 	case !unicode.IsUpper(first):
-		return nil, fmt.Errorf("%w: it needs a capital at the start", ErrChop)
+		return nil, fault.New(ErrChop, "this sentence cannot be cut into pieces: it needs a capital at the start")
 	case !strings.ContainsRune(".!?", rune(last[len(last)-1])):
-		return nil, fmt.Errorf("%w: it needs a full stop at the end", ErrChop)
+		return nil, fault.New(ErrChop, "this sentence cannot be cut into pieces: it needs a full stop at the end")
 	case strings.ContainsAny(inner[:len(inner)-1], ".!?"):
-		return nil, fmt.Errorf("%w: it is more than one sentence", ErrChop)
+		return nil, fault.New(ErrChop, "this sentence cannot be cut into pieces: it is more than one sentence")
 	case len(words) > 12:
-		return nil, fmt.Errorf("%w: it has %d words; up to 12 can be held", ErrChop, len(words))
+		return nil, fault.New(
+			ErrChop,
+			"this sentence cannot be cut into pieces: it has %d words; up to 12 can be held",
+			len(words),
+		)
 	}
 	var best []string
 	least := len(words) + 1
@@ -187,7 +196,10 @@ func Chop(sentence string) ([]string, error) {
 		})
 	}
 	if best == nil {
-		return nil, fmt.Errorf("%w: its pieces could be put in more than one order", ErrChop)
+		return nil, fault.New(
+			ErrChop,
+			"this sentence cannot be cut into pieces: its pieces could be put in more than one order",
+		)
 	}
 	return best, nil
 }

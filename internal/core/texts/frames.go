@@ -1,6 +1,7 @@
 package texts
 
 import (
+	"brightchalk/internal/core/prose"
 	"slices"
 	"strings"
 )
@@ -57,7 +58,7 @@ func (m *maker) finish(mark string, parts ...string) string {
 			}
 		}
 	}
-	return capital(strings.Join(parts, " ")) + mark
+	return prose.Capital(strings.Join(parts, " ")) + mark
 }
 
 func form(n noun, many bool) string {

@@ -1,10 +1,11 @@
 package texts
 
 import (
-	"brightchalk/internal/core/lexicon"
 	"cmp"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/lexicon"
 )
 
 const mostInstead = 3

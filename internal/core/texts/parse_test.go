@@ -1,14 +1,15 @@
 package texts_test
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/texts"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/texts"
 )
 
 // A phrase-structure grammar of simple English, apart from what cuts the sentences: a chart parser (after J. Earley,

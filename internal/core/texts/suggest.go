@@ -1,12 +1,14 @@
 package texts
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/spelling"
 )
 
 // ReadFirst stands beside every made sentence.
@@ -171,7 +173,7 @@ func (m *maker) narrow() {
 	}
 	for _, n := range all.nouns {
 		if n.bare {
-			n.one = capital(n.one)
+			n.one = prose.Capital(n.one)
 		}
 		one, many := keep(&n.one), keep(&n.many)
 		if one || many {
@@ -206,8 +208,6 @@ func (m *maker) narrow() {
 		}
 	}
 }
-
-func capital(w string) string { return strings.ToUpper(w[:1]) + w[1:] }
 
 func (m *maker) held(text string) []string {
 	var out []string

@@ -1,9 +1,6 @@
 package texts_test
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -12,6 +9,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
 )
 
 const later = "s,s=z,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,j,v,w,x,y,z,qu,sh,ch,ng,ai,ee,oa,er"

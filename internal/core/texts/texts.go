@@ -2,14 +2,15 @@
 package texts
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
 	"fmt"
 	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 )
 
 // Status of a word in a text.

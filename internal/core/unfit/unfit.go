@@ -3,12 +3,13 @@
 package unfit
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/wordform"
 	_ "embed"
 	"slices"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/wordform"
 )
 
 //go:embed themes.txt

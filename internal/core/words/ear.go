@@ -1,21 +1,22 @@
 package words
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	"cmp"
-	"errors"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 // ErrPosition says that English never puts the sound there, ErrTooFew that pictures are short.
-var (
-	ErrPosition = errors.New("no English word has the sound there")
-	ErrTooFew   = errors.New("too few fit")
+const (
+	ErrPosition fault.Code = "no-such-position"
+	ErrTooFew   fault.Code = "too-few"
 )
 
 // Basket is one side of a sorting game: pictures whose names have the sound at the place asked for. Note says what a
@@ -32,13 +33,13 @@ func CheckPosition(a phoneme.Accent, p phoneme.Phoneme, at Position) error {
 	s, ok := phoneme.Lookup(a, p)
 	switch {
 	case !ok:
-		return fmt.Errorf("%w %q", phoneme.ErrUnknownSound, p)
+		return fault.New(phoneme.ErrUnknownSound, "unknown sound %q", p)
 	case at == Initial && !s.Initial:
-		return fmt.Errorf("%w: none starts with /%s/", ErrPosition, p)
+		return fault.New(ErrPosition, "no English word has the sound there: none starts with /%s/", p)
 	case at == Final && !s.Final:
-		return fmt.Errorf("%w: none ends with /%s/", ErrPosition, p)
+		return fault.New(ErrPosition, "no English word has the sound there: none ends with /%s/", p)
 	case at == Medial && s.Phoneme == "h":
-		return fmt.Errorf("%w: hardly any has /h/ in the middle", ErrPosition)
+		return fault.New(ErrPosition, "no English word has the sound there: hardly any has /h/ in the middle")
 	}
 	return nil
 }
@@ -242,14 +243,14 @@ const leastPictures = 2
 // the sound that English never puts there, or that has hardly a picture.
 func Sort(sounds []phoneme.Phoneme, per int, at Position, o Options, rng *rand.Rand) ([]Basket, error) {
 	if len(sounds) < 2 || len(sounds) > 7 {
-		return nil, fmt.Errorf("a sorting game takes 2 to 7 sounds, not %d", len(sounds))
+		return nil, fault.New(fault.Invalid, "a sorting game takes 2 to 7 sounds, not %d", len(sounds))
 	}
 	if per < 1 || per > 8 {
-		return nil, fmt.Errorf("a sorting game takes 1 to 8 pictures a sound, not %d", per)
+		return nil, fault.New(fault.Invalid, "a sorting game takes 1 to 8 pictures a sound, not %d", per)
 	}
 	for i, s := range sounds {
 		if slices.Contains(sounds[:i], s) {
-			return nil, fmt.Errorf("the sound /%s/ is named twice", s)
+			return nil, fault.New(fault.Invalid, "the sound /%s/ is named twice", s)
 		}
 	}
 	if at != Any {
@@ -286,7 +287,7 @@ func sortAt(sounds []phoneme.Phoneme, per int, at Position, o Options, rng *rand
 		}
 	}
 	if equal < min(per, leastPictures) {
-		return nil, fmt.Errorf("%w: /%s/ has %d of %d pictures", ErrTooFew, sounds[short], equal, per)
+		return nil, fault.New(ErrTooFew, "too few fit: /%s/ has %d of %d pictures", sounds[short], equal, per)
 	}
 	out := make([]Basket, len(sounds))
 	for i, s := range sounds {
@@ -351,7 +352,7 @@ func FirstOrLast(p phoneme.Phoneme, exclude map[string]bool, o Options, rng *ran
 		}
 	}
 	if len(ends[0]) == 0 || len(ends[1]) == 0 || len(ends[0])+len(ends[1]) < 4 {
-		return nil, fmt.Errorf("%w: /%s/ is first in %d and last in %d", ErrTooFew, p, len(ends[0]), len(ends[1]))
+		return nil, fault.New(ErrTooFew, "too few fit: /%s/ is first in %d and last in %d", p, len(ends[0]), len(ends[1]))
 	}
 	least, most := max(1, 4-len(ends[1])), min(3, len(ends[0]))
 	first := least + rng.IntN(most-least+1)
@@ -391,7 +392,7 @@ func Contrast(left, right spelling.Pair, q Query, o Options) (ContrastSet, error
 	var sides [2][]Choice
 	for i, p := range []spelling.Pair{left, right} {
 		if !q.Taught[p] {
-			return out, fmt.Errorf("%s is not among the taught pairs", p)
+			return out, fault.New(fault.Invalid, "%s is not among the taught pairs", p)
 		}
 		q.Target, q.Limit = &p, 0
 		other := []spelling.Pair{right, left}[i]
@@ -416,7 +417,14 @@ func Contrast(left, right spelling.Pair, q Query, o Options) (ContrastSet, error
 		n = min(n, limit)
 	}
 	if n == 0 {
-		return out, fmt.Errorf("%w: %s has %d words and %s has %d", ErrTooFew, left, len(sides[0]), right, len(sides[1]))
+		return out, fault.New(
+			ErrTooFew,
+			"too few fit: %s has %d words and %s has %d",
+			left,
+			len(sides[0]),
+			right,
+			len(sides[1]),
+		)
 	}
 	out.Left, out.Right = sides[0][:n], sides[1][:n]
 	return out, nil

@@ -1,14 +1,15 @@
 package words
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
 	"cmp"
 	"fmt"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 )
 
 // Missing is a pair that a word still needs, and the step of the order that teaches it; 0 where none does.

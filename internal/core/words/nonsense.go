@@ -1,15 +1,16 @@
 package words
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
-	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 )
 
 // MadeUp is a made-up word.
@@ -124,10 +125,14 @@ func MakeUp(q MadeUpQuery, o Options, rng *rand.Rand) ([]MadeUp, error) {
 	if strings.Trim(frame, "CV") != "" || strings.Count(frame, "V") != 1 || len(frame) > 6 ||
 		strings.HasPrefix(frame, "CCCC") ||
 		strings.HasSuffix(frame, "CCCC") {
-		return nil, fmt.Errorf("the frame %q is no syllable of English: one V with up to three C on either side", q.Frame)
+		return nil, fault.New(
+			fault.Invalid,
+			"the frame %q is no syllable of English: one V with up to three C on either side",
+			q.Frame,
+		)
 	}
 	if q.Target != nil && !q.Taught[*q.Target] {
-		return nil, fmt.Errorf("the target %s is not among the taught pairs", q.Target)
+		return nil, fault.New(fault.Invalid, "the target %s is not among the taught pairs", q.Target)
 	}
 	m := maker{q: q, o: o, legal: legalFor(o), frame: frame}
 	m.sort()

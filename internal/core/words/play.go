@@ -1,14 +1,16 @@
 package words
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
 	_ "embed"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"sync"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
 )
 
 // Link is a word of a chain. Changed is the number of the segment that differs from the word before, -1 in
@@ -38,7 +40,7 @@ var chainOrder = []string{atStart, atEnd, inVowel, inside}
 // give no longer chain; the error says why there is none.
 func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link, error) {
 	if length < 3 || length > 12 {
-		return nil, fmt.Errorf("a chain takes 3 to 12 words, not %d", length)
+		return nil, fault.New(fault.Invalid, "a chain takes 3 to 12 words, not %d", length)
 	}
 	target := q.Target
 	q.Target, q.Limit, q.Position = nil, 0, Any
@@ -60,14 +62,18 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 	}
 	best := g.best(start, length, rng)
 	if start != "" && best == nil {
-		return nil, fmt.Errorf("a chain cannot start with %q: it is no short, well-known word that can be read yet", start)
+		return nil, fault.New(
+			fault.Invalid,
+			"a chain cannot start with %q: it is no short, well-known word that can be read yet",
+			start,
+		)
 	}
 	// or comes back to it
 	for target != nil && len(best) > 0 && len(positions(g.all[best[len(best)-1]].Segments, *target)) == 0 {
 		best = best[:len(best)-1]
 	}
 	if len(best) < 3 {
-		return nil, fmt.Errorf("%w: no three words that can be read differ in one sound each", ErrTooFew)
+		return nil, fault.New(ErrTooFew, "too few fit: no three words that can be read differ in one sound each")
 	}
 	return g.links(best), nil
 }
@@ -283,10 +289,10 @@ type Ring struct {
 // with about a quarter of words without it between them; the order is set by rng.
 func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
 	if q.Target == nil {
-		return nil, fmt.Errorf("say which sound is to be found and ringed")
+		return nil, fault.New(fault.Invalid, "say which sound is to be found and ringed")
 	}
 	if count < 4 || count > 24 {
-		return nil, fmt.Errorf("a find-and-ring list takes 4 to 24 words, not %d", count)
+		return nil, fault.New(fault.Invalid, "a find-and-ring list takes 4 to 24 words, not %d", count)
 	}
 	target := *q.Target
 	q.Limit = 0
@@ -321,7 +327,7 @@ func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
 		}
 	}
 	if len(out) < 3 {
-		return nil, fmt.Errorf("%w: only %d readable words hold %s", ErrTooFew, len(out), target.Grapheme)
+		return nil, fault.New(ErrTooFew, "too few fit: only %d readable words hold %s", len(out), target.Grapheme)
 	}
 	for _, c := range others[:min(len(others), count/4)] {
 		out = append(out, Ring{c, []int{}, Any})

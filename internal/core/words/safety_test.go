@@ -1,17 +1,18 @@
 package words_test
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
-	"brightchalk/internal/core/words"
 	_ "embed"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
+	"brightchalk/internal/core/words"
 )
 
 // Every word that is offered unasked, read through by eye; the file has the date.

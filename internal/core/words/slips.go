@@ -1,12 +1,14 @@
 package words
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 type segment = spelling.Segment
@@ -36,7 +38,7 @@ var nearVowels = map[string]string{"a": "eu", "e": "ia", "i": "e", "o": "u", "u"
 // and the slips are set by rng. No slip is rude or nearly so, and none is spelled like the word's homophone.
 func SlipHunt(q Query, count int, o Options, rng *rand.Rand) ([]Slip, error) {
 	if count < 1 || count > 12 {
-		return nil, fmt.Errorf("a slip hunt takes 1 to 12 words, not %d", count)
+		return nil, fault.New(fault.Invalid, "a slip hunt takes 1 to 12 words, not %d", count)
 	}
 	q.Limit, q.MinSounds = 0, max(3, q.MinSounds)
 	found := Find(q, o)
@@ -65,7 +67,10 @@ func SlipHunt(q Query, count int, o Options, rng *rand.Rand) ([]Slip, error) {
 		}
 	}
 	if len(out) == 0 {
-		return nil, fmt.Errorf("%w: no readable word has a cluster, a short vowel or a letter group to slip on", ErrTooFew)
+		return nil, fault.New(
+			ErrTooFew,
+			"too few fit: no readable word has a cluster, a short vowel or a letter group to slip on",
+		)
 	}
 	return out, nil
 }

@@ -1,13 +1,14 @@
 package words
 
 import (
+	"cmp"
+	"slices"
+	"strings"
+
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/unfit"
-	"cmp"
-	"slices"
-	"strings"
 )
 
 // Here is why a grapheme stands where it does in a word.

@@ -3,13 +3,14 @@
 package words
 
 import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
-	"cmp"
-	"fmt"
-	"slices"
-	"strings"
 )
 
 // Position of a pair or sound in a word.
@@ -30,7 +31,7 @@ func ParsePosition(text string) (Position, error) {
 	case Any, Initial, Medial, Final:
 		return p, nil
 	}
-	return "", fmt.Errorf("unknown position %q: choose initial, medial, final or any", text)
+	return "", fault.New(fault.Invalid, "unknown position %q: choose initial, medial, final or any", text)
 }
 
 // Query asks for readable words. Taught must hold the target. The zero values of the rest mean no limit.

@@ -1,3 +1,27 @@
+-- part: member_head
+member_id::text, team_id::text, email, name, initials, role
+
+-- part: card_rows
+c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at,
+    c.archived_at, coalesce(m.initials, '') AS updated_by, coalesce(t.take_id::text, '') AS take_id
+FROM card c LEFT JOIN member m ON m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
+
+-- part: version_head
+v.version, v.state, coalesce(m.name, 'Bright Chalk') AS changed_by, v.changed_at
+
+-- part: version_from
+FROM card_version v LEFT JOIN member m ON m.member_id = v.changed_by
+
+-- part: take_rows
+t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain,
+    t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
+FROM take t LEFT JOIN member m ON m.member_id = t.created_by
+
+-- part: class_rows
+s.class_id::text, s.name, s.kind, (
+    SELECT count(DISTINCT l.card_id) FROM class_log l WHERE l.class_id = s.class_id AND l.introduced
+)::int AS taught FROM school_class s
+
 -- name: team_create
 INSERT INTO team (name, conventions) VALUES (@name, @conventions) RETURNING team_id::text
 
@@ -15,15 +39,15 @@ INSERT INTO member (team_id, email, name, initials, role, password_hash)
 VALUES (@team_id, @email, @name, @initials, @role, @password_hash) RETURNING member_id::text
 
 -- name: member_by_email
-SELECT member_id::text, team_id::text, email, name, initials, role, password_hash FROM member
+SELECT {member_head}, password_hash FROM member
 WHERE lower(email) = lower(@email) AND archived_at IS NULL
 
 -- name: member_get
-SELECT member_id::text, team_id::text, email, name, initials, role, password_hash FROM member
+SELECT {member_head}, password_hash FROM member
 WHERE member_id = @member_id AND archived_at IS NULL
 
 -- name: member_list
-SELECT member_id::text, team_id::text, email, name, initials, role, '' AS password_hash FROM member
+SELECT {member_head}, '' AS password_hash FROM member
 WHERE team_id = @team_id AND archived_at IS NULL ORDER BY name
 
 -- name: medium_put
@@ -38,15 +62,11 @@ INSERT INTO card (team_id, step, grapheme, sound, version, agreed_version, state
 VALUES (@team_id, @step, @grapheme, @sound, 1, CASE WHEN @state::text = 'agreed' THEN 1 END, @state, @content, @by) RETURNING card_id::text
 
 -- name: card_list
-SELECT c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at, c.archived_at,
-    coalesce(m.initials, '') AS updated_by, coalesce(t.take_id::text, '') AS take_id
-FROM card c LEFT JOIN member m ON m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
+SELECT {card_rows}
 WHERE c.team_id = @team_id AND (@archived::boolean OR c.archived_at IS NULL) ORDER BY c.step, c.grapheme
 
 -- name: card_get
-SELECT c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at, c.archived_at,
-    coalesce(m.initials, '') AS updated_by, coalesce(t.take_id::text, '') AS take_id
-FROM card c LEFT JOIN member m ON m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
+SELECT {card_rows}
 WHERE c.team_id = @team_id AND c.card_id = @card_id
 
 -- name: card_neighbours
@@ -78,13 +98,11 @@ INSERT INTO card_version (team_id, card_id, version, state, content, changed, ch
 VALUES (@team_id, @card_id, @version, @state, @content, @changed, @by, @now)
 
 -- name: version_list
-SELECT v.version, v.state, v.content, v.changed, coalesce(m.name, 'Bright Chalk') AS changed_by, v.changed_at
-FROM card_version v LEFT JOIN member m ON m.member_id = v.changed_by
-WHERE v.team_id = @team_id AND v.card_id = @card_id ORDER BY v.version DESC
+SELECT {version_head}, v.changed {version_from}
+WHERE v.team_id = @team_id AND v.card_id = @card_id AND (@before::int = 0 OR v.version < @before) ORDER BY v.version DESC LIMIT @limit
 
 -- name: version_get
-SELECT v.version, v.state, v.content, v.changed, coalesce(m.name, 'Bright Chalk') AS changed_by, v.changed_at
-FROM card_version v LEFT JOIN member m ON m.member_id = v.changed_by
+SELECT {version_head}, v.content, v.changed {version_from}
 WHERE v.team_id = @team_id AND v.card_id = @card_id AND v.version = @version
 
 -- name: agreed_contents
@@ -96,23 +114,20 @@ INSERT INTO take (team_id, card_id, sha256, speaker, consent_on, trim_start_ms, 
 VALUES (@team_id, @card_id, @sha256, @speaker, @consent_on, @trim_start_ms, @trim_end_ms, @verdict, @report, @by, @now) RETURNING take_id::text
 
 -- name: take_list
-SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
-FROM take t LEFT JOIN member m ON m.member_id = t.created_by
+SELECT {take_rows}
 WHERE t.team_id = @team_id AND t.card_id = @card_id ORDER BY t.created_at DESC
 
 -- name: take_get
-SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
-FROM take t LEFT JOIN member m ON m.member_id = t.created_by
+SELECT {take_rows}
 WHERE t.team_id = @team_id AND t.take_id = @take_id
 
 -- name: take_chosen
-SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
-FROM take t JOIN card c ON c.card_id = t.card_id LEFT JOIN member m ON m.member_id = t.created_by
+SELECT {take_rows} JOIN card c ON c.card_id = t.card_id
 WHERE t.team_id = @team_id AND t.chosen AND c.archived_at IS NULL ORDER BY c.step, c.grapheme
 
 -- name: take_of_speaker
-SELECT t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain, t.verdict, t.report, t.chosen, '' AS created_by, t.created_at
-FROM take t WHERE t.team_id = @team_id AND t.speaker = @speaker
+SELECT {take_rows}
+WHERE t.team_id = @team_id AND t.speaker = @speaker
 
 -- name: take_unchoose
 UPDATE take SET chosen = false WHERE team_id = @team_id AND card_id = @card_id AND chosen
@@ -134,12 +149,12 @@ DELETE FROM medium m WHERE m.team_id = @team_id AND m.sha256 = @sha256 AND m.med
 INSERT INTO school_class (team_id, name, kind) VALUES (@team_id, @name, @kind) RETURNING class_id::text
 
 -- name: class_list
-SELECT s.class_id::text, s.name, s.kind, (SELECT count(DISTINCT l.card_id) FROM class_log l WHERE l.class_id = s.class_id AND l.introduced)::int AS taught
-FROM school_class s WHERE s.team_id = @team_id AND s.archived_at IS NULL ORDER BY s.kind, s.name
+SELECT {class_rows}
+WHERE s.team_id = @team_id AND s.archived_at IS NULL ORDER BY s.kind, s.name
 
 -- name: class_get
-SELECT s.class_id::text, s.name, s.kind, (SELECT count(DISTINCT l.card_id) FROM class_log l WHERE l.class_id = s.class_id AND l.introduced)::int AS taught
-FROM school_class s WHERE s.team_id = @team_id AND s.class_id = @class_id AND s.archived_at IS NULL
+SELECT {class_rows}
+WHERE s.team_id = @team_id AND s.class_id = @class_id AND s.archived_at IS NULL
 
 -- name: log_add
 INSERT INTO class_log (team_id, class_id, card_id, introduction_id, introduced, sureness, reached, met_at, logged_by)
@@ -150,7 +165,7 @@ SELECT card_id::text, introduced, sureness::int, reached, met_at FROM class_log
 WHERE team_id = @team_id AND class_id = @class_id ORDER BY met_at, log_id
 
 -- name: routine_get
-SELECT name, steps FROM routine WHERE team_id = @team_id
+SELECT steps FROM routine WHERE team_id = @team_id
 
 -- name: routine_put
 INSERT INTO routine (team_id, name, steps) VALUES (@team_id, @name, @steps)

@@ -1,0 +1,224 @@
+package httpapi
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"path"
+	"reflect"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+
+	"brightchalk/internal/app"
+)
+
+// route is what the description says of a call beside its types.
+type route struct {
+	id, method, path, tag string
+	summary               string
+	about                 string // may be empty
+	example               any    // of the body, where there is one
+}
+
+// Tags of the calls, in the order of the description.
+var tags = []*huma.Tag{
+	{Name: "session", Description: "Signing in and out, and who is signed in."},
+	{Name: "cards", Description: "The library: what is agreed about each sound."},
+	{Name: "takes", Description: "Recordings, their voices and their fixes."},
+	{Name: "letters", Description: "How the team writes."},
+	{Name: "words", Description: "Words, games and pictures by what a class can read."},
+	{Name: "texts", Description: "Sentences and pages by what a class can read, and the team's bank."},
+	{Name: "lessons", Description: "Introductions: assembled, changed, logged."},
+	{Name: "planning", Description: "Classes, conventions and the routine."},
+	{Name: "people", Description: "Members of the team."},
+	{Name: "print", Description: "Sheets, cards, the carry pack and bundles."},
+	{Name: "events", Description: "What changed, as it changes."},
+}
+
+// maxJSON bounds the body of a JSON call, in bytes.
+const maxJSON = 1 << 20
+
+func (r route) operation() huma.Operation {
+	o := huma.Operation{
+		OperationID: r.id, Method: r.method, Path: r.path, Tags: []string{r.tag}, Summary: r.summary,
+		Description: r.about, MaxBodyBytes: maxJSON,
+		Errors: []int{
+			http.StatusUnauthorized, http.StatusForbidden, http.StatusNotFound, http.StatusUnprocessableEntity,
+			http.StatusInternalServerError,
+		},
+	}
+	if r.method != http.MethodGet {
+		o.Errors = append(o.Errors, http.StatusConflict)
+	}
+	return o
+}
+
+// describe puts the example of a registered call's body in its description.
+func (r route) describe(api huma.API) {
+	item := api.OpenAPI().Paths[r.path]
+	o := map[string]*huma.Operation{
+		http.MethodGet: item.Get, http.MethodPost: item.Post, http.MethodPut: item.Put, http.MethodDelete: item.Delete,
+	}[r.method]
+	if o.RequestBody == nil {
+		return
+	}
+	if content := o.RequestBody.Content["application/json"]; content != nil {
+		content.Example = r.example
+	}
+}
+
+type body[T any] struct{ Body T }
+
+// ByID is exported because huma only looks into exported embedded types.
+type ByID struct {
+	ID string `path:"id" format:"uuid"`
+}
+
+type created struct {
+	ID string `json:"id" format:"uuid"`
+}
+
+type done struct {
+	Done bool `json:"done"`
+}
+
+func ok(err error) (done, error) { return done{err == nil}, err }
+
+type nothing struct{}
+
+// call registers a call of a signed-in member that answers JSON.
+func call[I, O any](
+	s *server,
+	api huma.API,
+	r route,
+	f func(ctx context.Context, by app.Actor, in *I) (O, error),
+) {
+	huma.Register(api, r.operation(), func(ctx context.Context, in *I) (*body[O], error) {
+		out, err := f(ctx, actorOf(ctx), in)
+		if err != nil {
+			return nil, s.fail(ctx, err)
+		}
+		return &body[O]{out}, nil
+	})
+	r.describe(api)
+}
+
+// file is an answer that is no JSON.
+type file struct {
+	ContentType  string `header:"Content-Type"`
+	Disposition  string `header:"Content-Disposition"`
+	CacheControl string `header:"Cache-Control"`
+	Policy       string `header:"Content-Security-Policy"`
+	Body         []byte
+}
+
+// download registers a call of a signed-in member that answers a file of one of the media types.
+func download[I any](
+	s *server,
+	api huma.API,
+	r route,
+	mediaTypes []string,
+	f func(ctx context.Context, by app.Actor, in *I) (file, error),
+) {
+	o := r.operation()
+	content := map[string]*huma.MediaType{}
+	for _, t := range mediaTypes {
+		content[t] = &huma.MediaType{Schema: &huma.Schema{Type: "string", Format: "binary"}}
+	}
+	o.Responses = map[string]*huma.Response{"200": {Description: "The file", Content: content}}
+	huma.Register(api, o, func(ctx context.Context, in *I) (*file, error) {
+		out, err := f(ctx, actorOf(ctx), in)
+		if err != nil {
+			return nil, s.fail(ctx, err)
+		}
+		return &out, nil
+	})
+}
+
+// upload registers a call that takes the bytes of a file, up to a limit.
+func upload[I, O any](
+	s *server,
+	api huma.API,
+	r route,
+	limit int64,
+	f func(ctx context.Context, by app.Actor, in *I) (O, error),
+) {
+	o := r.operation()
+	o.MaxBodyBytes = limit
+	o.BodyReadTimeout = time.Minute
+	o.Errors = append(o.Errors, http.StatusRequestEntityTooLarge)
+	huma.Register(api, o, func(ctx context.Context, in *I) (*body[O], error) {
+		out, err := f(ctx, actorOf(ctx), in)
+		if err != nil {
+			return nil, s.fail(ctx, err)
+		}
+		return &body[O]{out}, nil
+	})
+	bytes := int(limit)
+	item := api.OpenAPI().Paths[r.path]
+	item.Post.RequestBody.Required = false // an empty file gets a sentence from ours
+	for _, media := range item.Post.RequestBody.Content {
+		media.Schema.MaxLength = &bytes
+	}
+	item.Post.RequestBody.Description = fmt.Sprintf("The bytes of the file, up to %d MB.", limit>>20)
+}
+
+func apiConfig() huma.Config {
+	c := huma.DefaultConfig("Bright Chalk", "1")
+	c.DocsPath, c.SchemasPath, c.OpenAPIPath = "", "", ""
+	c.CreateHooks = nil // no $schema links in the answers
+	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	c.Servers = []*huma.Server{{URL: "/api"}}
+	c.Tags = tags
+	c.Info.Description = "One team's library of sounds, and all that is made from it. A member signs in and gets a " +
+		"cookie; every call is for the team of that member. Times are RFC 3339, durations are in the unit that the " +
+		"name ends in, sounds are IPA. A call that fails answers application/problem+json with a code for programs " +
+		"and a sentence for people."
+	c.Components.SecuritySchemes = map[string]*huma.SecurityScheme{
+		"session": {Type: "apiKey", In: "cookie", Name: cookieName},
+	}
+	c.Security = []map[string][]string{{"session": {}}}
+	return c
+}
+
+// schemaName puts the package before the type, so that card.Finding and recording.Finding stay apart.
+func schemaName(t reflect.Type, hint string) string {
+	name := huma.DefaultSchemaNamer(t, hint)
+	for t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	pkg := path.Base(t.PkgPath())
+	ours := t.Name() != "" && strings.HasPrefix(t.PkgPath(), "brightchalk/") && !strings.Contains(t.Name(), "[")
+	if ours && pkg != "app" && pkg != "httpapi" {
+		return strings.ToUpper(pkg[:1]) + pkg[1:] + name
+	}
+	return name
+}
+
+// register puts every call on the routers: those of everybody, and those of signed-in members.
+func (s *server) register(everybody, members huma.API) {
+	s.sessionCalls(everybody, members)
+	s.cardCalls(members)
+	s.takeCalls(members)
+	s.letterCalls(members)
+	s.wordCalls(members)
+	s.textCalls(members)
+	s.lessonCalls(members)
+	s.planningCalls(members)
+	s.peopleCalls(members)
+	s.printCalls(members)
+	s.eventCalls(members)
+}
+
+// OpenAPI is the description of the calls, for the typed client and for other programs.
+func OpenAPI() ([]byte, error) {
+	c := apiConfig()
+	r := chi.NewRouter()
+	everybody, members := humachi.New(r, c), humachi.New(r, c)
+	(&server{}).register(everybody, members)
+	return everybody.OpenAPI().MarshalJSON()
+}

@@ -1,0 +1,78 @@
+package httpapi
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+
+	"brightchalk/internal/store"
+)
+
+// beat is how often an idle stream says that it is still there.
+const beat = 20 * time.Second
+
+func (s *server) eventCalls(api huma.API) {
+	o := route{
+		id: "events", method: http.MethodGet, path: "/events", tag: "events", summary: "The team's changes as they happen",
+		about: "A stream of server-sent events. Each event is named change; its data is a JSON object with kind, the " +
+			"table that changed, and id. After resync everything is to be fetched anew.",
+	}.operation()
+	o.Responses = map[string]*huma.Response{"200": {
+		Description: "The stream",
+		Content:     map[string]*huma.MediaType{"text/event-stream": {Schema: &huma.Schema{Type: "string"}}},
+	}}
+	huma.Register(api, o, func(_ context.Context, _ *nothing) (*huma.StreamResponse, error) {
+		return &huma.StreamResponse{Body: func(c huma.Context) {
+			r, w := humachi.Unwrap(c)
+			s.events(w, r)
+		}}, nil
+	})
+}
+
+// events streams the team's changes. It lifts the write timeout of the server for itself.
+func (s *server) events(w http.ResponseWriter, r *http.Request) {
+	stream := http.NewResponseController(w)
+	_ = stream.SetWriteDeadline(time.Time{})
+	changes, end := s.Hub.Subscribe(actorOf(r.Context()).TeamID)
+	defer end()
+	w.Header().Set("Content-Type", "text/event-stream")
+	w.Header().Set("Cache-Control", never)
+	w.Header().Set("X-Accel-Buffering", "no")
+	_, _ = io.WriteString(w, "retry: 2000\n\n")
+	if stream.Flush() != nil {
+		return
+	}
+	still := time.NewTicker(beat)
+	defer still.Stop()
+	for {
+		var err error
+		select {
+		case <-r.Context().Done():
+			return
+		case c, open := <-changes:
+			if !open { // the server stops; the browser comes back to the next one
+				return
+			}
+			err = tell(w, c)
+		case <-still.C:
+			_, err = io.WriteString(w, ": still here\n\n")
+		}
+		if err != nil || stream.Flush() != nil {
+			return
+		}
+	}
+}
+
+func tell(w io.Writer, c store.Change) error {
+	data, err := json.Marshal(map[string]string{"kind": c.Kind, "id": c.ID})
+	if err == nil {
+		_, err = fmt.Fprintf(w, "event: change\ndata: %s\n\n", data)
+	}
+	return err
+}

@@ -1,0 +1,79 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/store"
+)
+
+type newClass struct {
+	Name string `json:"name" maxLength:"60" doc:"of the class, never of a child"`
+	Kind string `json:"kind" enum:"class,group"`
+}
+
+type invited struct {
+	Name     string   `json:"name" maxLength:"80"`
+	Email    string   `json:"email" maxLength:"200"`
+	Role     app.Role `json:"role" enum:"lead,teacher,assistant"`
+	Password string   `json:"password" maxLength:"200" doc:"12 signs or more"`
+}
+
+func (s *server) planningCalls(api huma.API) {
+	a := s.planning()
+	call(s, api, route{
+		id: "vocabulary", method: http.MethodGet, path: "/vocabulary", tag: "planning",
+		summary: "What the screens choose from: accents, kinds of steps, materials",
+	}, func(context.Context, app.Actor, *nothing) (app.Vocabulary, error) { return app.TheVocabulary(), nil })
+	call(s, api, route{
+		id: "classes", method: http.MethodGet, path: "/classes", tag: "planning", summary: "Classes and groups",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]store.Class, error) { return a.Classes(ctx, by) })
+	call(s, api, route{
+		id: "new-class", method: http.MethodPost, path: "/classes", tag: "planning", summary: "Add a class or a group",
+		example: newClass{"Heron class", "class"},
+	}, func(ctx context.Context, by app.Actor, in *body[newClass]) (created, error) {
+		id, err := a.NewClass(ctx, by, in.Body.Name, in.Body.Kind)
+		return created{id}, err
+	})
+	call(s, api, route{
+		id: "class", method: http.MethodGet, path: "/classes/{id}", tag: "planning",
+		summary: "A class with what it has been taught",
+	}, func(ctx context.Context, by app.Actor, in *ByID) (app.ClassView, error) {
+		return a.Class(ctx, by, in.ID)
+	})
+	call(s, api, route{
+		id: "routine", method: http.MethodGet, path: "/routine", tag: "planning", summary: "The team's routine",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (lesson.Routine, error) { return a.Routine(ctx, by) })
+	call(s, api, route{
+		id: "set-routine", method: http.MethodPut, path: "/routine", tag: "planning", summary: "Replace the routine",
+		example: lesson.DefaultRoutine(),
+	}, func(ctx context.Context, by app.Actor, in *body[lesson.Routine]) (done, error) {
+		return ok(a.SetRoutine(ctx, by, in.Body))
+	})
+	call(s, api, route{
+		id: "set-conventions", method: http.MethodPut, path: "/conventions", tag: "planning",
+		summary: "Replace the team's conventions",
+		example: card.Conventions{Accent: phoneme.SouthernBritish, Paper: "A4"},
+	}, func(ctx context.Context, by app.Actor, in *body[card.Conventions]) (done, error) {
+		return ok(a.SetConventions(ctx, by, in.Body))
+	})
+}
+
+func (s *server) peopleCalls(api huma.API) {
+	a := s.people()
+	call(s, api, route{
+		id: "members", method: http.MethodGet, path: "/members", tag: "people", summary: "Members of the team",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]app.Person, error) { return a.Members(ctx, by) })
+	call(s, api, route{
+		id: "invite", method: http.MethodPost, path: "/members", tag: "people", summary: "Add a member",
+		example: invited{"Bea Sluice", "bea@lockhouse.example", app.Assistant, "rope around the bollard"},
+	}, func(ctx context.Context, by app.Actor, in *body[invited]) (done, error) {
+		return ok(a.Invite(ctx, by, in.Body.Email, in.Body.Name, in.Body.Role, in.Body.Password))
+	})
+}

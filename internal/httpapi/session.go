@@ -1,0 +1,69 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+)
+
+type me struct {
+	app.Actor
+	Rights      []app.Right      `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach"`
+	Team        string           `json:"team"`
+	Conventions card.Conventions `json:"conventions"`
+}
+
+type credentials struct {
+	Email    string `json:"email" maxLength:"200"`
+	Password string `json:"password" maxLength:"200"`
+}
+
+func (s *server) sessionCalls(everybody, members huma.API) {
+	open := func(r route) huma.Operation {
+		o := r.operation()
+		o.Security = []map[string][]string{}
+		return o
+	}
+	signIn := route{
+		id: "sign-in", method: http.MethodPost, path: "/session", tag: "session", summary: "Sign in",
+		about:   "Sets the cookie of the session. So many attempts a minute are taken from one address.",
+		example: credentials{"lead@lockhouse.example", "lantern on the towpath"},
+	}
+	o := open(signIn)
+	o.Errors = append(o.Errors, http.StatusTooManyRequests)
+	huma.Register(everybody, o, func(ctx context.Context, in *body[credentials]) (*body[done], error) {
+		who, err := s.app.People.SignIn(ctx, in.Body.Email, in.Body.Password)
+		if err == nil {
+			err = s.sessions.RenewToken(ctx)
+		}
+		if err != nil {
+			return nil, s.fail(ctx, err)
+		}
+		s.sessions.Put(ctx, "member", who.MemberID)
+		return &body[done]{done{true}}, nil
+	})
+	signIn.describe(everybody)
+	demo := route{
+		id: "demo-sign-ins", method: http.MethodGet, path: "/demo", tag: "session",
+		summary: "Sign-ins of the demo team, none in a real one",
+	}
+	huma.Register(everybody, open(demo), func(context.Context, *nothing) (*body[[]app.DemoSignIn], error) {
+		return &body[[]app.DemoSignIn]{append([]app.DemoSignIn{}, s.Demo...)}, nil
+	})
+	call(s, members, route{
+		id: "me", method: http.MethodGet, path: "/session", tag: "session",
+		summary: "Who is signed in, with the team and its conventions",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (me, error) {
+		t, err := s.app.Planning.Team(ctx, by)
+		return me{by, by.Rights(), t.Name, t.Conventions}, err
+	})
+	call(s, members, route{
+		id: "sign-out", method: http.MethodDelete, path: "/session", tag: "session", summary: "Sign out",
+	}, func(ctx context.Context, _ app.Actor, _ *nothing) (done, error) {
+		return ok(s.sessions.Destroy(ctx))
+	})
+}

@@ -1,0 +1,72 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"brightchalk/internal/app"
+)
+
+type textToCheck struct {
+	ClassID string `json:"class_id" format:"uuid"`
+	Text    string `json:"text" maxLength:"60000"`
+}
+
+type sentence struct {
+	Text string `json:"text" maxLength:"400"`
+}
+
+type bankText struct {
+	Kind string `json:"kind" enum:"sentence,page"`
+	Body string `json:"body" maxLength:"8000"`
+}
+
+func (s *server) textCalls(api huma.API) {
+	a := s.words()
+	call(s, api, route{
+		id: "check-text", method: http.MethodPost, path: "/check-text", tag: "texts",
+		summary: "Which words of a text a class can read",
+		example: textToCheck{"6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6", "The ship is in the lock."},
+	}, func(ctx context.Context, by app.Actor, in *body[textToCheck]) (app.CheckedText, error) {
+		return a.Check(ctx, by, in.Body.ClassID, in.Body.Text)
+	})
+	call(s, api, route{
+		id: "make-sentences", method: http.MethodGet, path: "/sentences", tag: "texts",
+		summary: "Sentences made by rule that a class can read", about: "To be read by an adult before use.",
+	}, func(ctx context.Context, by app.Actor, in *FindIn) ([]app.MadeSentence, error) {
+		return a.Sentences(ctx, by, in.query())
+	})
+	call(s, api, route{
+		id: "chop", method: http.MethodPost, path: "/chop", tag: "texts",
+		summary: "Cut a sentence into pieces to be put in order", example: sentence{"The ship is in the lock."},
+	}, func(_ context.Context, _ app.Actor, in *body[sentence]) ([]string, error) {
+		return a.Chop(in.Body.Text)
+	})
+	call(s, api, route{
+		id: "bank", method: http.MethodGet, path: "/bank", tag: "texts", summary: "The team's sentences and pages",
+	}, func(ctx context.Context, by app.Actor, in *struct {
+		ClassID string `query:"class" doc:"may be empty"`
+	},
+	) ([]app.BankView, error) {
+		return a.Bank(ctx, by, in.ClassID)
+	})
+	call(s, api, route{
+		id: "add-to-bank", method: http.MethodPost, path: "/bank", tag: "texts",
+		summary: "Keep a sentence or a page for the whole team", example: bankText{"sentence", "The ship is in the lock."},
+	}, func(ctx context.Context, by app.Actor, in *body[bankText]) (created, error) {
+		id, err := a.AddToBank(ctx, by, in.Body.Kind, in.Body.Body)
+		return created{id}, err
+	})
+	call(s, api, route{
+		id: "archive-bank-text", method: http.MethodPut, path: "/bank/{id}/archived", tag: "texts",
+		summary: "Take a text out of use, or bring it back", example: aside{true},
+	}, func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		body[aside]
+	},
+	) (done, error) {
+		return ok(a.DropFromBank(ctx, by, in.ID, in.Body.Archived))
+	})
+}

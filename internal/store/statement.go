@@ -1,0 +1,157 @@
+package store
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"path"
+	"reflect"
+	"strings"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
+)
+
+//go:embed sql/*.sql
+var statementFiles embed.FS
+
+// DB is a pool or a transaction.
+type DB interface {
+	Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error)
+	Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
+}
+
+type args = pgx.StrictNamedArgs
+
+// texts are the statements by name. A file holds blocks that begin with "-- name: NAME"; a block that begins with
+// "-- part: NAME" is set in wherever {NAME} stands, so that a list of columns is written once.
+var texts = func() map[string]string {
+	parts, out := map[string]string{}, map[string]string{}
+	files, err := fs.Glob(statementFiles, "sql/*.sql")
+	if err != nil {
+		panic(err)
+	}
+	for _, file := range files {
+		data, err := statementFiles.ReadFile(file)
+		if err != nil {
+			panic(err)
+		}
+		for block := range strings.SplitSeq("\n"+string(data), "\n-- ") {
+			head, text, _ := strings.Cut(block, "\n")
+			kind, name, ok := strings.Cut(head, ": ")
+			switch text = strings.TrimSpace(text); {
+			case !ok:
+			case kind == "name":
+				out[name] = text
+			case kind == "part":
+				parts[name] = text
+			default:
+				panic("store: " + path.Base(file) + ": " + head)
+			}
+		}
+	}
+	for name, text := range out {
+		for part, columns := range parts {
+			text = strings.ReplaceAll(text, "{"+part+"}", columns)
+		}
+		out[name] = text
+	}
+	return out
+}()
+
+// declared are all statements with the Go type of a row, nil for commands; a test prepares each on a real database.
+var declared = map[string]reflect.Type{}
+
+func declare(name string, row reflect.Type) string {
+	sql, ok := texts[name]
+	if _, twice := declared[name]; !ok || twice {
+		panic("store: no statement, or twice: " + name)
+	}
+	declared[name] = row
+	return sql
+}
+
+// rowsOf is a statement that answers rows, each a struct by its columns' names.
+type rowsOf[T any] struct{ name, sql string }
+
+func query[T any](name string) rowsOf[T] {
+	return rowsOf[T]{name, declare(name, reflect.TypeFor[T]())}
+}
+
+func (s rowsOf[T]) one(ctx context.Context, db DB, a args) (T, error) {
+	rows, _ := db.Query(ctx, s.sql, a)
+	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByName[T])
+	return v, wrap(s.name, err)
+}
+
+func (s rowsOf[T]) many(ctx context.Context, db DB, a args) ([]T, error) {
+	rows, _ := db.Query(ctx, s.sql, a)
+	v, err := pgx.CollectRows(rows, pgx.RowToStructByName[T])
+	if v == nil {
+		v = []T{}
+	}
+	return v, wrap(s.name, err)
+}
+
+// valueOf is a statement that answers one value.
+type valueOf[T any] struct{ name, sql string }
+
+func value[T any](name string) valueOf[T] {
+	return valueOf[T]{name, declare(name, reflect.TypeFor[T]())}
+}
+
+func (s valueOf[T]) get(ctx context.Context, db DB, a args) (T, error) {
+	rows, _ := db.Query(ctx, s.sql, a)
+	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowTo[T])
+	return v, wrap(s.name, err)
+}
+
+// command is a statement that answers nothing.
+type command struct{ name, sql string }
+
+func change(name string) command { return command{name, declare(name, nil)} }
+
+// run fails with ErrNotFound where an update finds no row.
+func (s command) run(ctx context.Context, db DB, a args) error {
+	n, update, err := s.count(ctx, db, a)
+	if err == nil && n == 0 && update {
+		return fmt.Errorf("%s: %w", s.name, ErrNotFound)
+	}
+	return err
+}
+
+func (s command) count(ctx context.Context, db DB, a args) (rows int64, update bool, err error) {
+	tag, err := db.Exec(ctx, s.sql, a)
+	return tag.RowsAffected(), tag.Update(), wrap(s.name, err)
+}
+
+// each turns rows into what the callers see.
+func each[R, T any](rows []R, err error, f func(R) (T, error)) ([]T, error) {
+	if err != nil {
+		return nil, err
+	}
+	out := make([]T, len(rows))
+	for i, r := range rows {
+		if out[i], err = f(r); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+func wrap(name string, err error) error {
+	var pg *pgconn.PgError
+	switch {
+	case err == nil:
+		return nil
+	case errors.Is(err, pgx.ErrNoRows):
+		return fmt.Errorf("%s: %w", name, ErrNotFound)
+	case errors.As(err, &pg) && pg.Code == "23505":
+		return fmt.Errorf("%s: %w", name, ErrTaken)
+	case errors.As(err, &pg) && (pg.Code == "23503" || pg.Code == "22P02"): // no such row, or no id at all
+		return fmt.Errorf("%s: %w", name, ErrNotFound)
+	}
+	return fmt.Errorf("%s: %w", name, err)
+}
