@@ -3,6 +3,7 @@ package httpapi
 import (
 	"context"
 	"fmt"
+	"io"
 	"net/http"
 	"path"
 	"reflect"
@@ -12,6 +13,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
+	jsonv1 "github.com/go-json-experiment/json/v1"
 
 	"brightchalk/internal/app"
 )
@@ -167,8 +171,18 @@ func upload[I, O any](
 	item.Post.RequestBody.Description = fmt.Sprintf("The bytes of the file, up to %d MB.", limit>>20)
 }
 
+// answers is JSON as encoding/json writes it, but that an empty list is [] and never null.
+var answers = huma.Format{
+	Marshal: func(w io.Writer, v any) error {
+		return json.MarshalWrite(w, v, jsonv1.DefaultOptionsV1(), json.FormatNilSliceAsNull(false),
+			json.FormatNilMapAsNull(false), jsontext.EscapeForHTML(false))
+	},
+	Unmarshal: huma.DefaultJSONFormat.Unmarshal,
+}
+
 func apiConfig() huma.Config {
 	c := huma.DefaultConfig("Bright Chalk", "1")
+	c.Formats = map[string]huma.Format{"application/json": answers, "json": answers}
 	c.DocsPath, c.SchemasPath, c.OpenAPIPath = "", "", ""
 	c.CreateHooks = nil // no $schema links in the answers
 	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)

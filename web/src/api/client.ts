@@ -2,6 +2,8 @@ import { QueryClient } from '@tanstack/react-query'
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
+export { keys } from './keys'
+
 export type Schemas = components['schemas']
 export type Problem = Schemas['Problem']
 export type WallCard = Schemas['WallCard']
@@ -14,14 +16,19 @@ export type Lesson = Schemas['LessonIntroduction']
 export type Step = Schemas['LessonStep']
 export type Choice = Schemas['LessonChoice']
 export type Face = Schemas['LessonCardFace']
-export type Bit = Schemas['LessonBit']
+export type Bit = Schemas['SpellingBit']
 export type FoundWord = Schemas['FoundWord']
 export type SchoolClass = Schemas['StoreClass']
 export type Me = Schemas['Me']
+export type Right = Me['rights'][number]
+export type Vocabulary = Schemas['Vocabulary']
 export type Routine = Schemas['LessonRoutine']
 export type Conventions = Schemas['CardConventions']
 
 export const client = createClient<paths>({ baseUrl: '/api' })
+
+const silent = 'The server does not answer. Your work is kept here; it is sent when the line is back.'
+const broke = 'Something went wrong there. Nothing was lost; please try again.'
 
 /** What a failed call threw: a sentence for the person, the field it belongs to, and the id in the log. */
 export class CallError extends Error {
@@ -29,7 +36,7 @@ export class CallError extends Error {
     readonly status: number,
     readonly problem: Partial<Problem>,
   ) {
-    super(problem.detail ?? 'The server does not answer. Your work is kept here; it is sent when the line is back.')
+    super(problem.detail ?? (status >= 500 ? broke : silent))
   }
 }
 
@@ -64,17 +71,3 @@ export const queryClient = new QueryClient({
     mutations: { networkMode: 'always' },
   },
 })
-
-export const keys = {
-  me: ['me'] as const,
-  wall: ['cards'] as const,
-  sounds: ['cards', 'sounds'] as const,
-  card: (id: string) => ['cards', id] as const,
-  takes: (id: string) => ['cards', id, 'takes'] as const,
-  words: (id: string) => ['cards', id, 'words'] as const,
-  versions: (id: string) => ['cards', id, 'versions'] as const,
-  classes: ['classes'] as const,
-  class: (id: string) => ['classes', id] as const,
-  introductions: ['introductions'] as const,
-  introduction: (id: string) => ['introductions', id] as const,
-}

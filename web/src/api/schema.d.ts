@@ -11,8 +11,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The team's sentences and pages */
         get: operations["bank"];
         put?: never;
+        /** Keep a sentence or a page for the whole team */
         post: operations["add-to-bank"];
         delete?: never;
         options?: never;
@@ -28,7 +30,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Take a text out of use, or bring it back */
         put: operations["archive-bank-text"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bundle.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The library in one file of open files */
+        get: operations["export-bundle"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -43,9 +63,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** All cards, in teaching order */
         get: operations["wall"];
         put?: never;
+        /** Add a card */
         post: operations["new-card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cards.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sound cards as they are agreed today
+         * @description A card that is not agreed yet says so.
+         */
+        get: operations["print-cards"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -59,7 +101,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** One card */
         get: operations["card"];
+        /**
+         * Save an edit of a card
+         * @description Edits of different fields are joined with what others wrote since the base version. Where both changed one field nothing is written, and the problem carries what stands there now.
+         */
         put: operations["save-card"];
         post?: never;
         delete?: never;
@@ -76,6 +123,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Put a card aside, or bring it back */
         put: operations["archive-card"];
         post?: never;
         delete?: never;
@@ -91,6 +139,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Pictures in four quarters: is the sound first or last */
         get: operations["first-or-last"];
         put?: never;
         post?: never;
@@ -107,7 +156,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Look through words that somebody is putting on a card */
         get: operations["flag-words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cards/{id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chosen take of a card with its fixes */
+        get: operations["card-sound"];
         put?: never;
         post?: never;
         delete?: never;
@@ -124,6 +191,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /**
+         * Move a card between draft, in review and agreed
+         * @description Only a lead agrees, and only a card without contradictions.
+         */
         put: operations["set-state"];
         post?: never;
         delete?: never;
@@ -140,6 +211,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Put a card at another place in the order */
         put: operations["move-card"];
         post?: never;
         delete?: never;
@@ -156,6 +228,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Take over the take of another card with the same sound */
         put: operations["reuse-take"];
         post?: never;
         delete?: never;
@@ -171,9 +244,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Takes of a card, the newest first */
         get: operations["takes"];
         put?: never;
-        post?: never;
+        /**
+         * Store and judge a recording
+         * @description WAV, FLAC, MP3 or Ogg Vorbis of up to 60 seconds. Several attempts in it become a take each.
+         */
+        post: operations["upload-take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -187,6 +265,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What a card makes readable at its place in the order */
         get: operations["unlocks"];
         put?: never;
         post?: never;
@@ -203,7 +282,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /**
+         * Versions of a card without their content, the newest first
+         * @description At most 50 at once.
+         */
         get: operations["card-versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cards/{id}/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The content of a card in one version */
+        get: operations["card-version"];
         put?: never;
         post?: never;
         delete?: never;
@@ -219,6 +319,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Words and pictures for a card by its place in the order */
         get: operations["card-words"];
         put?: never;
         post?: never;
@@ -237,6 +338,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Which words of a text a class can read */
         post: operations["check-text"];
         delete?: never;
         options?: never;
@@ -253,6 +355,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Cut a sentence into pieces to be put in order */
         post: operations["chop"];
         delete?: never;
         options?: never;
@@ -267,8 +370,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Classes and groups */
         get: operations["classes"];
         put?: never;
+        /** Add a class or a group */
         post: operations["new-class"];
         delete?: never;
         options?: never;
@@ -283,6 +388,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A class with what it has been taught */
         get: operations["class"];
         put?: never;
         post?: never;
@@ -299,6 +405,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The words of two cards set against one another */
         get: operations["contrast"];
         put?: never;
         post?: never;
@@ -316,7 +423,45 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Replace the team's conventions */
         put: operations["set-conventions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Sign-ins of the demo team, none in a real one */
+        get: operations["demo-sign-ins"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The team's changes as they happen
+         * @description A stream of server-sent events. Each event is named change; its data is a JSON object with kind, the table that changed, and id. After resync everything is to be fetched anew.
+         */
+        get: operations["events"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -331,8 +476,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The newest introductions, up to twelve */
         get: operations["introductions"];
         put?: never;
+        /** Assemble the introduction of a card for a class */
         post: operations["assemble"];
         delete?: never;
         options?: never;
@@ -347,6 +494,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** One introduction */
         get: operations["introduction"];
         put?: never;
         post?: never;
@@ -365,6 +513,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Keep a choice on renewal, or let it go */
         post: operations["lock"];
         delete?: never;
         options?: never;
@@ -381,7 +530,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Note that it was taught */
         post: operations["log-taught"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/introductions/{id}/print/{sheet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet of an introduction, as it was assembled */
+        get: operations["print-sheet"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -397,6 +564,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Assemble it again from the cards and the log of now */
         post: operations["renew"];
         delete?: never;
         options?: never;
@@ -413,6 +581,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Put words, pictures or a text in a step */
         post: operations["send"];
         delete?: never;
         options?: never;
@@ -429,6 +598,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Put the next best in a slot */
         post: operations["swap"];
         delete?: never;
         options?: never;
@@ -443,9 +613,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Write a letter or a group on the team's lines */
         get: operations["letters"];
+        /** Make a drawn letter the team's own */
         put: operations["save-letter"];
         post?: never;
+        /** Go back to the form that ships */
         delete: operations["reset-letter"];
         options?: never;
         head?: never;
@@ -461,6 +634,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /**
+         * Check a letter as it is being drawn
+         * @description Nothing is stored.
+         */
         post: operations["show-letter"];
         delete?: never;
         options?: never;
@@ -475,23 +652,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Made-up words that a class can read */
         get: operations["make-words"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/materials": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["materials"];
         put?: never;
         post?: never;
         delete?: never;
@@ -507,8 +669,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Members of the team */
         get: operations["members"];
         put?: never;
+        /** Add a member */
         post: operations["invite"];
         delete?: never;
         options?: never;
@@ -523,7 +687,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The team's own pictures for ear games */
         get: operations["named-pictures"];
+        /** Name a stored picture for ear games */
         put: operations["put-named-picture"];
         post?: never;
         delete?: never;
@@ -540,7 +706,62 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Take one of the team's pictures out of use, or bring it back */
         put: operations["archive-named-picture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/pack.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One page that works without a network */
+        get: operations["carry-pack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Store a picture
+         * @description PNG, JPEG or SVG. Pixels are written anew and an SVG keeps only known drawing elements.
+         */
+        post: operations["upload-picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/pictures/{sum}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A stored picture */
+        get: operations["picture"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -555,7 +776,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A game of words */
         get: operations["play"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/practice.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A practice sheet of any letters on the team's lines */
+        get: operations["print-practice"];
         put?: never;
         post?: never;
         delete?: never;
@@ -571,7 +810,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The team's routine */
         get: operations["routine"];
+        /** Replace the routine */
         put: operations["set-routine"];
         post?: never;
         delete?: never;
@@ -587,6 +828,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Cut words into graphemes for their bridges */
         get: operations["segment"];
         put?: never;
         post?: never;
@@ -603,6 +845,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /**
+         * Sentences made by rule that a class can read
+         * @description To be read by an adult before use.
+         */
         get: operations["make-sentences"];
         put?: never;
         post?: never;
@@ -619,9 +865,15 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Who is signed in, with the team and its conventions */
         get: operations["me"];
         put?: never;
-        post?: never;
+        /**
+         * Sign in
+         * @description Sets the cookie of the session. So many attempts a minute are taken from one address.
+         */
+        post: operations["sign-in"];
+        /** Sign out */
         delete: operations["sign-out"];
         options?: never;
         head?: never;
@@ -635,6 +887,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Pictures to sort by sound */
         get: operations["sort-game"];
         put?: never;
         post?: never;
@@ -651,6 +904,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The library as it sounds, and how alike its takes are */
         get: operations["sounds"];
         put?: never;
         post?: never;
@@ -667,6 +921,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The grapheme-sound table in the team's accent */
         get: operations["spellings"];
         put?: never;
         post?: never;
@@ -686,6 +941,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
+        /** Remove a take for good */
         delete: operations["withdraw-take"];
         options?: never;
         head?: never;
@@ -700,6 +956,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Make a take its card's own */
         put: operations["choose-take"];
         post?: never;
         delete?: never;
@@ -716,7 +973,62 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /**
+         * Set what is done to a take when it is played
+         * @description The recording itself stays whole.
+         */
         put: operations["fix-take"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{id}/original": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The recording of a take as it came in */
+        get: operations["take-original"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A take with its fixes */
+        get: operations["take-sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vocabulary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the screens choose from: accents, kinds of steps, materials */
+        get: operations["vocabulary"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -733,7 +1045,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Remove all takes of a speaker for good */
         post: operations["withdraw-voice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/word-pictures/{word}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture that shows a word: the team's own, or the one that ships */
+        get: operations["word-picture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -747,6 +1077,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Words that a class can read, the best first */
         get: operations["find-words"];
         put?: never;
         post?: never;
@@ -763,6 +1094,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Whether a class can read a word, and why or why not */
         get: operations["look-up-word"];
         put?: never;
         post?: never;
@@ -776,49 +1108,44 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        "Add-to-bankRequest": {
-            body: string;
-            /** @enum {string} */
-            kind: "sentence" | "page";
-        };
-        "Archive-bank-textRequest": {
+        Aside: {
+            /** @description false brings it back */
             archived: boolean;
         };
-        "Archive-cardRequest": {
-            archived: boolean;
-        };
-        "Archive-named-pictureRequest": {
-            archived: boolean;
-        };
-        AssembleRequest: {
+        Assembled: {
             /** Format: uuid */
             card_id: string;
             /** Format: uuid */
             class_id: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 10 to 40
+             */
             minutes: number;
+        };
+        BankText: {
+            body: string;
+            /** @enum {string} */
+            kind: "sentence" | "page";
         };
         BankView: {
             /** Format: date-time */
             added_at: string;
+            /** @description initials */
             added_by: string;
             body: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description share of words that the class can read, 0 to 1; 0 without a class
+             */
             decodable: number;
             /** @enum {string} */
             kind: "sentence" | "page";
-            missing: string[] | null;
-            remarks: string[] | null;
+            /** @description pairs not yet taught */
+            missing: string[];
+            remarks: string[];
+            /** Format: uuid */
             text_id: string;
-        };
-        "BodyStruct { Name string \"json:\\\"name\\\" maxLength:\\\"40\\\"\"; Others ListString \"json:\\\"others\\\" maxItems:\\\"6\\\"\"; Picture string \"json:\\\"picture\\\" maxLength:\\\"64\\\" doc:\\\"SHA-256 of a stored picture in hex\\\"\" }Body": {
-            name: string;
-            others: string[] | null;
-            /** @description SHA-256 of a stored picture, in hex */
-            picture: string;
-        };
-        "BodyStruct { Speaker string \"json:\\\"speaker\\\" maxLength:\\\"80\\\"\" }Body": {
-            speaker: string;
         };
         CardContent: {
             /** @enum {string} */
@@ -827,7 +1154,7 @@ export interface components {
             action: string;
             capital_words: string;
             contrast: string;
-            exceptions: string[] | null;
+            exceptions: string[];
             keyword: string;
             materials: string;
             mouth_cue: string;
@@ -835,25 +1162,25 @@ export interface components {
             picture: string;
             picture_alt: string;
             place?: components["schemas"]["CardPlace"];
-            rejected: string[] | null;
+            rejected: string[];
             rhyme: string;
             rhyme_short: string;
-            sentences: string[] | null;
+            sentences: string[];
             slip: string;
             stroke_words: string;
-            words: string[] | null;
+            words: string[];
         };
         CardConventions: {
             /** @enum {string} */
             accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
-            allowed?: string[] | null;
+            allowed?: string[];
             capitals: boolean;
-            departures?: components["schemas"]["CardDeparture"][] | null;
+            departures?: components["schemas"]["CardDeparture"][];
             doubles_apart?: boolean;
             groups_first: boolean;
             letter_names: boolean;
             lines?: components["schemas"]["StrokesLines"];
-            materials?: string[] | null;
+            materials?: string[];
             one_material?: boolean;
             /** @enum {string} */
             paper: "A4" | "Letter";
@@ -865,6 +1192,14 @@ export interface components {
             accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
             note: string;
             word: string;
+        };
+        CardEdit: {
+            /**
+             * Format: int64
+             * @description the version that the edit began from
+             */
+            base_version: number;
+            content: components["schemas"]["CardContent"];
         };
         CardFinding: {
             field: string;
@@ -882,33 +1217,62 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        CardState: {
+            /** @enum {string} */
+            state: "draft" | "in review" | "agreed";
+        };
+        CardStep: {
+            /**
+             * Format: int64
+             * @description place in the order, from 1
+             */
+            step: number;
+        };
         CardView: {
+            /** @description the card after it in the order, empty at the end */
             after: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 where none is agreed
+             */
             agreed_version: number;
             archived: boolean;
+            /** @description the card before it in the order, empty at the end */
             before: string;
+            /** Format: uuid */
             card_id: string;
             content: components["schemas"]["CardContent"];
+            /** @description the same mouth with the voice on or off, empty where none */
             contrast: string;
-            findings: components["schemas"]["CardFinding"][] | null;
-            gaps: components["schemas"]["CardGap"][] | null;
+            /** @description contradictions on the card */
+            findings: components["schemas"]["CardFinding"][];
+            gaps: components["schemas"]["CardGap"][];
             /** @enum {string} */
             hold: "stretch" | "short";
+            /** @description of the accent's inventory */
             key_word: string;
+            /** @description letter, digraph, split digraph, ... */
             kind: string;
             manner: string;
             pair: components["schemas"]["SpellingPair"];
+            /** @description of articulation */
             place: string;
             /** @enum {string} */
             state: "draft" | "in review" | "agreed";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description place in the order of teaching, from 1
+             */
             step: number;
             suggested_cue: string;
             suggested_slip: string;
+            /** @description the chosen take, empty where there is none */
             take_id: string;
+            /** @description stands beside every mouth cue */
+            therapy_caution: string;
             /** Format: date-time */
             updated_at: string;
+            /** @description initials */
             updated_by: string;
             /** Format: int64 */
             version: number;
@@ -920,124 +1284,167 @@ export interface components {
             text: string;
             word: string;
         };
-        "Check-textRequest": {
-            /** Format: uuid */
-            class_id: string;
-            text: string;
-        };
         CheckedText: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description share of the words, 0 to 1
+             */
             decodable: number;
-            new_exceptions: string[] | null;
-            remarks: string[] | null;
-            sentences: components["schemas"]["TextsSentence"][] | null;
-            words: components["schemas"]["CheckedWord"][] | null;
+            /** @description words with an odd part, not taught yet */
+            new_exceptions: string[];
+            remarks: string[];
+            /** @description how long each is */
+            sentences: components["schemas"]["TextsSentence"][];
+            words: components["schemas"]["CheckedWord"][];
         };
         CheckedWord: {
-            bits: components["schemas"]["LessonBit"][] | null;
-            /** Format: int64 */
+            bits: components["schemas"]["SpellingBit"][];
+            /**
+             * Format: int64
+             * @description step that teaches it as an exception word, 0 where none does
+             */
             comes: number;
-            instead: string[] | null;
-            /** Format: int64 */
+            /** @description readable words that could stand here */
+            instead: string[];
+            /**
+             * Format: int64
+             * @description in runes, from the start of the text
+             */
             start: number;
             /** @enum {string} */
             status: "decodable" | "exception" | "untaught" | "ambiguous" | "unknown" | "name";
             text: string;
-            untaught: string[] | null;
-        };
-        ChopRequest: {
-            text: string;
+            untaught: string[];
         };
         ClassCard: {
+            /** Format: uuid */
             card_id: string;
             /** Format: date-time */
             last_met: string;
             pair: components["schemas"]["SpellingPair"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 not yet, 1 shaky, 2 sure, 3 secure
+             */
             sure: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how often it was met
+             */
             times: number;
         };
         ClassView: {
-            cards: components["schemas"]["ClassCard"][] | null;
+            cards: components["schemas"]["ClassCard"][];
+            /** Format: uuid */
             class_id: string;
             /** @enum {string} */
             kind: "class" | "group";
             name: string;
+            /** @description card id, empty where the order is done */
             next: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description cards introduced to it
+             */
             taught: number;
         };
         Conflict: {
+            /** @description initials */
             by: string;
-            fields: string[] | null;
+            fields: string[];
             theirs: components["schemas"]["CardView"];
         };
         ContrastView: {
-            left: components["schemas"]["FoundWord"][] | null;
-            right: components["schemas"]["FoundWord"][] | null;
-            twins: (string[] | null)[] | null;
+            left: components["schemas"]["FoundWord"][];
+            right: components["schemas"]["FoundWord"][];
+            /** @description pairs of words that differ in these sounds alone */
+            twins: string[][];
         };
         Contrasted: {
+            /** Format: uuid */
             card_id: string;
             grapheme: string;
             sound: string;
+            /** @description the other sound is the voiced one */
             voiced: boolean;
         };
         Created: {
+            /** Format: uuid */
             id: string;
+        };
+        Credentials: {
+            email: string;
+            password: string;
+        };
+        DemoSignIn: {
+            email: string;
+            password: string;
+            /** @enum {string} */
+            role: "lead" | "teacher" | "assistant";
         };
         Done: {
             done: boolean;
         };
         Fixes: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description milliseconds from the start of the recording
+             */
             end_ms: number;
+            /** @description play it as recorded */
             plain?: boolean;
+            /** @description take the tool's own trim points */
             propose?: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description milliseconds from the start of the recording
+             */
             start_ms: number;
         };
         Found: {
+            /** @description the one pair of the order that would unlock most words at once */
             most?: components["schemas"]["WordsUnlock"];
-            near: components["schemas"]["WordsAnswer"][] | null;
+            /** @description words that need one pair more, and where it comes */
+            near: components["schemas"]["WordsAnswer"][];
+            /** @description what to relax where nothing fits */
             note: string;
             /** Format: int64 */
             total: number;
-            words: components["schemas"]["FoundWord"][] | null;
+            words: components["schemas"]["FoundWord"][];
         };
         FoundWord: {
             because: string;
-            bits: components["schemas"]["LessonBit"][] | null;
+            bits: components["schemas"]["SpellingBit"][];
             picture: boolean;
             /** Format: int64 */
             sounds: number;
             word: string;
         };
         IntroductionView: {
+            /** @description the card has changed since */
             card_changed: boolean;
+            /** Format: uuid */
             class_id: string;
             class_name: string;
             /** Format: date-time */
             created_at: string;
             created_by: string;
+            /** Format: uuid */
             introduction_id: string;
             lesson: components["schemas"]["LessonIntroduction"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description sent back with each change
+             */
             revision: number;
         };
-        InviteRequest: {
+        Invited: {
             email: string;
             name: string;
+            /** @description 12 signs or more */
             password: string;
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
-        };
-        LessonBit: {
-            letters: number[] | null;
-            odd?: boolean;
-            sound: string;
-            target?: boolean;
         };
         LessonCardFace: {
             action: string;
@@ -1045,22 +1452,32 @@ export interface components {
             has_take: boolean;
             id: string;
             keyword: string;
+            mouth_cue?: string;
             pair: components["schemas"]["SpellingPair"];
             picture: string;
             picture_alt: string;
             rhyme: string;
             rhyme_short: string;
+            slip?: string;
             /** Format: int64 */
             version: number;
         };
         LessonChoice: {
+            /** @enum {string} */
+            basket?: "has" | "has-not" | "first" | "last";
             because: string;
+            /** @description for people: how many sounds or words it has, a caution */
             detail?: string;
             /** @enum {string} */
             kind: "word" | "picture" | "card" | "sentence" | "page" | "material";
             locked: boolean;
-            next: components["schemas"]["LessonOption"][] | null;
+            next: components["schemas"]["LessonOption"][];
+            /** @enum {string} */
+            origin?: "card" | "bank" | "finder" | "log" | "picture" | "team" | "made" | "sent";
+            /** @description step and number, read.2; the same on every renewal */
             slot: string;
+            /** @description it was not the first choice */
+            swapped?: boolean;
             value: string;
         };
         LessonIntroduction: {
@@ -1072,21 +1489,37 @@ export interface components {
             cards: {
                 [key: string]: components["schemas"]["LessonCardFace"];
             };
-            dropped: string[] | null;
+            /** @description steps left out, with the reason */
+            dropped: string[];
             keyword: string;
+            /** @description exception words */
+            known: string[];
+            /**
+             * Format: double
+             * @description base to middle line, in millimetres
+             */
+            line_height_mm: number;
             /** Format: int64 */
             minutes: number;
-            notes: string[] | null;
+            notes: string[];
             pair: components["schemas"]["SpellingPair"];
+            /** @description of the letter over the picture */
             place?: components["schemas"]["CardPlace"];
+            /** @description of the find-and-ring sheet */
+            rings: components["schemas"]["LessonRingWord"][];
             routine: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description planned, all steps
+             */
             seconds: number;
             /** Format: int64 */
             seed: number;
-            steps: components["schemas"]["LessonStep"][] | null;
+            steps: components["schemas"]["LessonStep"][];
+            taught: components["schemas"]["SpellingPair"][];
+            /** @description words shown, cut into graphemes for the bridges */
             word_bits: {
-                [key: string]: components["schemas"]["LessonBit"][] | null;
+                [key: string]: components["schemas"]["SpellingBit"][];
             };
             writing?: components["schemas"]["StrokesWritten"];
         };
@@ -1095,13 +1528,22 @@ export interface components {
             name: string;
         };
         LessonOption: {
+            /** @enum {string} */
+            basket?: "has" | "has-not" | "first" | "last";
             because: string;
+            /** @description for people: how many sounds or words it has, a caution */
             detail?: string;
+            /** @enum {string} */
+            origin?: "card" | "bank" | "finder" | "log" | "picture" | "team" | "made" | "sent";
             value: string;
+        };
+        LessonRingWord: {
+            letters: number[];
+            word: string;
         };
         LessonRoutine: {
             name: string;
-            steps: components["schemas"]["LessonRoutineStep"][] | null;
+            steps: components["schemas"]["LessonRoutineStep"][];
         };
         LessonRoutineStep: {
             kind: string;
@@ -1115,114 +1557,168 @@ export interface components {
             side: "letter" | "picture";
         };
         LessonStep: {
-            adult: string[] | null;
-            cautions: string[] | null;
-            choices: components["schemas"]["LessonChoice"][] | null;
-            class: string[] | null;
-            deck?: components["schemas"]["LessonShow"][] | null;
+            adult: string[];
+            cautions: string[];
+            choices: components["schemas"]["LessonChoice"][];
+            class: string[];
+            deck?: components["schemas"]["LessonShow"][];
             family: string;
             kind: string;
             name: string;
-            pieces?: string[] | null;
+            pieces?: string[];
             /** Format: int64 */
             seconds: number;
-            table: string[] | null;
+            table: string[];
+        };
+        LessonStepKind: {
+            /** @enum {string} */
+            family: "ear" | "mouth" | "eye" | "hand" | "word" | "page";
+            /** Format: int64 */
+            item_s: number;
+            kind: string;
+            /** Format: int64 */
+            least_s: number;
+            /** Format: int64 */
+            most_s: number;
+            name: string;
+            /** Format: int64 */
+            usual_s: number;
         };
         LetterView: {
-            by_rule: string[] | null;
-            findings: components["schemas"]["StrokesFinding"][] | null;
+            /** @description words for each stroke as the shape gives them */
+            by_rule: string[];
+            findings: components["schemas"]["StrokesFinding"][];
             group: boolean;
             /** Format: double */
             left: number;
             letter?: components["schemas"]["StrokesLetter"];
-            lines: components["schemas"]["StrokesWrittenLine"][] | null;
+            lines: components["schemas"]["StrokesWrittenLine"][];
+            /** @description the team's own form */
             own: boolean;
             /** Format: double */
             right: number;
-            strokes: components["schemas"]["StrokesWrittenStroke"][] | null;
+            strokes: components["schemas"]["StrokesWrittenStroke"][];
             text: string;
             /** Format: double */
             underline: number;
         };
-        "Log-taughtRequest": {
+        Locked: {
+            locked: boolean;
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
+            revision: number;
+            slot: string;
+        };
+        Logged: {
+            /** @description the last step that was held */
             reached: string;
-            sure: components["schemas"]["Sure"][] | null;
+            sure: components["schemas"]["Sure"][];
         };
         LookView: {
             found: components["schemas"]["FoundWord"];
             guessed: boolean;
             may: boolean;
-            missing: components["schemas"]["WordsMissing"][] | null;
-            segments: components["schemas"]["SpellingSegment"][] | null;
+            missing: components["schemas"]["WordsMissing"][];
+            segments: components["schemas"]["SpellingSegment"][];
             /** Format: int64 */
             sounds: number;
             theme?: string;
-            tries: components["schemas"]["WordsTry"][] | null;
+            tries: components["schemas"]["WordsTry"][];
             why: string;
-            why_here: components["schemas"]["WordsHere"][] | null;
+            why_here: components["schemas"]["WordsHere"][];
             word: string;
         };
         MadeSentence: {
             because: string;
-            holds: string[] | null;
-            pieces: string[] | null;
+            holds: string[];
+            pieces: string[];
             text: string;
         };
         Me: {
             conventions: components["schemas"]["CardConventions"];
             initials: string;
+            /** Format: uuid */
             member_id: string;
             name: string;
-            rights: string[] | null;
+            rights: ("edit" | "agree" | "record" | "choose" | "teach")[];
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
             team: string;
         };
-        Member: {
-            email: string;
+        NamedPicture: {
             name: string;
-            role: string;
+            /** @description other names that children give it */
+            others: string[];
+            /** @description SHA-256 of a stored picture, in hex */
+            picture: string;
         };
-        "Move-cardRequest": {
-            /** Format: int64 */
-            step: number;
-        };
-        "New-cardRequest": {
+        NewCard: {
+            /** @description grapheme and sound, ow=aʊ; a bare grapheme means its commonest sound */
             pair: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description place in the order, from 1
+             */
             step: number;
         };
-        "New-classRequest": {
+        NewClass: {
             /** @enum {string} */
             kind: "class" | "group";
+            /** @description of the class, never of a child */
+            name: string;
+        };
+        Person: {
+            email: string;
+            name: string;
+            /** @enum {string} */
+            role: "lead" | "teacher" | "assistant";
+        };
+        PhonemeAccentName: {
+            /** @enum {string} */
+            id: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
             name: string;
         };
         PlayWord: {
             because: string;
-            bits: components["schemas"]["LessonBit"][] | null;
-            mark: number[] | null;
-            parts: string[] | null;
+            bits: components["schemas"]["SpellingBit"][];
+            /** @description places of the letters to mark, from 0 */
+            mark: number[];
+            /** @description of a compound */
+            parts: string[];
             picture: boolean;
             says: string;
+            /** @description what stands on the board */
             shown: string;
             /** Format: int64 */
             sounds: number;
             word: string;
         };
         Problem: {
+            /** @description what the sentence names, in its order */
+            args?: string[];
+            /** @description what is wrong, for programs */
+            code: string;
+            /** @description what somebody else wrote in the meantime */
             conflict?: components["schemas"]["Conflict"];
+            /** @description what is wrong, in a sentence for people */
             detail: string;
+            /** @description of the input, by its name in JSON */
             field?: string;
+            /** @description stands in the log */
             id?: string;
             /** Format: int64 */
             status: number;
+            /** @description of the status */
+            title: string;
         };
         RecordingAgain: {
             card_id: string;
             why: string;
         };
         RecordingEvenness: {
-            again?: components["schemas"]["RecordingAgain"][] | null;
+            again?: components["schemas"]["RecordingAgain"][];
             /** Format: double */
             loudness_lufs: number;
             /** Format: double */
@@ -1233,7 +1729,7 @@ export interface components {
             snr_median_db: number;
             /** Format: int64 */
             takes: number;
-            voices?: components["schemas"]["RecordingVoice"][] | null;
+            voices?: components["schemas"]["RecordingVoice"][];
         };
         RecordingFinding: {
             code: string;
@@ -1290,7 +1786,7 @@ export interface components {
             duration_ms: number;
             /** Format: double */
             f0_hz: number;
-            findings: components["schemas"]["RecordingFinding"][] | null;
+            findings: components["schemas"]["RecordingFinding"][];
             /** Format: double */
             level_lufs: number;
             measures: components["schemas"]["RecordingMeasures"];
@@ -1316,61 +1812,62 @@ export interface components {
             /** Format: int64 */
             takes: number;
         };
-        "Reuse-takeRequest": {
+        Renewed: {
+            /**
+             * Format: int64
+             * @description 10 to 40
+             */
+            minutes: number;
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
+            revision: number;
+        };
+        Reused: {
             /** Format: uuid */
             take_id: string;
         };
-        Revised: {
-            locked?: boolean;
-            /** Format: int64 */
-            minutes?: number;
-            /** Format: int64 */
-            revision: number;
-            slot?: string;
-        };
         SameSound: {
             grapheme: string;
+            /** Format: uuid */
             take_id: string;
         };
-        "Save-cardRequest": {
-            /** Format: int64 */
-            base_version: number;
-            content: components["schemas"]["CardContent"];
-        };
-        SegmentWord: {
-            bits: components["schemas"]["LessonBit"][] | null;
-            guess: boolean;
-            phonemes: string[] | null;
-            /** Format: int64 */
-            sounds: number;
-            word: string;
-        };
-        SendRequest: {
-            /** Format: int64 */
+        Sent: {
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
             revision: number;
             /** @enum {string} */
             step: "ear" | "blend" | "read" | "spell" | "sentence" | "page";
-            values: string[] | null;
+            values: string[];
         };
-        "Set-stateRequest": {
-            /** @enum {string} */
-            state: "draft" | "in review" | "agreed";
+        Sentence: {
+            text: string;
         };
         Shelf: {
-            cards: components["schemas"]["ShelfSound"][] | null;
+            cards: components["schemas"]["ShelfSound"][];
             evenness: components["schemas"]["RecordingEvenness"];
         };
         ShelfSound: {
+            /** Format: uuid */
             card_id: string;
             contrast?: components["schemas"]["Contrasted"];
+            /** @description the letter as the team writes it */
             drawn?: components["schemas"]["StrokesWritten"];
             key_word: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description of the master
+             */
             level_lufs?: number;
             mouth_cue: string;
             pair: components["schemas"]["SpellingPair"];
             plain?: boolean;
+            /** @description for a card without a take */
             same?: components["schemas"]["SameSound"];
+            /** @description what not to add */
             slip: string;
             /** Format: double */
             snr_db?: number;
@@ -1378,7 +1875,18 @@ export interface components {
             /** Format: int64 */
             step: number;
             take_id?: string;
-            verdict?: string;
+            /** @enum {string} */
+            verdict?: "pure" | "fix" | "retake";
+        };
+        SpellingBit: {
+            /** @description places of its letters in the word, from 0 */
+            letters: number[];
+            /** @description cannot be sounded out by what is taught */
+            odd?: boolean;
+            /** @description in IPA; empty where it is silent */
+            sound: string;
+            /** @description the grapheme that the lesson is about */
+            target?: boolean;
         };
         SpellingPair: {
             grapheme: string;
@@ -1387,7 +1895,7 @@ export interface components {
         SpellingRow: {
             /** Format: double */
             end: number;
-            examples: string[] | null;
+            examples: string[];
             grapheme: string;
             kind: string;
             /** Format: double */
@@ -1398,7 +1906,10 @@ export interface components {
             sound: string;
             /** Format: double */
             start: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 where the order does not have it
+             */
             step: number;
             /** Format: int64 */
             types: number;
@@ -1407,9 +1918,9 @@ export interface components {
         };
         SpellingSegment: {
             grapheme: string;
-            letters: number[] | null;
+            letters: number[];
             odd?: boolean;
-            phonemes: string[] | null;
+            phonemes: string[];
             rare?: boolean;
         };
         SpellingUnits: {
@@ -1420,16 +1931,22 @@ export interface components {
             yoo_two?: boolean;
         };
         StoreClass: {
+            /** Format: uuid */
             class_id: string;
             /** @enum {string} */
             kind: "class" | "group";
             name: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description cards introduced to it
+             */
             taught: number;
         };
         StoreNamedPicture: {
             name: string;
-            others: string[] | null;
+            /** @description other names that children give it */
+            others: string[];
+            /** @description SHA-256 of its bytes in hex */
             picture: string;
         };
         StoreRecentIntroduction: {
@@ -1437,21 +1954,29 @@ export interface components {
             /** Format: date-time */
             created_at: string;
             grapheme: string;
+            /** Format: uuid */
             introduction_id: string;
             /** Format: int64 */
             minutes: number;
             sound: string;
             taught: boolean;
         };
-        StoreVersion: {
-            changed: string[] | null;
+        StoreVersionHead: {
+            /** @description names of the fields that changed */
+            changed: string[];
             /** Format: date-time */
             changed_at: string;
             changed_by: string;
-            content: components["schemas"]["CardContent"];
-            state: string;
+            /** @enum {string} */
+            state: "draft" | "in review" | "agreed";
             /** Format: int64 */
             version: number;
+        };
+        StoredPicture: {
+            /** @description SHA-256 in hex, to be put on a card */
+            picture: string;
+            /** @description what was changed in cleaning */
+            remarks: string[];
         };
         StrokesFinding: {
             /** Format: int64 */
@@ -1461,7 +1986,7 @@ export interface components {
         StrokesLetter: {
             family: string;
             sign: string;
-            strokes: components["schemas"]["StrokesStroke"][] | null;
+            strokes: components["schemas"]["StrokesStroke"][];
         };
         StrokesLines: {
             base: components["schemas"]["StrokesRuledLine"];
@@ -1497,17 +2022,17 @@ export interface components {
             to: components["schemas"]["StrokesPoint"];
         };
         StrokesStroke: {
-            segments: components["schemas"]["StrokesSegment"][] | null;
+            segments: components["schemas"]["StrokesSegment"][];
             start: components["schemas"]["StrokesPoint"];
         };
         StrokesWritten: {
             group: boolean;
             /** Format: double */
             left: number;
-            lines: components["schemas"]["StrokesWrittenLine"][] | null;
+            lines: components["schemas"]["StrokesWrittenLine"][];
             /** Format: double */
             right: number;
-            strokes: components["schemas"]["StrokesWrittenStroke"][] | null;
+            strokes: components["schemas"]["StrokesWrittenStroke"][];
             text: string;
             /** Format: double */
             underline: number;
@@ -1530,11 +2055,24 @@ export interface components {
             words: string;
         };
         Sure: {
+            /** Format: uuid */
             card_id: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 not yet, 1 shaky, 2 sure, 3 secure
+             */
             sure: number;
         };
+        Swapped: {
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
+            revision: number;
+            slot: string;
+        };
         TakeView: {
+            /** Format: uuid */
             card_id: string;
             chosen: boolean;
             /** Format: date-time */
@@ -1542,11 +2080,18 @@ export interface components {
             /** Format: date-time */
             created_at: string;
             created_by: string;
+            /** @description played as recorded, without the tool's fixes */
             plain: boolean;
             report: components["schemas"]["RecordingReport"];
             speaker: string;
+            /** Format: uuid */
             take_id: string;
             trim: components["schemas"]["RecordingTrim"];
+        };
+        TextToCheck: {
+            /** Format: uuid */
+            class_id: string;
+            text: string;
         };
         TextsSentence: {
             /** Format: double */
@@ -1557,70 +2102,109 @@ export interface components {
             words: number;
         };
         Unlocked: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description words that most children of that age know
+             */
             known: number;
+            /** @description the word of most sounds among the known ones */
             longest: string;
             /** Format: int64 */
             step: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description pairs up to and with this step
+             */
             taught: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description all words, rare ones too
+             */
             total: number;
-            words: components["schemas"]["FoundWord"][] | null;
+            /** @description the best known first */
+            words: components["schemas"]["FoundWord"][];
+        };
+        Vocabulary: {
+            accents: components["schemas"]["PhonemeAccentName"][];
+            materials: components["schemas"]["LessonMaterial"][];
+            /** @description kinds of steps, in the usual order */
+            steps: components["schemas"]["LessonStepKind"][];
+        };
+        Voice: {
+            speaker: string;
         };
         WallCard: {
             action: string;
             archived: boolean;
+            /** Format: uuid */
             card_id: string;
+            /** @description the letter as the team writes it */
             drawn?: components["schemas"]["StrokesWritten"];
-            gaps: components["schemas"]["CardGap"][] | null;
+            gaps: components["schemas"]["CardGap"][];
             keyword: string;
+            /** @description letter, digraph, split digraph, ... */
             kind: string;
             pair: components["schemas"]["SpellingPair"];
+            /** @description SHA-256 in hex, empty where there is none */
             picture: string;
             picture_alt: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description contradictions found on the card
+             */
             remarks: number;
             rhyme: string;
             /** @enum {string} */
             state: "draft" | "in review" | "agreed";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description place in the order of teaching, from 1
+             */
             step: number;
+            /** @description the chosen take, empty where there is none */
             take_id: string;
+            /** @description initials */
             updated_by: string;
             /** Format: int64 */
             version: number;
         };
         Withdrawn: {
-            missing: components["schemas"]["SpellingPair"][] | null;
+            /** @description cards that have no sound now */
+            missing: components["schemas"]["SpellingPair"][];
             /** Format: int64 */
             takes: number;
         };
         WordOffer: {
-            ends: string[] | null;
-            holds: string[] | null;
+            /** @description pictures that end with it */
+            ends: string[];
+            /** @description pictures that have it in the middle */
+            holds: string[];
             note: string;
-            read: components["schemas"]["WordsChoice"][] | null;
-            starts: string[] | null;
-            /** Format: int64 */
+            read: components["schemas"]["WordsChoice"][];
+            /** @description pictures that start with the sound */
+            starts: string[];
+            /**
+             * Format: int64
+             * @description readable words with this pair, of all familiarities
+             */
             unlocked: number;
         };
         WordsAnswer: {
             guessed: boolean;
             may: boolean;
-            missing: components["schemas"]["WordsMissing"][] | null;
-            segments: components["schemas"]["SpellingSegment"][] | null;
+            missing: components["schemas"]["WordsMissing"][];
+            segments: components["schemas"]["SpellingSegment"][];
             /** Format: int64 */
             sounds: number;
             theme?: string;
-            tries: components["schemas"]["WordsTry"][] | null;
+            tries: components["schemas"]["WordsTry"][];
             why: string;
-            why_here: components["schemas"]["WordsHere"][] | null;
+            why_here: components["schemas"]["WordsHere"][];
             word: string;
         };
         WordsBasket: {
             note?: string;
-            pictures: string[] | null;
+            pictures: string[];
             position: string;
             sound: string;
         };
@@ -1630,15 +2214,26 @@ export interface components {
             familiarity: number;
             frame: string;
             picture: boolean;
-            positions: string[] | null;
-            segments: components["schemas"]["SpellingSegment"][] | null;
+            positions: string[];
+            segments: components["schemas"]["SpellingSegment"][];
             /** Format: int64 */
+            sounds: number;
+            word: string;
+        };
+        WordsCut: {
+            bits: components["schemas"]["SpellingBit"][];
+            guess: boolean;
+            phonemes: string[];
+            /**
+             * Format: int64
+             * @description as children count them on their fingers
+             */
             sounds: number;
             word: string;
         };
         WordsHere: {
             grapheme: string;
-            letters: number[] | null;
+            letters: number[];
             why: string;
         };
         WordsMissing: {
@@ -1660,7 +2255,7 @@ export interface components {
             taught: boolean;
         };
         WordsUnlock: {
-            best: string[] | null;
+            best: string[];
             pair: components["schemas"]["SpellingPair"];
             /** Format: int64 */
             step: number;
@@ -1694,16 +2289,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BankView"][] | null;
+                    "application/json": components["schemas"]["BankView"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1717,7 +2348,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Add-to-bankRequest"];
+                /**
+                 * @example {
+                 *       "kind": "sentence",
+                 *       "body": "The ship is in the lock."
+                 *     }
+                 */
+                "application/json": components["schemas"]["BankText"];
             };
         };
         responses: {
@@ -1730,13 +2367,58 @@ export interface operations {
                     "application/json": components["schemas"]["Created"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1752,7 +2434,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Archive-bank-textRequest"];
+                /**
+                 * @example {
+                 *       "archived": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["Aside"];
             };
         };
         responses: {
@@ -1765,13 +2452,130 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "export-bundle": {
+        parameters: {
+            query?: {
+                /** @description with what this class has been taught; may be empty */
+                class?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1779,6 +2583,7 @@ export interface operations {
     wall: {
         parameters: {
             query?: {
+                /** @description those put aside too */
                 archived?: boolean;
             };
             header?: never;
@@ -1793,16 +2598,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WallCard"][] | null;
+                    "application/json": components["schemas"]["WallCard"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1816,7 +2657,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["New-cardRequest"];
+                /**
+                 * @example {
+                 *       "pair": "ow=aʊ",
+                 *       "step": 41
+                 *     }
+                 */
+                "application/json": components["schemas"]["NewCard"];
             };
         };
         responses: {
@@ -1829,13 +2676,136 @@ export interface operations {
                     "application/json": components["schemas"]["Created"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "print-cards": {
+        parameters: {
+            query?: {
+                /** @description the team's where it is not given */
+                paper?: "A4" | "Letter";
+                /** @description card ids parted by commas, or all */
+                cards?: string;
+                /** @description single, duplex, fold or frieze */
+                layout?: string;
+                /** @description 90 by 120 mm, or 60 by 80 */
+                size?: "large" | "small";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1860,13 +2830,49 @@ export interface operations {
                     "application/json": components["schemas"]["CardView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1882,7 +2888,33 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Save-cardRequest"];
+                /**
+                 * @example {
+                 *       "base_version": 3,
+                 *       "content": {
+                 *         "keyword": "owl",
+                 *         "picture": "",
+                 *         "picture_alt": "",
+                 *         "rhyme": "Owl on the prow, bow to us now.",
+                 *         "rhyme_short": "",
+                 *         "action": "",
+                 *         "mouth_cue": "",
+                 *         "slip": "",
+                 *         "contrast": "",
+                 *         "stroke_words": "",
+                 *         "capital_words": "",
+                 *         "materials": "",
+                 *         "words": [],
+                 *         "rejected": [],
+                 *         "sentences": [],
+                 *         "exceptions": [],
+                 *         "notes": "",
+                 *         "accent": "",
+                 *         "accent_note": ""
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["CardEdit"];
             };
         };
         responses: {
@@ -1895,13 +2927,58 @@ export interface operations {
                     "application/json": components["schemas"]["CardView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1917,7 +2994,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Archive-cardRequest"];
+                /**
+                 * @example {
+                 *       "archived": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["Aside"];
             };
         };
         responses: {
@@ -1930,13 +3012,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1944,6 +3071,7 @@ export interface operations {
     "first-or-last": {
         parameters: {
             query?: {
+                /** @description of chance; the same seed gives the same answer */
                 seed?: number;
             };
             header?: never;
@@ -1960,16 +3088,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WordsQuarter"][] | null;
+                    "application/json": components["schemas"]["WordsQuarter"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1977,8 +3141,7 @@ export interface operations {
     "flag-words": {
         parameters: {
             query?: {
-                /** @description words that somebody is putting on the card */
-                words?: string[] | null;
+                words?: string[];
             };
             header?: never;
             path: {
@@ -1994,16 +3157,126 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CardWordFlag"][] | null;
+                    "application/json": components["schemas"]["CardWordFlag"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "card-sound": {
+        parameters: {
+            query?: {
+                as?: "flac" | "wav";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/flac": string;
+                    "audio/wav": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2019,7 +3292,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Set-stateRequest"];
+                /**
+                 * @example {
+                 *       "state": "in review"
+                 *     }
+                 */
+                "application/json": components["schemas"]["CardState"];
             };
         };
         responses: {
@@ -2032,13 +3310,58 @@ export interface operations {
                     "application/json": components["schemas"]["CardView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2054,7 +3377,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Move-cardRequest"];
+                /**
+                 * @example {
+                 *       "step": 12
+                 *     }
+                 */
+                "application/json": components["schemas"]["CardStep"];
             };
         };
         responses: {
@@ -2067,13 +3395,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2089,7 +3462,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Reuse-takeRequest"];
+                /**
+                 * @example {
+                 *       "take_id": "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Reused"];
             };
         };
         responses: {
@@ -2102,13 +3480,58 @@ export interface operations {
                     "application/json": components["schemas"]["TakeView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2130,16 +3553,147 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakeView"][] | null;
+                    "application/json": components["schemas"]["TakeView"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "upload-take": {
+        parameters: {
+            query?: {
+                /** @description whose voice it is: an adult of the team */
+                speaker?: string;
+                /** @description the speaker agrees to the recording being kept */
+                consent?: "yes" | "no";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** @description The bytes of the file, up to 24 MB. */
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeView"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2164,20 +3718,59 @@ export interface operations {
                     "application/json": components["schemas"]["Unlocked"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
     };
     "card-versions": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only those older than this version; 0 begins with the newest */
+                before?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2192,16 +3785,120 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreVersion"][] | null;
+                    "application/json": components["schemas"]["StoreVersionHead"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "card-version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardContent"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2226,13 +3923,49 @@ export interface operations {
                     "application/json": components["schemas"]["WordOffer"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2246,7 +3979,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Check-textRequest"];
+                /**
+                 * @example {
+                 *       "class_id": "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6",
+                 *       "text": "The ship is in the lock."
+                 *     }
+                 */
+                "application/json": components["schemas"]["TextToCheck"];
             };
         };
         responses: {
@@ -2259,13 +3998,58 @@ export interface operations {
                     "application/json": components["schemas"]["CheckedText"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2279,7 +4063,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChopRequest"];
+                /**
+                 * @example {
+                 *       "text": "The ship is in the lock."
+                 *     }
+                 */
+                "application/json": components["schemas"]["Sentence"];
             };
         };
         responses: {
@@ -2289,16 +4078,61 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string[] | null;
+                    "application/json": string[];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2318,16 +4152,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreClass"][] | null;
+                    "application/json": components["schemas"]["StoreClass"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2341,7 +4211,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["New-classRequest"];
+                /**
+                 * @example {
+                 *       "name": "Heron class",
+                 *       "kind": "class"
+                 *     }
+                 */
+                "application/json": components["schemas"]["NewClass"];
             };
         };
         responses: {
@@ -2354,13 +4230,58 @@ export interface operations {
                     "application/json": components["schemas"]["Created"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2385,13 +4306,49 @@ export interface operations {
                     "application/json": components["schemas"]["ClassView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2418,13 +4375,49 @@ export interface operations {
                     "application/json": components["schemas"]["ContrastView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2438,6 +4431,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "accent": "southern-british",
+                 *       "units": {
+                 *         "qu_two": false,
+                 *         "nk_one": false,
+                 *         "doubles_two": false,
+                 *         "x_one": false,
+                 *         "yoo_two": false
+                 *       },
+                 *       "letter_names": false,
+                 *       "capitals": false,
+                 *       "groups_first": false,
+                 *       "whole_by_sight": false,
+                 *       "paper": "A4"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CardConventions"];
             };
         };
@@ -2451,13 +4461,188 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "demo-sign-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoSignIn"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The stream */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2477,16 +4662,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreRecentIntroduction"][] | null;
+                    "application/json": components["schemas"]["StoreRecentIntroduction"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2500,7 +4721,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AssembleRequest"];
+                /**
+                 * @example {
+                 *       "class_id": "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6",
+                 *       "card_id": "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6",
+                 *       "minutes": 20
+                 *     }
+                 */
+                "application/json": components["schemas"]["Assembled"];
             };
         };
         responses: {
@@ -2513,13 +4741,58 @@ export interface operations {
                     "application/json": components["schemas"]["IntroductionView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2544,13 +4817,49 @@ export interface operations {
                     "application/json": components["schemas"]["IntroductionView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2566,7 +4875,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Revised"];
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "slot": "read.2",
+                 *       "locked": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["Locked"];
             };
         };
         responses: {
@@ -2579,13 +4895,58 @@ export interface operations {
                     "application/json": components["schemas"]["IntroductionView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2601,7 +4962,18 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Log-taughtRequest"];
+                /**
+                 * @example {
+                 *       "reached": "close",
+                 *       "sure": [
+                 *         {
+                 *           "card_id": "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6",
+                 *           "sure": 2
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Logged"];
             };
         };
         responses: {
@@ -2614,13 +4986,136 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "print-sheet": {
+        parameters: {
+            query?: {
+                /** @description the team's where it is not given */
+                paper?: "A4" | "Letter";
+                /** @description the school's line in a family's language */
+                line?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                /** @description plan, practice, words, ... or all; may end in .pdf */
+                sheet: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2636,7 +5131,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Revised"];
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "minutes": 25
+                 *     }
+                 */
+                "application/json": components["schemas"]["Renewed"];
             };
         };
         responses: {
@@ -2649,13 +5150,58 @@ export interface operations {
                     "application/json": components["schemas"]["IntroductionView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2671,7 +5217,16 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SendRequest"];
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "step": "read",
+                 *       "values": [
+                 *         "ship"
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Sent"];
             };
         };
         responses: {
@@ -2684,13 +5239,58 @@ export interface operations {
                     "application/json": components["schemas"]["IntroductionView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2706,7 +5306,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Revised"];
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "slot": "read.2"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Swapped"];
             };
         };
         responses: {
@@ -2719,13 +5325,58 @@ export interface operations {
                     "application/json": components["schemas"]["IntroductionView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2734,7 +5385,8 @@ export interface operations {
         parameters: {
             query?: {
                 text?: string;
-                words?: string[] | null;
+                /** @description the card's words, one for each stroke */
+                words?: string[];
             };
             header?: never;
             path?: never;
@@ -2751,13 +5403,49 @@ export interface operations {
                     "application/json": components["schemas"]["LetterView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2771,6 +5459,37 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "sign": "l",
+                 *       "family": "stick",
+                 *       "strokes": [
+                 *         {
+                 *           "start": {
+                 *             "x": 0,
+                 *             "y": 2
+                 *           },
+                 *           "segments": [
+                 *             {
+                 *               "move": "line",
+                 *               "c1": {
+                 *                 "x": 0,
+                 *                 "y": 1.3333333333333335
+                 *               },
+                 *               "c2": {
+                 *                 "x": 0,
+                 *                 "y": 0.6666666666666667
+                 *               },
+                 *               "to": {
+                 *                 "x": 0,
+                 *                 "y": 0
+                 *               }
+                 *             }
+                 *           ]
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["StrokesLetter"];
             };
         };
@@ -2784,13 +5503,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2815,13 +5579,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2835,6 +5644,37 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "sign": "l",
+                 *       "family": "stick",
+                 *       "strokes": [
+                 *         {
+                 *           "start": {
+                 *             "x": 0,
+                 *             "y": 2
+                 *           },
+                 *           "segments": [
+                 *             {
+                 *               "move": "line",
+                 *               "c1": {
+                 *                 "x": 0,
+                 *                 "y": 1.3333333333333335
+                 *               },
+                 *               "c2": {
+                 *                 "x": 0,
+                 *                 "y": 0.6666666666666667
+                 *               },
+                 *               "to": {
+                 *                 "x": 0,
+                 *                 "y": 0
+                 *               }
+                 *             }
+                 *           ]
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["StrokesLetter"];
             };
         };
@@ -2848,13 +5688,58 @@ export interface operations {
                     "application/json": components["schemas"]["LetterView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2865,16 +5750,21 @@ export interface operations {
                 class: string;
                 /** @description target, may be empty */
                 card?: string;
+                /** @description of the target */
                 position?: "any" | "initial" | "medial" | "final";
+                /** @description CVC, CCVC, ...; empty for any */
                 frame?: string;
+                /** @description only words with a picture */
                 pictures?: boolean;
                 /** @description exactly so many, 0 any */
                 sounds?: number;
                 /** @description exactly so many, 0 any */
                 syllables?: number;
-                /** @description at least */
+                /** @description at least; 5 is known by every child of five */
                 familiarity?: number;
+                /** @description none that sounds like another word */
                 no_homophones?: boolean;
+                /** @description of chance; the same seed gives the same answer */
                 seed?: number;
             };
             header?: never;
@@ -2892,42 +5782,49 @@ export interface operations {
                     "application/json": components["schemas"]["Found"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-        };
-    };
-    materials: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LessonMaterial"][] | null;
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2947,16 +5844,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Member"][] | null;
+                    "application/json": components["schemas"]["Person"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2970,7 +5903,15 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["InviteRequest"];
+                /**
+                 * @example {
+                 *       "name": "Bea Sluice",
+                 *       "email": "bea@lockhouse.example",
+                 *       "role": "assistant",
+                 *       "password": "rope around the bollard"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Invited"];
             };
         };
         responses: {
@@ -2983,13 +5924,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3009,16 +5995,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreNamedPicture"][] | null;
+                    "application/json": components["schemas"]["StoreNamedPicture"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3032,7 +6054,16 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BodyStruct { Name string \"json:\\\"name\\\" maxLength:\\\"40\\\"\"; Others ListString \"json:\\\"others\\\" maxItems:\\\"6\\\"\"; Picture string \"json:\\\"picture\\\" maxLength:\\\"64\\\" doc:\\\"SHA-256 of a stored picture in hex\\\"\" }Body"];
+                /**
+                 * @example {
+                 *       "name": "lock",
+                 *       "others": [
+                 *         "gate"
+                 *       ],
+                 *       "picture": "0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f0f"
+                 *     }
+                 */
+                "application/json": components["schemas"]["NamedPicture"];
             };
         };
         responses: {
@@ -3045,13 +6076,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3067,7 +6143,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Archive-named-pictureRequest"];
+                /**
+                 * @example {
+                 *       "archived": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["Aside"];
             };
         };
         responses: {
@@ -3080,13 +6161,293 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "carry-pack": {
+        parameters: {
+            query?: {
+                /** @description may be empty for the whole order */
+                class?: string;
+                /** @description order, or week for this week's cards of a class */
+                size?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "upload-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The bytes of the file, up to 6 MB. */
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPicture"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description SHA-256 in hex */
+                sum: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3097,16 +6458,21 @@ export interface operations {
                 class: string;
                 /** @description target, may be empty */
                 card?: string;
+                /** @description of the target */
                 position?: "any" | "initial" | "medial" | "final";
+                /** @description CVC, CCVC, ...; empty for any */
                 frame?: string;
+                /** @description only words with a picture */
                 pictures?: boolean;
                 /** @description exactly so many, 0 any */
                 sounds?: number;
                 /** @description exactly so many, 0 any */
                 syllables?: number;
-                /** @description at least */
+                /** @description at least; 5 is known by every child of five */
                 familiarity?: number;
+                /** @description none that sounds like another word */
                 no_homophones?: boolean;
+                /** @description of chance; the same seed gives the same answer */
                 seed?: number;
                 /** @description first word of a chain, may be empty */
                 start?: string;
@@ -3125,16 +6491,125 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlayWord"][] | null;
+                    "application/json": components["schemas"]["PlayWord"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "print-practice": {
+        parameters: {
+            query?: {
+                /** @description the team's where it is not given */
+                paper?: "A4" | "Letter";
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3157,13 +6632,49 @@ export interface operations {
                     "application/json": components["schemas"]["LessonRoutine"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3177,6 +6688,73 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "Daily introduction",
+                 *       "steps": [
+                 *         {
+                 *           "kind": "warm-up",
+                 *           "name": "Warm-up"
+                 *         },
+                 *         {
+                 *           "kind": "listen",
+                 *           "name": "Listen"
+                 *         },
+                 *         {
+                 *           "kind": "mouth",
+                 *           "name": "Mouth"
+                 *         },
+                 *         {
+                 *           "kind": "ear",
+                 *           "name": "Ear"
+                 *         },
+                 *         {
+                 *           "kind": "picture",
+                 *           "name": "Picture"
+                 *         },
+                 *         {
+                 *           "kind": "letter",
+                 *           "name": "Letter"
+                 *         },
+                 *         {
+                 *           "kind": "turnover",
+                 *           "name": "Turnover"
+                 *         },
+                 *         {
+                 *           "kind": "hand",
+                 *           "name": "Hand"
+                 *         },
+                 *         {
+                 *           "kind": "mix-in",
+                 *           "name": "Mix-in"
+                 *         },
+                 *         {
+                 *           "kind": "blend",
+                 *           "name": "Blend by ear"
+                 *         },
+                 *         {
+                 *           "kind": "read",
+                 *           "name": "Read"
+                 *         },
+                 *         {
+                 *           "kind": "spell",
+                 *           "name": "Spell"
+                 *         },
+                 *         {
+                 *           "kind": "sentence",
+                 *           "name": "Sentence"
+                 *         },
+                 *         {
+                 *           "kind": "page",
+                 *           "name": "Page"
+                 *         },
+                 *         {
+                 *           "kind": "close",
+                 *           "name": "Close"
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["LessonRoutine"];
             };
         };
@@ -3190,13 +6768,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3204,7 +6827,7 @@ export interface operations {
     segment: {
         parameters: {
             query?: {
-                /** @description words parted by spaces */
+                /** @description words parted by spaces, up to 60 */
                 words?: string;
             };
             header?: never;
@@ -3219,16 +6842,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SegmentWord"][] | null;
+                    "application/json": components["schemas"]["WordsCut"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3239,16 +6898,21 @@ export interface operations {
                 class: string;
                 /** @description target, may be empty */
                 card?: string;
+                /** @description of the target */
                 position?: "any" | "initial" | "medial" | "final";
+                /** @description CVC, CCVC, ...; empty for any */
                 frame?: string;
+                /** @description only words with a picture */
                 pictures?: boolean;
                 /** @description exactly so many, 0 any */
                 sounds?: number;
                 /** @description exactly so many, 0 any */
                 syllables?: number;
-                /** @description at least */
+                /** @description at least; 5 is known by every child of five */
                 familiarity?: number;
+                /** @description none that sounds like another word */
                 no_homophones?: boolean;
+                /** @description of chance; the same seed gives the same answer */
                 seed?: number;
             };
             header?: never;
@@ -3263,16 +6927,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MadeSentence"][] | null;
+                    "application/json": components["schemas"]["MadeSentence"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3295,13 +6995,142 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "email": "lead@lockhouse.example",
+                 *       "password": "lantern on the towpath"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Credentials"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3324,13 +7153,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3340,9 +7214,11 @@ export interface operations {
             query?: {
                 /** @description card ids parted by commas */
                 cards?: string;
+                /** @description pictures for each sound */
                 per?: number;
-                /** @description any is the place that serves all sounds best */
+                /** @description any: the best for all */
                 position?: "any" | "initial" | "medial" | "final";
+                /** @description of chance; the same seed gives the same answer */
                 seed?: number;
             };
             header?: never;
@@ -3357,16 +7233,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WordsBasket"][] | null;
+                    "application/json": components["schemas"]["WordsBasket"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3389,13 +7301,49 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3418,16 +7366,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SpellingRow"][] | null;
+                    "application/json": components["schemas"]["SpellingRow"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3452,13 +7436,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3483,13 +7512,58 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3505,6 +7579,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "start_ms": 120,
+                 *       "end_ms": 980
+                 *     }
+                 */
                 "application/json": components["schemas"]["Fixes"];
             };
         };
@@ -3518,13 +7598,271 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "take-original": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/flac": string;
+                    "audio/mpeg": string;
+                    "audio/ogg": string;
+                    "audio/wav": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "take-sound": {
+        parameters: {
+            query?: {
+                as?: "flac" | "wav";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/flac": string;
+                    "audio/wav": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    vocabulary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vocabulary"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3538,7 +7876,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BodyStruct { Speaker string \"json:\\\"speaker\\\" maxLength:\\\"80\\\"\" }Body"];
+                /**
+                 * @example {
+                 *       "speaker": "Odile Weir"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Voice"];
             };
         };
         responses: {
@@ -3551,13 +7894,131 @@ export interface operations {
                     "application/json": components["schemas"]["Withdrawn"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "word-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description may end in .svg */
+                word: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3568,16 +8029,21 @@ export interface operations {
                 class: string;
                 /** @description target, may be empty */
                 card?: string;
+                /** @description of the target */
                 position?: "any" | "initial" | "medial" | "final";
+                /** @description CVC, CCVC, ...; empty for any */
                 frame?: string;
+                /** @description only words with a picture */
                 pictures?: boolean;
                 /** @description exactly so many, 0 any */
                 sounds?: number;
                 /** @description exactly so many, 0 any */
                 syllables?: number;
-                /** @description at least */
+                /** @description at least; 5 is known by every child of five */
                 familiarity?: number;
+                /** @description none that sounds like another word */
                 no_homophones?: boolean;
+                /** @description of chance; the same seed gives the same answer */
                 seed?: number;
             };
             header?: never;
@@ -3595,13 +8061,49 @@ export interface operations {
                     "application/json": components["schemas"]["Found"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3612,16 +8114,21 @@ export interface operations {
                 class: string;
                 /** @description target, may be empty */
                 card?: string;
+                /** @description of the target */
                 position?: "any" | "initial" | "medial" | "final";
+                /** @description CVC, CCVC, ...; empty for any */
                 frame?: string;
+                /** @description only words with a picture */
                 pictures?: boolean;
                 /** @description exactly so many, 0 any */
                 sounds?: number;
                 /** @description exactly so many, 0 any */
                 syllables?: number;
-                /** @description at least */
+                /** @description at least; 5 is known by every child of five */
                 familiarity?: number;
+                /** @description none that sounds like another word */
                 no_homophones?: boolean;
+                /** @description of chance; the same seed gives the same answer */
                 seed?: number;
                 word: string;
             };
@@ -3640,13 +8147,49 @@ export interface operations {
                     "application/json": components["schemas"]["LookView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

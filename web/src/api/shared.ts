@@ -1,12 +1,12 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, data, keys, queryClient } from './client'
+import { client, data, keys, queryClient, type Right } from './client'
 
 const me = queryOptions({ queryKey: keys.me, queryFn: () => data(client.GET('/session')), staleTime: Infinity })
-const wall = queryOptions({ queryKey: keys.wall, queryFn: () => data(client.GET('/cards')).then((d) => d ?? []) })
+const wall = queryOptions({ queryKey: keys.wall, queryFn: () => data(client.GET('/cards')) })
 const classes = queryOptions({
   queryKey: keys.classes,
-  queryFn: () => data(client.GET('/classes')).then((d) => d ?? []),
+  queryFn: () => data(client.GET('/classes')),
 })
 
 /** Asks for what the first page needs all at once, before it is drawn. */
@@ -41,7 +41,7 @@ export function useChosenClass() {
 }
 
 export const useRecent = () =>
-  useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')).then((d) => d ?? []) })
+  useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')) })
 
 export type SendStep = 'ear' | 'blend' | 'read' | 'spell' | 'sentence' | 'page'
 
@@ -56,5 +56,8 @@ export const useSendToIntroduction = () =>
     onSuccess: (after) => queryClient.setQueryData(keys.introduction(after.introduction_id), after),
   })
 
-export const mayI = (rights: readonly string[] | null | undefined, what: string) =>
-  rights?.some((r) => r.startsWith(what)) ?? false
+/** Accents, kinds of steps and materials: what the forms choose from. */
+export const useVocabulary = () =>
+  useQuery({ queryKey: keys.vocabulary, queryFn: () => data(client.GET('/vocabulary')), staleTime: Infinity })
+
+export const mayI = (rights: readonly Right[] | undefined, right: Right) => rights?.includes(right) ?? false

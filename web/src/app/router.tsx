@@ -20,8 +20,7 @@ const card = createRoute({
 const introductions = createRoute({
   getParentRoute: () => root,
   path: '/introductions',
-  validateSearch: (s: Record<string, unknown>): { card?: string } =>
-    typeof s.card === 'string' ? { card: s.card } : {},
+  validateSearch: (s: Record<string, unknown>): { card?: string } => s,
   component: lazyRouteComponent(() => import('../features/introduction/ChoosePage'), 'ChoosePage'),
 })
 const introduction = createRoute({
@@ -48,14 +47,13 @@ const letters = createRoute({
   getParentRoute: () => root,
   path: '/letters',
   validateSearch: (s: Record<string, unknown>): { text?: string } =>
-    typeof s.text === 'string' || typeof s.text === 'number' ? { text: String(s.text) } : {},
+    s.text === undefined ? {} : { text: String(s.text) },
   component: lazyRouteComponent(() => import('../features/letters/LettersPage'), 'LettersPage'),
 })
 const booth = createRoute({
   getParentRoute: () => root,
   path: '/booth',
-  validateSearch: (s: Record<string, unknown>): { card?: string } =>
-    typeof s.card === 'string' ? { card: s.card } : {},
+  validateSearch: (s: Record<string, unknown>): { card?: string } => s,
   component: lazyRouteComponent(() => import('../features/booth/BoothPage'), 'BoothPage'),
 })
 const team = createRoute({

@@ -24,7 +24,7 @@ export function Bridges({
       ))}
       {show &&
         (bits ?? []).map((b, i) => {
-          const at = b.letters ?? []
+          const at = b.letters
           const first = at[0]
           const last = at.at(-1)
           if (first === undefined || last === undefined) return null

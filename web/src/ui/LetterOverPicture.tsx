@@ -27,10 +27,10 @@ export function LetterOverPicture({
           strokeLinecap="round"
           strokeLinejoin="round"
         >
-          {written.strokes?.map((s, i) => (
+          {written.strokes.map((s, i) => (
             <path key={`h${i}`} d={s.path} stroke="#fffefb" strokeWidth="0.26" opacity="0.85" />
           ))}
-          {written.strokes?.map((s, i) => (
+          {written.strokes.map((s, i) => (
             <path key={i} d={s.path} stroke="#1e2b30" strokeWidth="0.14" />
           ))}
         </g>

@@ -33,7 +33,7 @@ export function useWriter(written: Written | undefined) {
         setAt(i)
         await new Promise(requestAnimationFrame)
         const p = paths.current[i]
-        const s = written?.strokes?.[i]
+        const s = written?.strokes[i]
         if (!p || !s || mine !== run.current) return
         if (s.length > 0 && !reduced()) {
           const duration = (s.length / pace) * 1000 * slow
@@ -99,8 +99,8 @@ export function Writing({
   label,
   className = '',
 }: Props) {
-  const strokes = written.strokes ?? []
-  const lines = written.lines ?? []
+  const strokes = written.strokes
+  const lines = written.lines
   const top = lines[0]?.y ?? 2
   const drop = -(lines[3]?.y ?? -1)
   const air = numbers ? 0.3 : 0.2

@@ -1,7 +1,33 @@
 import { useEffect, useRef } from 'react'
 
-/** Single keys, while no field is written in and the focus is inside the returned element or nowhere. */
-export function useKeys(keys: Record<string, (() => void) | undefined>) {
+/** What a key does; false says that it does nothing here, and the browser may have it. */
+export type KeyMap = Record<string, (() => unknown) | undefined>
+
+const fields = 'input:not([type=checkbox]), textarea, select, [role=slider], [role=application], [contenteditable]'
+
+/** The name of a pressed key: alt+h with the alt key held. */
+const nameOf = (e: { key: string; altKey: boolean }) => (e.altKey ? `alt+${e.key}` : e.key)
+
+type Pressed = { key: string; altKey: boolean; ctrlKey: boolean; metaKey: boolean; preventDefault: () => void }
+
+/** Runs what a map has for a key, and keeps the key from the browser. */
+function run(keys: KeyMap, e: Pressed): boolean {
+  const call = keys[nameOf(e)]
+  if (!call || e.ctrlKey || e.metaKey) return false
+  if (call() === false) return false
+  e.preventDefault()
+  return true
+}
+
+type Options = {
+  /** Wherever the focus is, but in a field; otherwise only inside the returned element or nowhere. */
+  everywhere?: boolean
+  /** A held key counts again and again. */
+  repeat?: boolean
+}
+
+/** Keys of a page, while no field is written in. A key with alt counts in fields too. */
+export function useKeys(keys: KeyMap, { everywhere = false, repeat = false }: Options = {}) {
   const root = useRef<HTMLDivElement>(null)
   const now = useRef(keys)
   useEffect(() => {
@@ -10,25 +36,19 @@ export function useKeys(keys: Record<string, (() => void) | undefined>) {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const at = e.target as HTMLElement
-      const writing = at.matches(
-        'input:not([type=checkbox]), textarea, select, [role=slider], [role=application], [contenteditable]',
-      )
-      if (
-        e.ctrlKey ||
-        e.metaKey ||
-        e.altKey ||
-        e.repeat ||
-        writing ||
-        (at !== document.body && !root.current?.contains(at))
-      )
-        return
-      const run = now.current[e.key]
-      if (!run) return
-      e.preventDefault()
-      run()
+      if (e.repeat && !repeat) return
+      if (!e.altKey && at.matches(fields)) return
+      if (!everywhere && at !== document.body && !root.current?.contains(at)) return
+      if (e.key === 'Enter' && at instanceof HTMLAnchorElement) return
+      run(now.current, e)
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  }, [everywhere, repeat])
   return root
+}
+
+/** Keys of one element that has the focus: its onKeyDown. */
+export const keysOn = (keys: KeyMap) => (e: React.KeyboardEvent) => {
+  if (run(keys, e)) e.stopPropagation()
 }

@@ -7,6 +7,7 @@ import { Letter } from '../../ui/Letter'
 import { Button, Failed, Key, Notice, Waiting } from '../../ui/parts'
 import { useShelf } from '../../ui/takes/api'
 import { Booth } from '../../ui/takes/Booth'
+import { useAddress } from '../../ui/useAddress'
 import { useKeys } from '../../ui/useKeys'
 import { missing, nextMissing, type Shelf, type ShelfSound } from '../../ui/takes/model'
 import { ShelfPanel } from './ShelfPanel'
@@ -14,17 +15,20 @@ import { ShelfPanel } from './ShelfPanel'
 const tabLook =
   'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
 
+const plain = { tab: 'record' }
+
 /** The booth: record one missing sound after the other, and hear how the library sounds as a whole. */
 export function BoothPage() {
   const shelf = useShelf()
   const me = useMe()
+  const [at, change] = useAddress(plain)
   if (shelf.error && !shelf.data) return <Failed error={shelf.error} />
   if (!shelf.data || !me.data) return <Waiting what="Opening the booth …" />
   const left = missing(shelf.data).length
   return (
     <div className="mx-auto max-w-[1300px] p-5">
       <h1 className="sr-only">Booth</h1>
-      <Tabs.Root defaultValue="record">
+      <Tabs.Root value={at.tab} onValueChange={(tab) => change({ tab })}>
         <Tabs.List aria-label="What to do" className="flex gap-1 border-b-2 border-ink">
           <Tabs.Trigger value="record" className={tabLook}>
             Record what is missing <span className="ml-1 rounded-full border-2 border-ink px-2 text-base">{left}</span>
@@ -48,7 +52,7 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
   const { card: chosen } = useSearch({ from: '/booth' })
   const navigate = useNavigate()
   const [moved, setMoved] = useState('')
-  const cards = shelf.cards ?? []
+  const cards = shelf.cards
   const card = cards.find((c) => c.card_id === chosen) ?? missing(shelf)[0] ?? cards[0]
   const id = card?.card_id ?? ''
   const go = useCallback(

@@ -43,7 +43,7 @@ let box: HTMLElement
 const show = (s: Shelf, mayWithdraw = true) =>
   act(async () => root.render(<ShelfPanel shelf={s} mayWithdraw={mayWithdraw} />))
 const press = (text: string) =>
-  act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent?.includes(text))?.click())
+  act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent.includes(text))?.click())
 
 beforeEach(() => {
   ;(globalThis as Record<string, unknown>).IS_REACT_ACT_ENVIRONMENT = true

@@ -7,7 +7,7 @@ import { playInTurn } from '../../ui/takes/play'
 
 /** How alike the agreed takes sound, what to record again first, and whose voices they are. */
 export function ShelfPanel({ shelf, mayWithdraw }: { shelf: Shelf; mayWithdraw: boolean }) {
-  const cards = shelf.cards ?? []
+  const cards = shelf.cards
   const kept = cards.filter((c) => c.take_id)
   const even = shelf.evenness
   const again = even.again ?? []
@@ -138,8 +138,8 @@ function Voice({ speaker, takes, mayWithdraw }: { speaker: string; takes: number
       {gone && (
         <Notice kind="care">
           {gone.takes} takes are gone. Now without a sound:{' '}
-          {(gone.missing ?? []).map((p) => p.grapheme).join(', ') || 'no card'}. Packs and introductions made from now
-          on play none of them; throw away packs that were made before.
+          {gone.missing.map((p) => p.grapheme).join(', ') || 'no card'}. Packs and introductions made from now on play
+          none of them; throw away packs that were made before.
         </Notice>
       )}
     </div>

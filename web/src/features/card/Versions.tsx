@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { Content } from '../../api/client'
 import { Button } from '../../ui/parts'
-import { useVersions } from './api'
+import { useVersion, useVersions } from './api'
 import { fieldName } from './model'
 
 /** Every change of the card: who, when, what; an earlier content can be brought back as a new change. */
@@ -16,13 +16,12 @@ export function Versions({
 }) {
   const versions = useVersions(cardId)
   const [open, setOpen] = useState<number>()
+  const list = versions.data?.pages.flat() ?? []
   return (
     <details className="text-sm">
-      <summary className="min-h-11 content-center text-base font-bold">
-        Changes ({versions.data?.length ?? '…'})
-      </summary>
+      <summary className="min-h-11 content-center text-base font-bold">Changes ({list[0]?.version ?? '…'})</summary>
       <ol className="flex max-h-96 flex-col gap-1 overflow-y-auto">
-        {versions.data?.map((v, i) => (
+        {list.map((v, i) => (
           <li key={v.version} className="border-l-4 border-line pl-2">
             <button
               type="button"
@@ -33,21 +32,44 @@ export function Versions({
               <b>{v.version}</b> {v.changed_by},{' '}
               {new Date(v.changed_at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
               <br />
-              {(v.changed ?? []).map(fieldName).join(', ')} · {v.state}
+              {v.changed.map(fieldName).join(', ')} · {v.state}
             </button>
             {open === v.version && (
-              <div className="mb-2 rounded bg-sheet p-2">
-                <p>{v.content.keyword && `Keyword: ${v.content.keyword}.`}</p>
-                <p>{v.content.rhyme && `Rhyme: ${v.content.rhyme}`}</p>
-                <p>{v.content.action && `Action: ${v.content.action}`}</p>
-                <p>{v.content.mouth_cue && `Mouth: ${v.content.mouth_cue}`}</p>
-                <p>{(v.content.words ?? []).length > 0 && `Words: ${(v.content.words ?? []).join(', ')}`}</p>
-                {i > 0 && !readOnly && <Button onClick={() => onRestore(v.content)}>Bring this back</Button>}
-              </div>
+              <Earlier cardId={cardId} version={v.version} {...(i > 0 && !readOnly ? { onRestore } : {})} />
             )}
           </li>
         ))}
+        {versions.hasNextPage && (
+          <li>
+            <Button onClick={() => void versions.fetchNextPage()} disabled={versions.isFetchingNextPage}>
+              Earlier ones
+            </Button>
+          </li>
+        )}
       </ol>
     </details>
+  )
+}
+
+function Earlier({
+  cardId,
+  version,
+  onRestore,
+}: {
+  cardId: string
+  version: number
+  onRestore?: (c: Partial<Content>) => void
+}) {
+  const content = useVersion(cardId, version).data
+  if (!content) return <p>…</p>
+  return (
+    <div className="mb-2 rounded bg-sheet p-2">
+      <p>{content.keyword && `Keyword: ${content.keyword}.`}</p>
+      <p>{content.rhyme && `Rhyme: ${content.rhyme}`}</p>
+      <p>{content.action && `Action: ${content.action}`}</p>
+      <p>{content.mouth_cue && `Mouth: ${content.mouth_cue}`}</p>
+      <p>{content.words.length > 0 && `Words: ${content.words.join(', ')}`}</p>
+      {onRestore && <Button onClick={() => onRestore(content)}>Bring this back</Button>}
+    </div>
   )
 }

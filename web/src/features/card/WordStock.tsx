@@ -2,6 +2,7 @@ import { useRef, useState } from 'react'
 import type { Content } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Input, Key, Notice } from '../../ui/parts'
+import { keysOn } from '../../ui/useKeys'
 import { useFlags, useOffer, useSegments } from './api'
 
 type Props = { cardId: string; draft: Content; change: (part: Partial<Content>) => void; readOnly: boolean }
@@ -9,8 +10,8 @@ type Props = { cardId: string; draft: Content; change: (part: Partial<Content>) 
 /** Words of the card and what the core proposes: one key takes a word, one refuses it for good. */
 export function WordStock({ cardId, draft, change, readOnly }: Props) {
   const offer = useOffer(cardId)
-  const accepted = draft.words ?? []
-  const rejected = draft.rejected ?? []
+  const accepted = draft.words
+  const rejected = draft.rejected
   const segments = useSegments(accepted.join(' '))
   const flags = useFlags(cardId, accepted)
   const [own, setOwn] = useState('')
@@ -22,15 +23,20 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
     )
   const take = (w: string) => change({ words: [...accepted, w] })
   const refuse = (w: string) => change({ rejected: [...rejected, w] })
-  const onKey = (e: React.KeyboardEvent, w: string, i: number) => {
-    if (e.key === 'a' || e.key === 'Enter') take(w)
-    else if (e.key === 'x' || e.key === 'Delete') refuse(w)
-    else if (e.key === 'ArrowRight' || e.key === 'ArrowLeft') {
-      list.current?.querySelectorAll<HTMLElement>('[data-word]')[i + (e.key === 'ArrowRight' ? 1 : -1)]?.focus()
-      return
-    } else return
-    e.preventDefault()
-    focusNext(i)
+  const onward = (i: number) => list.current?.querySelectorAll<HTMLElement>('[data-word]')[i]?.focus()
+  const keysOf = (w: string, i: number) => {
+    const act = (f: (w: string) => void) => () => {
+      f(w)
+      focusNext(i)
+    }
+    return keysOn({
+      a: act(take),
+      Enter: act(take),
+      x: act(refuse),
+      Delete: act(refuse),
+      ArrowRight: () => onward(i + 1),
+      ArrowLeft: () => onward(i - 1),
+    })
   }
   return (
     <div className="flex flex-col gap-4">
@@ -114,14 +120,14 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
                   tabIndex={0}
                   aria-label={`${w.word}: ${w.because}`}
                   title={w.because}
-                  onKeyDown={(e) => !readOnly && onKey(e, w.word, i)}
+                  onKeyDown={(e) => !readOnly && keysOf(w.word, i)(e)}
                   className="flex items-center rounded-full border-2 border-dashed border-ink/50 bg-sheet pl-4 text-xl"
                 >
                   <Bridges
                     word={w.word}
-                    bits={(w.segments ?? []).map((s) => ({
+                    bits={w.segments.map((s) => ({
                       letters: s.letters,
-                      sound: (s.phonemes ?? []).join(''),
+                      sound: s.phonemes.join(''),
                       ...(s.odd ? { odd: true } : {}),
                     }))}
                   />

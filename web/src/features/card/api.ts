@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, send, type CardView, type Content } from '../../api/client'
 
 const path = (id: string) => ({ params: { path: { id } } })
@@ -7,24 +7,37 @@ export const useCard = (id: string) =>
   useQuery({ queryKey: keys.card(id), queryFn: () => data(client.GET('/cards/{id}', path(id))) })
 export const useFlags = (id: string, words: string[]) =>
   useQuery({
-    queryKey: ['flags', id, words],
-    queryFn: () =>
-      data(client.GET('/cards/{id}/flags', { params: { path: { id }, query: { words } } })).then((d) => d ?? []),
+    queryKey: keys.flags(id, words),
+    queryFn: () => data(client.GET('/cards/{id}/flags', { params: { path: { id }, query: { words } } })),
     enabled: words.length > 0,
     placeholderData: (before) => before,
   })
 
 export const useOffer = (id: string) =>
-  useQuery({ queryKey: keys.words(id), queryFn: () => data(client.GET('/cards/{id}/words', path(id))) })
+  useQuery({ queryKey: keys.offer(id), queryFn: () => data(client.GET('/cards/{id}/words', path(id))) })
+/** How many versions come at once. */
+const versionPage = 50
+
 export const useVersions = (id: string) =>
-  useQuery({
+  useInfiniteQuery({
     queryKey: keys.versions(id),
-    queryFn: () => data(client.GET('/cards/{id}/versions', path(id))).then((d) => d ?? []),
+    queryFn: ({ pageParam: before }) =>
+      data(client.GET('/cards/{id}/versions', { params: { path: { id }, query: { before } } })),
+    initialPageParam: 0,
+    getNextPageParam: (last) => (last.length < versionPage ? undefined : last.at(-1)?.version),
   })
+
+export const useVersion = (id: string, version: number) =>
+  useQuery({
+    queryKey: keys.version(id, version),
+    queryFn: () => data(client.GET('/cards/{id}/versions/{version}', { params: { path: { id, version } } })),
+    staleTime: Infinity,
+  })
+
 export const useSegments = (words: string) =>
   useQuery({
-    queryKey: ['segment', words],
-    queryFn: () => data(client.GET('/segment', { params: { query: { words } } })).then((d) => d ?? []),
+    queryKey: keys.segments(words),
+    queryFn: () => data(client.GET('/segment', { params: { query: { words } } })),
     enabled: words !== '',
     placeholderData: (before) => before,
   })
@@ -53,8 +66,8 @@ export const sendPicture = (file: Blob) =>
 /** The row of the spelling table for a pair: how common it is and where it stands. */
 export const useSpelling = (pair: { grapheme: string; sound: string }) =>
   useQuery({
-    queryKey: ['spellings', pair.grapheme],
-    queryFn: () => data(client.GET('/spellings', { params: { query: { of: pair.grapheme } } })).then((d) => d ?? []),
+    queryKey: keys.spellings(pair.grapheme),
+    queryFn: () => data(client.GET('/spellings', { params: { query: { of: pair.grapheme } } })),
     select: (rows) => rows.find((r) => r.grapheme === pair.grapheme && r.sound === pair.sound),
     staleTime: Infinity,
   })
@@ -62,6 +75,6 @@ export const useSpelling = (pair: { grapheme: string; sound: string }) =>
 /** The letters of a card on the team's lines. */
 export const useWritten = (text: string) =>
   useQuery({
-    queryKey: ['letters', text, []],
+    queryKey: keys.letter(text, []),
     queryFn: () => data(client.GET('/letters', { params: { query: { text } } })),
   })

@@ -1,4 +1,4 @@
-import type { Content } from '../../api/client'
+import type { CallError, CardView, Content } from '../../api/client'
 
 export const fieldNames: Partial<Record<keyof Content, string>> = {
   keyword: 'keyword',
@@ -38,4 +38,20 @@ export function follow(base: Content, mine: Content, theirs: Content): Content {
     if (JSON.stringify(mine[f]) === JSON.stringify(base[f])) out[f] = theirs[f]
   }
   return out as Content
+}
+
+export type Saving = { kind: 'saved' } | { kind: 'typing' } | { kind: 'saving' } | { kind: 'failed'; error: CallError }
+
+/** What the sections of the card's page share. */
+export type Desk = {
+  draft: Content
+  change: (part: Partial<Content>) => void
+  readOnly: boolean
+  error: (field: keyof Content) => string | undefined
+}
+
+/** What is wrong with a field: what the server said of it, or a contradiction found on the card. */
+export function errorOf(field: keyof Content, saving: Saving, findings: CardView['findings']): string | undefined {
+  if (saving.kind === 'failed' && saving.error.problem.field?.endsWith(field)) return saving.error.message
+  return findings.find((f) => f.field === field)?.text
 }

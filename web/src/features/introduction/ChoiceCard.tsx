@@ -2,6 +2,8 @@ import type { Choice, Lesson } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
 import { label } from './model'
 
+const baskets = { has: 'has it: ', 'has-not': 'has it not: ', first: 'first: ', last: 'last: ' } as const
+
 type Props = { choice: Choice; lesson: Lesson; disabled: boolean; onSwap: () => void; onLock: () => void }
 
 /** One choice with its reason; it can be swapped for the next best, or locked. */
@@ -21,15 +23,14 @@ export function ChoiceCard({ choice, lesson, disabled, onSwap, onLock }: Props) 
         {choice.kind === 'word' ? <Bridges word={choice.value} bits={lesson.word_bits[choice.value]} /> : name}
       </span>
       <span className="min-w-0 flex-1 text-sm">
-        {choice.kind === 'picture' && (
-          <b>{{ yes: 'has it: ', no: 'has it not: ', first: 'first: ', last: 'last: ' }[choice.detail ?? '']}</b>
-        )}
+        {choice.kind === 'picture' && <b>{choice.basket && baskets[choice.basket]}</b>}
         {choice.kind === 'word' && <b>{choice.detail}: </b>}
+        {choice.swapped && 'swapped in: '}
         {choice.because}
       </span>
       <button
         type="button"
-        disabled={disabled || (choice.next ?? []).length === 0}
+        disabled={disabled || choice.next.length === 0}
         onClick={onSwap}
         className="min-h-11 rounded px-2 font-bold underline underline-offset-4 hover:bg-marigold/30 disabled:no-underline disabled:opacity-50"
         aria-label={`swap ${name} for the next best`}

@@ -95,7 +95,7 @@ export function ChoosePage() {
               <Button
                 look="main"
                 className="px-8 text-xl"
-                disabled={!chosen || assemble.isPending || !mayI(me.data?.rights, 'assemble')}
+                disabled={!chosen || assemble.isPending || !mayI(me.data?.rights, 'teach')}
                 onClick={make}
               >
                 {assemble.isPending ? 'Putting it together …' : 'Make the introduction'}

@@ -8,7 +8,8 @@ import { Shape } from '../../ui/Shape'
 import { useEdit, useIntroduction } from './api'
 import { ChoiceCard } from './ChoiceCard'
 import { PrintMenu } from './PrintMenu'
-import { clock, measures, summary } from './model'
+import { clock } from '../../ui/clock'
+import { measures, summary } from './model'
 
 export function ScorePage() {
   const { introductionId } = useParams({ from: '/introductions/$introductionId' })
@@ -24,7 +25,7 @@ function Score({ intro }: { intro: Introduction }) {
   const [open, setOpen] = useState<string>()
   const lesson = intro.lesson
   const { bars, end, over } = measures(lesson)
-  const mayTeach = mayI(me.data?.rights, 'assemble')
+  const mayTeach = mayI(me.data?.rights, 'teach')
   const kind = lesson.pair.grapheme.length > 1 ? 'group' : 'letter'
   return (
     <div className="mx-auto flex max-w-[1400px] flex-col gap-4 p-5">
@@ -86,7 +87,7 @@ function Score({ intro }: { intro: Introduction }) {
         </Notice>
       )}
       {edit.error && <Notice kind="wrong">{edit.error.message}</Notice>}
-      {(lesson.notes ?? []).map((n) => (
+      {lesson.notes.map((n) => (
         <Notice key={n} kind="care">
           {n}
         </Notice>
@@ -148,11 +149,11 @@ function Score({ intro }: { intro: Introduction }) {
           </li>
         ))}
       </ol>
-      {(lesson.dropped ?? []).length > 0 && (
+      {lesson.dropped.length > 0 && (
         <div className="text-sm text-soft">
           <b>Left out:</b>
           <ul className="list-disc pl-5">
-            {lesson.dropped?.map((d) => (
+            {lesson.dropped.map((d) => (
               <li key={d}>{d}</li>
             ))}
           </ul>
@@ -210,7 +211,7 @@ function Lanes({ step, intro, disabled, onSwap, onLock }: LaneProps) {
         )}
       </dl>
       <ul className="flex flex-col gap-2">
-        {step.choices?.map((c) => (
+        {step.choices.map((c) => (
           <ChoiceCard
             key={c.slot}
             choice={c}

@@ -17,12 +17,30 @@ export const useAssemble = () =>
     },
   })
 
-type Edit = { call: 'swap' | 'lock' | 'renew'; revision: number; slot?: string; locked?: boolean; minutes?: number }
+type Edit =
+  | { call: 'swap'; revision: number; slot: string }
+  | { call: 'lock'; revision: number; slot: string; locked: boolean }
+  | { call: 'renew'; revision: number; minutes: number }
+
+/** Each kind of change has a call of its own. */
+function edited(id: string, edit: Edit): Promise<Introduction> {
+  const params = { path: { id } }
+  const { revision } = edit
+  switch (edit.call) {
+    case 'swap':
+      return data(client.POST('/introductions/{id}/swap', { params, body: { revision, slot: edit.slot } }))
+    case 'lock':
+      return data(
+        client.POST('/introductions/{id}/lock', { params, body: { revision, slot: edit.slot, locked: edit.locked } }),
+      )
+    case 'renew':
+      return data(client.POST('/introductions/{id}/renew', { params, body: { revision, minutes: edit.minutes } }))
+  }
+}
 
 export const useEdit = (id: string) =>
   useMutation({
-    mutationFn: ({ call, ...body }: Edit) =>
-      data(client.POST(`/introductions/{id}/${call}`, { params: { path: { id } }, body })),
+    mutationFn: (edit: Edit) => edited(id, edit),
     onSuccess: (after: Introduction) => queryClient.setQueryData(keys.introduction(id), after),
     onError: () => queryClient.invalidateQueries({ queryKey: keys.introduction(id) }),
   })

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Lesson, Step } from '../../api/client'
-import { clock, measures } from './model'
+import { clock } from '../../ui/clock'
+import { measures } from './model'
 
 const step = (seconds: number): Step => ({
   kind: `k${seconds}`,

@@ -1,8 +1,5 @@
 import type { Choice, Lesson, Step } from '../../api/client'
 
-export const clock = (seconds: number) =>
-  `${Math.floor(seconds / 60)}:${String(Math.round(seconds) % 60).padStart(2, '0')}`
-
 export type Measure = { step: Step; from: number; share: number }
 
 /** The score: where each step begins and how wide it is, as shares of the longer of plan and lesson. */
@@ -10,7 +7,7 @@ export function measures(lesson: Lesson): { bars: Measure[]; end: number; over: 
   const planned = lesson.minutes * 60
   const whole = Math.max(planned, lesson.seconds)
   let at = 0
-  const bars = (lesson.steps ?? []).map((step) => {
+  const bars = lesson.steps.map((step) => {
     const bar = { step, from: at, share: step.seconds / whole }
     at += step.seconds
     return bar
@@ -27,7 +24,7 @@ export function label(choice: Choice, lesson: Lesson): string {
 
 /** One line that says what a step holds, for the closed row. */
 export function summary(step: Step, lesson: Lesson): string {
-  const names = (step.choices ?? []).filter((c) => c.detail !== 'no').map((c) => label(c, lesson))
+  const names = step.choices.filter((c) => c.basket !== 'has-not').map((c) => label(c, lesson))
   if (names.length) return names.join(' · ')
-  return (step.adult ?? [])[0] ?? ''
+  return step.adult[0] ?? ''
 }

@@ -1,6 +1,7 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { useRef, useState, type PointerEvent } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button, Heading, Notice } from '../../ui/parts'
+import { keysOn, type KeyMap } from '../../ui/useKeys'
 import { useLetterCalls, useShown } from './api'
 import { grips, lineHeights, moved, pathOf, snapped, type DrawnLetter, type Grip } from './model'
 
@@ -32,14 +33,14 @@ export function Editor({
   }
   const put = (grip: Grip, to: { x: number; y: number }) => setDrawn((l) => moved(l, grip, snapped(l, grip, to)))
   const remember = () => setPast((p) => [...p.slice(-40), drawn])
-  const nudge = (grip: Grip, at: { x: number; y: number }, e: KeyboardEvent) => {
-    const d = { ArrowLeft: [-0.02, 0], ArrowRight: [0.02, 0], ArrowUp: [0, 0.02], ArrowDown: [0, -0.02] }[e.key]
-    if (!d) return
-    e.preventDefault()
-    remember()
-    setDrawn((l) =>
-      moved(l, grip, { x: Math.round((at.x + d[0]!) * 1000) / 1000, y: Math.round((at.y + d[1]!) * 1000) / 1000 }),
-    )
+  const nudges = (grip: Grip, at: { x: number; y: number }): KeyMap => {
+    const by = (x: number, y: number) => () => {
+      remember()
+      setDrawn((l) =>
+        moved(l, grip, { x: Math.round((at.x + x) * 1000) / 1000, y: Math.round((at.y + y) * 1000) / 1000 }),
+      )
+    }
+    return { ArrowLeft: by(-0.02, 0), ArrowRight: by(0.02, 0), ArrowUp: by(0, 0.02), ArrowDown: by(0, -0.02) }
   }
   const findings = shown.data?.findings ?? []
   return (
@@ -65,7 +66,7 @@ export function Editor({
               </text>
             </g>
           ))}
-          {drawn.strokes?.map((s, i) => (
+          {drawn.strokes.map((s, i) => (
             <path
               key={i}
               d={pathOf(s)}
@@ -76,9 +77,9 @@ export function Editor({
               strokeLinejoin="round"
             />
           ))}
-          {drawn.strokes?.map((s, i) => {
+          {drawn.strokes.map((s, i) => {
             let at = s.start
-            return (s.segments ?? []).map((g, k) => {
+            return s.segments.map((g, k) => {
               const from = at
               at = g.to
               return g.move === 'line' ? null : (
@@ -106,7 +107,7 @@ export function Editor({
               stroke="#1e2b30"
               strokeWidth="0.015"
               className="cursor-grab"
-              onKeyDown={(e) => nudge(grip, at, e)}
+              onKeyDown={keysOn(nudges(grip, at))}
               onPointerDown={(e) => {
                 remember()
                 held.current = grip
@@ -130,7 +131,7 @@ export function Editor({
               </Notice>
             ))
           )}
-          <p className="font-child text-lg">{shown.data?.by_rule?.join(' ')}</p>
+          <p className="font-child text-lg">{shown.data?.by_rule.join(' ')}</p>
           <div className="flex flex-wrap gap-2">
             <Button
               look="main"

@@ -95,11 +95,11 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
   if (letters.error) return <Failed error={letters.error} />
   if (!letters.data) return <Waiting what="Writing it …" />
   const v = letters.data
-  const now = v.strokes?.[Math.max(0, writer.at)]
+  const now = v.strokes[Math.max(0, writer.at)]
   return (
     <div ref={root} className="flex min-w-0 flex-col gap-5">
       {editing && v.letter ? (
-        <Editor letter={v.letter} lines={v.lines ?? []} onClose={() => setEditing(false)} />
+        <Editor letter={v.letter} lines={v.lines} onClose={() => setEditing(false)} />
       ) : (
         <>
           <div className="flex flex-col items-center gap-2 rounded-lg border-2 border-ink bg-sheet p-3 shadow-md">
@@ -159,7 +159,7 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
               </Button>
             )}
           </div>
-          {(v.findings ?? []).map((f) => (
+          {v.findings.map((f) => (
             <Notice key={f.text} kind="wrong">
               {f.stroke >= 0 && `Stroke ${f.stroke + 1}: `}
               {f.text}
@@ -170,11 +170,11 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
       )}
       {card.data && (text.length === 1 || !upper) && (
         <StrokeWords
-          key={`${card.data.version}-${v.strokes?.length}`}
+          key={`${card.data.version}-${v.strokes.length}`}
           card={card.data}
           field={field}
-          byRule={v.by_rule ?? []}
-          count={v.strokes?.length ?? 0}
+          byRule={v.by_rule}
+          count={v.strokes.length}
           mayEdit={mayEdit}
         />
       )}
@@ -182,7 +182,7 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
         <section className="flex flex-col gap-2">
           <Heading level={2}>What is said</Heading>
           <ol className="list-decimal pl-8 font-child text-xl">
-            {v.strokes?.map((s, i) => (
+            {v.strokes.map((s, i) => (
               <li key={i}>{s.words}</li>
             ))}
           </ol>

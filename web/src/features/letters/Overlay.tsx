@@ -3,6 +3,7 @@ import type { CardView } from '../../api/client'
 import { Button, Heading, Key, Notice } from '../../ui/parts'
 import { LetterOverPicture, type Place } from '../../ui/LetterOverPicture'
 import type { Written } from '../../ui/Writing'
+import { keysOn } from '../../ui/useKeys'
 import { useSaveCard } from './api'
 
 const start: Place = { x: 0.3, y: 0.7, size: 0.4 }
@@ -39,6 +40,12 @@ export function Overlay({ card, written, mayEdit }: { card: CardView; written: W
     '=': { size: 0.02 },
     '-': { size: -0.02 },
   }
+  const nudges = Object.fromEntries(
+    Object.entries(steps).map(([key, by]) => [
+      key,
+      () => setPlace(clamp({ x: place.x + (by.x ?? 0), y: place.y + (by.y ?? 0), size: place.size + (by.size ?? 0) })),
+    ]),
+  )
   const changed = JSON.stringify(place) !== JSON.stringify(stored ?? start) || !stored
   return (
     <section className="flex flex-col gap-3">
@@ -57,13 +64,7 @@ export function Overlay({ card, written, mayEdit }: { card: CardView; written: W
           }}
           onPointerMove={drag}
           onPointerUp={() => (from.current = undefined)}
-          onKeyDown={(e) => {
-            const d = steps[e.key]
-            if (!d || !mayEdit) return
-            e.preventDefault()
-            e.stopPropagation()
-            setPlace(clamp({ x: place.x + (d.x ?? 0), y: place.y + (d.y ?? 0), size: place.size + (d.size ?? 0) }))
-          }}
+          onKeyDown={keysOn(mayEdit ? nudges : {})}
         >
           <LetterOverPicture
             src={`/api/pictures/${card.content.picture}`}

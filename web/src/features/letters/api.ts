@@ -4,20 +4,20 @@ import type { DrawnLetter } from './model'
 
 export const useLetters = (text: string, words: string[]) =>
   useQuery({
-    queryKey: ['letters', text, words],
+    queryKey: keys.letter(text, words),
     queryFn: () => data(client.GET('/letters', { params: { query: { text, ...(words.length ? { words } : {}) } } })),
     placeholderData: (before) => (before?.text === text ? before : undefined),
   })
 
 export const useShown = (letter: DrawnLetter | undefined) =>
   useQuery({
-    queryKey: ['letters', 'shown', letter],
+    queryKey: keys.drawn(letter),
     queryFn: () => data(client.POST('/letters/show', { body: letter! })),
     enabled: Boolean(letter),
     placeholderData: (before) => before,
   })
 
-const refresh = () => queryClient.invalidateQueries({ queryKey: ['letters'] })
+const refresh = () => queryClient.invalidateQueries({ queryKey: keys.letters })
 export const useLetterCalls = () => ({
   save: useMutation({ mutationFn: (l: DrawnLetter) => data(client.PUT('/letters', { body: l })), onSuccess: refresh }),
   reset: useMutation({

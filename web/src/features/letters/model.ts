@@ -12,15 +12,15 @@ const snap = 0.06
 /** SVG path data of a stroke in x-heights, y downwards. */
 export function pathOf(s: Stroke): string {
   const at = (p: Point) => `${p.x.toFixed(3)} ${(-p.y).toFixed(3)}`
-  const segments = s.segments ?? []
+  const segments = s.segments
   return `M${at(s.start)}${segments.map((g) => `C${at(g.c1)} ${at(g.c2)} ${at(g.to)}`).join('')}${segments.length ? '' : 'l0.001 0'}`
 }
 
 /** All points that can be moved; the bends of straight lines follow their ends. */
 export function grips(l: DrawnLetter): { grip: Grip; at: Point; end: boolean }[] {
-  return (l.strokes ?? []).flatMap((s, stroke) => [
+  return l.strokes.flatMap((s, stroke) => [
     { grip: { stroke, segment: -1, which: 'to' as const }, at: s.start, end: true },
-    ...(s.segments ?? []).flatMap((g, segment) => [
+    ...s.segments.flatMap((g, segment) => [
       ...(g.move === 'line'
         ? []
         : [
@@ -45,10 +45,10 @@ export function snapped(l: DrawnLetter, grip: Grip, to: Point): Point {
 
 /** The letter with one point moved. */
 export function moved(l: DrawnLetter, grip: Grip, to: Point): DrawnLetter {
-  const strokes = (l.strokes ?? []).map((s, i) => {
+  const strokes = l.strokes.map((s, i) => {
     if (i !== grip.stroke) return s
     const start = grip.segment === -1 ? to : s.start
-    const segments = (s.segments ?? []).map((g, k) => (k === grip.segment ? { ...g, [grip.which]: to } : g))
+    const segments = s.segments.map((g, k) => (k === grip.segment ? { ...g, [grip.which]: to } : g))
     return {
       start,
       segments: segments.map((g, k) =>

@@ -1,18 +1,12 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { CallError, keys, queryClient, send } from '../../api/client'
+import { CallError } from '../../api/client'
 import { Button, Field, Heading, Input } from '../../ui/parts'
-
-type SignIn = { email: string; password: string }
-type DemoSignIn = SignIn & { role: string }
+import { useDemo, useSignIn, type SignIn } from './api'
 
 export function SignInPage() {
   const [form, setForm] = useState<SignIn>({ email: '', password: '' })
-  const demo = useQuery({ queryKey: ['demo'], queryFn: () => send<DemoSignIn[]>('GET', '/demo') })
-  const signIn = useMutation({
-    mutationFn: (who: SignIn) => send<unknown>('POST', '/session', JSON.stringify(who), 'application/json'),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.me }),
-  })
+  const demo = useDemo()
+  const signIn = useSignIn()
   const error = signIn.error
   const where = error instanceof CallError ? error.problem.field : undefined
   return (

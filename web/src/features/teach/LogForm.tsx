@@ -1,12 +1,10 @@
-import { useMutation } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { useEffect, useState } from 'react'
-import { CallError, client, data, queryClient, type Introduction } from '../../api/client'
+import { useState } from 'react'
+import type { Introduction } from '../../api/client'
 import { Button, Heading, Notice } from '../../ui/parts'
+import { useLog } from './api'
 
 const levels = ['not yet', 'shaky', 'sure', 'secure']
-
-type Log = { reached: string; sure: { card_id: string; sure: number }[] }
 
 /** After the lesson: how sure the class was of the new card and of the warm-up. For the class, never for a child. */
 export function LogForm({
@@ -21,35 +19,10 @@ export function LogForm({
   onBack: () => void
 }) {
   const lesson = intro.lesson
-  const warm = (lesson.steps ?? []).find((s) => s.kind === 'warm-up')?.choices?.map((c) => c.value) ?? []
+  const warm = lesson.steps.find((s) => s.kind === 'warm-up')?.choices.map((c) => c.value) ?? []
   const ids = [lesson.card_id, ...warm.filter((id) => id !== lesson.card_id)]
   const [sure, setSure] = useState<Record<string, number>>({ [lesson.card_id]: 2 })
-  const store = `log-${intro.introduction_id}`
-  const [kept, setKept] = useState(() => localStorage.getItem(store) !== null)
-  const log = useMutation({
-    mutationFn: (body: Log) =>
-      data(client.POST('/introductions/{id}/log', { params: { path: { id: intro.introduction_id } }, body })),
-    onSuccess: () => {
-      localStorage.removeItem(store)
-      setKept(false)
-      return queryClient.invalidateQueries()
-    },
-    onError: (e, body) => {
-      if (e instanceof CallError && e.status === 0) {
-        localStorage.setItem(store, JSON.stringify(body))
-        setKept(true)
-      }
-    },
-  })
-  const send = log.mutate
-  useEffect(() => {
-    const again = () => {
-      const body = localStorage.getItem(store)
-      if (body) send(JSON.parse(body) as Log)
-    }
-    window.addEventListener('online', again)
-    return () => window.removeEventListener('online', again)
-  }, [store, send])
+  const { log, kept } = useLog(intro.introduction_id)
   return (
     <main className="mx-auto flex min-h-screen max-w-3xl flex-col gap-6 p-8">
       <Heading>How did it go?</Heading>
@@ -96,7 +69,9 @@ export function LogForm({
           <Button
             look="main"
             disabled={log.isPending}
-            onClick={() => send({ reached, sure: Object.entries(sure).map(([card_id, s]) => ({ card_id, sure: s })) })}
+            onClick={() =>
+              log.mutate({ reached, sure: Object.entries(sure).map(([card_id, s]) => ({ card_id, sure: s })) })
+            }
           >
             Log it for the class
           </Button>

@@ -193,7 +193,7 @@ function Write({ written, mirrored }: { written: Written; mirrored: boolean }) {
         className="h-[52vh] max-w-[92vw]"
       />
       <span className="min-h-[9vh] max-w-[85vw] text-center font-child text-[4.6vh] leading-tight">
-        {written.strokes?.[Math.max(0, writer.at)]?.words}
+        {written.strokes[Math.max(0, writer.at)]?.words}
       </span>
       {mirrored && (
         <span className="rounded border-2 border-marigold px-3 text-[2.6vh]">

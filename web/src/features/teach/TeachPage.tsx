@@ -1,29 +1,23 @@
-import { useQuery } from '@tanstack/react-query'
 import { Link, useParams } from '@tanstack/react-router'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { client, data, keys, type Introduction } from '../../api/client'
+import type { Introduction } from '../../api/client'
 import { Failed, Key, Waiting } from '../../ui/parts'
 import { Shape } from '../../ui/Shape'
+import { useKeys } from '../../ui/useKeys'
+import { useLessonToTeach } from './api'
 import { LogForm } from './LogForm'
+import { clock } from '../../ui/clock'
 import { jump, plannedUntil, screens } from './model'
 import { Stage } from './Stage'
 import { usePreload } from './usePreload'
 
 export function TeachPage() {
   const { introductionId } = useParams({ from: '/teach/$introductionId' })
-  const intro = useQuery({
-    queryKey: keys.introduction(introductionId),
-    queryFn: () => data(client.GET('/introductions/{id}', { params: { path: { id: introductionId } } })),
-    staleTime: Infinity,
-    refetchOnWindowFocus: false,
-    refetchOnReconnect: false,
-  })
+  const intro = useLessonToTeach(introductionId)
   if (intro.error && !intro.data) return <Failed error={intro.error} />
   if (!intro.data) return <Waiting what="Opening the lesson …" />
   return <Lesson intro={intro.data} />
 }
-
-const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s) % 60).padStart(2, '0')}`
 
 function Lesson({ intro: given }: { intro: Introduction }) {
   const [intro] = useState(given) // what was loaded is what is taught, whatever changes meanwhile
@@ -38,7 +32,7 @@ function Lesson({ intro: given }: { intro: Introduction }) {
   const player = useRef<HTMLAudioElement>(null)
   const over = stopped || at >= list.length
   const screen = list[Math.min(at, list.length - 1)]
-  const step = screen ? (lesson.steps ?? [])[screen.step] : undefined
+  const step = screen ? lesson.steps[screen.step] : undefined
 
   useEffect(() => {
     if (over || !pack) return
@@ -60,30 +54,24 @@ function Lesson({ intro: given }: { intro: Introduction }) {
     player.current.src = src
     void player.current.play()
   }
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (over || e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement) return
-      const calls: Record<string, () => void> = {
-        ' ': () => move(at + 1),
-        ArrowRight: () => move(at + 1),
-        PageDown: () => move(at + 1),
-        Backspace: () => move(at - 1),
-        ArrowLeft: () => move(at - 1),
-        PageUp: () => move(at - 1),
-        ArrowDown: () => move(jump(list, at, 1)),
-        ArrowUp: () => move(jump(list, at, -1)),
-        Enter: () => setTurned((t) => !t),
-        p: play,
-        s: () => setScript((v) => !v),
-      }
-      const call = calls[e.key]
-      if (!call || (e.key === 'Enter' && e.target instanceof HTMLAnchorElement)) return
-      e.preventDefault()
-      call()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  })
+  useKeys(
+    over
+      ? {}
+      : {
+          ' ': () => move(at + 1),
+          ArrowRight: () => move(at + 1),
+          PageDown: () => move(at + 1),
+          Backspace: () => move(at - 1),
+          ArrowLeft: () => move(at - 1),
+          PageUp: () => move(at - 1),
+          ArrowDown: () => move(jump(list, at, 1)),
+          ArrowUp: () => move(jump(list, at, -1)),
+          Enter: () => setTurned((t) => !t),
+          p: play,
+          s: () => setScript((v) => !v),
+        },
+    { everywhere: true, repeat: true },
+  )
 
   if (!pack)
     return (
@@ -119,7 +107,7 @@ function Lesson({ intro: given }: { intro: Introduction }) {
         <Shape family={step.family} className="size-8" />
         <h1 className="text-2xl font-bold">{step.name}</h1>
         <span className="text-chalk/80">
-          step {screen.step + 1} of {lesson.steps?.length}
+          step {screen.step + 1} of {lesson.steps.length}
         </span>
         <span className="ml-auto tabular-nums" role="timer">
           {clock(seconds)} of {clock(lesson.seconds)}

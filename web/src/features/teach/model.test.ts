@@ -14,11 +14,11 @@ const face = (id: string): Face => ({
   action: '',
   has_take: false,
 })
-const choice = (value: string, detail = '', kind: Choice['kind'] = 'word'): Choice => ({
+const choice = (value: string, basket?: Choice['basket'], kind: Choice['kind'] = 'word'): Choice => ({
   slot: value,
   kind,
   value,
-  detail,
+  ...(basket ? { basket } : {}),
   because: '',
   locked: false,
   next: [],
@@ -50,6 +50,10 @@ const lesson = (steps: Step[]): Lesson => ({
   notes: [],
   cards: { m: face('m'), s: face('s') },
   word_bits: { mat: [{ letters: [0], sound: 'm' }] },
+  taught: [],
+  known: [],
+  rings: [],
+  line_height_mm: 8,
 })
 
 describe('screens', () => {
@@ -62,10 +66,10 @@ describe('screens', () => {
         ],
       }),
       step('listen'),
-      step('ear', { choices: [choice('map', 'yes', 'picture'), choice('sun', 'no', 'picture')] }),
+      step('ear', { choices: [choice('map', 'has', 'picture'), choice('sun', 'has-not', 'picture')] }),
       step('read', { choices: [choice('mat')] }),
       step('spell', { choices: [choice('mat')] }),
-      step('sentence', { choices: [choice('A mat.', '', 'sentence')] }),
+      step('sentence', { choices: [choice('A mat.', undefined, 'sentence')] }),
       step('hand'),
     ]),
   )
@@ -89,15 +93,18 @@ describe('screens', () => {
   })
 
   it('plays the four quarters on one screen, and the pieces before the sentence', () => {
-    const quarter = (value: string, detail: string) => ({
-      ...choice(value, detail, 'picture'),
+    const quarter = (value: string, basket: Choice['basket']) => ({
+      ...choice(value, basket, 'picture'),
       slot: `ear-quarter.${value}`,
     })
     const more = screens(
       lesson([
-        step('ear', { choices: [choice('map', 'yes', 'picture'), quarter('mop', 'first'), quarter('ham', 'last')] }),
-        step('sentence', { choices: [choice('A man has a mat.', '', 'sentence')], pieces: ['has', 'A man', 'a mat.'] }),
-        step('page', { choices: [choice('A man. A mat.', '', 'page')] }),
+        step('ear', { choices: [choice('map', 'has', 'picture'), quarter('mop', 'first'), quarter('ham', 'last')] }),
+        step('sentence', {
+          choices: [choice('A man has a mat.', undefined, 'sentence')],
+          pieces: ['has', 'A man', 'a mat.'],
+        }),
+        step('page', { choices: [choice('A man. A mat.', undefined, 'page')] }),
       ]),
     )
     expect(more.map((s) => s.show.kind)).toEqual(['sort', 'quarters', 'pieces', 'sentence', 'page'])
@@ -130,7 +137,7 @@ describe('screens', () => {
 
   it('paces by the plan', () => {
     const l = lesson([
-      step('ear', { choices: [choice('a', 'yes', 'picture'), choice('b', 'no', 'picture')] }),
+      step('ear', { choices: [choice('a', 'has', 'picture'), choice('b', 'has-not', 'picture')] }),
       step('hand'),
     ])
     const s = screens(l)
@@ -148,7 +155,7 @@ describe('screens', () => {
 
   it('sorts by turns in an order that is the same each time', () => {
     const many = ['map', 'mug', 'milk', 'sun', 'sock', 'seal'].map((w) =>
-      choice(w, w.startsWith('m') ? 'yes' : 'no', 'picture'),
+      choice(w, w.startsWith('m') ? 'has' : 'has-not', 'picture'),
     )
     const order = (c: Choice[]) =>
       screens(lesson([step('ear', { choices: c })])).map((s) => (s.show.kind === 'sort' ? s.show.word : ''))

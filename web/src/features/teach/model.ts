@@ -28,8 +28,8 @@ const first = (lines: string[] | null) => lines?.[0] ?? ''
 export function screens(lesson: Lesson): Screen[] {
   const out: Screen[] = []
   const target = lesson.cards[lesson.card_id]
-  ;(lesson.steps ?? []).forEach((step, index) => {
-    const lines = { step: index, adult: (step.adult ?? []).join(' '), class: first(step.class) }
+  lesson.steps.forEach((step, index) => {
+    const lines = { step: index, adult: step.adult.join(' '), class: first(step.class) }
     for (const s of ofStep(step, lesson, target)) out.push({ ...lines, ...s })
   })
   return out
@@ -43,17 +43,17 @@ function ofStep(step: Step, lesson: Lesson, target: Face | undefined): Pick<Scre
       return f ? [{ show: { kind: d.side, face: f }, turn: 'side' as const }] : []
     })
   }
-  const choices = step.choices ?? []
+  const choices = step.choices
   switch (step.kind) {
     case 'ear': {
-      const quarters = choices.filter((c) => c.slot.startsWith('ear-quarter'))
+      const quarters = choices.filter((c) => c.basket === 'first' || c.basket === 'last')
       const sorting: Pick<Screen, 'show' | 'turn'>[] = mixed(choices.filter((c) => !quarters.includes(c))).map((c) => ({
-        show: { kind: 'sort', word: c.value, yes: c.detail === 'yes' },
+        show: { kind: 'sort', word: c.value, yes: c.basket === 'has' },
         turn: 'answer',
       }))
       if (quarters.length > 0)
         sorting.push({
-          show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.detail === 'first' })) },
+          show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.basket === 'first' })) },
           turn: 'answer',
         })
       return sorting
@@ -114,7 +114,7 @@ function mixed<T extends { value: string }>(list: readonly T[]): T[] {
 export function plannedUntil(lesson: Lesson, list: readonly Screen[], at: number): number {
   const screen = list[at]
   if (!screen) return lesson.seconds
-  const steps = lesson.steps ?? []
+  const steps = lesson.steps
   const before = steps.slice(0, screen.step).reduce((sum, s) => sum + s.seconds, 0)
   const own = list.filter((s) => s.step === screen.step).length
   const place = list.slice(0, at + 1).filter((s) => s.step === screen.step).length

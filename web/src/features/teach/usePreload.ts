@@ -29,8 +29,8 @@ export function usePreload(lesson: Lesson) {
         if (face.picture) jobs.push(get(p.pictures, face.id, `/api/pictures/${face.picture}`))
         if (face.has_take) jobs.push(get(p.sounds, face.id, `/api/cards/${face.id}/sound`))
       }
-      for (const step of lesson.steps ?? [])
-        for (const c of step.choices ?? [])
+      for (const step of lesson.steps)
+        for (const c of step.choices)
           if (c.kind === 'picture') jobs.push(get(p.words, c.value, `/api/word-pictures/${c.value}`))
       await Promise.all(jobs)
       if (left) return urls.forEach((u) => URL.revokeObjectURL(u))

@@ -5,11 +5,12 @@ import { SendTo } from '../../ui/SendTo'
 import { useBank, useCheck, useChop, useDrop, useKeep, useMade } from './api'
 import { Checked } from './Checked'
 import { kindOf } from './model'
+import { useTextInAddress } from './useTextInAddress'
 
 /** Sentences and pages: what of them can be read, and the team's bank. */
 export function TextsPage() {
   const { classes, classId, name, choose } = useChosenClass()
-  const [text, setText] = useState('')
+  const [text, setText] = useTextInAddress()
   if (classes.error && !classes.data) return <Failed error={classes.error} />
   if (!classes.data) return <Waiting what="Opening the texts …" />
   return (
@@ -93,7 +94,7 @@ function Check({
               </Button>
             )}
             {kind === 'sentence' && <Button onClick={() => chop.mutate(text)}>Cut into pieces</Button>}
-            {mayI(me.data?.rights, 'assemble') && result.decodable === 1 && (
+            {mayI(me.data?.rights, 'teach') && result.decodable === 1 && (
               <SendTo
                 key={kind}
                 className={className}
@@ -109,7 +110,7 @@ function Check({
             </Notice>
           )}
           {chop.error && <Notice kind="wrong">{chop.error.message}</Notice>}
-          {chop.data && !chop.error && (
+          {chop.data && (
             <div>
               <p className="text-sm text-soft">
                 Cut here: the capital stays first, the full stop last, and no other order reads as a sentence. Read it
@@ -209,9 +210,7 @@ function Bank({ classId, use }: { classId: string; use: (t: string) => void }) {
             </span>
             <span className="min-w-0 flex-1">
               <span className={`font-child ${b.kind === 'page' ? 'line-clamp-2 text-lg' : 'text-2xl'}`}>{b.body}</span>
-              {(b.missing ?? []).length > 0 && (
-                <span className="block text-sm text-soft">not yet: {b.missing?.join(', ')}</span>
-              )}
+              {b.missing.length > 0 && <span className="block text-sm text-soft">not yet: {b.missing.join(', ')}</span>}
             </span>
             <Button look="quiet" onClick={() => use(b.body)} aria-label={`Use: ${b.body}`}>
               use

@@ -11,7 +11,7 @@ test('one sentence is a sentence, more are a page', () => {
       ],
     }),
   ).toBe('page')
-  expect(kindOf({ sentences: null })).toBe('sentence')
+  expect(kindOf({ sentences: [] })).toBe('sentence')
 })
 
 test('each sentence stands on its own line, and no word is lost', () => {

@@ -4,7 +4,7 @@ export type Checked = Schemas['CheckedText']
 
 /** Is it one sentence, or more: the bank keeps them apart. */
 export function kindOf(checked: Pick<Checked, 'sentences'>): 'sentence' | 'page' {
-  return (checked.sentences ?? []).length > 1 ? 'page' : 'sentence'
+  return checked.sentences.length > 1 ? 'page' : 'sentence'
 }
 
 /** The text cut where its sentences begin, so that each stands on its own line. Starts are rune offsets. */

@@ -1,18 +1,15 @@
-import { useMutation } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
-import { CallError, client, data } from '../../api/client'
+import { CallError } from '../../api/client'
 import { Button, Field, Input } from '../../ui/parts'
+import { useAddCard } from './api'
 
 export default function NewCardDialog({ nextStep }: { nextStep: number }) {
   const [pair, setPair] = useState('')
   const [step, setStep] = useState<number>()
   const go = useNavigate()
-  const add = useMutation({
-    mutationFn: () => data(client.POST('/cards', { body: { pair, step: step ?? nextStep } })),
-    onSuccess: ({ id }) => go({ to: '/cards/$cardId', params: { cardId: id } }),
-  })
+  const add = useAddCard()
   const wrong = (field: string) =>
     add.error instanceof CallError && (add.error.problem.field ?? 'pair') === field ? add.error.message : undefined
   return (
@@ -31,7 +28,10 @@ export default function NewCardDialog({ nextStep }: { nextStep: number }) {
             className="mt-4 flex flex-col gap-4"
             onSubmit={(e) => {
               e.preventDefault()
-              add.mutate()
+              add.mutate(
+                { pair, step: step ?? nextStep },
+                { onSuccess: ({ id }) => void go({ to: '/cards/$cardId', params: { cardId: id } }) },
+              )
             }}
           >
             <Field label="Grapheme" error={wrong('pair')}>

@@ -13,7 +13,7 @@ type Props = { card: WallCard; standing: Standing; turned: boolean; current: boo
 
 /** A card on its ledge: letter side, turned to the picture side on hover or key. State shows by edge and word. */
 export function SoundCard({ card, standing, turned, current, onFocus }: Props) {
-  const gaps = card.gaps ?? []
+  const gaps = card.gaps
   const label = `${card.pair.grapheme}${standing === 'taught' ? '' : `, ${standing}`}${card.keyword ? ` as in ${card.keyword}` : ''}, ${card.state}${gaps.length ? `, ${gaps.map((g) => g.text).join(', ')}` : ''}`
   return (
     <Link

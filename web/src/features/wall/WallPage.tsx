@@ -2,7 +2,9 @@ import { useNavigate } from '@tanstack/react-router'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import { mayI, useClass, useClasses, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Inline, Key, Notice, Waiting } from '../../ui/parts'
-import { everything, ledges, ledgeSize, needs, standing, step, type Filter } from './model'
+import { keysOn, useKeys } from '../../ui/useKeys'
+import { useAddress } from '../../ui/useAddress'
+import { everything, filterOf, ledges, ledgeSize, needs, standing, step } from './model'
 import { SoundCard } from './SoundCard'
 
 const inView = 6
@@ -15,28 +17,33 @@ export function WallPage() {
   const [classId, setClassId] = useState(() => localStorage.getItem('wall-class') ?? '')
   const chosen = classes.data?.find((c) => c.class_id === classId) ?? classes.data?.[0]
   const klass = useClass(classId === 'none' ? '' : (chosen?.class_id ?? ''))
-  const [filter, setFilter] = useState<Filter>(everything)
+  const [asked, setFilter] = useAddress(everything)
+  const filter = useMemo(() => filterOf(asked), [asked])
   const [at, setAt] = useState('')
   const [turned, setTurned] = useState('')
   const search = useRef<HTMLInputElement>(null)
   const go = useNavigate()
   const rows = useMemo(() => ledges(wall.data ?? [], filter), [wall.data, filter])
-  const taught = useMemo(
-    () => (klass.data ? new Set((klass.data.cards ?? []).map((c) => c.card_id)) : undefined),
-    [klass.data],
-  )
+  const taught = useMemo(() => (klass.data ? new Set(klass.data.cards.map((c) => c.card_id)) : undefined), [klass.data])
   const current = rows.some((r) => r.cards.some((c) => c.card_id === at)) ? at : rows[0]?.cards[0]?.card_id
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.key === '/' && !(e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement)) {
-        e.preventDefault()
-        search.current?.focus()
-      }
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  const onward = (key: string) => () => {
+    const next = current && document.activeElement !== document.body && step(rows, current, key)
+    if (!next) return false
+    setAt(next)
+    document.getElementById(`card-${next}`)?.focus()
+  }
+  useKeys({ '/': () => search.current?.focus() }, { everywhere: true })
+  const board = useKeys(
+    {
+      ' ': () => current && setTurned(turned === current ? '' : current),
+      ArrowLeft: onward('ArrowLeft'),
+      ArrowRight: onward('ArrowRight'),
+      ArrowUp: onward('ArrowUp'),
+      ArrowDown: onward('ArrowDown'),
+    },
+    { repeat: true },
+  )
 
   // The ledges in view are painted first; the others follow when the browser has a moment.
   const ready = Boolean(wall.data)
@@ -53,23 +60,9 @@ export function WallPage() {
 
   if (wall.error && !wall.data) return <Failed error={wall.error} />
   if (!wall.data) return <Waiting what="Setting out the cards …" />
-  const complete = wall.data.filter((c) => (c.gaps ?? []).length === 0).length
-  const onKey = (e: React.KeyboardEvent) => {
-    if (!current || e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement) return
-    if (e.key === ' ') {
-      e.preventDefault()
-      setTurned(turned === current ? '' : current)
-      return
-    }
-    const next = step(rows, current, e.key)
-    if (next) {
-      e.preventDefault()
-      setAt(next)
-      document.getElementById(`card-${next}`)?.focus()
-    }
-  }
+  const complete = wall.data.filter((c) => c.gaps.length === 0).length
   return (
-    <div className="mx-auto max-w-[1500px] px-5 pb-10" onKeyDown={onKey}>
+    <div className="mx-auto max-w-[1500px] px-5 pb-10" ref={board}>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-2 py-3 text-lg">
         <h1 className="sr-only">Library</h1>
         <label htmlFor="wall-class">As</label>
@@ -89,18 +82,14 @@ export function WallPage() {
           <option value="none">no class</option>
         </Inline>
         <label htmlFor="wall-state">stands,</label>
-        <Inline
-          id="wall-state"
-          value={filter.state}
-          onChange={(e) => setFilter({ ...filter, state: e.target.value as Filter['state'] })}
-        >
+        <Inline id="wall-state" value={filter.state} onChange={(e) => setFilter({ state: e.target.value })}>
           <option value="any">all cards</option>
           <option value="draft">drafts</option>
           <option value="in review">cards in review</option>
           <option value="agreed">agreed cards</option>
         </Inline>
         <label htmlFor="wall-needs">that need</label>
-        <Inline id="wall-needs" value={filter.needs} onChange={(e) => setFilter({ ...filter, needs: e.target.value })}>
+        <Inline id="wall-needs" value={filter.needs} onChange={(e) => setFilter({ needs: e.target.value })}>
           {Object.entries(needs).map(([k, text]) => (
             <option key={k} value={k}>
               {text}
@@ -113,11 +102,11 @@ export function WallPage() {
             ref={search}
             type="search"
             value={filter.text}
-            onChange={(e) => setFilter({ ...filter, text: e.target.value })}
-            onKeyDown={(e) => {
-              if (e.key === 'Escape') setFilter(everything)
-              if (e.key === 'Enter' && current) void go({ to: '/cards/$cardId', params: { cardId: current } })
-            }}
+            onChange={(e) => setFilter({ text: e.target.value })}
+            onKeyDown={keysOn({
+              Escape: () => setFilter(everything),
+              Enter: () => current && void go({ to: '/cards/$cardId', params: { cardId: current } }),
+            })}
             placeholder="Find: sh, kettle …"
             className="border-b-2 border-ink min-h-11 w-36 bg-transparent px-1 font-child placeholder:text-soft"
           />

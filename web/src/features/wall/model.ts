@@ -3,7 +3,16 @@ import type { WallCard } from '../../api/client'
 export type Standing = 'taught' | 'next' | 'later'
 export type Filter = { state: 'any' | WallCard['state']; needs: string; text: string }
 
-export const everything: Filter = { state: 'any', needs: 'any', text: '' }
+export const everything = { state: 'any', needs: 'any', text: '' } as const satisfies Filter
+
+const states = ['any', 'draft', 'in review', 'agreed'] as const
+
+/** The filter that an address asks for; what it does not know is read as everything. */
+export const filterOf = (asked: Record<keyof Filter, string>): Filter => ({
+  state: states.find((s) => s === asked.state) ?? 'any',
+  needs: asked.needs in needs ? asked.needs : 'any',
+  text: asked.text,
+})
 
 /** What a filter on the wall can ask for; the words stand in "Cards that need …". */
 export const needs: Record<string, string> = {
@@ -19,7 +28,7 @@ export const needs: Record<string, string> = {
 }
 
 export function matches(card: WallCard, f: Filter): boolean {
-  const gaps = card.gaps ?? []
+  const gaps = card.gaps
   if (f.state !== 'any' && card.state !== f.state) return false
   if (f.needs === 'something' && gaps.length === 0) return false
   if (f.needs === 'mending' && card.remarks === 0) return false

@@ -2,16 +2,20 @@ import { useState, type ReactNode } from 'react'
 import { useClass, useWall } from '../../api/shared'
 import { Button, Inline, Notice } from '../../ui/parts'
 import { SendTo } from '../../ui/SendTo'
+import { useAddress } from '../../ui/useAddress'
+import { oneOf } from './model'
 import { OwnPictures } from './OwnPictures'
 import { useContrast, useQuarters, useSort } from './api'
 import { SoundPick, WordChip } from './parts'
 
-type Kind = 'sort' | 'quarters' | 'contrast'
+const kinds = ['sort', 'quarters', 'contrast'] as const
+const plain = { game: 'sort' }
 
 export function EarGames({ classId, className, pick }: { classId: string; className: string; pick: ReactNode }) {
-  const [kind, setKind] = useState<Kind>('sort')
+  const [at, change] = useAddress(plain)
+  const kind = oneOf(kinds, at.game)
   const choose = (
-    <Inline aria-label="Game" value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
+    <Inline aria-label="Game" value={kind} onChange={(e) => change({ game: e.target.value })}>
       <option value="sort">Sort pictures</option>
       <option value="quarters">First or last</option>
       <option value="contrast">This or that word</option>
@@ -30,7 +34,7 @@ const credit = (
 
 function useOffered(classId: string) {
   const klass = useClass(classId)
-  const known = klass.data?.cards?.find((c) => c.pair.grapheme === 's' || c.pair.grapheme === 'm')?.card_id
+  const known = klass.data?.cards.find((c) => c.pair.grapheme === 's' || c.pair.grapheme === 'm')?.card_id
   return [klass.data?.next ?? '', known ?? ''].filter(Boolean)
 }
 
@@ -97,7 +101,7 @@ function Sorter({ classId, className, choose }: { classId: string; className: st
               </p>
               {b.note && <p className="mt-1 text-sm font-bold">! {b.note}</p>}
               <ul className="mt-3 grid grid-cols-2 gap-3">
-                {b.pictures?.map((p) => (
+                {b.pictures.map((p) => (
                   <li key={p} className="flex flex-col items-center rounded-lg border border-line bg-paper p-2">
                     <img src={`/api/word-pictures/${p}`} alt="" className="size-24" />
                     <span className="text-lg">{p}</span>
@@ -108,7 +112,7 @@ function Sorter({ classId, className, choose }: { classId: string; className: st
           ))}
       </div>
       {sort.data && !sort.error && (
-        <SendTo className={className} values={sort.data.flatMap((b) => b.pictures ?? [])} steps={[['ear', 'Ear']]} />
+        <SendTo className={className} values={sort.data.flatMap((b) => b.pictures)} steps={[['ear', 'Ear']]} />
       )}
       <p className="text-sm text-soft">
         Equal numbers. No picture has two of the sounds, in its name or in another name that children give it.
@@ -193,7 +197,7 @@ function Contrast({ classId, choose, pick }: { classId: string; choose: ReactNod
                   {name(id)?.pair.grapheme} <span className="text-lg text-soft">/{name(id)?.pair.sound}/</span>
                 </h2>
                 <ul className="mt-3 flex flex-wrap gap-2">
-                  {words?.map((w) => (
+                  {words.map((w) => (
                     <li key={w.word}>
                       <WordChip word={w} />
                     </li>
@@ -202,10 +206,10 @@ function Contrast({ classId, choose, pick }: { classId: string; choose: ReactNod
               </section>
             ))}
           </div>
-          {(sets.data.twins ?? []).length > 0 && (
+          {sets.data.twins.length > 0 && (
             <p className="text-xl">
               Only this sound differs:{' '}
-              <span className="font-child">{sets.data.twins?.map((t) => (t ?? []).join(' – ')).join(', ')}</span>
+              <span className="font-child">{sets.data.twins.map((t) => t.join(' – ')).join(', ')}</span>
             </p>
           )}
           <p className="text-sm text-soft">Equal numbers; no word holds both sounds.</p>

@@ -2,7 +2,9 @@ import { useState, type ReactNode } from 'react'
 import { mayI, useMe } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Inline, Input, Key, Notice } from '../../ui/parts'
-import { plainAsk, useFound, useLook, useSend, type Ask, type Looked } from './api'
+import { useAddress } from '../../ui/useAddress'
+import { useFound, useLook, useSend, type Looked } from './api'
+import { askedOf, askOf, plainFind, type Ask } from './model'
 import { SoundPick, WordChip } from './parts'
 
 const shapes = ['', 'VC', 'CV', 'CVC', 'CCVC', 'CVCC', 'CCVCC', 'CVCVC']
@@ -13,11 +15,11 @@ type Props = { kind: 'words' | 'made-up'; classId: string; next: string; pick: R
 export function Finder({ kind, classId, next, pick }: Props) {
   const me = useMe()
   const made = kind === 'made-up'
-  const [part, setPart] = useState<Partial<Ask>>({})
-  const ask: Ask = { ...plainAsk, class: classId, card: next, frame: made ? 'CVC' : '', ...part }
+  const [asked, setAsked] = useAddress(plainFind)
+  const ask = askOf(asked, { class: classId, next, made })
   const found = useFound(kind, ask)
   const send = useSend(ask.card)
-  const change = (p: Partial<Ask>) => setPart({ ...part, ...p })
+  const change = (part: Partial<Ask>) => setAsked(askedOf(part))
   const edits = !made && ask.card !== '' && mayI(me.data?.rights, 'edit')
   const near = found.data?.near ?? []
   return (
@@ -71,7 +73,7 @@ export function Finder({ kind, classId, next, pick }: Props) {
         </p>
       )}
       <ul className="flex flex-wrap gap-2.5">
-        {found.data?.words?.map((w) => (
+        {found.data?.words.map((w) => (
           <li key={w.word}>
             <WordChip
               word={w}
@@ -89,7 +91,7 @@ export function Finder({ kind, classId, next, pick }: Props) {
             <p className="mt-1 text-lg">
               <b className="font-child text-2xl">{found.data.most.pair.grapheme}</b> (step {found.data.most.step}) alone
               would unlock {found.data.most.words} more words:{' '}
-              <span className="font-child">{found.data.most.best?.join(', ')}</span>.
+              <span className="font-child">{found.data.most.best.join(', ')}</span>.
             </p>
           )}
           <ul className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-lg">
@@ -97,7 +99,7 @@ export function Finder({ kind, classId, next, pick }: Props) {
               <li key={n.word}>
                 <span className="font-child">{n.word}</span>{' '}
                 <span className="text-sm text-soft">
-                  {n.missing?.map((m) => `${m.pair.grapheme} comes in step ${m.step}`).join(', ')}
+                  {n.missing.map((m) => `${m.pair.grapheme} comes in step ${m.step}`).join(', ')}
                 </span>
               </li>
             ))}
@@ -162,17 +164,19 @@ function MoreLimits({ ask, change }: { ask: Ask; change: (p: Partial<Ask>) => vo
   )
 }
 
+const plainLook = { word: '' }
+
 /** Any word: may it be used, and why or why not. */
 function LookUp({ classId, card }: { classId: string; card: string }) {
-  const [text, setText] = useState('')
-  const [word, setWord] = useState('')
+  const [{ word }, change] = useAddress(plainLook)
+  const [text, setText] = useState(word)
   const look = useLook(classId, card, word)
   return (
     <form
       className="flex flex-wrap items-center gap-3"
       onSubmit={(e) => {
         e.preventDefault()
-        setWord(text.trim())
+        change({ word: text.trim() })
       }}
     >
       <label className="flex items-center gap-2 text-xl">
@@ -208,8 +212,8 @@ function LookUp({ classId, card }: { classId: string; card: string }) {
 
 /** Why the word is spelled so, and what else its sounds allow: right sounds, another spelling. */
 function Spelled({ look }: { look: Looked }) {
-  const why = look.why_here ?? []
-  const tries = look.tries ?? []
+  const why = look.why_here
+  const tries = look.tries
   if (why.length + tries.length === 0) return null
   return (
     <div className="grid w-full gap-x-8 gap-y-2 md:grid-cols-2">

@@ -44,7 +44,7 @@ export function OwnPictures() {
           <li key={p.name} className="flex w-36 flex-col items-center gap-1 rounded-lg border border-line bg-sheet p-2">
             <img src={`/api/pictures/${p.picture}`} alt="" className="size-20 object-contain" />
             <span className="font-child text-xl">{p.name}</span>
-            {p.others?.length ? <span className="text-sm text-soft">also {p.others.join(', ')}</span> : null}
+            {p.others.length ? <span className="text-sm text-soft">also {p.others.join(', ')}</span> : null}
             {edits && (
               <Button
                 look="quiet"

@@ -1,12 +1,15 @@
-import { useDeferredValue, useState } from 'react'
+import { useDeferredValue } from 'react'
 import { Input, Notice } from '../../ui/parts'
+import { useAddress } from '../../ui/useAddress'
 import { useSpellings } from './api'
+
+const plain = { of: 'ai' }
 
 const percent = (share: number) => (share > 0 && share < 0.005 ? '<1' : `${Math.round(share * 100)}`)
 
 /** How a sound is written, or what a spelling says: how common, where in a word, with examples. */
 export function Spellings() {
-  const [of, setOf] = useState('ai')
+  const [{ of }, change] = useAddress(plain)
   const rows = useSpellings(useDeferredValue(of.trim()))
   return (
     <div className="flex flex-col gap-4">
@@ -15,7 +18,7 @@ export function Spellings() {
         <Input
           value={of}
           maxLength={10}
-          onChange={(e) => setOf(e.target.value)}
+          onChange={(e) => change({ of: e.target.value })}
           className="max-w-32 font-child text-2xl!"
         />
         <span className="text-base text-soft">such as ow, a-e, eɪ or ɔː; empty shows all</span>
@@ -37,7 +40,7 @@ export function Spellings() {
             <span className="text-sm">
               {r.kind}, {r.step > 0 ? `step ${r.step}` : r.rare ? 'only in exception words' : 'in no step of the order'}
             </span>
-            <span className="font-child text-xl">{r.examples?.join(', ')}</span>
+            <span className="font-child text-xl">{r.examples.join(', ')}</span>
             <span className="text-sm">
               {r.types} words; {percent(r.weighted)} % of <span className="font-child">{r.grapheme}</span>,{' '}
               {percent(r.of_sound)} % of /{r.sound}/

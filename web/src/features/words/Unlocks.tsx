@@ -1,28 +1,31 @@
-import { useState } from 'react'
 import { useWall } from '../../api/shared'
 import { Button, Notice } from '../../ui/parts'
+import { useAddress } from '../../ui/useAddress'
 import { useUnlocks } from './api'
 import { SoundPick, WordChip } from './parts'
+
+const plain = { step: '' }
 
 /** What the newest pair makes readable at its place in the order. */
 export function Unlocks({ first }: { first: string }) {
   const wall = useWall()
-  const [own, setOwn] = useState<string>()
-  const card = own ?? (first || (wall.data?.[0]?.card_id ?? ''))
+  const [at, change] = useAddress(plain)
+  const setOwn = (step: string | undefined) => change({ step: step ?? '' })
+  const card = at.step || first || (wall.data?.[0]?.card_id ?? '')
   const unlocks = useUnlocks(card)
   const list = wall.data ?? []
-  const at = list.findIndex((c) => c.card_id === card)
+  const place = list.findIndex((c) => c.card_id === card)
   const u = unlocks.data
   return (
     <div className="flex flex-col gap-4">
       <p className="flex flex-wrap items-center gap-2 text-xl">
         What does
         <SoundPick value={card} onChange={setOwn} />
-        <span>unlock at step {list[at]?.step}?</span>
-        <Button disabled={at <= 0} onClick={() => setOwn(list[at - 1]?.card_id)}>
+        <span>unlock at step {list[place]?.step}?</span>
+        <Button disabled={place <= 0} onClick={() => setOwn(list[place - 1]?.card_id)}>
           ← step before
         </Button>
-        <Button disabled={at < 0 || at >= list.length - 1} onClick={() => setOwn(list[at + 1]?.card_id)}>
+        <Button disabled={place < 0 || place >= list.length - 1} onClick={() => setOwn(list[place + 1]?.card_id)}>
           next step →
         </Button>
       </p>
@@ -46,7 +49,7 @@ export function Unlocks({ first }: { first: string }) {
             </Notice>
           )}
           <ul className="flex flex-wrap gap-2.5">
-            {u.words?.map((w) => (
+            {u.words.map((w) => (
               <li key={w.word}>
                 <WordChip word={w} />
               </li>

@@ -2,13 +2,17 @@ import { useState, type ReactNode } from 'react'
 import type { Bit, Schemas } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Inline, Input, Notice } from '../../ui/parts'
-import { usePlay, type Game } from './api'
+import { useAddress } from '../../ui/useAddress'
+import { usePlay } from './api'
+import { games, oneOf, type Game } from './model'
 import { SoundPick } from './parts'
 import { useTray } from './useTray'
 
 type Item = Schemas['PlayWord']
 
-const games: Record<Game, { name: string; how: string }> = {
+const plain = { play: 'chain' }
+
+const says: Record<Game, { name: string; how: string }> = {
   chain: {
     name: 'A chain',
     how: 'One sound changes at a time: first at the start, so that the words rhyme, then at the end, then the vowel. Children change one letter card.',
@@ -26,7 +30,8 @@ const games: Record<Game, { name: string; how: string }> = {
 
 export function WordPlay({ classId, next, pick }: { classId: string; next: string; pick: ReactNode }) {
   const tray = useTray()
-  const [game, setGame] = useState<Game>('chain')
+  const [at, change] = useAddress(plain)
+  const game = oneOf(games, at.play)
   const [card, setCard] = useState(next)
   const [seed, setSeed] = useState(1)
   const [start, setStart] = useState('')
@@ -36,8 +41,8 @@ export function WordPlay({ classId, next, pick }: { classId: string; next: strin
   return (
     <div className="flex flex-col gap-4">
       <p className="flex flex-wrap items-center gap-2 text-xl">
-        <Inline aria-label="Word game" value={game} onChange={(e) => setGame(e.target.value as Game)}>
-          {Object.entries(games).map(([id, g]) => (
+        <Inline aria-label="Word game" value={game} onChange={(e) => change({ play: e.target.value })}>
+          {Object.entries(says).map(([id, g]) => (
             <option key={id} value={id}>
               {g.name}
             </option>
@@ -76,7 +81,7 @@ export function WordPlay({ classId, next, pick }: { classId: string; next: strin
           <Button type="submit">Begin</Button>
         </form>
       )}
-      <p className="text-soft">{games[game].how}</p>
+      <p className="text-soft">{says[game].how}</p>
       {play.error && <Notice kind="wrong">{play.error.message}</Notice>}
       <ol className="flex flex-wrap items-start gap-3">
         {items.map((item, i) => (
@@ -92,12 +97,12 @@ export function WordPlay({ classId, next, pick }: { classId: string; next: strin
 function PlayCard({ item, game, number }: { item: Item; game: Game; number: number }) {
   const tray = useTray()
   const picked = tray.words.includes(item.word)
-  const mark = item.mark ?? []
-  const bits: Bit[] = (item.bits ?? []).map((b) => ({
+  const mark = item.mark
+  const bits: Bit[] = item.bits.map((b) => ({
     letters: b.letters,
     sound: b.sound,
     ...(b.odd ? { odd: true } : {}),
-    ...(mark.length > 0 && (b.letters ?? []).every((l) => mark.includes(l)) ? { target: true } : {}),
+    ...(mark.length > 0 && b.letters.every((l) => mark.includes(l)) ? { target: true } : {}),
   }))
   return (
     <button

@@ -2,7 +2,9 @@ import { Tabs } from 'radix-ui'
 import { useState } from 'react'
 import { mayI, useChosenClass, useClass, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Inline, Notice, Waiting } from '../../ui/parts'
+import { listed, unlisted } from '../../ui/address'
 import { SendTo } from '../../ui/SendTo'
+import { useAddress } from '../../ui/useAddress'
 import { useSend } from './api'
 import { EarGames } from './EarGames'
 import { Finder } from './Finder'
@@ -20,12 +22,16 @@ const tabs: [string, string][] = [
   ['spellings', 'Spellings'],
 ]
 
+const plain = { tab: 'find', picked: '' }
+
 /** The workbench: what this class may read, hear and sort today. */
 export function WordsPage() {
   const { classes, classId, name, choose } = useChosenClass()
   const wall = useWall()
   const klass = useClass(classId)
-  const [words, setWords] = useState<string[]>([])
+  const [at, change] = useAddress(plain)
+  const words = unlisted(at.picked)
+  const setWords = (f: (all: string[]) => string[]) => change({ picked: listed(f(words)) })
   if (classes.error && !classes.data) return <Failed error={classes.error} />
   if (!classes.data || !wall.data || (classId && !klass.data)) return <Waiting what="Opening the word box …" />
   const pick = (
@@ -41,7 +47,7 @@ export function WordsPage() {
     words,
     toggle: (w) => setWords((all) => (all.includes(w) ? all.filter((x) => x !== w) : [...all, w])),
     add: (list) => setWords((all) => [...all, ...list.filter((w) => !all.includes(w))]),
-    clear: () => setWords([]),
+    clear: () => change({ picked: '' }),
   }
   const next = klass.data?.next ?? ''
   return (
@@ -49,7 +55,7 @@ export function WordsPage() {
       <div className="mx-auto max-w-[1300px] p-5 pb-32">
         <h1 className="sr-only">Words</h1>
         {classId === '' && <Notice>Make a class under “Team” first: words depend on what it has been taught.</Notice>}
-        <Tabs.Root defaultValue="find">
+        <Tabs.Root value={at.tab} onValueChange={(tab) => change({ tab })}>
           <Tabs.List aria-label="What to look for" className="flex flex-wrap gap-1 border-b-2 border-ink">
             {tabs.map(([id, label]) => (
               <Tabs.Trigger
@@ -140,7 +146,7 @@ function TrayBar({ className, first }: { className: string; first: string }) {
           {toCard.error && <Notice kind="wrong">{toCard.error.message}</Notice>}
         </span>
       )}
-      {mayI(me.data?.rights, 'assemble') && (
+      {mayI(me.data?.rights, 'teach') && (
         <SendTo
           className={className}
           values={tray.words}

@@ -1,34 +1,10 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, send } from '../../api/client'
-
-export type Ask = {
-  class: string
-  card: string
-  position: 'any' | 'initial' | 'medial' | 'final'
-  frame: string
-  pictures: boolean
-  sounds: number
-  syllables: number
-  familiarity: number
-  no_homophones: boolean
-  seed: number
-}
-
-export const plainAsk = {
-  card: '',
-  position: 'any',
-  frame: '',
-  pictures: false,
-  sounds: 0,
-  syllables: 0,
-  familiarity: 0,
-  no_homophones: false,
-  seed: 1,
-} as const
+import type { Ask, Game } from './model'
 
 export const useFound = (kind: 'words' | 'made-up', ask: Ask) =>
   useQuery({
-    queryKey: ['found', kind, ask],
+    queryKey: keys.found(kind, ask),
     queryFn: () => data(client.GET(`/${kind}`, { params: { query: ask } })),
     enabled: ask.class !== '',
     placeholderData: (before) => before,
@@ -36,56 +12,46 @@ export const useFound = (kind: 'words' | 'made-up', ask: Ask) =>
 
 export const useLook = (classId: string, card: string, word: string) =>
   useQuery({
-    queryKey: ['look', classId, card, word],
+    queryKey: keys.look(classId, card, word),
     queryFn: () => data(client.GET('/words/look', { params: { query: { class: classId, card, word } } })),
     enabled: classId !== '' && word !== '',
   })
 
 export type Looked = NonNullable<ReturnType<typeof useLook>['data']>
 
-export type Game = 'chain' | 'slips' | 'compounds' | 'rings'
-
 export const usePlay = (game: Game, classId: string, card: string, start: string, seed: number) =>
   useQuery({
-    queryKey: ['play', game, classId, card, start, seed],
+    queryKey: keys.play(game, classId, card, start, seed),
     queryFn: () =>
-      data(
-        client.GET('/play/{game}', { params: { path: { game }, query: { class: classId, card, start, seed } } }),
-      ).then((d) => d ?? []),
+      data(client.GET('/play/{game}', { params: { path: { game }, query: { class: classId, card, start, seed } } })),
     enabled: classId !== '',
     placeholderData: (before, query) => (query?.queryKey[1] === game ? before : undefined),
   })
 
 export const useSort = (cards: string[], per: number, position: Ask['position'], seed: number) =>
   useQuery({
-    queryKey: ['sort', cards, per, position, seed],
-    queryFn: () =>
-      data(client.GET('/sort', { params: { query: { cards: cards.join(','), per, position, seed } } })).then(
-        (d) => d ?? [],
-      ),
+    queryKey: keys.sort(cards, per, position, seed),
+    queryFn: () => data(client.GET('/sort', { params: { query: { cards: cards.join(','), per, position, seed } } })),
     enabled: cards.length > 1,
   })
 
 export const useQuarters = (card: string, seed: number) =>
   useQuery({
-    queryKey: ['quarters', card, seed],
-    queryFn: () =>
-      data(client.GET('/cards/{id}/first-or-last', { params: { path: { id: card }, query: { seed } } })).then(
-        (d) => d ?? [],
-      ),
+    queryKey: keys.quarters(card, seed),
+    queryFn: () => data(client.GET('/cards/{id}/first-or-last', { params: { path: { id: card }, query: { seed } } })),
     enabled: card !== '',
   })
 
 export const useContrast = (classId: string, left: string, right: string) =>
   useQuery({
-    queryKey: ['contrast', classId, left, right],
+    queryKey: keys.contrast(classId, left, right),
     queryFn: () => data(client.GET('/contrast', { params: { query: { class: classId, left, right } } })),
     enabled: classId !== '' && left !== '' && right !== '',
   })
 
 export const useUnlocks = (card: string) =>
   useQuery({
-    queryKey: ['unlocks', card],
+    queryKey: keys.unlocks(card),
     queryFn: () => data(client.GET('/cards/{id}/unlocks', { params: { path: { id: card } } })),
     enabled: card !== '',
     placeholderData: (before) => before,
@@ -93,8 +59,8 @@ export const useUnlocks = (card: string) =>
 
 export const useSpellings = (of: string) =>
   useQuery({
-    queryKey: ['spellings', of],
-    queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })).then((d) => d ?? []),
+    queryKey: keys.spellings(of),
+    queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })),
     placeholderData: (before) => before,
   })
 
@@ -104,22 +70,22 @@ export const useSend = (cardId: string) =>
     mutationFn: async ({ words, list }: { words: string[]; list: 'words' | 'rejected' }) => {
       const path = { params: { path: { id: cardId } } }
       const card = await data(client.GET('/cards/{id}', path))
-      const content = { ...card.content, [list]: [...(card.content[list] ?? []), ...words] }
+      const content = { ...card.content, [list]: [...card.content[list], ...words] }
       return data(client.PUT('/cards/{id}', { ...path, body: { base_version: card.version, content } }))
     },
     onSuccess: (after) => {
       queryClient.setQueryData(keys.card(cardId), after)
-      return queryClient.invalidateQueries({ queryKey: ['found'] })
+      return queryClient.invalidateQueries({ queryKey: keys.allFound })
     },
   })
 
-const pictures = ['named-pictures']
-
 export const useOwnPictures = () =>
-  useQuery({ queryKey: pictures, queryFn: () => data(client.GET('/named-pictures')).then((d) => d ?? []) })
+  useQuery({ queryKey: keys.pictures, queryFn: () => data(client.GET('/named-pictures')) })
 
 const afterPictures = () =>
-  Promise.all([pictures, ['sort'], ['quarters']].map((queryKey) => queryClient.invalidateQueries({ queryKey })))
+  Promise.all(
+    [keys.pictures, keys.sorts, keys.allQuarters].map((queryKey) => queryClient.invalidateQueries({ queryKey })),
+  )
 
 /** Stores a picture and gives it its names. */
 export const usePutPicture = () =>

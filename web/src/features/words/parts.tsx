@@ -2,6 +2,7 @@ import type { FoundWord } from '../../api/client'
 import { useWall } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
 import { Inline } from '../../ui/parts'
+import { keysOn } from '../../ui/useKeys'
 import { useTray } from './useTray'
 
 /** A choice of one of the team's sounds. */
@@ -41,19 +42,13 @@ export function WordChip({ word, made = false, onTake, onRefuse }: ChipProps) {
   const tray = useTray()
   const picked = tray.words.includes(word.word)
   const round = 'size-11 rounded-full text-lg font-bold'
-  const onKey = (e: React.KeyboardEvent) => {
-    const act = { t: () => tray.toggle(word.word), a: onTake, x: onRefuse }[e.key]
-    if (!act) return
-    e.preventDefault()
-    act()
-  }
   return (
     <span
       tabIndex={0}
       role="group"
       aria-label={`${word.word}: ${word.because}`}
       title={word.because}
-      onKeyDown={onKey}
+      onKeyDown={keysOn({ t: () => tray.toggle(word.word), a: onTake, x: onRefuse })}
       className={`flex items-center gap-1 rounded-full border-2 py-0.5 pl-4 pr-1 text-2xl ${made ? 'border-dashed border-ink/60' : 'border-ink'} ${picked ? 'bg-marigold/50' : 'bg-sheet'}`}
     >
       <Bridges word={word.word} bits={word.bits} />

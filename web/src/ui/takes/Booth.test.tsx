@@ -39,7 +39,7 @@ let box: HTMLElement
 const show = (cardId: string) =>
   act(async () => root.render(<Booth cardId={cardId} takeId="" speakerName="Odile" mayRecord mayChoose />))
 const press = (text: string) =>
-  act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent?.includes(text))?.click())
+  act(async () => [...box.querySelectorAll('button')].find((b) => b.textContent.includes(text))?.click())
 
 beforeEach(() => {
   ;(globalThis as Record<string, unknown>).IS_REACT_ACT_ENVIRONMENT = true

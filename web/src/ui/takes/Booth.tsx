@@ -37,13 +37,13 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
     setBegunFor(cardId)
     void mic.record(countIn)
   }
-  const failed = calls.add.error && calls.add.variables?.cardId === cardId ? calls.add.variables : undefined
+  const failed = calls.add.error && calls.add.variables.cardId === cardId ? calls.add.variables : undefined
   const error = failed && calls.add.error
   const where = error instanceof CallError ? error.problem.field : undefined
   const other = [calls.choose.error, calls.withdraw.error, calls.fix.error, calls.reuse.error].find(Boolean)
-  const here = shelf.data?.cards?.find((c) => c.card_id === cardId)
+  const here = shelf.data?.cards.find((c) => c.card_id === cardId)
   const contrast = here?.contrast
-  const hasContrast = contrast && shelf.data?.cards?.find((c) => c.card_id === contrast.card_id)?.take_id
+  const hasContrast = contrast && shelf.data?.cards.find((c) => c.card_id === contrast.card_id)?.take_id
   const newest = takes.data?.[0]
   const othersOf = (t: Take): Other[] => [
     ...(takeId && takeId !== t.take_id ? [{ url: cardSound(cardId, takeId), label: 'the card’s' }] : []),

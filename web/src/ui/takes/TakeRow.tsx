@@ -24,7 +24,7 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
   const v = verdictWords[take.report.verdict as Verdict]
   const [sure, setSure] = useState(false)
   const [closer, setCloser] = useState(false)
-  const findings = (take.report.findings ?? []).filter((f) => f.message !== take.report.advice)
+  const findings = take.report.findings.filter((f) => f.message !== take.report.advice)
   const tone = take.report.verdict === 'pure' ? 'bg-mint' : take.report.verdict === 'fix' ? 'bg-marigold' : 'bg-coral'
   return (
     <li

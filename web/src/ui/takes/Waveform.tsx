@@ -1,15 +1,8 @@
-import { useQuery } from '@tanstack/react-query'
 import { Slider } from 'radix-ui'
 import { useEffect, useRef, useState } from 'react'
 import type { Take } from '../../api/client'
+import { useSamples } from './api'
 import { peaks } from './model'
-
-async function decode(takeId: string): Promise<Float32Array> {
-  const answer = await fetch(`/api/takes/${takeId}/original`)
-  if (!answer.ok) throw new Error('The sound is not here.')
-  const context = new OfflineAudioContext(1, 1, 44100)
-  return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0)
-}
 
 const width = 600
 const height = 96
@@ -25,11 +18,7 @@ export function Waveform({
   readOnly: boolean
 }) {
   const canvas = useRef<HTMLCanvasElement>(null)
-  const samples = useQuery({
-    queryKey: ['samples', take.take_id],
-    queryFn: () => decode(take.take_id),
-    staleTime: Infinity,
-  })
+  const samples = useSamples(take.take_id)
   const total = Math.max(take.report.duration_ms, take.trim.end_ms)
   const [trim, setTrim] = useState<[number, number]>([take.trim.start_ms, take.trim.end_ms])
   useEffect(() => {
@@ -45,7 +34,7 @@ export function Waveform({
       const y1 = height / 2 - (low / top) * (height / 2 - 4)
       c.fillRect(x, y0, 1, Math.max(1, y1 - y0))
     })
-    for (const f of take.report.findings ?? []) {
+    for (const f of take.report.findings) {
       if (!f.to_ms) continue
       c.fillStyle = 'rgba(181, 71, 47, 0.28)'
       c.fillRect(((f.from_ms ?? 0) / total) * width, 0, ((f.to_ms - (f.from_ms ?? 0)) / total) * width, height)

@@ -6,7 +6,7 @@ const path = (id: string) => ({ params: { path: { id } } })
 export const useTakes = (id: string) =>
   useQuery({
     queryKey: keys.takes(id),
-    queryFn: () => data(client.GET('/cards/{id}/takes', path(id))).then((d) => d ?? []),
+    queryFn: () => data(client.GET('/cards/{id}/takes', path(id))),
   })
 export const useShelf = () => useQuery({ queryKey: keys.sounds, queryFn: () => data(client.GET('/sounds')) })
 
@@ -14,6 +14,17 @@ export const useShelf = () => useQuery({ queryKey: keys.sounds, queryFn: () => d
 export const soundOf = (t: Take) =>
   `/api/takes/${t.take_id}/sound?v=${t.trim.start_ms}-${t.trim.end_ms}-${t.plain ? 'plain' : 'fixed'}`
 export const cardSound = (cardId: string, takeId = '') => `/api/cards/${cardId}/sound?take=${takeId}`
+
+async function decode(takeId: string): Promise<Float32Array> {
+  const answer = await fetch(`/api/takes/${takeId}/original`)
+  if (!answer.ok) throw new Error('The sound is not here.')
+  const context = new OfflineAudioContext(1, 1, 44100)
+  return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0)
+}
+
+/** The samples of a take as it was recorded; they never change. */
+export const useSamples = (takeId: string) =>
+  useQuery({ queryKey: keys.samples(takeId), queryFn: () => decode(takeId), staleTime: Infinity })
 
 export type NewTake = { cardId: string; wav: BodyInit; speaker: string; consent: boolean }
 export type Fixes = Schemas['Fixes']

@@ -75,11 +75,11 @@ export const verdictWords: Record<Verdict, { mark: string; text: string }> = {
 }
 
 /** The cards without a sound, in the order of teaching. */
-export const missing = (shelf: Shelf): ShelfSound[] => (shelf.cards ?? []).filter((c) => !c.take_id)
+export const missing = (shelf: Shelf): ShelfSound[] => shelf.cards.filter((c) => !c.take_id)
 
 /** The next card without a sound after this one, round to the first; undefined where none is left. */
 export function nextMissing(shelf: Shelf, cardId: string, step: 1 | -1 = 1): string | undefined {
-  const all = shelf.cards ?? []
+  const all = shelf.cards
   const at = all.findIndex((c) => c.card_id === cardId)
   for (let i = 1; i <= all.length; i++) {
     const c = all[(at + step * i + all.length * 2) % all.length]

@@ -1,0 +1,88 @@
+import { useState } from 'react'
+import { Field, Input, Notice, inputLook } from '../../ui/parts'
+import { sendPicture } from './api'
+import type { Desk } from './model'
+import { Section, TextField } from './parts'
+
+/** The picture side: picture, rhyme, action. */
+export function SeeIt({ desk }: { desk: Desk }) {
+  return (
+    <Section title="See it, do it">
+      <div className="grid gap-5 md:grid-cols-[15rem_1fr]">
+        <PictureField desk={desk} />
+        <div className="flex flex-col gap-3">
+          <Field label="Keyword" error={desk.error('keyword')}>
+            {(ids) => (
+              <Input
+                {...ids}
+                maxLength={40}
+                readOnly={desk.readOnly}
+                value={desk.draft.keyword}
+                className="max-w-60 font-child text-xl"
+                onChange={(e) => desk.change({ keyword: e.target.value })}
+              />
+            )}
+          </Field>
+          <TextField desk={desk} field="rhyme" label="Rhyme" rows={2} max={400} child />
+          <TextField desk={desk} field="rhyme_short" label="Short form, for saying at once" max={120} child />
+          <TextField desk={desk} field="action" label="Action" rows={2} max={300} />
+        </div>
+      </div>
+    </Section>
+  )
+}
+
+function PictureField({ desk }: { desk: Desk }) {
+  const { draft, change, readOnly } = desk
+  const [said, setSaid] = useState<{ text: string; wrong: boolean }>()
+  const send = async (file: File | undefined) => {
+    if (!file) return
+    try {
+      const { picture, remarks } = await sendPicture(file)
+      change({ picture })
+      setSaid(remarks.length ? { text: remarks.join(' '), wrong: false } : undefined)
+    } catch (e) {
+      setSaid({ text: e instanceof Error ? e.message : 'The picture could not be sent.', wrong: true })
+    }
+  }
+  return (
+    <div className="flex flex-col gap-2">
+      {draft.picture ? (
+        <img
+          src={`/api/pictures/${draft.picture}`}
+          alt={draft.picture_alt}
+          className="w-full rounded-lg border-2 border-line"
+        />
+      ) : (
+        <div className="flex aspect-square items-center justify-center rounded-lg border-2 border-dashed border-ink/50 text-soft">
+          needs a picture
+        </div>
+      )}
+      {!readOnly && (
+        <label className="inline-flex min-h-11 items-center justify-center rounded-lg border-2 border-ink/70 bg-sheet px-4 font-bold focus-within:outline-3">
+          {draft.picture ? 'Another picture' : 'Add a picture'}
+          <input
+            type="file"
+            accept="image/png,image/jpeg,image/svg+xml"
+            className="sr-only"
+            onChange={(e) => void send(e.target.files?.[0])}
+          />
+        </label>
+      )}
+      {said && <Notice kind={said.wrong ? 'wrong' : 'plain'}>{said.text}</Notice>}
+      <Field label="The picture in words">
+        {(ids) => (
+          <textarea
+            {...ids}
+            rows={2}
+            maxLength={300}
+            readOnly={readOnly}
+            value={draft.picture_alt}
+            onChange={(e) => change({ picture_alt: e.target.value })}
+            className={`${inputLook} text-sm`}
+          />
+        )}
+      </Field>
+    </div>
+  )
+}

@@ -1,0 +1,76 @@
+import type { CallError, CardView, Content, Problem } from '../../api/client'
+import { follow, takeTheirs, type Saving } from './model'
+
+export type Conflict = NonNullable<Problem['conflict']>
+type Base = { version: number; content: Content }
+
+/**
+ * What is being written on a card: the draft, the version it began from, how saving goes, a clash, and whether the person has just
+ * decided one, which is saved without a pause. */
+export type DraftState = {
+  draft: Content
+  base: Base
+  saving: Saving
+  conflict?: Conflict | undefined
+  decided?: boolean
+}
+
+export type DraftEvent =
+  | { type: 'typed'; part: Partial<Content> }
+  | { type: 'arrived'; card: CardView } // a version by others
+  | { type: 'saving' }
+  | { type: 'saved'; sent: Content; after: CardView }
+  | { type: 'failed'; error: CallError }
+  | { type: 'resolved'; whose: 'mine' | 'theirs' }
+
+export const begin = (card: CardView): DraftState => ({
+  draft: card.content,
+  base: { version: card.version, content: card.content },
+  saving: { kind: 'saved' },
+})
+
+export const isDirty = (s: DraftState) => JSON.stringify(s.draft) !== JSON.stringify(s.base.content)
+
+/** Saving waits for the person: a clash, or an answer that trying again will not change. */
+export const isStopped = (s: DraftState) =>
+  Boolean(s.conflict) || (s.saving.kind === 'failed' && s.saving.error.status !== 0)
+
+export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
+  switch (e.type) {
+    case 'typed': {
+      const mended = s.saving.kind === 'failed' && s.saving.error.status !== 0 && !s.conflict
+      const saving: Saving = mended || s.saving.kind === 'saved' ? { kind: 'typing' } : s.saving
+      return { ...s, draft: { ...s.draft, ...e.part }, saving }
+    }
+    case 'arrived': {
+      const newer = e.card.version > s.base.version
+      if (!newer || s.saving.kind === 'saving' || s.conflict || isDirty(s)) return s
+      return { ...s, draft: e.card.content, base: { version: e.card.version, content: e.card.content } }
+    }
+    case 'saving':
+      return { ...s, saving: { kind: 'saving' }, decided: false }
+    case 'saved':
+      return {
+        draft: follow(e.sent, s.draft, e.after.content),
+        base: { version: e.after.version, content: e.after.content },
+        saving: { kind: 'saved' },
+      }
+    case 'failed':
+      return {
+        ...s,
+        saving: { kind: 'failed', error: e.error },
+        conflict: e.error.problem.conflict ?? s.conflict,
+      }
+    case 'resolved': {
+      if (!s.conflict) return s
+      const { theirs, fields } = s.conflict
+      const joined = follow(s.base.content, s.draft, theirs.content)
+      return {
+        draft: e.whose === 'theirs' ? takeTheirs(joined, theirs.content, fields) : joined,
+        base: { version: theirs.version, content: theirs.content },
+        saving: { kind: 'typing' },
+        decided: true,
+      }
+    }
+  }
+}

@@ -1,0 +1,57 @@
+import { useState } from 'react'
+import { useClasses } from '../../api/shared'
+import { Button, Field, Heading, Input } from '../../ui/parts'
+import { useAddClass, type NewClass } from './api'
+
+export function Classes() {
+  const classes = useClasses()
+  const [form, setForm] = useState<NewClass>({ name: '', kind: 'class' })
+  const add = useAddClass(() => setForm({ ...form, name: '' }))
+  return (
+    <section className="flex flex-col gap-3">
+      <Heading level={2}>Classes and groups</Heading>
+      <ul>
+        {classes.data?.map((c) => (
+          <li key={c.class_id} className="flex min-h-11 items-center justify-between border-b border-line">
+            <b>{c.name}</b>
+            <span>
+              {c.kind}, {c.taught} cards taught
+            </span>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(e) => {
+          e.preventDefault()
+          add.mutate(form)
+        }}
+      >
+        <div className="flex-1">
+          <Field label="A new class or group" hint="Its name only, never a child’s." error={add.error?.message}>
+            {(ids) => (
+              <Input
+                {...ids}
+                maxLength={60}
+                value={form.name}
+                onChange={(e) => setForm({ ...form, name: e.target.value })}
+              />
+            )}
+          </Field>
+        </div>
+        <select
+          aria-label="Class or group"
+          value={form.kind}
+          onChange={(e) => setForm({ ...form, kind: e.target.value as NewClass['kind'] })}
+          className="min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+        >
+          <option>class</option>
+          <option>group</option>
+        </select>
+        <Button type="submit" disabled={add.isPending}>
+          Add
+        </Button>
+      </form>
+    </section>
+  )
+}

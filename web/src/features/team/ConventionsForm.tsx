@@ -1,0 +1,102 @@
+import { useState } from 'react'
+import type { Conventions, Me } from '../../api/client'
+import { useVocabulary } from '../../api/shared'
+import { AccentOptions } from '../../ui/AccentOptions'
+import { Button, Field, Heading, Notice, inputLook } from '../../ui/parts'
+import { Allowed } from './Allowed'
+import { useAgree } from './api'
+import { Departures } from './Departures'
+import { LinesForm } from './LinesForm'
+import { Materials } from './Materials'
+import { switches, units } from './model'
+
+/** What the team decides once. */
+export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
+  const [c, setC] = useState(me.conventions)
+  const vocabulary = useVocabulary()
+  const save = useAgree()
+  return (
+    <section className="flex flex-col gap-3">
+      <Heading level={2}>What we agreed</Heading>
+      <Field label="Accent of the team" hint="Sounds, words and bridges follow it everywhere.">
+        {(ids) => (
+          <select
+            {...ids}
+            disabled={!lead}
+            value={c.accent}
+            onChange={(e) => setC({ ...c, accent: e.target.value as Conventions['accent'] })}
+            className={inputLook}
+          >
+            <AccentOptions vocabulary={vocabulary.data} />
+          </select>
+        )}
+      </Field>
+      <Field label="Paper">
+        {(ids) => (
+          <select
+            {...ids}
+            disabled={!lead}
+            value={c.paper}
+            onChange={(e) => setC({ ...c, paper: e.target.value as Conventions['paper'] })}
+            className={inputLook}
+          >
+            <option>A4</option>
+            <option>Letter</option>
+          </select>
+        )}
+      </Field>
+      {switches.map(([key, label, otherwise]) => (
+        <label key={key} className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            disabled={!lead}
+            checked={Boolean(c[key])}
+            onChange={(e) => setC({ ...c, [key]: e.target.checked })}
+            className="size-6 shrink-0 accent-slate"
+          />
+          <span>
+            <b>{label}</b> <span className="text-sm text-soft">({otherwise})</span>
+          </span>
+        </label>
+      ))}
+      <fieldset className="flex flex-col">
+        <legend className="text-sm font-bold">What counts as one unit</legend>
+        {units.map(([key, label]) => (
+          <label key={key} className="flex min-h-11 items-center gap-3">
+            <input
+              type="checkbox"
+              disabled={!lead}
+              checked={Boolean(c.units[key])}
+              onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })}
+              className="size-6 shrink-0 accent-slate"
+            />
+            <span>{label}</span>
+          </label>
+        ))}
+      </fieldset>
+      {c.lines && <LinesForm lines={c.lines} lead={lead} onChange={(lines) => setC({ ...c, lines })} />}
+      <Materials
+        c={c}
+        all={vocabulary.data?.materials ?? []}
+        lead={lead}
+        onChange={(part) => setC({ ...c, ...part })}
+      />
+      <Allowed list={c.allowed ?? []} lead={lead} onChange={(allowed) => setC({ ...c, allowed })} />
+      <Departures
+        vocabulary={vocabulary.data}
+        list={c.departures ?? []}
+        lead={lead}
+        onChange={(departures) => setC({ ...c, departures })}
+      />
+      {lead ? (
+        <Button look="main" onClick={() => save.mutate(c)} disabled={save.isPending}>
+          Agree these
+        </Button>
+      ) : (
+        <Notice>The lead sets these.</Notice>
+      )}
+      {save.isSuccess && <Notice kind="good">Agreed. New introductions follow it.</Notice>}
+      {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
+    </section>
+  )
+}

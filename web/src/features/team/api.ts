@@ -1,0 +1,41 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { client, data, keys, queryClient, type Conventions, type Routine, type Schemas } from '../../api/client'
+
+export const useRoutine = () => useQuery({ queryKey: keys.routine, queryFn: () => data(client.GET('/routine')) })
+
+/** What is agreed changes everything that was asked for before. */
+export const useAgree = () =>
+  useMutation({
+    mutationFn: (body: Conventions) => data(client.PUT('/conventions', { body })),
+    onSuccess: () => queryClient.invalidateQueries(),
+  })
+
+export const useAgreeRoutine = () =>
+  useMutation({
+    mutationFn: (body: Routine) => data(client.PUT('/routine', { body })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.routine }),
+  })
+
+export type NewClass = Schemas['NewClass']
+
+export const useAddClass = (after: () => void) =>
+  useMutation({
+    mutationFn: (body: NewClass) => data(client.POST('/classes', { body })),
+    onSuccess: () => {
+      after()
+      return queryClient.invalidateQueries({ queryKey: keys.classes })
+    },
+  })
+
+export const useMembers = () => useQuery({ queryKey: keys.members, queryFn: () => data(client.GET('/members')) })
+
+export type NewMember = Schemas['Invited']
+
+export const useInvite = (after: () => void) =>
+  useMutation({
+    mutationFn: (body: NewMember) => data(client.POST('/members', { body })),
+    onSuccess: () => {
+      after()
+      return queryClient.invalidateQueries({ queryKey: keys.members })
+    },
+  })

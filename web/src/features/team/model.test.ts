@@ -1,0 +1,22 @@
+import { describe, expect, it } from 'vitest'
+import { allowing, changed, materialsWith, moved } from './model'
+
+describe('lists of the team', () => {
+  it('moves a step up and down', () => {
+    expect(moved(['a', 'b', 'c'], 2, -1)).toEqual(['a', 'c', 'b'])
+    expect(moved(['a', 'b', 'c'], 0, 1)).toEqual(['b', 'a', 'c'])
+    expect(moved(['a'], 5, 1)).toEqual(['a'])
+  })
+  it('changes one entry only', () => {
+    expect(changed([{ n: 1 }, { n: 2 }], 1, { n: 5 })).toEqual([{ n: 1 }, { n: 5 }])
+  })
+  it('allows a word once, in small letters', () => {
+    expect(allowing(['lager'], ' Lager ')).toEqual(['lager'])
+    expect(allowing(['lager'], 'Gun')).toEqual(['lager', 'gun'])
+    expect(allowing([], ' ')).toEqual([])
+  })
+  it('reads no choice as all materials', () => {
+    expect(materialsWith(['a', 'b'], undefined, 'a', false)).toEqual(['b'])
+    expect(materialsWith(['a', 'b'], ['b'], 'a', true)).toEqual(['a', 'b'])
+  })
+})

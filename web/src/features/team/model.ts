@@ -1,0 +1,71 @@
+import type { Conventions, Routine } from '../../api/client'
+
+export type Departure = NonNullable<Conventions['departures']>[number]
+export type RoutineStep = Routine['steps'][number]
+
+/** Layouts of all cards: a size with its ways to print. */
+export const prints: [string, [string, string][]][] = [
+  [
+    '90 by 120 mm',
+    [
+      ['Two-sided', 'layout=duplex'],
+      ['To fold', 'layout=fold'],
+      ['One side', 'layout=single'],
+    ],
+  ],
+  [
+    '60 by 80 mm',
+    [
+      ['Two-sided', 'layout=duplex&size=small'],
+      ['To fold', 'layout=fold&size=small'],
+      ['One side', 'layout=single&size=small'],
+    ],
+  ],
+  ['For the wall', [['Frieze', 'layout=frieze']]],
+]
+
+/** What a team says yes or no to, with what holds otherwise. */
+export const switches: [keyof Conventions, string, string][] = [
+  ['letter_names', 'Letter names from day one', 'otherwise only the sound is said'],
+  ['capitals', 'Capitals with the small letter', 'otherwise as a set later'],
+  ['groups_first', 'Look for letter groups first', 'otherwise sound out from left to right'],
+  ['doubles_apart', 'Doubled letters have cards of their own', 'otherwise a class that knows b reads rabbit'],
+  ['whole_by_sight', 'Exception words as wholes', 'otherwise the odd part is marked'],
+]
+
+export const units: [keyof Conventions['units'], string][] = [
+  ['qu_two', 'q and u are two units'],
+  ['nk_one', 'nk is one unit'],
+  ['doubles_two', 'double letters are two units'],
+  ['x_one', 'x counts as one sound'],
+  ['yoo_two', 'the yoo of mule counts as two sounds'],
+]
+
+/** The list with one entry changed. */
+export const changed = <T>(list: readonly T[], at: number, part: Partial<T>): T[] =>
+  list.map((x, i) => (i === at ? { ...x, ...part } : x))
+
+/** The list with one entry moved by so many places. */
+export function moved<T>(list: readonly T[], at: number, by: number): T[] {
+  const next = [...list]
+  const [one] = next.splice(at, 1)
+  if (one !== undefined) next.splice(Math.max(0, at + by), 0, one)
+  return next
+}
+
+/** The allowed words with one more, in small letters and once. */
+export function allowing(list: readonly string[], word: string): string[] {
+  const w = word.trim().toLowerCase()
+  return w === '' || list.includes(w) ? [...list] : [...list, w]
+}
+
+/** The materials that stay when one is chosen or dropped; none chosen means all. */
+export function materialsWith(
+  all: readonly string[],
+  chosen: readonly string[] | undefined,
+  name: string,
+  on: boolean,
+): string[] {
+  const now = chosen?.length ? chosen : all
+  return all.filter((n) => (n === name ? on : now.includes(n)))
+}

@@ -1,0 +1,23 @@
+import { describe, expect, it } from 'vitest'
+import { askedOf, askOf, oneOf, plainFind, positions } from './model'
+
+const klass = { class: 'heron', next: 'sh', made: false }
+
+describe('the finder in the address', () => {
+  it('asks for the next sound in any shape where it says nothing', () => {
+    expect(askOf(plainFind, klass)).toMatchObject({ class: 'heron', card: 'sh', frame: '', pictures: false, seed: 1 })
+    expect(askOf(plainFind, { ...klass, made: true }).frame).toBe('CVC')
+  })
+  it('reads what it was told, and nothing that it does not know', () => {
+    const at = { ...plainFind, ...askedOf({ card: '', position: 'final', sounds: 3, pictures: true, frame: '' }) }
+    expect(askOf(at, { ...klass, made: true })).toMatchObject({
+      card: '',
+      position: 'final',
+      sounds: 3,
+      pictures: true,
+      frame: '',
+    })
+    expect(oneOf(positions, 'nowhere')).toBe('any')
+    expect(askOf({ ...plainFind, sounds: 'many' }, klass).sounds).toBe(0)
+  })
+})
