@@ -1,11 +1,6 @@
 package main
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/core/words"
 	"fmt"
 	"math/rand/v2"
 	"os"
@@ -16,6 +11,12 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/core/words"
 )
 
 const order = "s,a,t,i,p,n,m,d,g,o,c,k,ck,e,u,r,h,b,f,ff,l,ll,ss,j,v,w,x,y,z,qu,sh,ch,th,ng,ai,ee,igh,oa,oo," +

@@ -3,15 +3,6 @@
 package main
 
 import (
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/store"
-	"brightchalk/internal/webui"
 	"bufio"
 	"compress/gzip"
 	"context"
@@ -32,6 +23,16 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5/pgxpool"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/store"
+	"brightchalk/internal/webui"
 )
 
 const (
@@ -135,7 +136,12 @@ func live(ctx context.Context, base string, a *app.App, by app.Actor, as app.Dem
 	var times []time.Duration
 	for i := range 21 {
 		begin := time.Now()
-		if _, err := a.Cards.SetState(ctx, by, wall[51].CardID, []card.State{card.Draft, card.InReview}[(i+1)%2]); err != nil {
+		if _, err := a.Cards.SetState(
+			ctx,
+			by,
+			wall[51].CardID,
+			[]card.State{card.Draft, card.InReview}[(i+1)%2],
+		); err != nil {
 			return err
 		}
 		for in.Scan() && !strings.Contains(in.Text(), wall[51].CardID) {

@@ -1,9 +1,6 @@
 package main
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
-	"brightchalk/internal/render"
 	"bytes"
 	"context"
 	"encoding/base64"
@@ -14,6 +11,10 @@ import (
 	"path/filepath"
 	"strings"
 	"time"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+	"brightchalk/internal/render"
 )
 
 const cardsPrinted = 60
@@ -95,7 +96,13 @@ func cardsPage(faces []render.Face) string {
 	font := base64.StdEncoding.EncodeToString(render.ChildFont())
 	fmt.Fprintf(
 		&b,
-		`<!doctype html><meta charset=utf-8><style>@font-face{font-family:C;src:url(data:font/woff2;base64,%s)}@page{size:A4;margin:0}body{margin:0;font-family:C}.p{width:210mm;height:297mm;break-after:page;display:grid;grid-template:120mm 120mm/90mm 90mm;place-content:center}.c{border:.35mm solid #888;text-align:center;overflow:hidden}.l{font-size:120pt;line-height:100mm}img{width:72mm;height:72mm}</style>`,
+		`<!doctype html><meta charset=utf-8><style>
+@font-face{font-family:C;src:url(data:font/woff2;base64,%s)}
+@page{size:A4;margin:0}body{margin:0;font-family:C}
+.p{width:210mm;height:297mm;break-after:page;display:grid;grid-template:120mm 120mm/90mm 90mm;
+place-content:center}
+.c{border:.35mm solid #888;text-align:center;overflow:hidden}
+.l{font-size:120pt;line-height:100mm}img{width:72mm;height:72mm}</style>`,
 		font,
 	)
 	for at := 0; at < len(faces); at += 4 {

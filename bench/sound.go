@@ -1,9 +1,6 @@
 package main
 
 import (
-	"brightchalk/demo"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 	"fmt"
 	"io/fs"
 	"os"
@@ -11,6 +8,10 @@ import (
 	"path/filepath"
 	"strings"
 	"time"
+
+	"brightchalk/demo"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 )
 
 const copies = 6 // of each of the demo's takes

@@ -3,14 +3,6 @@
 package demo
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
 	"context"
 	"crypto/sha256"
 	"embed"
@@ -21,6 +13,15 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
 )
 
 //go:embed library.json pictures/*.svg takes/*.wav

@@ -1,10 +1,6 @@
 package demo
 
 import (
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
 	"encoding/json"
 	"slices"
 	"strings"
@@ -12,6 +8,11 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
 )
 
 // What stands on the demo's cards can be read at their step: by the pairs and exception words up to it, doubled letters

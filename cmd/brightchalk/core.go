@@ -126,7 +126,12 @@ func wordsCommand(std stdio) *cobra.Command {
 	var q words.Query
 	flags := c.Flags()
 	flags.StringVar(&taught, "taught", "", "the taught PAIRS")
-	flags.StringVar(&order, "order", "", "a CSV with the columns step,grapheme,sound,exception_words, in place of --taught")
+	flags.StringVar(
+		&order,
+		"order",
+		"",
+		"a CSV with the columns step,grapheme,sound,exception_words, in place of --taught",
+	)
 	flags.StringVar(&upto, "upto", "", "the last PAIR of the order that is taught")
 	flags.StringVar(&target, "target", "", "the PAIR that must be in the word")
 	flags.StringVar(&position, "position", "", "of the target: initial, medial, final or any")

@@ -1,7 +1,6 @@
 package main
 
 import (
-	"brightchalk/internal/testdb"
 	"bytes"
 	"encoding/json"
 	"io"
@@ -17,6 +16,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/testdb"
 )
 
 func call(t *testing.T, in string, args ...string) (status int, out, errs string) {

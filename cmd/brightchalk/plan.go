@@ -1,13 +1,6 @@
 package main
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/order"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/prose"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/words"
 	"encoding/csv"
 	"fmt"
 	"math/rand/v2"
@@ -18,6 +11,14 @@ import (
 	"time"
 
 	"github.com/spf13/cobra"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/order"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
 )
 
 // readOrder reads a CSV with the columns step, grapheme, sound, exception_words. The error names the line.

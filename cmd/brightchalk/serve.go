@@ -1,14 +1,6 @@
 package main
 
 import (
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/store"
-	"brightchalk/internal/webui"
 	"bufio"
 	"context"
 	"errors"
@@ -24,6 +16,15 @@ import (
 
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/spf13/cobra"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/store"
+	"brightchalk/internal/webui"
 )
 
 func env(name, fallback string) string {

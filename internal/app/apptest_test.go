@@ -2,14 +2,6 @@ package app_test
 
 import (
 	"archive/zip"
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
 	"bytes"
 	"context"
 	"strings"
@@ -18,6 +10,15 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 )
 
 type school struct {

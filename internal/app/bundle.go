@@ -2,6 +2,12 @@ package app
 
 import (
 	"archive/zip"
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
@@ -11,11 +17,6 @@ import (
 	"brightchalk/internal/media"
 	"brightchalk/internal/pack"
 	"brightchalk/internal/store"
-	"bytes"
-	"context"
-	"encoding/json"
-	"fmt"
-	"io"
 )
 
 // Bundle is a team's library in one ZIP file of open files: library.json, pictures, takes and the carry pack. A class

@@ -123,7 +123,12 @@ func cardsOf(ctx context.Context, s lessonStore, in *lesson.Input, classID, card
 }
 
 // Assemble makes and stores an introduction of a card for a class.
-func (l Lessons) Assemble(ctx context.Context, by Actor, classID, cardID string, minutes int) (IntroductionView, error) {
+func (l Lessons) Assemble(
+	ctx context.Context,
+	by Actor,
+	classID, cardID string,
+	minutes int,
+) (IntroductionView, error) {
 	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (IntroductionView, error) {
 		if _, err := s.Class(ctx, classID); errors.Is(err, store.ErrNotFound) {
 			return IntroductionView{}, wrong("class_id", "This class is not known.")

@@ -1,14 +1,15 @@
 package app_test
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/strokes"
 	"context"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/strokes"
 )
 
 func TestTheTeamsLinesAndLettersReachTheLesson(t *testing.T) {

@@ -27,8 +27,8 @@ type Print struct{ desk desk[printStore] }
 // mostHomeLine is the longest line for families, in letters.
 const mostHomeLine = 300
 
-// SheetAsk is what to print of an introduction: a sheet by its name, or "all" of them. HomeLine is the school's line in a
-// family's language; a Paper without width is the team's.
+// SheetAsk is what to print of an introduction: a sheet by its name, or "all" of them. HomeLine is the school's line in
+// a family's language; a Paper without width is the team's.
 type SheetAsk struct {
 	Introduction, Sheet, HomeLine string
 	Paper                         render.Paper

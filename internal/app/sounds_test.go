@@ -2,10 +2,6 @@ package app_test
 
 import (
 	"archive/zip"
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
 	"bytes"
 	"context"
 	"strings"
@@ -13,6 +9,11 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
 )
 
 // thrice is the take of a card three times with silence between.

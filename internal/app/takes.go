@@ -156,7 +156,7 @@ func widened(r recording.Report) (startMs, endMs int) {
 }
 
 func keep(ctx context.Context, s takeStore, by Actor, t *store.Take, bytes []byte, choose bool) error {
-	sum, err := s.PutMedium(ctx, store.Medium{MediaType: media.MediaType(bytes), Bytes: bytes})
+	sum, err := s.PutMedium(ctx, store.Medium{MediaType: media.TypeOf(bytes), Bytes: bytes})
 	if err != nil {
 		return err
 	}

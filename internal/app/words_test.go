@@ -1,12 +1,6 @@
 package app_test
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/store"
 	"bytes"
 	"context"
 	"slices"
@@ -15,6 +9,13 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/store"
 )
 
 // field is the field that a refused input names, with its sentence.
@@ -270,7 +271,14 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 	ctx := context.Background()
 	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 30)
 	require.NoError(t, err)
-	out, err := s.Lessons.Send(ctx, s.teacher, in.IntroductionID, in.Revision, lesson.Ear, []string{"bell", "bone", "map", "moon"})
+	out, err := s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.IntroductionID,
+		in.Revision,
+		lesson.Ear,
+		[]string{"bell", "bone", "map", "moon"},
+	)
 	require.NoError(t, err)
 	sides := map[string]lesson.Basket{}
 	for _, c := range stepOf(t, out.Lesson, lesson.Ear).Choices {
@@ -279,7 +287,11 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 			assert.True(t, c.Locked)
 		}
 	}
-	assert.Equal(t, map[string]lesson.Basket{"bell": lesson.Has, "bone": lesson.Has, "map": lesson.HasNot, "moon": lesson.HasNot}, sides)
+	assert.Equal(
+		t,
+		map[string]lesson.Basket{"bell": lesson.Has, "bone": lesson.Has, "map": lesson.HasNot, "moon": lesson.HasNot},
+		sides,
+	)
 	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, out.Revision, lesson.Ear, []string{"nothing"})
 	field(t, err, "values", "no picture")
 }

@@ -144,9 +144,12 @@ func (t *Tab) ClickText(text string) error {
 	for time.Now().Before(end) {
 		clicked, err := Eval[bool](
 			t,
-			`(() => { const e = [...document.querySelectorAll('button, a, summary')].find(e => e.innerText.trim().includes(`+string(
-				quoted,
-			)+`) && !e.disabled); if (e) e.click(); return !!e })()`,
+			`(() => {
+				const e = [...document.querySelectorAll('button, a, summary')]
+					.find(e => e.innerText.trim().includes(`+string(quoted)+`) && !e.disabled)
+				if (e) e.click()
+				return !!e
+			})()`,
 		)
 		if err == nil && clicked {
 			return nil

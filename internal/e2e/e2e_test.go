@@ -2,15 +2,6 @@
 package e2e
 
 import (
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/media"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
-	"brightchalk/internal/webui"
 	"context"
 	"encoding/base64"
 	"encoding/json"
@@ -29,6 +20,16 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/media"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
+	"brightchalk/internal/webui"
 )
 
 type stage struct {
@@ -163,7 +164,11 @@ func TestFromACardToATaughtIntroduction(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("✓ Saved"))
 	_, err := browser.Eval[bool](
 		s.tab,
-		`(() => { [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme').nextElementSibling.focus(); return true })()`,
+		`(() => {
+			const label = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme')
+			label.nextElementSibling.focus()
+			return true
+		})()`,
 	)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Key("Keep the kayak off the bank."))
@@ -279,7 +284,13 @@ func (s *stage) print(t *testing.T) {
 	data := mustEval(
 		t,
 		s.tab,
-		`fetch(document.querySelector('a[href*="print/plan.pdf"]').href).then(r => r.blob()).then(b => new Promise(d => { const f = new FileReader(); f.onload = () => d(f.result); f.readAsDataURL(b) }))`,
+		`fetch(document.querySelector('a[href*="print/plan.pdf"]').href)
+			.then(r => r.blob())
+			.then(b => new Promise(d => {
+				const f = new FileReader()
+				f.onload = () => d(f.result)
+				f.readAsDataURL(b)
+			}))`,
 	)
 	raw, err := base64.StdEncoding.DecodeString(strings.TrimPrefix(data, "data:application/pdf;base64,"))
 	require.NoError(t, err)

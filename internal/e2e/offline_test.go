@@ -1,8 +1,6 @@
 package e2e
 
 import (
-	"brightchalk/demo"
-	"brightchalk/internal/browser"
 	"context"
 	"net/http"
 	"testing"
@@ -10,6 +8,9 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/browser"
 )
 
 // offline answers nothing: the connection just breaks.
@@ -47,7 +48,12 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	// Both write the rhyme: nothing is overwritten, the lead is asked.
 	_, err = browser.Eval[bool](
 		s.tab,
-		`(() => { const f = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme').nextElementSibling; f.focus(); f.select(); return true })()`,
+		`(() => {
+			const label = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme')
+			label.nextElementSibling.focus()
+			label.nextElementSibling.select()
+			return true
+		})()`,
 	)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Key("Mine"))

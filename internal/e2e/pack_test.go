@@ -1,9 +1,6 @@
 package e2e
 
 import (
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"bytes"
 	"context"
 	"os"
@@ -15,6 +12,10 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/browser"
 )
 
 // The carry pack is opened from disk; the server is not asked for anything, and the page's own policy would

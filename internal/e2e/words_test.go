@@ -1,12 +1,13 @@
 package e2e
 
 import (
-	"brightchalk/internal/browser"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/browser"
 )
 
 // A word game is sent into an introduction and taught from there; a sentence is checked, kept and cut.
@@ -36,7 +37,9 @@ func TestWordBoxAndTexts(t *testing.T) {
 	s.axe(t, "picked words")
 	picked, err := browser.Eval[[]string](
 		s.tab,
-		`[...document.querySelectorAll('[aria-label="Picked words"] button[aria-label^="Put"]')].map(b => b.innerText.replace('×', '').trim()).filter(w => w)`,
+		`[...document.querySelectorAll('[aria-label="Picked words"] button[aria-label^="Put"]')]
+			.map(b => b.innerText.replace('×', '').trim())
+			.filter(w => w)`,
 	)
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(picked), 4)

@@ -143,6 +143,8 @@ func download[I any](
 	})
 }
 
+type rawFile struct{ RawBody []byte }
+
 // upload registers a call that takes the bytes of a file, up to a limit.
 func upload[I, O any](
 	s *server,

@@ -154,7 +154,7 @@ func (s *server) cardCalls(api huma.API) {
 	upload(s, api, route{
 		id: "upload-picture", method: http.MethodPost, path: "/pictures", tag: "cards", summary: "Store a picture",
 		about: "PNG, JPEG or SVG. Pixels are written anew and an SVG keeps only known drawing elements.",
-	}, media.MaxPictureBytes, func(ctx context.Context, by app.Actor, in *struct{ RawBody []byte }) (storedPicture, error) {
+	}, media.MaxPictureBytes, func(ctx context.Context, by app.Actor, in *rawFile) (storedPicture, error) {
 		sum, remarks, err := a.StorePicture(ctx, by, in.RawBody)
 		return storedPicture{sum, append([]string{}, remarks...)}, err
 	})

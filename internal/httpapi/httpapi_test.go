@@ -1,11 +1,6 @@
 package httpapi_test
 
 import (
-	"brightchalk/demo"
-	"brightchalk/internal/app"
-	"brightchalk/internal/httpapi"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
 	"bufio"
 	"bytes"
 	"context"
@@ -25,6 +20,12 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/httpapi"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 )
 
 type place struct {

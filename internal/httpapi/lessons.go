@@ -104,12 +104,16 @@ func (s *server) lessonCalls(api huma.API) {
 		) (app.IntroductionView, error) {
 			return a.Send(ctx, by, in.ID, in.Body.Revision, in.Body.Step, in.Body.Values)
 		})
-	call(s, api, change("log-taught", "log", "Note that it was taught", logged{"close", []app.Sure{{CardID: anID, Sure: 2}}}),
+	call(
+		s,
+		api,
+		change("log-taught", "log", "Note that it was taught", logged{"close", []app.Sure{{CardID: anID, Sure: 2}}}),
 		func(ctx context.Context, by app.Actor, in *struct {
 			ByID
 			body[logged]
 		},
 		) (done, error) {
 			return ok(a.Log(ctx, by, in.ID, in.Body.Reached, in.Body.Sure))
-		})
+		},
+	)
 }

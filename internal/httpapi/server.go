@@ -3,8 +3,6 @@
 package httpapi
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/store"
 	"context"
 	"errors"
 	"io/fs"
@@ -22,6 +20,9 @@ import (
 	"github.com/go-chi/httplog/v3"
 	"github.com/go-chi/httprate"
 	"github.com/jackc/pgx/v5/pgxpool"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/store"
 )
 
 // Options of the server.
@@ -127,8 +128,8 @@ func (s *server) limitSignIns(next http.Handler) http.Handler {
 			http.StatusTooManyRequests, codeTooMany, "Too many attempts to sign in. Wait a minute, then try again.",
 		))
 	}
-	limited := httprate.Limit(
-		s.SignInsAMinute, time.Minute, httprate.WithKeyFuncs(s.clientAddress), httprate.WithLimitHandler(many),
+	limited := httprate.LimitBy(
+		s.SignInsAMinute, time.Minute, s.clientAddress, httprate.WithLimitHandler(many),
 	)(next)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if r.Method == http.MethodPost {

@@ -1,11 +1,6 @@
 package httpapi_test
 
 import (
-	"brightchalk/internal/app"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/media"
-	"brightchalk/internal/render"
-	"brightchalk/internal/store"
 	"encoding/json"
 	"net/http"
 	"strings"
@@ -13,6 +8,12 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/media"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
 )
 
 func get[T any](t *testing.T, c client, path string) T {

@@ -1,7 +1,6 @@
 package media
 
 import (
-	"brightchalk/internal/core/recording"
 	"bytes"
 	"encoding/binary"
 	"fmt"
@@ -10,6 +9,8 @@ import (
 	"github.com/mewkiz/flac"
 	"github.com/mewkiz/flac/frame"
 	"github.com/mewkiz/flac/meta"
+
+	"brightchalk/internal/core/recording"
 )
 
 const flacBlock = 4096

@@ -1,7 +1,6 @@
 package media
 
 import (
-	"brightchalk/internal/core/recording"
 	"bytes"
 	"encoding/binary"
 	"errors"
@@ -10,6 +9,8 @@ import (
 	mp3 "github.com/hajimehoshi/go-mp3"
 	"github.com/jfreymuth/oggvorbis"
 	"github.com/mewkiz/flac"
+
+	"brightchalk/internal/core/recording"
 )
 
 // DecodeSound reads WAV, FLAC, MP3 or Ogg Vorbis, told apart by their first bytes, as mono. The error is a
@@ -40,8 +41,8 @@ func DecodeSound(data []byte) (clip recording.Clip, err error) {
 	return clip, refuse("This is no WAV, FLAC, MP3 or Ogg Vorbis file. Record in the browser, or save the take as WAV.")
 }
 
-// MediaType is the type of a file that DecodeSound reads, by its first bytes.
-func MediaType(data []byte) string {
+// TypeOf is the media type of a file that DecodeSound reads, by its first bytes.
+func TypeOf(data []byte) string {
 	switch {
 	case bytes.HasPrefix(data, []byte("fLaC")):
 		return "audio/flac"

@@ -1,7 +1,6 @@
 package media_test
 
 import (
-	"brightchalk/internal/media"
 	"bytes"
 	"encoding/binary"
 	"image"
@@ -14,6 +13,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/media"
 )
 
 // wav writes a sine of 0.5 in the given packing; format 3 is float.
@@ -139,9 +140,14 @@ func TestRefusedPictures(t *testing.T) {
 }
 
 func TestSVGIsCleaned(t *testing.T) {
-	dirty := `<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY x "y">]><svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 10 10" onload="alert(1)">
-<script>alert(1)</script><foreignObject><body onclick="x()"/></foreignObject><image href="https://outside.example/x.png"/><style>@import url(https://outside.example)</style>
-<rect width="5" height="5" style="fill:#f00;background:url(https://outside.example/a)" onclick="x()"/><use xlink:href="https://outside.example/#a"/><use href="#a"/><path d="M0 0L5 5" fill="url(https://outside.example)"/><a href="javascript:alert(1)"><rect width="1"/></a><title>A &amp; b</title></svg>`
+	dirty := `<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY x "y">]><svg xmlns="http://www.w3.org/2000/svg"
+ xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 10 10" onload="alert(1)">
+<script>alert(1)</script><foreignObject><body onclick="x()"/></foreignObject>
+<image href="https://outside.example/x.png"/><style>@import url(https://outside.example)</style>
+<rect width="5" height="5" style="fill:#f00;background:url(https://outside.example/a)" onclick="x()"/>
+<use xlink:href="https://outside.example/#a"/><use href="#a"/>
+<path d="M0 0L5 5" fill="url(https://outside.example)"/>
+<a href="javascript:alert(1)"><rect width="1"/></a><title>A &amp; b</title></svg>`
 	p, err := media.CleanPicture([]byte(dirty))
 	require.NoError(t, err)
 	out := string(p.Bytes)

@@ -88,9 +88,10 @@ var svgElements = setOf(
 )
 
 var svgAttributes = setOf(
-	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap stroke-linejoin
-stroke-dasharray stroke-miterlimit opacity fill-opacity stroke-opacity fill-rule clip-rule clip-path mask id class offset stop-color stop-opacity gradientUnits
-gradientTransform preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
+	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap
+		stroke-linejoin stroke-dasharray stroke-miterlimit opacity fill-opacity stroke-opacity fill-rule
+		clip-rule clip-path mask id class offset stop-color stop-opacity
+		gradientUnits gradientTransform preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
 )
 
 func setOf(words string) map[string]bool {

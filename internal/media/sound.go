@@ -2,10 +2,11 @@
 package media
 
 import (
-	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/recording"
 	"encoding/binary"
 	"math"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/recording"
 )
 
 // Limits on what comes in.

@@ -1,9 +1,6 @@
 package media_test
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 	"bytes"
 	"embed"
 	"math"
@@ -12,6 +9,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 )
 
 // One synthetic hum, packed by ffmpeg: see its README.

@@ -3,10 +3,6 @@
 package pack
 
 import (
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/prose"
-	"brightchalk/internal/core/strokes"
 	"crypto/sha256"
 	_ "embed"
 	"encoding/base64"
@@ -14,6 +10,11 @@ import (
 	"io"
 	"strings"
 	"time"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/strokes"
 )
 
 // Card is what the pack shows of one card.

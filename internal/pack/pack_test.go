@@ -1,10 +1,6 @@
 package pack_test
 
 import (
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/pack"
 	"bytes"
 	"crypto/sha256"
 	"encoding/base64"
@@ -16,6 +12,11 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/pack"
 )
 
 func written(t *testing.T, p pack.Pack) string {

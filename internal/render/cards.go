@@ -1,9 +1,6 @@
 package render
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
 	"bytes"
 	"image"
 	"io"
@@ -11,6 +8,10 @@ import (
 	"strings"
 
 	"github.com/tdewolff/canvas"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 )
 
 // Layout of printed cards.

@@ -1,12 +1,13 @@
 package render
 
 import (
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
 	"image/color"
 	"math"
 
 	"github.com/tdewolff/canvas"
+
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 )
 
 func (d *document) text(s textStyle, x, y float64, text string) {

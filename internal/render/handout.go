@@ -1,11 +1,12 @@
 package render
 
 import (
-	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/lesson"
 	"errors"
 	"fmt"
 	"io"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lesson"
 )
 
 // Handout is what the sheets of an introduction are made from.

@@ -1,10 +1,11 @@
 package render
 
 import (
-	"brightchalk/internal/core/lesson"
 	"strings"
 
 	"github.com/tdewolff/canvas"
+
+	"brightchalk/internal/core/lesson"
 )
 
 // home is the sheet for a family, in plain words.

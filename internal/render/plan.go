@@ -1,13 +1,14 @@
 package render
 
 import (
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/prose"
 	"fmt"
 	"strings"
 	"time"
 
 	"github.com/tdewolff/canvas"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/prose"
 )
 
 // PlanHead is what stands above a plan.
@@ -79,7 +80,11 @@ func (d *document) plan(h Handout) error {
 			y = paper.Height - margin
 		}
 		d.line(margin, y+1.2, margin+width, y+1.2, 0.2, faint)
-		d.ctx.DrawText(margin, y-3.6, canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), prose.Clock(at), canvas.Left))
+		d.ctx.DrawText(
+			margin,
+			y-3.6,
+			canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), prose.Clock(at), canvas.Left),
+		)
 		d.ctx.DrawText(
 			margin,
 			y-8,

@@ -1,9 +1,6 @@
 package render_test
 
 import (
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/render"
 	"bytes"
 	"os"
 	"os/exec"
@@ -16,6 +13,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/render"
 )
 
 const pointsPerMm = 72 / 25.4
@@ -33,7 +34,10 @@ func run(t *testing.T, data []byte, tool string, args ...string) string {
 func boxes(t *testing.T, data []byte, word string) [][4]float64 {
 	t.Helper()
 	var out [][4]float64
-	for _, m := range regexp.MustCompile(`xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">`+regexp.QuoteMeta(word)+`<`).FindAllStringSubmatch(run(t, data, "pdftotext", "-bbox"), -1) {
+	box := regexp.MustCompile(
+		`xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">` + regexp.QuoteMeta(word) + `<`,
+	)
+	for _, m := range box.FindAllStringSubmatch(run(t, data, "pdftotext", "-bbox"), -1) {
 		var b [4]float64
 		for i := range b {
 			v, err := strconv.ParseFloat(m[i+1], 64)

@@ -1,14 +1,15 @@
 package render
 
 import (
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/strokes"
 	"fmt"
 	"io"
 	"strings"
 
 	"github.com/tdewolff/canvas"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/strokes"
 )
 
 func (h Handout) about() string {

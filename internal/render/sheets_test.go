@@ -1,11 +1,6 @@
 package render_test
 
 import (
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
-	"brightchalk/internal/render"
 	"bytes"
 	"math"
 	"regexp"
@@ -17,6 +12,12 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/render"
 )
 
 func handout(t *testing.T) render.Handout {
@@ -117,7 +118,9 @@ func levels(t *testing.T, data []byte) []float64 {
 	t.Helper()
 	var out []float64
 	svg := run(t, data, "pdftocairo", "-svg", "-f", "1", "-l", "1")
-	for _, m := range regexp.MustCompile(`d="M ([\d.]+) ([\d.]+) L ([\d.]+) ([\d.]+) "[^>]*transform="matrix\(([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+)\)"`).FindAllStringSubmatch(svg, -1) {
+	line := regexp.MustCompile(`d="M ([\d.]+) ([\d.]+) L ([\d.]+) ([\d.]+) "[^>]*` +
+		`transform="matrix\(([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+),([-\d.]+)\)"`)
+	for _, m := range line.FindAllStringSubmatch(svg, -1) {
 		n := make([]float64, len(m)-1)
 		for i := range n {
 			n[i], _ = strconv.ParseFloat(m[i+1], 64)

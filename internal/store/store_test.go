@@ -1,12 +1,6 @@
 package store_test
 
 import (
-	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
 	"context"
 	"log/slog"
 	"testing"
@@ -16,6 +10,13 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 )
 
 var (
@@ -33,7 +34,8 @@ func open(t *testing.T) library {
 	l := library{pool: testdb.New(t)}
 	l.team = makeTeam(t, l.pool, "One")
 	var err error
-	l.id, err = store.For(l.pool, l.team).CreateCard(ctx, 1, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, "first"))
+	l.id, err = store.For(l.pool, l.team).
+		CreateCard(ctx, 1, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, "first"))
 	require.NoError(t, err)
 	l.klas, err = store.For(l.pool, l.team).CreateClass(ctx, "Heron class", "class")
 	require.NoError(t, err)
@@ -78,7 +80,8 @@ func TestOnePairOnce(t *testing.T) {
 	l := open(t)
 	_, err := store.For(l.pool, l.team).CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
 	require.ErrorIs(t, err, store.ErrTaken)
-	_, err = store.For(l.pool, makeTeam(t, l.pool, "Two")).CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
+	_, err = store.For(l.pool, makeTeam(t, l.pool, "Two")).
+		CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
 	require.NoError(t, err, "another team has a library of its own")
 	_, err = store.For(l.pool, l.team).CreateCard(ctx, 0, spelling.Pair{Grapheme: "s", Sound: "s"}, edit(card.Draft, ""))
 	require.Error(t, err, "the database refuses a step below 1")
@@ -162,13 +165,18 @@ func TestArchivedCardsComeBack(t *testing.T) {
 
 func TestIntroductionRevisions(t *testing.T) {
 	l := open(t)
-	id, err := store.For(l.pool, l.team).AddIntroduction(ctx, l.klas, "", lesson.Introduction{CardID: l.id, Minutes: 15}, now)
+	id, err := store.For(l.pool, l.team).
+		AddIntroduction(ctx, l.klas, "", lesson.Introduction{CardID: l.id, Minutes: 15}, now)
 	require.NoError(t, err)
 	require.NoError(
 		t,
 		store.For(l.pool, l.team).UpdateIntroduction(ctx, id, 1, lesson.Introduction{CardID: l.id, Minutes: 25}, now),
 	)
-	require.ErrorIs(t, store.For(l.pool, l.team).UpdateIntroduction(ctx, id, 1, lesson.Introduction{}, now), store.ErrChanged)
+	require.ErrorIs(
+		t,
+		store.For(l.pool, l.team).UpdateIntroduction(ctx, id, 1, lesson.Introduction{}, now),
+		store.ErrChanged,
+	)
 	i, err := store.For(l.pool, l.team).Introduction(ctx, id)
 	require.NoError(t, err)
 	assert.Equal(t, 25, i.Snapshot.Minutes)

@@ -2,7 +2,6 @@
 package testdb
 
 import (
-	"brightchalk/internal/store"
 	"context"
 	"fmt"
 	"net/url"
@@ -16,6 +15,8 @@ import (
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/store"
 )
 
 // Variable names the environment variable with the address of the server.

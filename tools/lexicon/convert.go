@@ -1,9 +1,10 @@
 package main
 
 import (
-	"brightchalk/internal/core/spelling"
 	"regexp"
 	"strings"
+
+	"brightchalk/internal/core/spelling"
 )
 
 var consonant = map[string]string{

@@ -4,9 +4,6 @@
 package main
 
 import (
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/unfit"
-	"brightchalk/internal/core/wordform"
 	"cmp"
 	"fmt"
 	"log"
@@ -14,6 +11,10 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
+	"brightchalk/internal/core/wordform"
 )
 
 // word is a row in the making.

@@ -1,7 +1,6 @@
 package main
 
 import (
-	"brightchalk/internal/core/wordform"
 	"bufio"
 	"encoding/json"
 	"fmt"
@@ -10,6 +9,8 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
+
+	"brightchalk/internal/core/wordform"
 )
 
 type early struct {

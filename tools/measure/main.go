@@ -8,11 +8,7 @@
 package main
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/texts"
-	"brightchalk/internal/core/words"
+	"bytes"
 	"cmp"
 	"encoding/csv"
 	"flag"
@@ -23,6 +19,12 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/core/words"
 )
 
 // orders that are measured: the demo's, one computed without a fixed beginning, one for General American, and the
@@ -65,12 +67,11 @@ func write(path string, lines []string) {
 
 // steps reads an order as the growing sets of what has been taught.
 func steps(file string, a phoneme.Accent) (pairs []spelling.Pair) {
-	f, err := os.Open(filepath.Join(here, file))
+	data, err := os.ReadFile(filepath.Join(here, file))
 	if err != nil {
 		log.Fatal(err)
 	}
-	defer f.Close()
-	rows, err := csv.NewReader(f).ReadAll()
+	rows, err := csv.NewReader(bytes.NewReader(data)).ReadAll()
 	if err != nil {
 		log.Fatal(err)
 	}

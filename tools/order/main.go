@@ -4,9 +4,6 @@
 package main
 
 import (
-	"brightchalk/internal/core/lexicon"
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/spelling"
 	"flag"
 	"fmt"
 	"log"
@@ -14,6 +11,10 @@ import (
 	"os"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
 )
 
 const (

@@ -5,7 +5,6 @@
 package main
 
 import (
-	"brightchalk/internal/browser"
 	"flag"
 	"fmt"
 	"log"
@@ -13,6 +12,8 @@ import (
 	"path/filepath"
 	"strings"
 	"time"
+
+	"brightchalk/internal/browser"
 )
 
 func main() {
@@ -21,7 +22,8 @@ func main() {
 	out := flag.String("out", "docs/screenshots", "folder for the pictures")
 	only := flag.String(
 		"only",
-		"library,card,card-record,card-words,introduce,introduction,introduction-step,teach-picture,teach-hand,teach-read,log,words-find,words-ear,words-play,texts,letters,booth,booth-shelf,team",
+		"library,card,card-record,card-words,introduce,introduction,introduction-step,teach-picture,teach-hand,"+
+			"teach-read,log,words-find,words-ear,words-play,texts,letters,booth,booth-shelf,team",
 		"names of pictures to keep, parted by commas; empty keeps all",
 	)
 	flag.Parse()
@@ -261,7 +263,12 @@ func open(name string) step {
 	return func(t *browser.Tab) error {
 		_, err := browser.Eval[bool](
 			t,
-			`(() => { const b = [...document.querySelectorAll('ol button')].find(b => b.querySelector('b')?.innerText === '`+name+`'); b.click(); b.scrollIntoView({block: 'start'}); return true })()`,
+			`(() => {
+				const b = [...document.querySelectorAll('ol button')].find(b => b.querySelector('b')?.innerText === '`+name+`')
+				b.click()
+				b.scrollIntoView({block: 'start'})
+				return true
+			})()`,
 		)
 		return err
 	}
@@ -271,7 +278,11 @@ func scroll(heading string) step {
 	return func(t *browser.Tab) error {
 		_, err := browser.Eval[bool](
 			t,
-			`(() => { [...document.querySelectorAll('h2, legend')].find(h => h.innerText.startsWith('`+heading+`')).scrollIntoView(); return true })()`,
+			`(() => {
+				const all = [...document.querySelectorAll('h2, legend')]
+				all.find(h => h.innerText.startsWith('`+heading+`')).scrollIntoView()
+				return true
+			})()`,
 		)
 		return err
 	}

@@ -1,7 +1,6 @@
 package main
 
 import (
-	"brightchalk/internal/media"
 	"bytes"
 	"fmt"
 	"os"
@@ -9,6 +8,8 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
+
+	"brightchalk/internal/media"
 )
 
 // Names of the sounds in the phone set of festival's American diphones and of flite.

@@ -1,9 +1,6 @@
 package main
 
 import (
-	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 	"fmt"
 	"math"
 	"os"
@@ -11,6 +8,10 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 )
 
 func class(sound string) string {

@@ -1,14 +1,12 @@
 // Command takes makes a labelled set of takes with several engines and measures the judgement on it:
 //
-//	go run ./tools/takes -out /tmp/takes           # makes the set (Debian: espeak-ng, festival with kallpc16k and kdlpc16k, flite)
+//	go run ./tools/takes -out /tmp/takes           # makes the set (Debian: espeak-ng, festival and flite)
 //	go run ./tools/takes -out /tmp/takes -judge    # judges it and prints a table for the half that was not tuned on
 //
 // The set is not committed; the same seed makes it again. Half of it, by the hash of the name, is for tuning.
 package main
 
 import (
-	"brightchalk/internal/core/recording"
-	"brightchalk/internal/media"
 	"flag"
 	"fmt"
 	"hash/fnv"
@@ -17,6 +15,9 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+
+	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
 )
 
 // label is what is known of a take.

@@ -3,10 +3,11 @@
 package main
 
 import (
-	"brightchalk/internal/core/unfit"
 	"bufio"
 	"fmt"
 	"os"
+
+	"brightchalk/internal/core/unfit"
 )
 
 func main() {

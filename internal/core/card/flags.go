@@ -2,7 +2,6 @@ package card
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"brightchalk/internal/core/lexicon"
@@ -67,7 +66,7 @@ func (c Card) flag(word string, o lexicon.Speech) (WordFlag, bool) {
 		return say(Slip, "%s is no word.", word)
 	}
 	for _, r := range append([]lexicon.Reading{seg.Reading}, seg.Alternatives...) {
-		if slices.ContainsFunc(r.Segments, func(s spelling.Segment) bool { return s.Pair == c.Pair }) {
+		if spelling.Holds(r.Segments, c.Pair) {
 			return WordFlag{}, false
 		}
 	}

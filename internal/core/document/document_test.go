@@ -47,10 +47,10 @@ func TestEachVersionIsReadAsTodays(t *testing.T) {
 
 func TestWhatCannotBeReadIsAnError(t *testing.T) {
 	for data, says := range map[string]string{
-		`{"version":4}`:            "version 4 is newer than 3",
-		`[]`:                       "read note",
-		`{"version":3,"text":7}`:   "read note",
-		`{"version":1,"body":{}} `: "read note",
+		`{"version":4}`:           "version 4 is newer than 3",
+		`[]`:                      "read note",
+		`{"version":3,"text":7}`:  "read note",
+		`{"version":1,"body":{}}`: "read note",
 	} {
 		_, err := notes.Read([]byte(data))
 		assert.ErrorContains(t, err, says, data)

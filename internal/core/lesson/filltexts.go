@@ -76,7 +76,8 @@ func wordCount(n int) string { return fmt.Sprintf("%d words", n) }
 
 const allReadable = "every word can be read or is a taught exception word"
 
-// Enough sentences to choose from: from so few on none is made by rule, and up to so many of the bank's others are added.
+// Enough sentences to choose from: from so few on none is made by rule, and up to so many of the bank's others
+// are added.
 const (
 	fewSentences  = 3
 	manySentences = 6
@@ -154,7 +155,7 @@ func (a *assembler) madeSentences() (options []Option) {
 
 func (a *assembler) holdsTarget(text string) bool {
 	for _, t := range texts.Check(text, a.taught, a.known, a.options).Tokens {
-		if slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Pair == a.Target.Pair }) {
+		if spelling.Holds(t.Segments, a.Target.Pair) {
 			return true
 		}
 	}

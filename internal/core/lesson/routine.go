@@ -3,9 +3,10 @@
 package lesson
 
 import (
+	"slices"
+
 	"brightchalk/internal/core/document"
 	"brightchalk/internal/core/fault"
-	"slices"
 )
 
 // Kind of a step of the routine.

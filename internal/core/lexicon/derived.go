@@ -156,54 +156,58 @@ const (
 	leastAlike  = 2 // words that must share a part
 )
 
-var partsOf [2]func() parts // British, American
+var partsOf = [2]func() parts{
+	sync.OnceValue(func() parts { return countParts(phoneme.SouthernBritish) }),
+	sync.OnceValue(func() parts { return countParts(phoneme.GeneralAmerican) }),
+}
 
-func init() {
-	for i, a := range []phoneme.Accent{phoneme.SouthernBritish, phoneme.GeneralAmerican} {
-		partsOf[i] = sync.OnceValue(func() parts {
-			type tally map[string]map[string]int
-			heads, tails := tally{}, tally{}
-			count := func(t tally, letters, codes string) {
-				if len(letters) > longestPart+len(alone) {
-					return
-				}
-				if t[letters] == nil {
-					t[letters] = map[string]int{}
-				}
-				t[letters][codes]++
+// tally counts the codes of letters.
+type tally map[string]map[string]int
+
+func (t tally) add(letters, codes string) {
+	if len(letters) > longestPart+len(alone) {
+		return
+	}
+	if t[letters] == nil {
+		t[letters] = map[string]int{}
+	}
+	t[letters][codes]++
+}
+
+// settled keeps the codes that more than two thirds of enough words agree on.
+func (t tally) settled() map[string]string {
+	out := make(map[string]string, len(t))
+	for letters, all := range t {
+		total, most := 0, 0
+		for codes, n := range all {
+			if total += n; n > most || n == most && codes < out[letters] {
+				most = n
+				out[letters] = codes
 			}
-			for _, e := range Words() {
-				if e.Familiarity == 0 && e.Rank == 0 || e.Inflected() {
-					continue
-				}
-				e.SaidIn(a)[0].Cuts(func(at int, before, after string) {
-					count(heads, e.Word[:at], before)
-					if vowelless(e.Word[:at]) {
-						count(tails, alone+e.Word[at:], after) // the first vowel of a word is no weak one
-					} else {
-						count(tails, e.Word[at:], after)
-					}
-				})
+		}
+		if total < leastAlike || most*3 <= total*2 {
+			delete(out, letters)
+		}
+	}
+	return out
+}
+
+func countParts(a phoneme.Accent) parts {
+	heads, tails := tally{}, tally{}
+	for _, e := range Words() {
+		if e.Familiarity == 0 && e.Rank == 0 || e.Inflected() {
+			continue
+		}
+		e.SaidIn(a)[0].Cuts(func(at int, before, after string) {
+			heads.add(e.Word[:at], before)
+			if vowelless(e.Word[:at]) {
+				tails.add(alone+e.Word[at:], after) // the first vowel of a word is no weak one
+			} else {
+				tails.add(e.Word[at:], after)
 			}
-			settle := func(t tally) map[string]string {
-				out := make(map[string]string, len(t))
-				for letters, all := range t {
-					total, most := 0, 0
-					for codes, n := range all {
-						if total += n; n > most || n == most && codes < out[letters] {
-							most = n
-							out[letters] = codes
-						}
-					}
-					if total < leastAlike || most*3 <= total*2 {
-						delete(out, letters)
-					}
-				}
-				return out
-			}
-			return parts{settle(heads), settle(tails)}
 		})
 	}
+	return parts{heads.settled(), tails.settled()}
 }
 
 // byAnalogy reads a word with the longest ending that it shares with known words, said as most of them are, and

@@ -140,9 +140,11 @@ func (a Accent) Index() int {
 	panic("phoneme: unknown accent " + string(a))
 }
 
-// IsVowelSet and IsRVowel class a code; a vowel with r sounds its r before another vowel in every accent.
+// IsVowelSet tells whether a code stands for a vowel.
 func IsVowelSet(code byte) bool { return vowels[code] }
-func IsRVowel(code byte) bool   { return rVowels[code] }
+
+// IsRVowel tells whether it is a vowel with r, which sounds its r before another vowel in every accent.
+func IsRVowel(code byte) bool { return rVowels[code] }
 
 // KnownSet tells whether the code stands for a sound.
 func KnownSet(code byte) bool { return realised[0][code] != "" }

@@ -177,67 +177,68 @@ func (al *Aligner) step(word, codes string, i, j, p int, cost int16, odd bool) {
 		al.put(i+1, j, 0, cell{cost, 4, 0, from})
 		return
 	}
-	if i < n {
-		var starts []int16
-		if j < m {
-			starts = byStart[word[i]-'a'][codes[j]]
+	if i < n && j < m {
+		for _, k := range byStart[word[i]-'a'][codes[j]] {
+			al.spell(word, codes, i, j, p, cell{cost, 1, k, from})
 		}
-		rest, sounds := word[i:], codes[j:]
-		for _, k := range starts {
-			r := &rows[k]
-			g := len(r.grapheme)
-			if !strings.HasPrefix(rest, r.grapheme) || !strings.HasPrefix(sounds, r.codes) {
-				continue
-			}
-			if p > 0 && g >= p {
-				continue
-			}
-			after := i + g
-			if al.cut.crosses(i, after) || r.inflects && al.cut.Plain {
-				continue
-			}
-			switch r.end {
-			case wordEnd:
-				if after != n {
-					continue
-				}
-			case wordEndOrConsonant:
-				if after < n && isVowelLetter(word[after]) && !al.cut.at(after) {
-					continue
-				}
-			case softBefore:
-				if after < n && isVowelLetter(word[after]) && word[after] != 'o' && word[after] != 'a' {
-					continue
-				}
-			}
-			next := 0
-			if p > 0 {
-				next = p - g
-			}
-			total := cost + int16(r.cost*2)
-			if !r.split {
-				al.put(after, j+len(r.codes), next, cell{total, 1, k, from})
-				continue
-			}
-			if p > 0 {
-				continue
-			}
-			for gap := 1; gap <= 3 && after+gap < n; gap++ {
-				if isVowelLetter(word[after+gap-1]) && word[after+gap-1] != 'u' {
-					break
-				}
-				if word[after+gap] == 'e' && !al.cut.crosses(i, after+gap+1) {
-					al.put(after, j+len(r.codes), gap+1, cell{total + int16(3*(gap-1)), 1, k, from})
-					break
-				}
-			}
-		}
-		if odd && p == 0 {
-			al.put(i+1, j, 0, cell{cost + oddCost*2, 2, 0, from})
-		}
+	}
+	if odd && i < n && p == 0 {
+		al.put(i+1, j, 0, cell{cost + oddCost*2, 2, 0, from})
 	}
 	if odd && j < m {
 		al.put(i, j+1, p, cell{cost + oddCost*2, 3, 0, from})
+	}
+}
+
+// spell puts a row of the table where it fits: its letters at i, its codes at j. P letters on, the e of a split
+// spelling stands.
+func (al *Aligner) spell(word, codes string, i, j, p int, c cell) {
+	r := &rows[c.row]
+	g := len(r.grapheme)
+	if !strings.HasPrefix(word[i:], r.grapheme) || !strings.HasPrefix(codes[j:], r.codes) || p > 0 && g >= p {
+		return
+	}
+	after := i + g
+	if al.cut.crosses(i, after) || r.inflects && al.cut.Plain || !al.mayEnd(r, word, after) {
+		return
+	}
+	c.cost += int16(r.cost * 2)
+	switch {
+	case r.split && p == 0:
+		al.leap(word, i, after, j+len(r.codes), c)
+	case r.split:
+	case p > 0:
+		al.put(after, j+len(r.codes), p-g, c)
+	default:
+		al.put(after, j+len(r.codes), 0, c)
+	}
+}
+
+// mayEnd tells whether a row that is bound to a place may end before the letter at after.
+func (al *Aligner) mayEnd(r *row, word string, after int) bool {
+	vowel := after < len(word) && isVowelLetter(word[after])
+	switch r.end {
+	case wordEnd:
+		return after == len(word)
+	case wordEndOrConsonant:
+		return !vowel || al.cut.at(after)
+	case softBefore:
+		return !vowel || word[after] == 'o' || word[after] == 'a'
+	}
+	return true
+}
+
+// leap looks for the e of a split spelling, over one to three letters.
+func (al *Aligner) leap(word string, i, after, j int, c cell) {
+	for gap := 1; gap <= 3 && after+gap < len(word); gap++ {
+		if isVowelLetter(word[after+gap-1]) && word[after+gap-1] != 'u' {
+			return
+		}
+		if word[after+gap] == 'e' && !al.cut.crosses(i, after+gap+1) {
+			c.cost += int16(3 * (gap - 1))
+			al.put(after, j, gap+1, c)
+			return
+		}
 	}
 }
 

@@ -200,6 +200,11 @@ func (s Set) WithDoubles(a phoneme.Accent) Set {
 	return out
 }
 
+// Holds tells whether a pair is among the segments of a word.
+func Holds(segments []Segment, p Pair) bool {
+	return slices.ContainsFunc(segments, func(s Segment) bool { return s.Pair == p })
+}
+
 // Untaught returns the pairs of the segments that are not in the set, in the order of the word.
 func (s Set) Untaught(segments []Segment) []Pair {
 	var out []Pair

@@ -4,12 +4,13 @@
 package strokes
 
 import (
-	"brightchalk/internal/core/document"
 	_ "embed"
 	"fmt"
 	"math"
 	"strconv"
 	"strings"
+
+	"brightchalk/internal/core/document"
 )
 
 // Point in units of the x-height; y grows upwards.

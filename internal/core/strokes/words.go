@@ -1,9 +1,10 @@
 package strokes
 
 import (
-	"brightchalk/internal/core/prose"
 	"math"
 	"strings"
+
+	"brightchalk/internal/core/prose"
 )
 
 // near is how far from a line still counts as on it.

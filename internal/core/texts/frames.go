@@ -1,9 +1,10 @@
 package texts
 
 import (
-	"brightchalk/internal/core/prose"
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/prose"
 )
 
 // Frames of sentences: who did what, where is it, a question, a command, a cry, and, but, I and we.
@@ -446,32 +447,16 @@ func (m *maker) but() (string, []string) {
 	if !ok || !ok2 || !ok3 {
 		return "", nil
 	}
-	return m.finish(
-			".",
-			"the "+first.one,
-			"is",
-			o.one,
-			"but the "+second.one,
-			"is",
-			o.other,
-		), []string{
-			first.one,
-			second.one,
-			o.one,
-			o.other,
-		}
+	text := m.finish(".", "the "+first.one, "is", o.one, "but the "+second.one, "is", o.other)
+	return text, []string{first.one, second.one, o.one, o.other}
 }
 
 // larger tells what is big beside the others of its class.
 func larger(n noun) bool {
-	return n.has("road") || n.has("munch") || n.has("roar") || n.one == "ship" || n.one == "barge" || n.one == "train" ||
-		n.one == "whale" ||
-		n.one == "pig" ||
-		n.one == "swan" ||
-		n.one == "box" ||
-		n.one == "sack" ||
-		n.one == "bin"
+	return n.has("road") || n.has("munch") || n.has("roar") || slices.Contains(largeThings, n.one)
 }
+
+var largeThings = []string{"ship", "barge", "train", "whale", "pig", "swan", "box", "sack", "bin"}
 
 // firstPerson: I can see a ship. We ran to the shop. This is my hat.
 func (m *maker) firstPerson() (string, []string) {

@@ -62,61 +62,77 @@ func alike(e *lexicon.Entry, word string) float64 {
 	return 0
 }
 
-// kindred lists the words of the small grammar that have the place of a word in it, the most alike first.
-func kindred(word string) []string {
-	v := fullVocabulary()
-	type other struct {
-		word   string
-		common int
-	}
-	var found []other
-	share := func(a, b []string) int {
-		n := 0
-		for _, t := range a {
-			if slices.Contains(b, t) {
-				n++
-			}
+// other is a word that may stand in the place of another, with how many themes they share.
+type other struct {
+	word   string
+	common int
+}
+
+// shared counts the themes that are in both lists.
+func shared(a, b []string) int {
+	n := 0
+	for _, t := range a {
+		if slices.Contains(b, t) {
+			n++
 		}
-		return n
 	}
+	return n
+}
+
+// kindredNouns lists the nouns of a noun's class and number.
+func (v *vocabulary) kindredNouns(word string) (found []other) {
 	for _, n := range v.nouns {
 		if n.one != word && n.many != word || n.has("name") {
 			continue
 		}
 		for _, o := range v.nouns {
 			if o.class == n.class && o.bare == n.bare && (o.many == "") == (n.many == "") && !o.has("name") {
-				found = append(found, other{form(o, n.one != word), share(n.tags, o.tags)})
+				found = append(found, other{form(o, n.one != word), shared(n.tags, o.tags)})
 			}
 		}
 	}
+	return found
+}
+
+// kindredVerbs lists the verbs of a list in the form of one of them, where somebody can do both to something.
+func kindredVerbs(list []verb, word string) (found []other) {
+	for _, verb := range list {
+		at := slices.Index([]string{verb.base, verb.she, verb.past}, word)
+		if at < 0 {
+			continue
+		}
+		for _, o := range list {
+			if n := shared(verb.what, o.what); n > 0 && overlap(verb.who, o.who) {
+				found = append(found, other{[]string{o.base, o.she, o.past}[at], n})
+			}
+		}
+	}
+	return found
+}
+
+// kindred lists the words of the small grammar that have the place of a word in it, the most alike first.
+func kindred(word string) []string {
+	v := fullVocabulary()
+	found := v.kindredNouns(word)
 	for _, a := range v.adjectives {
-		if a.word == word {
-			for _, o := range v.adjectives {
-				if n := share(a.tags, o.tags); n > 0 {
-					found = append(found, other{o.word, n})
-				}
+		if a.word != word {
+			continue
+		}
+		for _, o := range v.adjectives {
+			if n := shared(a.tags, o.tags); n > 0 {
+				found = append(found, other{o.word, n})
 			}
 		}
 	}
-	for _, list := range [][]verb{v.acts, v.uses} {
-		for _, verb := range list {
-			at := slices.Index([]string{verb.base, verb.she, verb.past}, word)
-			if at < 0 {
-				continue
-			}
-			for _, o := range list {
-				if n := share(verb.what, o.what); n > 0 && overlap(verb.who, o.who) {
-					found = append(found, other{[]string{o.base, o.she, o.past}[at], n})
-				}
-			}
-		}
-	}
+	found = append(found, kindredVerbs(v.acts, word)...)
+	found = append(found, kindredVerbs(v.uses, word)...)
 	for _, p := range v.places {
-		if p.word == word {
-			for _, o := range v.places {
-				if o.preposition == p.preposition {
-					found = append(found, other{o.word, share(p.tags, o.tags)})
-				}
+		if p.word != word {
+			continue
+		}
+		for _, o := range v.places {
+			if o.preposition == p.preposition {
+				found = append(found, other{o.word, shared(p.tags, o.tags)})
 			}
 		}
 	}

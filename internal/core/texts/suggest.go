@@ -156,7 +156,7 @@ func (m *maker) can(word string) bool {
 		t := status(word, false, m.Taught, m.Exceptions, m.o)
 		ok = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
 		m.holds[word] = ok && m.Target != nil &&
-			slices.ContainsFunc(t.Segments, func(s spelling.Segment) bool { return s.Pair == *m.Target })
+			spelling.Holds(t.Segments, *m.Target)
 	}
 	m.readable[word] = ok
 	return ok

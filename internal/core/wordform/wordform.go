@@ -11,7 +11,7 @@ type Ending struct {
 	Inflects bool
 }
 
-// Endings, the longer before the shorter; from memory.
+// Endings are those of English, the longer before the shorter; from memory.
 var Endings = []Ending{
 	{"ifications", false},
 	{"ification", false},

@@ -99,7 +99,7 @@ func Look(word string, q Query, steps map[spelling.Pair]int, o Options) (Answer,
 			"%s can be read, but it is said in two ways: only the sentence tells which. It is not offered by itself.",
 			word,
 		)
-	case q.Target != nil && !slices.ContainsFunc(seg.Segments, func(s spelling.Segment) bool { return s.Pair == *q.Target }):
+	case q.Target != nil && !spelling.Holds(seg.Segments, *q.Target):
 		a.May, a.Why = true, fmt.Sprintf(
 			"%s can be read, but it does not hold %s as it is taught here.",
 			word,
