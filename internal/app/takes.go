@@ -1,17 +1,13 @@
 package app
 
 import (
-	"cmp"
 	"context"
 	"strings"
 	"time"
 
-	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 )
@@ -342,155 +338,4 @@ func (k Takes) WithdrawVoice(ctx context.Context, by Actor, speaker string) (Wit
 		out.Takes = len(takes)
 		return out, nil
 	})
-}
-
-// ShelfSound is a card with what is needed to record it.
-type ShelfSound struct {
-	CardID    string           `json:"card_id" format:"uuid"`
-	Pair      spelling.Pair    `json:"pair"`
-	Step      int              `json:"step"`
-	MouthCue  string           `json:"mouth_cue"`
-	Slip      string           `json:"slip" doc:"what not to add"`
-	KeyWord   string           `json:"key_word"`
-	TakeID    string           `json:"take_id,omitempty"`
-	Speaker   string           `json:"speaker,omitempty"`
-	Verdict   string           `json:"verdict,omitempty" enum:"pure,fix,retake"`
-	LevelLUFS float64          `json:"level_lufs,omitempty" doc:"of the master"`
-	SNR       float64          `json:"snr_db,omitempty"`
-	Plain     bool             `json:"plain,omitempty"`
-	Contrast  *Contrasted      `json:"contrast,omitempty"`
-	Same      *SameSound       `json:"same,omitempty" doc:"for a card without a take"`
-	Drawn     *strokes.Written `json:"drawn,omitempty" doc:"the letter as the team writes it"`
-}
-
-// SameSound is another card with this sound that has its take already.
-type SameSound struct {
-	Grapheme string `json:"grapheme"`
-	TakeID   string `json:"take_id" format:"uuid"`
-}
-
-// Contrasted is a sound to hear against another: the same mouth with the voice on or off, or, where English has
-// none such, a hiss against a hum.
-type Contrasted struct {
-	CardID   string `json:"card_id" format:"uuid"`
-	Grapheme string `json:"grapheme"`
-	Sound    string `json:"sound"`
-	Voiced   bool   `json:"voiced" doc:"the other sound is the voiced one"`
-}
-
-// Shelf is the library as it sounds: every card with its agreed take or without, and how alike the takes are.
-type Shelf struct {
-	Cards    []ShelfSound       `json:"cards" nullable:"false"`
-	Evenness recording.Evenness `json:"evenness"`
-}
-
-// Shelf measures the agreed takes as they are played.
-func (k Takes) Shelf(ctx context.Context, by Actor) (Shelf, error) {
-	return read(ctx, k.desk, by, func(s takeStore) (Shelf, error) {
-		team, err := conventionsOf(ctx, s)
-		if err != nil {
-			return Shelf{}, err
-		}
-		rows, err := s.Cards(ctx, false)
-		if err != nil {
-			return Shelf{}, err
-		}
-		letters, err := s.OwnLetters(ctx)
-		if err != nil {
-			return Shelf{}, err
-		}
-		kept, err := measured(ctx, s)
-		if err != nil {
-			return Shelf{}, err
-		}
-		of := map[string]recording.Kept{}
-		for _, m := range kept {
-			of[m.Card] = m
-		}
-		out := Shelf{Cards: []ShelfSound{}, Evenness: recording.Even(kept)}
-		for _, r := range rows {
-			out.Cards = append(out.Cards, shelfSound(team, r, of[r.CardID], rows, letters))
-		}
-		return out, nil
-	})
-}
-
-// measured are the chosen takes as they are played.
-func measured(ctx context.Context, s takeStore) ([]recording.Kept, error) {
-	takes, err := s.ChosenTakes(ctx)
-	if err != nil {
-		return nil, err
-	}
-	kept := []recording.Kept{}
-	for _, t := range takes {
-		m, err := master(ctx, s, t)
-		if err != nil {
-			return nil, err
-		}
-		lufs, _ := recording.Loudness(m.Samples, m.Hertz)
-		kept = append(kept, recording.Kept{
-			Card: t.CardID, Speaker: t.Speaker, Verdict: t.Verdict, Advice: t.Report.Advice, LUFS: lufs,
-			Gain: lufs - t.Report.LevelLUFS, Floor: t.Report.Measures.NoiseFloorDBFS,
-			SNR: t.Report.SNRDecibels, Plain: t.Plain,
-		})
-	}
-	return kept, nil
-}
-
-func shelfSound(
-	team card.Conventions,
-	r store.Card,
-	k recording.Kept,
-	rows []store.Card,
-	letters map[string]strokes.Letter,
-) ShelfSound {
-	conv, c := own(team, r)
-	cue, slip := card.SuggestCue(conv.Accent, c.Pair)
-	var same *SameSound
-	for _, o := range rows {
-		if r.TakeID == "" && o.Sound == r.Sound && o.TakeID != "" && same == nil {
-			same = &SameSound{o.Grapheme, o.TakeID}
-		}
-	}
-	return ShelfSound{
-		CardID: r.CardID, Pair: c.Pair, Step: r.Step, MouthCue: cmp.Or(r.Content.MouthCue, cue),
-		Slip: cmp.Or(r.Content.Slip, slip), KeyWord: keyWord(conv, c), TakeID: r.TakeID, Speaker: k.Speaker,
-		Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain,
-		Contrast: contrastOf(conv.Accent, c, rows), Same: same, Drawn: team.Lines.Drawn(r.Grapheme, letters),
-	}
-}
-
-func keyWord(conv card.Conventions, c card.Card) string {
-	if c.Keyword != "" {
-		return c.Keyword
-	}
-	ps, err := phoneme.Parse(conv.Accent, c.Pair.Sound)
-	if err != nil || len(ps) == 0 {
-		return ""
-	}
-	s, _ := phoneme.Lookup(conv.Accent, ps[0])
-	return s.KeyWord
-}
-
-// contrastOf finds the earliest card with the sound to hear against c's: a card with an agreed take first.
-func contrastOf(accent phoneme.Accent, c card.Card, rows []store.Card) *Contrasted {
-	sound, ok := phoneme.Lookup(accent, phoneme.Phoneme(c.Pair.Sound))
-	if !ok || sound.Manner == phoneme.Vowel {
-		return nil
-	}
-	want := sound.Contrast
-	if want == "" {
-		want = map[bool]phoneme.Phoneme{true: "s", false: "m"}[sound.Voiced]
-	}
-	var found *store.Card
-	for i := range rows {
-		if phoneme.Phoneme(rows[i].Sound) == want && (found == nil || found.TakeID == "" && rows[i].TakeID != "") {
-			found = &rows[i]
-		}
-	}
-	if found == nil {
-		return nil
-	}
-	other, _ := phoneme.Lookup(accent, want)
-	return &Contrasted{CardID: found.CardID, Grapheme: found.Grapheme, Sound: found.Sound, Voiced: other.Voiced}
 }

@@ -1,0 +1,190 @@
+package recording
+
+import (
+	"fmt"
+	"time"
+
+	"brightchalk/internal/core/phoneme"
+)
+
+func (r *Report) level(a *analysis) {
+	if r.Clipped >= 3 {
+		r.add(
+			"clipped",
+			"retake",
+			"The sound is too loud for the microphone and crackles. Move a hand's width further away.",
+			float64(r.Clipped),
+			"samples",
+		)
+	}
+	if r.LevelLUFS < quietLUFS && r.PeakDBFS < -24 {
+		severity, message := "fix", "The take is quiet; the tool can raise it."
+		if r.PeakDBFS < -40 {
+			severity, message = "retake", "The take is far too quiet. Go nearer to the microphone or turn it up."
+		}
+		r.add("quiet", severity, message, r.LevelLUFS, "LUFS")
+	}
+	if m := r.Measures; m.MainsHumDB > humDB {
+		r.add(
+			"hum",
+			"fix",
+			fmt.Sprintf(
+				"The mains hum at %.0f Hz; the tool filters it out. Move the cable away from the power supply.",
+				m.MainsHertz,
+			),
+			m.MainsHumDB,
+			"dB",
+		)
+	}
+	if m := r.Measures; a.hertz <= 8000 || m.CliffDB > cliffDB && m.NoiseCliffDB > cliffNoiseDB ||
+		m.NoiseCliffDB > 15 && m.CliffDB > 8 {
+		r.add(
+			"narrow-band",
+			"retake",
+			"It sounds as if it came through a telephone: the high part is missing. Use another microphone, or record in "+
+				"the browser.",
+			m.CliffDB,
+			"dB",
+		)
+	}
+	if r.SNRDecibels < noisySNR {
+		r.add(
+			"noisy",
+			"retake",
+			"There is too much noise behind the sound. Close the window, switch the fan off, go nearer to the microphone.",
+			r.SNRDecibels,
+			"dB",
+		)
+	}
+}
+
+func (r *Report) times(target Target, soundMs int, s span) {
+	if r.Takes > 1 {
+		r.add(
+			"several-takes",
+			"retake",
+			fmt.Sprintf("There are %d attempts on this take. Keep one: record again or trim.", r.Takes),
+			float64(r.Takes),
+			"attempts",
+		)
+	}
+	if s.cutStart {
+		r.add(
+			"cut-off",
+			"retake",
+			"The start is cut off. Wait a moment after pressing the key, then say the sound.",
+			float64(r.Trim.StartMs),
+			"ms",
+		)
+	} else if s.cutEnd {
+		r.add(
+			"cut-off",
+			"retake",
+			"The end is cut off. Wait a moment before you stop.",
+			float64(r.DurationMs-r.Trim.EndMs),
+			"ms",
+		)
+	}
+	if lead, tail := r.Trim.StartMs, r.DurationMs-r.Trim.EndMs; lead > longSilence || tail > longSilence {
+		r.add(
+			"silence",
+			"fix",
+			"There is a long silence before or after the sound; the tool trims it.",
+			float64(max(lead, tail)),
+			"ms",
+		)
+	}
+	least := ms(tooShort)
+	switch target.Class {
+	case Hum, Buzz, Breath:
+		if least = 120; target.first() == "h" {
+			least = 60
+		}
+	}
+	if soundMs < least {
+		r.add("too-short", "retake", "The sound is over too soon. Hold it a little longer.", float64(soundMs), "ms")
+	}
+	if time.Duration(soundMs)*time.Millisecond > tooLong {
+		r.add("too-long", "retake", "The sound is held too long. About a second is enough.", float64(soundMs), "ms")
+	}
+}
+
+// voicing judges only what can be told: friction with a voice, and hums or vowels without one. English
+// b d g are often devoiced, so the short stops get no verdict on voicing. An added vowel does not count.
+func (r *Report) voicing(a *analysis, added bool) {
+	share := r.VoicedFraction
+	if added {
+		share = a.voicedShare(a.span.from, a.span.to-r.AddedVowelMs/5)
+	}
+	target := a.target.Sounds[0]
+	switch {
+	case a.target.Class == Breath && target.Phoneme != "h" && share > 0.5:
+		r.add("voicing", "retake", "The voice is on. This sound is only breath: hand on the throat, no hum.", share*100, "%")
+	case a.target.Class == Buzz && share < 0.2:
+		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", share*100, "%")
+	case (a.target.Class == Hum || a.target.Class == Vowel || a.target.Class == Glide) && share < 0.3:
+		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", share*100, "%")
+	case a.target.Class == ShortOff && target.Manner == phoneme.Stop && !added && share > 0.8 && r.F0Hertz > 0:
+		r.add(
+			"not-this-sound",
+			"info",
+			"This sounds like its voiced partner. Listen again before you choose it.",
+			share*100,
+			"%",
+		)
+	}
+}
+
+// quality compares what is heard with the target where that can be told: a vowel far off, friction far too
+// low or too high.
+func (r *Report) quality(a *analysis) {
+	if (a.target.Class == Vowel || a.target.Class == Glide) && r.SNRDecibels >= formantSNR && r.VoicedFraction > 0.5 {
+		d := a.vowelDistance()
+		r.Measures.F1Hertz, r.Measures.F2Hertz, r.Measures.VowelBark, r.Measures.BalanceDB = a.f1, a.f2, d, a.balance()
+		f2 := vowelMeans[string(a.target.first())][0][1]
+		front, back := a.target.Class == Vowel &&
+			f2 > 1800, a.target.Class == Vowel && f2 < 1250 && a.target.first() != "uː" &&
+			a.target.first() != "ʊ"
+		if d > farVowelBark || back && r.Measures.BalanceDB > -5 || front && r.Measures.BalanceDB < -38 {
+			r.add(
+				"not-this-sound",
+				"retake",
+				"This is another vowel. Listen to the team's take, look at the mouth cue, and say it again.",
+				d,
+				"Bark",
+			)
+		}
+		return
+	}
+	c := r.Measures.CentroidHertz
+	switch p := a.target.first(); {
+	case (p == "s" || p == "z") && c < 3000, p == "ʃ" && (c > 6000 || c < 2200):
+		r.add("not-this-sound", "info", "This sounds like another hissing sound. Listen again before you choose it.", c, "Hz")
+	}
+}
+
+func (r *Report) addedVowel(target Target) bool {
+	limit := map[Class]int{ShortOn: 75, ShortWord: 60}[target.Class]
+	if limit == 0 {
+		limit = 45
+	}
+	if r.Measures.TurnScore > plainTurn {
+		limit = 30
+	}
+	sure := r.Measures.TurnScore > turnScore[target.Class] || target.Class != Hum && target.Class != Buzz
+	if r.AddedVowelMs < limit || !sure {
+		if !sure {
+			r.AddedVowelMs = 0
+		}
+		return false
+	}
+	f := r.add(
+		"added-vowel",
+		"retake",
+		"An “uh” follows the sound. Say it again without the uh: stop while the mouth is still in place.",
+		float64(r.AddedVowelMs),
+		"ms",
+	)
+	f.FromMs, f.ToMs = r.Trim.EndMs-r.AddedVowelMs, r.Trim.EndMs
+	return true
+}

@@ -1,0 +1,203 @@
+// Package housetest holds the house to its plan: which package may know which, and a core without I/O, clock or
+// global chance.
+package housetest
+
+import (
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"os"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var allowed = map[string]bool{
+	"bufio":         true,
+	"bytes":         true,
+	"compress/gzip": true,
+	"io":            true,
+	"cmp":           true,
+	"embed":         true,
+	"encoding/json": true,
+	"errors":        true,
+	"fmt":           true,
+	"maps":          true,
+	"math":          true,
+	"math/bits":     true,
+	"math/cmplx":    true,
+	"math/rand/v2":  true,
+	"reflect":       true,
+	"regexp":        true,
+	"slices":        true,
+	"sort":          true,
+	"strconv":       true,
+	"strings":       true,
+	"sync":          true,
+	"time":          true,
+	"unicode":       true,
+	"unicode/utf8":  true,
+}
+
+var banned = map[string]bool{
+	"time.Now":     true,
+	"time.Since":   true,
+	"rand.Int":     true,
+	"rand.IntN":    true,
+	"rand.Shuffle": true,
+	"rand.Float64": true,
+	"fmt.Println":  true,
+	"fmt.Printf":   true,
+}
+
+func TestCoreImportsAndCalls(t *testing.T) {
+	files := 0
+	err := filepath.WalkDir(filepath.Join(root, "internal/core"), func(path string, d os.DirEntry, err error) error {
+		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		files++
+		f, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+		require.NoError(t, err)
+		for _, i := range f.Imports {
+			name, _ := strconv.Unquote(i.Path.Value)
+			fits := allowed[name] || strings.HasPrefix(name, "brightchalk/internal/core/") ||
+				strings.HasPrefix(name, "gonum.org/") ||
+				strings.HasPrefix(name, "golang.org/x/text/")
+			assert.True(t, fits, "%s imports %s", path, name)
+		}
+		ast.Inspect(f, func(n ast.Node) bool {
+			if s, ok := n.(*ast.SelectorExpr); ok {
+				if x, ok := s.X.(*ast.Ident); ok {
+					assert.False(t, banned[x.Name+"."+s.Sel.Name], "%s calls %s.%s", path, x.Name, s.Sel.Name)
+				}
+			}
+			return true
+		})
+		return nil
+	})
+	require.NoError(t, err)
+	assert.Greater(t, files, 10)
+}
+
+const root = "../.."
+
+// floors are the packages from the ground up: each may know only those below it. One that ends in / stands for all in
+// it.
+var floors = []string{
+	"internal/core/",
+	"internal/media internal/render internal/pack internal/store",
+	"internal/app",
+	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",
+	"cmd/brightchalk bench tools/",
+}
+
+// coreFloors are the packages of the core, in the same way.
+var coreFloors = []string{
+	"document fault prose review wordform",
+	"phoneme",
+	"unfit spelling strokes recording",
+	"lexicon",
+	"card words texts",
+	"order lesson",
+}
+
+func floorOf(pkg string) int {
+	for i, f := range floors {
+		for p := range strings.FieldsSeq(f) {
+			if pkg == p || strings.HasSuffix(p, "/") && strings.HasPrefix(pkg, p) {
+				return i
+			}
+		}
+	}
+	return -1
+}
+
+func coreFloorOf(pkg string) int {
+	return slices.IndexFunc(coreFloors, func(f string) bool { return slices.Contains(strings.Fields(f), pkg) })
+}
+
+// imports lists what each package of ours imports of ours.
+func imports(t *testing.T) map[string][]string {
+	out := map[string][]string{}
+	for _, top := range []string{"cmd", "internal", "demo", "bench", "tools"} {
+		require.NoError(t, filepath.WalkDir(filepath.Join(root, top), func(path string, d os.DirEntry, err error) error {
+			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+				return err
+			}
+			f, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+			require.NoError(t, err)
+			pkg, err := filepath.Rel(root, filepath.Dir(path))
+			require.NoError(t, err)
+			out[pkg] = append(out[pkg], "")
+			for _, i := range f.Imports {
+				name, _ := strconv.Unquote(i.Path.Value)
+				if ours, ok := strings.CutPrefix(name, "brightchalk/"); ok {
+					out[pkg] = append(out[pkg], ours)
+				}
+			}
+			return nil
+		}))
+	}
+	return out
+}
+
+func TestArrowsPointDown(t *testing.T) {
+	all := imports(t)
+	assert.Greater(t, len(all), 25)
+	for pkg, known := range all {
+		floor := floorOf(pkg)
+		assert.GreaterOrEqual(t, floor, 0, "%s has no floor: put it in the plan", pkg)
+		for _, k := range known {
+			if k == "" {
+				continue
+			}
+			below, inCore := floorOf(k), strings.HasPrefix(k, "internal/core/")
+			if from, ok := strings.CutPrefix(pkg, "internal/core/"); ok && inCore {
+				to := strings.TrimPrefix(k, "internal/core/")
+				assert.GreaterOrEqual(t, coreFloorOf(to), 0, "%s has no floor in the core", to)
+				assert.Greater(t, coreFloorOf(from), coreFloorOf(to), "core: %s imports %s", from, to)
+				continue
+			}
+			assert.Greater(t, floor, below, "%s imports %s", pkg, k)
+		}
+	}
+}
+
+func TestOnlyHTTPKnowsHTTP(t *testing.T) {
+	for _, top := range []string{"internal/app", "internal/store", "internal/render", "internal/pack", "demo"} {
+		require.NoError(t, filepath.WalkDir(filepath.Join(root, top), func(path string, d os.DirEntry, err error) error {
+			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") {
+				return err
+			}
+			f, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+			require.NoError(t, err)
+			for _, i := range f.Imports {
+				name, _ := strconv.Unquote(i.Path.Value)
+				banned := strings.HasPrefix(name, "net/http") || strings.Contains(name, "huma") ||
+					strings.Contains(name, "go-chi") || name == "brightchalk/internal/httpapi"
+				assert.False(t, banned, "%s imports %s", path, name)
+			}
+			return nil
+		}))
+	}
+}
+
+func TestFilesStayReadable(t *testing.T) {
+	require.NoError(t, filepath.WalkDir(root, func(path string, d os.DirEntry, err error) error {
+		if err == nil && d.Name() == "node_modules" {
+			return filepath.SkipDir
+		}
+		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") {
+			return err
+		}
+		data, err := os.ReadFile(path)
+		assert.LessOrEqual(t, strings.Count(string(data), "\n"), 460, "%s is long", path)
+		return err
+	}))
+}
