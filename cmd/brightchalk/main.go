@@ -6,8 +6,8 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"runtime"
 	"runtime/debug"
-	"strings"
 
 	"github.com/spf13/cobra"
 )
@@ -100,25 +100,16 @@ func takes(least, most int, says string) cobra.PositionalArgs {
 
 const anyNumber = -1
 
-// version tells from which state of the sources the program was built.
+// state of the sources, set by the linker in ./chalk build.
+var state string
+
+// version tells from which state of the sources the program was built, and by which Go.
 func version() string {
 	info, ok := debug.ReadBuildInfo()
-	if !ok {
-		return "of unknown origin"
+	if state == "" && ok {
+		state = info.Main.Version
 	}
-	settings := map[string]string{}
-	for _, s := range info.Settings {
-		settings[s.Key] = s.Value
-	}
-	revision := settings["vcs.revision"]
-	if revision == "" {
-		return strings.TrimSpace(info.Main.Version + " " + info.GoVersion)
-	}
-	changed := ""
-	if settings["vcs.modified"] == "true" {
-		changed = ", changed since"
-	}
-	return fmt.Sprintf("%.12s of %s%s, %s", revision, settings["vcs.time"], changed, info.GoVersion)
+	return state + " " + runtime.Version()
 }
 
 func versionCommand(std stdio) *cobra.Command {

@@ -179,19 +179,27 @@ func securityHeaders(next http.Handler) http.Handler {
 		h.Set("X-Frame-Options", "DENY")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Permissions-Policy", "microphone=(self), camera=(), geolocation=()")
-		h.Set("Content-Security-Policy", policy(""))
+		h.Set("Content-Security-Policy", policy())
 		next.ServeHTTP(w, r)
 	})
 }
 
-func policy(nonce string) string {
-	style := "style-src 'self'"
-	if nonce != "" {
-		style += " 'nonce-" + nonce + "'"
+// policy is the content security policy; with what a page may have besides: "style-src 'nonce-x'", "img-src data:".
+func policy(besides ...string) string {
+	allowed := []string{
+		"default-src 'none'", "script-src 'self'", "style-src 'self'", "img-src 'self' blob:", "media-src 'self' blob:",
+		"font-src 'self'", "connect-src 'self'", "worker-src 'self'", "manifest-src 'self'", "base-uri 'none'",
+		"form-action 'self'", "frame-ancestors 'none'",
 	}
-	return "default-src 'none'; script-src 'self'; " + style + "; img-src 'self' blob:; media-src 'self' blob:; " +
-		"font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action " +
-		"'self'; frame-ancestors 'none'"
+	for _, b := range besides {
+		kind, what, _ := strings.Cut(b, " ")
+		for i, a := range allowed {
+			if strings.HasPrefix(a, kind+" ") {
+				allowed[i] = a + " " + what
+			}
+		}
+	}
+	return strings.Join(allowed, "; ")
 }
 
 func (s *server) ready(w http.ResponseWriter, r *http.Request) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { inAddress, listed, readAddress, unlisted } from './address'
+import { inAddress, listed, readAddress, stillOnTheWay, unlisted } from './address'
 
 const plain = { tab: 'find', text: '' }
 
@@ -8,6 +8,14 @@ describe('address', () => {
     expect(readAddress(plain, { text: 7 })).toEqual({ tab: 'find', text: '7' })
     expect(inAddress(plain, { card: 'x' }, { tab: 'ear' })).toEqual({ card: 'x', tab: 'ear' })
     expect(inAddress(plain, { card: 'x', tab: 'ear' }, { tab: 'find' })).toEqual({ card: 'x' })
+  })
+  it('keeps what was typed until the address has it', () => {
+    const was = { tab: 'find', text: '' }
+    const typed = { text: 'kay' }
+    expect(stillOnTheWay(typed, was, { ...was, text: 'k' })).toEqual(typed)
+    expect(stillOnTheWay(typed, { ...was, text: 'k' }, { ...was, text: 'kay' })).toEqual({})
+    // A change that changed nothing is not left over for the day on which somebody goes back.
+    expect(stillOnTheWay({ tab: 'find' }, was, { ...was, tab: 'ear' })).toEqual({})
   })
   it('holds lists', () => {
     expect(unlisted(listed(['ship', 'shop']))).toEqual(['ship', 'shop'])

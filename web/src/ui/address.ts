@@ -19,6 +19,20 @@ export function inAddress<K extends string>(
   return out
 }
 
+/**
+ * Changed values that an address has not taken up when it changes: those that it holds now, and those that it held
+ * before, are there.
+ */
+export function stillOnTheWay<K extends string>(
+  changed: Readonly<Partial<Record<K, string>>>,
+  before: Readonly<Record<K, string>>,
+  now: Readonly<Record<K, string>>,
+): Partial<Record<K, string>> {
+  const out = { ...changed }
+  for (const k of Object.keys(changed) as K[]) if (changed[k] === now[k] || changed[k] === before[k]) delete out[k]
+  return out
+}
+
 /** A list as one value. */
 export const listed = (words: readonly string[]) => words.join('~')
 export const unlisted = (text: string) => (text === '' ? [] : text.split('~'))

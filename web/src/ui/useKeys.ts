@@ -35,7 +35,7 @@ export function useKeys(keys: KeyMap, { everywhere = false, repeat = false }: Op
   })
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const at = e.target as HTMLElement
+      const at = e.target instanceof HTMLElement ? e.target : document.body
       if (e.repeat && !repeat) return
       if (!e.altKey && at.matches(fields)) return
       if (!everywhere && at !== document.body && !root.current?.contains(at)) return
