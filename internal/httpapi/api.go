@@ -56,7 +56,7 @@ func (r route) operation() huma.Operation {
 		},
 	}
 	if r.method != http.MethodGet {
-		o.Errors = append(o.Errors, http.StatusConflict)
+		o.Errors = append(o.Errors, http.StatusBadRequest, http.StatusConflict)
 	}
 	return o
 }

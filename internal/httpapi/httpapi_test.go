@@ -51,9 +51,9 @@ func open(t *testing.T, a *app.App) place {
 		"index.html":  {Data: []byte(`<meta name="csp-nonce" content="NONCE-OF-THIS-ANSWER">`)},
 		"assets/x.js": {Data: []byte("1")},
 	}
-	s := httptest.NewServer(
-		httpapi.New(a, httpapi.Options{Log: logger, Hub: hub, Pages: pages, PlainCookies: true, SignInsAMinute: 30}),
-	)
+	s := httptest.NewServer(held(t, httpapi.New(a, httpapi.Options{
+		Log: logger, Hub: hub, Pages: pages, PlainCookies: true, SignInsAMinute: 30,
+	})))
 	t.Cleanup(func() {
 		hub.Close()
 		cancel()

@@ -1,0 +1,278 @@
+package httpapi_test
+
+import (
+	"bytes"
+	"compress/gzip"
+	"encoding/json"
+	"fmt"
+	"io"
+	"maps"
+	"net/http"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
+	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/httpapi"
+)
+
+// contract is the description of the calls, against which answers of the running server are held.
+type contract struct {
+	doc      map[string]any
+	compiler *jsonschema.Compiler
+	mu       sync.Mutex
+	seen     map[string]bool // operation ids
+}
+
+var described = sync.OnceValues(func() (*contract, error) {
+	data, err := httpapi.OpenAPI()
+	if err != nil {
+		return nil, err
+	}
+	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
+	if err != nil {
+		return nil, err
+	}
+	c := &contract{doc: doc.(map[string]any), compiler: jsonschema.NewCompiler(), seen: map[string]bool{}}
+	c.compiler.AssertFormat()
+	return c, c.compiler.AddResource("https://bright.chalk/openapi.json", doc)
+})
+
+type operation struct {
+	id, pointer string
+	body        map[string]any
+}
+
+// operations lists what is described, by method and address.
+func (c *contract) operations() map[string]operation {
+	out := map[string]operation{}
+	for path, item := range c.doc["paths"].(map[string]any) {
+		for method, o := range item.(map[string]any) {
+			at := "/paths/" + strings.NewReplacer("~", "~0", "/", "~1").Replace(path) + "/" + method
+			id, _ := o.(map[string]any)["operationId"].(string)
+			out[strings.ToUpper(method)+" "+path] = operation{id, at, o.(map[string]any)}
+		}
+	}
+	return out
+}
+
+var hole = regexp.MustCompile(`\\\{\w+\\\}`)
+
+// find looks for the operation of a request; a fixed address goes before one with holes.
+func (c *contract) find(method, path string) (operation, bool) {
+	all := c.operations()
+	for _, key := range slices.SortedFunc(maps.Keys(all), func(a, b string) int {
+		return strings.Count(a, "{") - strings.Count(b, "{")
+	}) {
+		pattern := "^" + hole.ReplaceAllString(regexp.QuoteMeta(key), `[^/]+`) + "$"
+		if regexp.MustCompile(pattern).MatchString(method + " " + strings.TrimPrefix(path, "/api")) {
+			return all[key], true
+		}
+	}
+	return operation{}, false
+}
+
+func (c *contract) validate(pointer string, value any) error {
+	escaped := strings.NewReplacer("%", "%25", "{", "%7B", "}", "%7D").Replace(pointer)
+	c.mu.Lock()
+	schema, err := c.compiler.Compile("https://bright.chalk/openapi.json#" + escaped)
+	c.mu.Unlock()
+	if err != nil {
+		return err
+	}
+	return schema.Validate(value)
+}
+
+// held is a server whose every JSON answer is held against its description.
+func held(t *testing.T, next http.Handler) http.Handler {
+	c, err := described()
+	require.NoError(t, err)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		answer := &copied{ResponseWriter: w, status: http.StatusOK}
+		next.ServeHTTP(answer, r)
+		media, _, _ := strings.Cut(w.Header().Get("Content-Type"), ";")
+		o, ok := c.find(r.Method, r.URL.Path)
+		if !ok || !strings.HasSuffix(media, "json") {
+			return
+		}
+		var body io.Reader = &answer.body
+		if w.Header().Get("Content-Encoding") == "gzip" {
+			body, err = gzip.NewReader(body)
+			assert.NoError(t, err)
+		}
+		value, err := jsonschema.UnmarshalJSON(body)
+		if !assert.NoError(t, err, "%s answers no JSON", o.id) {
+			return
+		}
+		status := fmt.Sprint(answer.status)
+		if _, named := o.body["responses"].(map[string]any)[status]; !named {
+			assert.Fail(t, "not described", "%s %s answers %s", r.Method, r.URL, status)
+			return
+		}
+		at := o.pointer + "/responses/" + status + "/content/" + strings.ReplaceAll(media, "/", "~1") + "/schema"
+		if answer.status < http.StatusInternalServerError {
+			assert.NoError(t, c.validate(at, value), "%s %s answers otherwise than described", r.Method, r.URL)
+		}
+		if answer.status < http.StatusBadRequest {
+			c.mu.Lock()
+			c.seen[o.id] = true
+			c.mu.Unlock()
+		}
+	})
+}
+
+type copied struct {
+	http.ResponseWriter
+	status int
+	body   bytes.Buffer
+}
+
+func (c *copied) WriteHeader(status int) {
+	c.status = status
+	c.ResponseWriter.WriteHeader(status)
+}
+
+func (c *copied) Write(b []byte) (int, error) {
+	c.body.Write(b)
+	return c.ResponseWriter.Write(b)
+}
+
+func (c *copied) Unwrap() http.ResponseWriter { return c.ResponseWriter }
+
+func (c *copied) Flush() { c.ResponseWriter.(http.Flusher).Flush() }
+
+func TestEveryCallIsDescribed(t *testing.T) {
+	c, err := described()
+	require.NoError(t, err)
+	all := c.operations()
+	assert.Greater(t, len(all), 60)
+	ids := map[string]bool{}
+	for key, o := range all {
+		assert.False(t, ids[o.id], "%s: the id %q stands twice", key, o.id)
+		ids[o.id] = true
+		assert.NotEmpty(t, o.body["summary"], key)
+		assert.NotEmpty(t, o.body["tags"], key)
+		body, _ := o.body["requestBody"].(map[string]any)
+		content, _ := body["content"].(map[string]any)
+		if json, ok := content["application/json"].(map[string]any); ok {
+			require.Contains(t, json, "example", key)
+			err := c.validate(o.pointer+"/requestBody/content/application~1json/schema", json["example"])
+			assert.NoError(t, err, "the example of %s", key)
+		}
+		if raw, ok := content["application/octet-stream"].(map[string]any); ok {
+			assert.Contains(t, raw["schema"], "maxLength", key)
+		}
+	}
+	var walk func(at string, v any)
+	walk = func(at string, v any) {
+		switch v := v.(type) {
+		case map[string]any:
+			if kinds, ok := v["type"].([]any); ok {
+				assert.NotContains(t, kinds, "null", at)
+			}
+			for k, x := range v {
+				walk(at+"/"+k, x)
+			}
+		case []any:
+			for i, x := range v {
+				walk(fmt.Sprint(at, "/", i), x)
+			}
+		}
+	}
+	walk("", c.doc["components"])
+}
+
+// Every question and every example of a change, put to a demo team: the server holds what it describes (see held).
+func TestAnswersAreAsDescribed(t *testing.T) {
+	p := demoPlace(t)
+	lead := p.signIn(t, 0)
+	b, r := lead.cardID("b"), lead.cardID("r")
+	var first struct {
+		Classes []struct {
+			ClassID string `json:"class_id"`
+		}
+		Takes []struct {
+			TakeID string `json:"take_id"`
+		}
+		Made struct {
+			ID string `json:"introduction_id"`
+		}
+		Bank struct{ ID string }
+	}
+	read := func(path string, into any) {
+		_, body := lead.call("GET", path, "")
+		require.NoError(t, json.Unmarshal([]byte(body), into), body)
+	}
+	read("/api/classes", &first.Classes)
+	read("/api/cards/"+r+"/takes", &first.Takes)
+	class, take := first.Classes[0].ClassID, first.Takes[0].TakeID
+	make := func(path, body string, into any) {
+		status, answer := lead.call("POST", path, body)
+		require.Equal(t, 200, status, answer)
+		require.NoError(t, json.Unmarshal([]byte(answer), into))
+	}
+	make("/api/introductions", `{"card_id":"`+b+`","class_id":"`+class+`","minutes":20}`, &first.Made)
+	make("/api/bank", `{"kind":"sentence","body":"A hen sat on a mat."}`, &first.Bank)
+	intro := "/api/introductions/" + first.Made.ID
+	ask := "class=" + class + "&card=" + b
+	for _, path := range []string{
+		"/api/session", "/api/vocabulary", "/api/members", "/api/routine", "/api/letters?text=b&words=down", "/api/sounds",
+		"/api/cards/" + b, "/api/cards/" + b + "/words", "/api/cards/" + b + "/unlocks", "/api/cards/" + b + "/versions",
+		"/api/cards/" + b + "/versions/1", "/api/cards/" + b + "/flags?words=bat,lager",
+		"/api/cards/" + b + "/flags?words=bat", "/api/cards/" + b + "/first-or-last",
+		"/api/classes/" + class, "/api/introductions", intro, "/api/bank?class=" + class, "/api/words?" + ask,
+		"/api/words/look?word=boat&" + ask, "/api/made-up?" + ask, "/api/sentences?" + ask, "/api/play/chain?" + ask,
+		"/api/play/slips?" + ask, "/api/play/compounds?" + ask, "/api/play/rings?" + ask, "/api/named-pictures",
+		"/api/contrast?class=" + class + "&left=" + b + "&right=" + r, "/api/sort?cards=" + b + "," + r, "/api/demo",
+		"/api/segment?words=said,boat,xyz", "/api/spellings?of=b",
+	} {
+		status, body := lead.call("GET", path, "")
+		assert.Equal(t, 200, status, "%s: %s", path, body)
+	}
+	c, err := described()
+	require.NoError(t, err)
+	ids := strings.NewReplacer("/cards/{id}", "/cards/"+b, "/introductions/{id}", "/introductions/"+first.Made.ID,
+		"/takes/{id}", "/takes/"+take, "/bank/{id}", "/bank/"+first.Bank.ID, "{name}", "kite")
+	changes := c.operations()
+	for _, key := range slices.Sorted(maps.Keys(changes)) {
+		method, path, _ := strings.Cut(key, " ")
+		request, _ := changes[key].body["requestBody"].(map[string]any)
+		content, _ := request["content"].(map[string]any)
+		described, ok := content["application/json"].(map[string]any)
+		if !ok || path == "/session" {
+			continue
+		}
+		example, err := json.Marshal(described["example"])
+		require.NoError(t, err)
+		body := string(example)
+		for field, id := range map[string]string{"class_id": class, "card_id": b, "take_id": take} {
+			body = regexp.MustCompile(`"`+field+`":"[^"]*"`).ReplaceAllString(body, `"`+field+`":"`+id+`"`)
+		}
+		var now struct{ Revision int }
+		read(intro, &now)
+		body = strings.NewReplacer(`"revision":1`, fmt.Sprint(`"revision":`, now.Revision), "Heron class", "Grebe class",
+			"ow=aʊ", "eigh=eɪ", `"base_version":3`, `"base_version":1`).Replace(body)
+		status, answer := lead.call(method, "/api"+ids.Replace(path), body)
+		if status >= 300 {
+			t.Log(key, status, answer)
+		}
+		assert.Less(t, status, 500, "%s: %s", key, answer)
+	}
+	status, _ := lead.call("DELETE", "/api/session", "")
+	assert.Equal(t, 200, status)
+	var never []string
+	for _, o := range changes {
+		answers, _ := json.Marshal(o.body["responses"])
+		if bytes.Contains(answers, []byte(`"200":{"content":{"application/json"`)) && !c.seen[o.id] {
+			never = append(never, o.id)
+		}
+	}
+	slices.Sort(never)
+	t.Log("only refused here, or asked elsewhere:", never)
+	assert.Less(t, len(never), 11, never)
+}
