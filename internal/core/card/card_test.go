@@ -2,9 +2,14 @@ package card_test
 
 import (
 	"fmt"
+	"math/rand"
+	"slices"
+	"strings"
 	"testing"
+	"testing/quick"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lexicon"
@@ -117,4 +122,187 @@ func TestCuesForEverySound(t *testing.T) {
 func ExampleHoldOf() {
 	fmt.Println(card.HoldOf(sb, pair("m", "m")), card.HoldOf(sb, pair("t", "t")))
 	// Output: stretch short
+}
+
+func fields(findings []card.Finding) []string {
+	out := []string{}
+	for _, f := range findings {
+		out = append(out, f.Field)
+	}
+	return out
+}
+
+func checked(p spelling.Pair, c card.Content, sounds ...phoneme.Phoneme) []string {
+	return fields(card.Card{Pair: p, Content: c}.Check(sb, sounds))
+}
+
+func words(n int) string { return strings.TrimSpace(strings.Repeat("m ", n)) }
+
+// Each rule on both of its sides.
+func TestWhatIsNoContradiction(t *testing.T) {
+	m := pair("m", "m")
+	assert.Empty(t, checked(m, card.Content{Rhyme: words(card.RhymeLimit)}))
+	assert.Equal(t, []string{"rhyme"}, checked(m, card.Content{Rhyme: words(card.RhymeLimit + 1)}))
+	assert.Empty(t, checked(m, card.Content{Rhyme: words(card.RhymeLimit + 1), RhymeShort: words(card.RhymeLimit)}))
+	assert.Equal(t, []string{"rhyme_short"}, checked(m, card.Content{RhymeShort: words(card.RhymeLimit + 1)}))
+
+	assert.Empty(t, checked(pair("s", "s"), card.Content{Keyword: "sock"}, "s", "ɒ", "k"))
+	assert.Empty(t, checked(pair("m", "m"), card.Content{Keyword: "mew"}, "m", "j", "uː"), "m and y are no cluster here")
+	assert.Equal(t, []string{"keyword"}, checked(m, card.Content{Keyword: "lemon"}, "l", "e", "m", "ə", "n"))
+	assert.Empty(t, checked(m, card.Content{Keyword: "ham"}, "h", "æ", "m"), "at the end it is heard well")
+	assert.Empty(
+		t,
+		checked(pair("ng", "ŋ"), card.Content{Keyword: "finger"}, "f", "ɪ", "ŋ", "ɡ", "ə"),
+		"never at the start",
+	)
+	assert.Empty(t, checked(pair("ai", "eɪ"), card.Content{Keyword: "rain"}, "r", "eɪ", "n"), "a vowel may be inside")
+	assert.Empty(t, checked(pair("qu", "kw"), card.Content{Keyword: "quilt"}, "k", "w", "ɪ", "l", "t"))
+	assert.Empty(t, checked(m, card.Content{Keyword: "?"}, "m"), "a keyword that is one sound long says nothing")
+	assert.Empty(t, checked(m, card.Content{}, "s", "æ", "t"), "no keyword, nothing to say")
+	assert.Equal(
+		t,
+		[]string{"keyword"},
+		checked(pair("t", "t"), card.Content{Keyword: "teapot"}, "t", "iː", "p", "ɒ", "t"),
+	)
+	assert.Equal(t, []string{"keyword"}, checked(pair("a", "?"), card.Content{Keyword: "x"}))
+
+	assert.Empty(t, checked(m, card.Content{MouthCue: "Stretch it."}), "m can be stretched")
+	assert.Empty(t, checked(pair("t", "t"), card.Content{MouthCue: "Do not stretch it."}))
+	assert.Empty(t, checked(pair("t", "t"), card.Content{Slip: "Never stretch it."}))
+	assert.Equal(t, []string{"mouth_cue"}, checked(pair("t", "t"), card.Content{Action: "Stretch your arms."}))
+	assert.Empty(t, checked(pair("er", "ə"), card.Content{MouthCue: "stretch"}), "a vowel")
+	assert.Empty(t, checked(pair("qu", "kw"), card.Content{MouthCue: "stretch the second"}), "two sounds")
+	assert.Empty(t, checked(m, card.Content{MouthCue: "Voice on, never voice off."}))
+	assert.Empty(t, checked(pair("f", "f"), card.Content{MouthCue: "Voice off, not voice on."}))
+	assert.Equal(t, []string{"mouth_cue"}, checked(m, card.Content{MouthCue: "No voice."}))
+	assert.Equal(t, []string{"mouth_cue"}, checked(pair("f", "f"), card.Content{MouthCue: "A buzz in the throat."}))
+
+	sh, igh := pair("sh", "ʃ"), pair("igh", "aɪ")
+	assert.Empty(t, checked(sh, card.Content{Notes: "Two letters, one sound."}))
+	assert.Empty(t, checked(igh, card.Content{Rhyme: "three letters"}))
+	assert.Equal(t, []string{"notes"}, checked(sh, card.Content{StrokeWords: "Three letters."}))
+	assert.Equal(t, []string{"notes"}, checked(igh, card.Content{MouthCue: "two letters"}))
+}
+
+func gapsOf(c card.Card) []string {
+	out := []string{}
+	for _, g := range c.Gaps(lexicon.Speech{Accent: sb}) {
+		out = append(out, g.Part)
+	}
+	return out
+}
+
+// Four words that count, from the fifth step on; a letter group needs no stroke words.
+func TestGapsAtTheirEdges(t *testing.T) {
+	full := card.Card{Step: 5, Pair: pair("b", "b"), HasTake: true, Content: card.Content{
+		MouthCue: "x", Picture: "x", Rhyme: "x", Action: "x", StrokeWords: "x",
+		Words: []string{"bat", "big", "bed", "bus"}, Sentences: []string{"x"},
+	}}
+	assert.Empty(t, gapsOf(full))
+	with := func(change func(c *card.Card)) []string {
+		c := full
+		change(&c)
+		return gapsOf(c)
+	}
+	assert.Equal(t, []string{"words"}, with(func(c *card.Card) { c.Words = c.Words[:3] }))
+	assert.Equal(t, []string{"words"}, with(func(c *card.Card) { c.Words = []string{"bat", "big", "bed", "pistol"} }))
+	assert.Empty(t, with(func(c *card.Card) { c.Words, c.Sentences, c.Step = nil, nil, 4 }))
+	assert.Equal(t, []string{"sentence"}, with(func(c *card.Card) { c.Sentences = nil }))
+	assert.Equal(t, []string{"strokes"}, with(func(c *card.Card) { c.StrokeWords = "" }))
+	assert.Empty(t, with(func(c *card.Card) {
+		c.StrokeWords, c.Pair, c.Words = "", pair("sh", "ʃ"), []string{"ship", "shop", "fish", "shut"}
+	}))
+	assert.Equal(t, []string{"take"}, with(func(c *card.Card) { c.HasTake = false }))
+	for part, empty := range map[string]func(c *card.Card){
+		"cue": func(c *card.Card) { c.MouthCue = "" }, "picture": func(c *card.Card) { c.Picture = "" },
+		"rhyme": func(c *card.Card) { c.Rhyme = "" }, "action": func(c *card.Card) { c.Action = "" },
+	} {
+		assert.Equal(t, []string{part}, with(empty))
+	}
+}
+
+func TestSuggestedCues(t *testing.T) {
+	cue := func(g, s string) string {
+		c, _ := card.SuggestCue(sb, pair(g, s))
+		return c
+	}
+	assert.Contains(t, cue("m", "m"), "Hum")
+	assert.Equal(t, "Let the mouth move from one shape to another while the voice goes on.", cue("ai", "eɪ"))
+	assert.Equal(t, "Hold the mouth still and let the voice go on.", cue("ee", "iː"))
+	assert.Equal(t, "Two sounds close together: say them as one.", cue("qu", "kw"))
+	assert.Equal(t, "Two sounds close together: say them as one.", cue("x", "ks"))
+	assert.Equal(t, "Two sounds close together: say them as one.", cue("?", "eɪt"), "a vowel with a consonant")
+	assert.Empty(t, cue("?", "?"))
+}
+
+func TestVoiced(t *testing.T) {
+	assert.True(t, card.Voiced(sb, pair("z", "z")))
+	assert.False(t, card.Voiced(sb, pair("s", "s")))
+	assert.False(t, card.Voiced(sb, pair("qu", "kw")), "its first sound")
+	assert.True(t, card.Voiced(sb, pair("?", "?")))
+	assert.Equal(t, card.Stretch, card.HoldOf(sb, pair("s", "s")))
+	for _, p := range []spelling.Pair{pair("t", "t"), pair("h", "h"), pair("w", "w"), pair("y", "j"), pair("x", "ks"), pair("a", "æ"), pair("?", "?")} {
+		assert.Equal(t, card.Short, card.HoldOf(sb, p), p)
+	}
+}
+
+func TestConventions(t *testing.T) {
+	c := card.Conventions{
+		Accent:     sb,
+		Departures: []card.Departure{{Word: "bath", Accent: phoneme.NorthernEnglish}},
+		Allowed:    []string{"wine"},
+	}
+	s := c.Speech()
+	assert.Equal(t, phoneme.NorthernEnglish, s.Depart["bath"])
+	assert.True(t, s.Allow["wine"])
+	assert.Equal(t, phoneme.GeneralAmerican, c.For(card.Content{Accent: "general-american"}).Accent)
+	assert.Equal(t, sb, c.For(card.Content{}).Accent)
+	b, bb := pair("b", "b"), pair("bb", "b")
+	assert.True(t, c.Known(spelling.Set{b: true})[bb], "rabbit is read once b is known")
+	c.DoublesApart = true
+	assert.False(t, c.Known(spelling.Set{b: true})[bb])
+}
+
+// Whatever two people write: what only one changed is taken, what both changed alike is no conflict, what both changed
+// differently is named and mine stands; and it does not matter who comes first, but for those.
+func TestMergeJoinsAnyTwoEdits(t *testing.T) {
+	texts := []string{"", "a", "b"}
+	lists := [][]string{nil, {"x"}, {"x", "y"}}
+	make := func(r *rand.Rand) card.Content {
+		return card.Content{
+			Rhyme: texts[r.Intn(3)], Action: texts[r.Intn(3)], Words: lists[r.Intn(3)], Notes: texts[r.Intn(3)],
+		}
+	}
+	check := func(seed int64) bool {
+		r := rand.New(rand.NewSource(seed))
+		base, mine, theirs := make(r), make(r), make(r)
+		merged, conflicts := card.Merge(base, mine, theirs)
+		back, same := card.Merge(base, theirs, mine)
+		if !slices.Equal(conflicts, same) {
+			return false
+		}
+		for _, name := range card.Changed(merged, back) {
+			if !slices.Contains(conflicts, name) {
+				return false
+			}
+		}
+		byMe, byThem := card.Changed(base, mine), card.Changed(base, theirs)
+		for _, name := range card.Changed(base, merged) {
+			if !slices.Contains(byMe, name) && !slices.Contains(byThem, name) {
+				return false
+			}
+		}
+		for _, name := range card.Changed(merged, mine) { // where I do not stand, only they had changed it
+			if slices.Contains(byMe, name) || !slices.Contains(byThem, name) {
+				return false
+			}
+		}
+		for _, name := range card.Changed(merged, theirs) {
+			if slices.Contains(byThem, name) && !slices.Contains(conflicts, name) {
+				return false
+			}
+		}
+		return true
+	}
+	require.NoError(t, quick.Check(check, &quick.Config{MaxCount: 3000, Rand: rand.New(rand.NewSource(1))}))
 }

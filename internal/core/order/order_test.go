@@ -61,3 +61,41 @@ func ExampleCheck() {
 	fmt.Println(r.Findings[0].Message)
 	// Output: d comes 1 after b; children mix them up. Leave at least 3 steps between them.
 }
+
+func TestWhatMayStandClose(t *testing.T) {
+	near := func(text string) string { return messages(order.Check(steps(t, text), south), "too-close") }
+	assert.Contains(t, near("b s a d"), "d comes 3 after b", "two steps between them")
+	assert.NotContains(t, near("b s a m d"), "after b", "three steps between them")
+	assert.Contains(t, near("d s b"), "b comes 2 after d", "either way round")
+	r := order.Check(steps(t, "s a s d t"), south)
+	assert.Len(t, r.Unlocked, 4, "a repeated step unlocks nothing")
+}
+
+// From the sixth step on a familiar word is readable, and from the seventh on each step brings one.
+func TestWordsByTheSixthStep(t *testing.T) {
+	lone := func(text string) string { return messages(order.Check(steps(t, text), south), "no-words") }
+	assert.Empty(t, lone("z qu x j v"), "five steps may be without a word")
+	assert.Contains(t, lone("z qu x j v w"), "can be read by step 6")
+	assert.Equal(t, 1, strings.Count(lone("z qu x j v w y h"), "can be read by"), "said once")
+	assert.Empty(t, lone("s a t i p qu"), "the sixth step may bring none")
+	assert.Contains(t, lone("s a t i p n z=z e-e"), "e-e=iː unlocks no familiar word")
+	assert.Empty(t, lone("s a t i p n m"))
+}
+
+// What thirty known words need is missed. Doubled letters are not: they are read as the single ones.
+func TestWhatIsMissed(t *testing.T) {
+	r := order.Check(nil, south)
+	var missed []string
+	for _, f := range r.Findings {
+		assert.Equal(t, "missing", f.Code)
+		assert.Zero(t, f.Step)
+		missed = append(missed, strings.Fields(f.Message)[0])
+	}
+	assert.Contains(t, missed[:8], "t")
+	for _, g := range []string{"sh", "igh", "ai", "a-e", "er", "ow"} {
+		assert.Contains(t, missed, g)
+	}
+	for _, g := range []string{"ll", "ss", "pp", "eigh", "gn"} {
+		assert.NotContains(t, missed, g)
+	}
+}

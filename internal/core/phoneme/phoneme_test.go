@@ -2,6 +2,7 @@ package phoneme_test
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -131,4 +132,71 @@ func ExampleParse() {
 func ExampleInventory() {
 	fmt.Println(len(phoneme.Inventory(phoneme.SouthernBritish)))
 	// Output: 44
+}
+
+func TestWhatOnlyOneAccentHas(t *testing.T) {
+	for _, r := range []struct {
+		accent phoneme.Accent
+		text   string
+		want   string
+	}{
+		{phoneme.GeneralAmerican, "əʊ", "oʊ"},
+		{phoneme.GeneralAmerican, "ɒ", "ɑː"},
+		{phoneme.GeneralAmerican, "ɜːr", "ɜːr"},
+		{phoneme.SouthernBritish, "oʊ", "əʊ"},
+		{phoneme.SouthernBritish, "ɜːr", "ɜː"},
+		{phoneme.SouthernBritish, "eər", "eə"},
+		{phoneme.NorthernEnglish, "ʌ", "ʊ"},
+		{phoneme.NorthernStrut, "ʌ", "ʌ"},
+		{phoneme.SouthernBritish, "a", "æ"},
+		{phoneme.SouthernBritish, "at", "æ t"},
+		{phoneme.SouthernBritish, "aɪ", "aɪ"},
+		{phoneme.SouthernBritish, "aʊ", "aʊ"},
+		{phoneme.SouthernBritish, "ta", "t æ"},
+		{phoneme.SouthernBritish, "/k s/", "k s"},
+		{phoneme.SouthernBritish, "jʊə", "j ʊə"},
+	} {
+		got, err := phoneme.Parse(r.accent, r.text)
+		require.NoError(t, err, r.text)
+		parts := make([]string, len(got))
+		for i, p := range got {
+			parts[i] = string(p)
+		}
+		assert.Equal(t, r.want, strings.Join(parts, " "), "%s in %s", r.text, r.accent)
+	}
+	_, err := phoneme.Parse(phoneme.SouthernBritish, "")
+	assert.ErrorIs(t, err, phoneme.ErrUnknownSound)
+	_, err = phoneme.Parse(phoneme.SouthernBritish, "t?")
+	assert.ErrorContains(t, err, `unknown sound "?"`)
+}
+
+// The reduced vowel is not held, every other is; cup is the key word where it has the vowel of put.
+func TestVowelsAreHeld(t *testing.T) {
+	for _, a := range phoneme.Accents {
+		for _, s := range phoneme.Inventory(a) {
+			if s.Manner == phoneme.Vowel {
+				assert.Equal(t, s.VowelKind != phoneme.Reduced, s.Stretchable, "%s in %s", s.Phoneme, a)
+				assert.True(t, phoneme.IsVowel(s.Phoneme))
+			} else {
+				assert.False(t, phoneme.IsVowel(s.Phoneme))
+			}
+		}
+	}
+	north, _ := phoneme.Lookup(phoneme.NorthernEnglish, "ʊ")
+	assert.Equal(t, "cup", north.KeyWord)
+	assert.True(t, north.Initial)
+	other, _ := phoneme.Lookup(phoneme.NorthernEnglish, "e")
+	assert.Equal(t, "pen", other.KeyWord)
+	south, _ := phoneme.Lookup(phoneme.SouthernBritish, "ʊ")
+	assert.False(t, south.Initial)
+	_, there := phoneme.Lookup(phoneme.NorthernEnglish, "ʌ")
+	assert.False(t, there)
+	assert.False(t, phoneme.IsVowel("no sound"))
+}
+
+func TestOnlyTheAmericanAccentSoundsItsR(t *testing.T) {
+	for _, a := range phoneme.Accents {
+		assert.Equal(t, a == phoneme.GeneralAmerican, a.Rhotic(), a)
+		assert.Equal(t, a == phoneme.GeneralAmerican, a.American(), a)
+	}
 }

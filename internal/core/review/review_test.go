@@ -64,3 +64,68 @@ func ExampleChoose() {
 	fmt.Println(picks[0].CardID, "-", picks[0].Because)
 	// Output: m - shaky when last met, yesterday
 }
+
+func pick(t *testing.T, s review.Seen) (string, bool) {
+	t.Helper()
+	picks, _ := review.Choose([]review.Seen{s}, 1, now, rand.New(rand.NewPCG(1, 1)))
+	if len(picks) == 0 {
+		return "", false
+	}
+	return picks[0].Because, true
+}
+
+// A card rests after three secure meetings in a row, for 28 days (common practice, no published source).
+func TestRest(t *testing.T) {
+	_, there := pick(t, seen("x", 27, review.Secure, review.SecureAfter))
+	assert.False(t, there)
+	_, there = pick(t, seen("x", 28, review.Secure, review.SecureAfter))
+	assert.True(t, there, "after 28 days it is back")
+	_, there = pick(t, seen("x", 1, review.Secure, review.SecureAfter-1))
+	assert.True(t, there, "two in a row are not three")
+	_, there = pick(t, seen("x", 1, review.Sure, review.SecureAfter))
+	assert.True(t, there, "sure is not secure")
+}
+
+func TestReasons(t *testing.T) {
+	for days, want := range map[int]string{
+		0: "sure, last met today", 1: "sure, last met yesterday", 2: "sure, last met 2 days ago", 9: "sure, last met 9 days ago",
+	} {
+		got, _ := pick(t, seen("x", days, review.Sure, 0))
+		assert.Equal(t, want, got)
+	}
+	for sure, want := range map[review.Sureness]string{
+		review.NotYet: "not yet known when last met, today", review.Shaky: "shaky when last met, today",
+		review.Secure: "secure, last met today",
+	} {
+		got, _ := pick(t, seen("x", 0, sure, 0))
+		assert.Equal(t, want, got)
+	}
+}
+
+// Not yet known goes before shaky, shaky before sure, sure before secure, met on one day; and what is long not met goes
+// before what was met today.
+func TestNeed(t *testing.T) {
+	log := []review.Seen{
+		seen("secure", 1, review.Secure, 0), seen("sure", 1, review.Sure, 0), seen("shaky", 1, review.Shaky, 0),
+		seen("not yet", 1, review.NotYet, 0), seen("sure, long ago", 30, review.Sure, 0),
+		seen("secure, this week", 4, review.Secure, 0),
+	}
+	for seed := range uint64(20) {
+		picks, _ := review.Choose(log, 9, now, rand.New(rand.NewPCG(seed, 1)))
+		var ids []string
+		for _, p := range picks {
+			ids = append(ids, p.CardID)
+		}
+		assert.Equal(t, []string{"not yet", "sure, long ago", "shaky", "sure", "secure, this week", "secure"}, ids)
+	}
+}
+
+func TestEqualsComeInAnOrderOfChance(t *testing.T) {
+	log := []review.Seen{seen("a", 1, review.Sure, 0), seen("b", 1, review.Sure, 0)}
+	first := map[string]int{}
+	for seed := range uint64(100) {
+		picks, _ := review.Choose(log, 1, now, rand.New(rand.NewPCG(seed, 7)))
+		first[picks[0].CardID]++
+	}
+	assert.InDelta(t, 50, first["a"], 20)
+}

@@ -9,12 +9,14 @@ func Guess(word string) string {
 	var out strings.Builder
 	n := len(word)
 	vowelSeen := false
+	silent := -1 // where the e of a split spelling stands
 	for i := 0; i < n; {
 		rest := word[i:]
 		last := func(l int) bool { return i+l == n }
 		if code, ok := splitVowel(word, i); ok {
 			out.WriteString(code)
 			vowelSeen = true
+			silent = i + 2
 			i++
 			continue
 		}
@@ -23,6 +25,11 @@ func Guess(word string) string {
 		}
 		g, codes := longest(rest)
 		switch {
+		case rest == "es" && i == silent && strings.IndexByte("cgsxz", word[i-1]) < 0:
+			g, codes = rest, "z"
+			if strings.IndexByte("ptkf", word[i-1]) >= 0 {
+				codes = "s"
+			}
 		case rest == "es" && vowelSeen && strings.HasSuffix(word[:i], "s"):
 			g, codes = rest, "iz"
 		case rest == "ed" && vowelSeen && i > 1:

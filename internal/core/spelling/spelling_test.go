@@ -2,7 +2,12 @@ package spelling_test
 
 import (
 	"fmt"
+	"math/rand"
+	"os"
+	"slices"
+	"strings"
 	"testing"
+	"testing/quick"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -72,10 +77,113 @@ func TestAlignNeverInvents(t *testing.T) {
 	assert.Nil(t, al.Align("Ship", "Sip", spelling.Cut{}, sb, spelling.Units{}), "capitals are the caller's work")
 }
 
+func shown(segments []spelling.Segment) string {
+	parts := make([]string, len(segments))
+	for i, s := range segments {
+		parts[i] = s.Grapheme + "=" + phoneme.Join(s.Phonemes)
+		if s.Odd {
+			parts[i] += "!"
+		}
+		if s.Rare {
+			parts[i] += "?"
+		}
+	}
+	return strings.Join(parts, " ")
+}
+
+// Words joined to their sounds, read line by line by hand (common practice, no published source).
+func TestAlignJoinsAsATeacherWould(t *testing.T) {
+	data, err := os.ReadFile("testdata/joined.txt")
+	require.NoError(t, err)
+	var al spelling.Aligner
+	lines := 0
+	for line := range strings.Lines(string(data)) {
+		word, rest, _ := strings.Cut(strings.TrimSpace(line), "\t")
+		codes, want, _ := strings.Cut(rest, "\t")
+		assert.Equal(t, want, shown(al.Align(word, codes, spelling.Cut{}, sb, spelling.Units{})), word)
+		lines++
+	}
+	assert.Greater(t, lines, 200)
+}
+
+func TestSeamsAndEndings(t *testing.T) {
+	var al spelling.Aligner
+	for _, r := range []struct {
+		word, codes string
+		cut         spelling.Cut
+		want        string
+	}{
+		{"hothead", "hothed", spelling.Cut{Seams: []int{3}}, "h=h o=ɒ t=t h=h ea=e d=d"},
+		{"naked", "nAkid", spelling.Cut{Plain: true}, "n=n a=eɪ k=k e=ɪ d=d"},
+		{"naked", "nAkid", spelling.Cut{}, "n=n a=eɪ k=k ed=ɪd"},
+		{"xylo", "zYlG", spelling.Cut{}, "x=z y=aɪ l=l o=əʊ"},
+		{"yacht", "jot", spelling.Cut{}, "y=j a=ɒ ch=!? t=t"},
+		{"cat", "katz", spelling.Cut{}, "c=k a=æ t=t =z!?"},
+	} {
+		got := shown(al.Align(r.word, r.codes, r.cut, sb, spelling.Units{}))
+		assert.Equal(t, r.want, got, r.word)
+	}
+	long := strings.Repeat("at", 12)
+	assert.Len(t, al.Align(long, long, spelling.Cut{}, sb, spelling.Units{}), 24)
+	assert.Nil(t, al.Align(long+"a", long+"a", spelling.Cut{}, sb, spelling.Units{}), "longer than 24")
+	assert.Nil(t, al.Align("a", "", spelling.Cut{}, sb, spelling.Units{}))
+	assert.Nil(t, al.Align("", "a", spelling.Cut{}, sb, spelling.Units{}))
+	assert.Nil(t, al.Align("a{", "at", spelling.Cut{}, sb, spelling.Units{}), "{ comes after z")
+	assert.Nil(t, al.Align("a`", "at", spelling.Cut{}, sb, spelling.Units{}), "` comes before a")
+}
+
+// Whatever stands in the table: the letters come back once and in order, but for those that a split spelling takes
+// from behind, and the sounds are those that were given.
+func TestAlignKeepsLettersAndSounds(t *testing.T) {
+	var al spelling.Aligner
+	letters := "abcdefghijklmnopqrstuvwxyz"
+	sounds := "pbtdkgmnNfvTDszSZhCJlrwjieaoxuU@ELRcAYXW"
+	check := func(w, s []byte) bool {
+		word, codes := make([]byte, 0, 24), make([]byte, 0, 24)
+		for _, b := range w[:min(len(w), 24)] {
+			word = append(word, letters[int(b)%len(letters)])
+		}
+		for _, b := range s[:min(len(s), 24)] {
+			codes = append(codes, sounds[int(b)%len(sounds)])
+		}
+		got := al.Align(string(word), string(codes), spelling.Cut{}, sb, spelling.Units{})
+		if len(word) == 0 || len(codes) == 0 {
+			return got == nil
+		}
+		seen := make([]bool, len(word))
+		var said []phoneme.Phoneme
+		for _, g := range got {
+			for i, l := range g.Letters {
+				if seen[l] || i > 0 && l <= g.Letters[i-1] {
+					return false
+				}
+				seen[l] = true
+			}
+			said = append(said, g.Phonemes...)
+		}
+		want := phoneme.AppendRealised(nil, phoneme.GeneralAmerican, string(codes), 0)
+		gotAmerican := al.Align(string(word), string(codes), spelling.Cut{}, phoneme.GeneralAmerican, spelling.Units{})
+		var saidThere []phoneme.Phoneme
+		for _, g := range gotAmerican {
+			saidThere = append(saidThere, g.Phonemes...)
+		}
+		return !slices.Contains(seen, false) && len(said) > 0 && phoneme.Join(saidThere) == phoneme.Join(want)
+	}
+	require.NoError(t, quick.Check(check, &quick.Config{MaxCount: 2000, Rand: rand.New(rand.NewSource(1))}))
+}
+
 func TestGuess(t *testing.T) {
 	for word, want := range map[string]string{
-		"zib": "zib", "shope": "SGp", "fleck": "flek", "cend": "send",
-		"grump": "grump", "sploot": "splLt", "crinked": "kriNkt", "fy": "fY",
+		"zib": "zib", "shope": "SGp", "fleck": "flek", "cend": "send", "grump": "grump", "sploot": "splLt",
+		"crinked": "kriNkt", "fy": "fY", "rute": "rLt", "lute": "lLt", "jute": "JLt", "mube": "mjLb", "thyme": "TYm",
+		"kede": "kEd", "wape": "wAp", "wapes": "wAps", "zomes": "zGmz", "mages": "mAgiz", "baked": "bAkt", "ware": "w6",
+		"quog": "kwog", "whid": "wid", "phob": "fob", "knip": "nip", "wrop": "rop", "ribs": "ribz", "rips": "rips",
+		"judge": "JuJ", "batch": "baC", "hiss": "his", "hall": "hal", "mung": "muN", "mink": "miNk", "minx": "miNks",
+		"staw": "stc", "gair": "g6", "goard": "gKd", "firp": "f3p", "nerse": "n3s", "gice": "gYs", "pance": "pans",
+		"ticked": "tikt", "zanded": "zandid", "dished": "diSt", "latched": "laCt", "hummed": "humd", "boxes": "boksiz",
+		"tishes": "tiSiz", "i": "Y", "she": "SE", "go": "gG", "flu": "flL", "lamb": "lam", "lambs": "lambz",
+		"taughter": "tct4", "sofa": "sof@", "hello": "helG", "gipsy": "gipsy", "gym": "gim", "fleight": "flAt",
+		"baul": "bcl", "loun": "lWn", "oink": "XNk", "fow": "fW", "puce": "pjLs", "cube": "kjLb",
 	} {
 		assert.Equal(t, want, spelling.Guess(word), word)
 	}
