@@ -49,12 +49,7 @@ type Face struct {
 
 // Cards writes the cards at true size: as many on a page as fit, fewer to fold.
 func Cards(w io.Writer, faces []Face, layout Layout, size Size, paper Paper) error {
-	making.Lock()
-	defer making.Unlock()
-	d, err := newDocument(w, paper, "Sound cards")
-	if err != nil {
-		return err
-	}
+	d := newDocument(w, paper, "Sound cards")
 	width := size.Width
 	if layout == Fold {
 		width *= 2
@@ -98,13 +93,8 @@ func Cards(w io.Writer, faces []Face, layout Layout, size Size, paper Paper) err
 
 // Frieze writes the cards as a band for the wall: letter over picture, three to a sheet on its side.
 func Frieze(w io.Writer, faces []Face, paper Paper) error {
-	making.Lock()
-	defer making.Unlock()
 	paper = Paper{paper.Height, paper.Width}
-	d, err := newDocument(w, paper, "Wall frieze")
-	if err != nil {
-		return err
-	}
+	d := newDocument(w, paper, "Wall frieze")
 	const cols = 3
 	width, height := (paper.Width-12)/cols, paper.Height-24
 	for group := range slices.Chunk(faces, cols) {

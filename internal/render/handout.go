@@ -54,12 +54,7 @@ func Sheets() []Sheet { return sheets }
 // Print writes one sheet by its name, or with "all" every one for which the introduction has something. The
 // error wraps ErrNothing where there is nothing for it.
 func Print(w io.Writer, h Handout, name string, paper Paper) error {
-	making.Lock()
-	defer making.Unlock()
-	d, err := newDocument(w, paper, fmt.Sprintf("Introduction of %s for %s", h.Lesson.Pair.Grapheme, h.Head.Class))
-	if err != nil {
-		return err
-	}
+	d := newDocument(w, paper, fmt.Sprintf("Introduction of %s for %s", h.Lesson.Pair.Grapheme, h.Head.Class))
 	for _, s := range sheets {
 		if s.Name != name && name != "all" {
 			continue

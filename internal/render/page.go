@@ -60,29 +60,35 @@ var (
 
 type fonts struct{ child, adult *canvas.FontFamily }
 
-// The font library keeps state while it makes a subset, so one document is made at a time.
-var making sync.Mutex
+// A set of fonts keeps state while it makes a subset: each document has one to itself, and hands it on.
+var fontSets = sync.Pool{New: func() any {
+	set, err := loadFonts()
+	if err != nil {
+		panic(err) // the files are part of the program
+	}
+	return set
+}}
 
-var loadFonts = sync.OnceValues(func() (fonts, error) {
-	f := fonts{canvas.NewFontFamily("Andika"), canvas.NewFontFamily("Atkinson Hyperlegible")}
+func loadFonts() (*fonts, error) {
+	f := &fonts{canvas.NewFontFamily("Andika"), canvas.NewFontFamily("Atkinson Hyperlegible")}
 	for family, name := range map[*canvas.FontFamily]string{f.child: "andika", f.adult: "atkinson-hyperlegible"} {
 		for weight, style := range map[string]canvas.FontStyle{"400": canvas.FontRegular, "700": canvas.FontBold} {
 			data, err := fontFiles.ReadFile(fmt.Sprintf("fonts/%s-latin-%s-normal.woff2", name, weight))
 			if err != nil {
-				return f, err
+				return nil, err
 			}
 			if err := family.LoadFont(data, 0, style); err != nil {
-				return f, fmt.Errorf("load font %s: %w", name, err)
+				return nil, fmt.Errorf("load font %s: %w", name, err)
 			}
 		}
 	}
 	return f, nil
-})
+}
 
 // document collects pages and writes the PDF at the end.
 type document struct {
 	paper Paper
-	fonts fonts
+	fonts *fonts
 	w     io.Writer
 	title string
 	out   *pdf.PDF // made with the first page, whose size it needs
@@ -91,13 +97,9 @@ type document struct {
 	ctx   *canvas.Context
 }
 
-// newDocument starts a document with a title. The caller must hold making.
-func newDocument(w io.Writer, paper Paper, title string) (*document, error) {
-	f, err := loadFonts()
-	if err != nil {
-		return nil, err
-	}
-	return &document{paper: paper, fonts: f, w: w, title: title}, nil
+// newDocument starts a document with a title. Its fonts go back when it is closed.
+func newDocument(w io.Writer, paper Paper, title string) *document {
+	return &document{paper: paper, fonts: fontSets.Get().(*fonts), w: w, title: title}
 }
 
 func (d *document) newPage() {
@@ -124,7 +126,9 @@ func (d *document) flush() {
 
 func (d *document) close() error {
 	d.flush()
-	return d.out.Close()
+	err := d.out.Close()
+	fontSets.Put(d.fonts)
+	return err
 }
 
 type textStyle struct {

@@ -8,6 +8,7 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -112,6 +113,26 @@ func TestPagesAndFonts(t *testing.T) {
 	for line := range strings.Lines(fonts) {
 		if f := strings.Fields(line); len(f) > 5 && strings.Contains(line, "TrueType") {
 			assert.Contains(t, line, "yes", "embedded: %s", line)
+		}
+	}
+}
+
+// Several documents are made at once, each with its own fonts: the words of each stand on its own pages.
+func TestSeveralAtOnce(t *testing.T) {
+	words := []string{"light", "ship", "queen", "brush", "jazz", "vixen"}
+	out := make([]bytes.Buffer, 24)
+	var all sync.WaitGroup
+	for i := range out {
+		all.Go(func() {
+			w := words[i%len(words)]
+			assert.NoError(t, render.Cards(&out[i], []render.Face{face("igh", w)}, render.Fold, render.Large, render.A4))
+		})
+	}
+	all.Wait()
+	for i := range out {
+		for k, w := range words {
+			there := len(boxes(t, out[i].Bytes(), w)) > 0
+			assert.Equal(t, k == i%len(words), there, "%s in the document of %s", w, words[i%len(words)])
 		}
 	}
 }

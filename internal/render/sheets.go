@@ -76,12 +76,7 @@ func (d *document) practiceOf(forms []strokes.Written, height float64, title, ri
 
 // Practice writes a practice sheet of any letters, without an introduction.
 func Practice(w io.Writer, form strokes.Written, height float64, paper Paper) error {
-	making.Lock()
-	defer making.Unlock()
-	d, err := newDocument(w, paper, "Practice sheet "+form.Text)
-	if err != nil {
-		return err
-	}
+	d := newDocument(w, paper, "Practice sheet "+form.Text)
 	d.practiceOf([]strokes.Written{form}, height, "Write "+form.Text, "")
 	return d.close()
 }
