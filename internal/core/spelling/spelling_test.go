@@ -214,3 +214,36 @@ func ExampleParsePair() {
 	fmt.Println(p, p.Kind())
 	// Output: igh=aɪ trigraph
 }
+
+// The most common sound of a bare grapheme (common practice, no published source), and what a pair of one accent is in
+// another.
+func TestBareGraphemesAndAccents(t *testing.T) {
+	for text, want := range map[string]string{
+		"th": "th=θ", "oo": "oo=uː", "ow": "ow=aʊ", "ea": "ea=iː", "c": "c=k", "g": "g=ɡ", "s": "s=s", "ch": "ch=tʃ",
+		"ou": "ou=aʊ", "a": "a=æ", "o": "o=ɒ", "u": "u=ʌ", "x": "x=ks", "nk=ŋk": "nk=ŋk", " SH ": "sh=ʃ",
+		"er=ər": "er=ə", "o=ɑː": "o=ɒ", "oa=oʊ": "oa=əʊ", "u=ʊ": "u=ʊ",
+	} {
+		p, err := spelling.ParsePair(sb, text)
+		require.NoError(t, err, text)
+		assert.Equal(t, want, p.String(), text)
+	}
+	for _, r := range []struct {
+		accent phoneme.Accent
+		pair   spelling.Pair
+		want   string
+	}{
+		{phoneme.GeneralAmerican, spelling.Pair{Grapheme: "er", Sound: "ə"}, "er=ər"},
+		{phoneme.GeneralAmerican, spelling.Pair{Grapheme: "o", Sound: "ɒ"}, "o=ɑː"},
+		{phoneme.GeneralAmerican, spelling.Pair{Grapheme: "sh", Sound: "ʃ"}, "sh=ʃ"},
+		{phoneme.NorthernEnglish, spelling.Pair{Grapheme: "u", Sound: "ʌ"}, "u=ʊ"},
+		{sb, spelling.Pair{Grapheme: "ar", Sound: "ɑːr"}, "ar=ɑː"},
+		{sb, spelling.Pair{Grapheme: "zz", Sound: "m"}, "zz=m"},
+		{sb, spelling.Pair{Grapheme: "?", Sound: "m"}, "?=m"},
+	} {
+		assert.Equal(t, r.want, r.pair.In(r.accent).String(), "%s in %s", r.pair, r.accent)
+	}
+	_, err := spelling.ParsePair(sb, "nk=m")
+	require.ErrorIs(t, err, spelling.ErrUnknownPair)
+	_, err = spelling.ParsePair(sb, "sh=nk")
+	require.ErrorIs(t, err, spelling.ErrUnknownPair)
+}
