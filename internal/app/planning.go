@@ -14,6 +14,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/unfit"
+	"brightchalk/internal/render"
 	"brightchalk/internal/store"
 )
 
@@ -122,11 +123,12 @@ type Vocabulary struct {
 	Accents   []phoneme.AccentName `json:"accents" nullable:"false"`
 	Steps     []lesson.StepKind    `json:"steps" nullable:"false" doc:"kinds of steps, in the usual order"`
 	Materials []lesson.Material    `json:"materials" nullable:"false"`
+	Sheets    []render.Sheet       `json:"sheets" nullable:"false" doc:"what can be printed of an introduction"`
 }
 
 // TheVocabulary is the same for all teams.
 func TheVocabulary() Vocabulary {
-	return Vocabulary{phoneme.AccentNames(), lesson.StepKinds(), lesson.Materials()}
+	return Vocabulary{phoneme.AccentNames(), lesson.StepKinds(), lesson.Materials(), render.Sheets()}
 }
 
 // Classes lists the team's classes and groups.

@@ -36,7 +36,7 @@ func nothing(text string) error { return fault.New(ErrNothing, "nothing to print
 
 var sheets = []Sheet{
 	{"plan", "The plan to teach from", (*document).plan},
-	{"practice", "Practice sheet: dotted letters", (*document).practice},
+	{"practice", "Practice sheet, dotted letters", (*document).practice},
 	{"words", "Flash words", (*document).flashWords},
 	{"sorting", "Pictures to sort", (*document).sorting},
 	{"quarters", "First or last, in four quarters", (*document).quarters},

@@ -5,7 +5,9 @@ import (
 	"math/cmplx"
 	"slices"
 
+	"gonum.org/v1/gonum/dsp/window"
 	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/stat"
 )
 
 const (
@@ -32,12 +34,13 @@ func resonances(low []float64, lo, hi, order int) [][]float64 {
 	return out
 }
 
+// median sorts its argument; it is 0 of nothing.
 func median(in []float64) float64 {
 	if len(in) == 0 {
 		return 0
 	}
 	slices.Sort(in)
-	return in[len(in)/2]
+	return stat.Quantile(0.5, stat.Empirical, in, nil)
 }
 
 // apart is the distance in Bark of a frame's peaks from a vowel's F1 and F2. Two formants close together may
@@ -79,9 +82,9 @@ func lpc(in []float64, order int) []float64 {
 	n := len(in) - 1
 	x := make([]float64, n)
 	for i := range x {
-		w := 0.54 - 0.46*math.Cos(2*math.Pi*float64(i)/float64(n-1))
-		x[i] = (in[i+1] - 0.97*in[i]) * w
+		x[i] = in[i+1] - 0.97*in[i]
 	}
+	window.Hamming(x)
 	var r [mostLPC + 1]float64
 	for k := range order + 1 {
 		for i := k; i < n; i++ {

@@ -1812,6 +1812,10 @@ export interface components {
             /** Format: int64 */
             takes: number;
         };
+        RenderSheet: {
+            name: string;
+            title: string;
+        };
         Renewed: {
             /**
              * Format: int64
@@ -2127,6 +2131,8 @@ export interface components {
         Vocabulary: {
             accents: components["schemas"]["PhonemeAccentName"][];
             materials: components["schemas"]["LessonMaterial"][];
+            /** @description what can be printed of an introduction */
+            sheets: components["schemas"]["RenderSheet"][];
             /** @description kinds of steps, in the usual order */
             steps: components["schemas"]["LessonStepKind"][];
         };

@@ -1,23 +1,11 @@
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
+import { useVocabulary } from '../../api/shared'
 import { Field, Input } from '../../ui/parts'
-
-const sheets: [string, string][] = [
-  ['plan', 'The plan to teach from'],
-  ['practice', 'Practice sheet, dotted letters'],
-  ['words', 'Flash words'],
-  ['sorting', 'Pictures to sort'],
-  ['quarters', 'First or last, in four quarters'],
-  ['frames', 'Sound frames'],
-  ['eight', 'Fold-into-eight picture book'],
-  ['ring', 'Find and ring'],
-  ['pieces', 'Chopped sentence to cut'],
-  ['page', 'A page to read together'],
-  ['home', 'Home sheet'],
-]
 
 /** What can be printed of an introduction: everything at once, or one sheet. */
 export function PrintMenu({ introductionId }: { introductionId: string }) {
+  const sheets = useVocabulary().data?.sheets ?? []
   const [line, setLine] = useState('')
   const href = (sheet: string) =>
     `/api/introductions/${introductionId}/print/${sheet}.pdf${line && (sheet === 'home' || sheet === 'all') ? `?line=${encodeURIComponent(line)}` : ''}`
@@ -43,7 +31,7 @@ export function PrintMenu({ introductionId }: { introductionId: string }) {
             Everything for this lesson
           </a>
           <ul className="my-1 grid">
-            {sheets.map(([name, title]) => (
+            {sheets.map(({ name, title }) => (
               <li key={name}>
                 <a href={href(name)} target="_blank" rel="noreferrer" className={look}>
                   {title}
