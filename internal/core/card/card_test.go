@@ -241,7 +241,9 @@ func TestVoiced(t *testing.T) {
 	assert.False(t, card.Voiced(sb, pair("qu", "kw")), "its first sound")
 	assert.True(t, card.Voiced(sb, pair("?", "?")))
 	assert.Equal(t, card.Stretch, card.HoldOf(sb, pair("s", "s")))
-	for _, p := range []spelling.Pair{pair("t", "t"), pair("h", "h"), pair("w", "w"), pair("y", "j"), pair("x", "ks"), pair("a", "æ"), pair("?", "?")} {
+	for _, p := range []spelling.Pair{
+		pair("t", "t"), pair("h", "h"), pair("w", "w"), pair("y", "j"), pair("x", "ks"), pair("a", "æ"), pair("?", "?"),
+	} {
 		assert.Equal(t, card.Short, card.HoldOf(sb, p), p)
 	}
 }

@@ -16,6 +16,7 @@ import (
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
 )
 
 // written sets a lesson down as a phonics lead reads it: all that is said, shown and chosen, with the reasons.
@@ -94,6 +95,16 @@ func TestLessonsToBeRead(t *testing.T) {
 			in.Bank = bank
 		},
 		"american": func(in *lesson.Input) { in.Conventions.Accent = "general-american"; in.Seed = 21 },
+		"bare": func(in *lesson.Input) {
+			in.Target.Picture, in.Target.Rhyme, in.Target.RhymeShort, in.Target.Action, in.Target.MouthCue = "", "", "", "", ""
+		},
+		"no-picture": func(in *lesson.Input) { in.Target.Picture, in.Target.RhymeShort = "", "" },
+		"no-rhyme":   func(in *lesson.Input) { in.Target.Rhyme, in.Target.RhymeShort = "", "" },
+		"final":      func(in *lesson.Input) { in.Target.Pair = spelling.Pair{Grapheme: "ng", Sound: "ŋ"} },
+		"middle":     func(in *lesson.Input) { in.Target.Pair = spelling.Pair{Grapheme: "oo", Sound: "ʊ"} },
+		"seldom":     func(in *lesson.Input) { in.Target.Pair = spelling.Pair{Grapheme: "s", Sound: "ʒ"} },
+		"unit":       func(in *lesson.Input) { in.Target.Pair = spelling.Pair{Grapheme: "x", Sound: "ks"} },
+		"wh":         func(in *lesson.Input) { in.Target.Pair = spelling.Pair{Grapheme: "wh", Sound: "w"} },
 		"heavy": func(in *lesson.Input) {
 			in.Routine.Steps = []lesson.RoutineStep{
 				{Kind: lesson.Ear, Weight: 2, Name: "Ears"},
@@ -175,4 +186,31 @@ func TestWhatWasKeptBeforeStillOpens(t *testing.T) {
 	again, err := lesson.Documents.Read(data)
 	require.NoError(t, err)
 	assert.Equal(t, written(assemble(t, input(t, 9))), written(again))
+}
+
+// Every choice of a lesson put into the place of its next best, read as the lessons are.
+func TestALessonAfterSwaps(t *testing.T) {
+	in := input(t, 14)
+	in.Exceptions = []string{"the", "is"}
+	in.Bank = []lesson.Text{
+		{Kind: "sentence", Body: "The big bug is in the bin."},
+		{Kind: "sentence", Body: "Is the bag big?"},
+		{Kind: "page", Body: "The bug is in the bag. The bag is big. Is the bug in the bed?"},
+		{Kind: "page", Body: "A bad dog bit the big bag. Bob is sad."},
+	}
+	out := assemble(t, in)
+	swapped := 0
+	for i := range out.Steps {
+		for k := range out.Steps[i].Choices {
+			c := out.Steps[i].Choices[k]
+			if err := lesson.Swap(&out, c.Slot, south); err == nil {
+				swapped++
+				assert.True(t, out.Steps[i].Choices[k].Swapped)
+				assert.NotEqual(t, c.Value, out.Steps[i].Choices[k].Value)
+			}
+		}
+	}
+	assert.Greater(t, swapped, 10)
+	goldie.New(t, goldie.WithFixtureDir("testdata"), goldie.WithNameSuffix(".txt")).
+		Assert(t, "swapped", []byte(written(out)))
 }

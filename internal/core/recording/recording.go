@@ -110,9 +110,6 @@ const (
 	farVowelBark   = 2.15
 )
 
-// turnScore is how clearly a hum or a buzz must turn into a vowel before that is said.
-var turnScore = map[Class]float64{Hum: -0.3, Buzz: -0.3}
-
 // plainTurn is a turn so clear that even a short vowel is sure.
 const plainTurn = 0.8
 

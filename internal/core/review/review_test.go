@@ -88,7 +88,8 @@ func TestRest(t *testing.T) {
 
 func TestReasons(t *testing.T) {
 	for days, want := range map[int]string{
-		0: "sure, last met today", 1: "sure, last met yesterday", 2: "sure, last met 2 days ago", 9: "sure, last met 9 days ago",
+		0: "sure, last met today", 1: "sure, last met yesterday", 2: "sure, last met 2 days ago",
+		9: "sure, last met 9 days ago",
 	} {
 		got, _ := pick(t, seen("x", days, review.Sure, 0))
 		assert.Equal(t, want, got)

@@ -33,13 +33,7 @@ func Guess(word string) string {
 		case rest == "es" && vowelSeen && strings.HasSuffix(word[:i], "s"):
 			g, codes = rest, "iz"
 		case rest == "ed" && vowelSeen && i > 1:
-			g, codes = rest, "d"
-			if c := word[i-1]; c == 't' || c == 'd' {
-				codes = "id"
-			} else if strings.ContainsRune("pkfsx", rune(c)) || strings.HasSuffix(word[:i], "sh") ||
-				strings.HasSuffix(word[:i], "ch") {
-				codes = "t"
-			}
+			g, codes = rest, pastCodes(word[:i])
 		case rest[0] == 'c' && len(g) == 1 && len(rest) > 1 && strings.ContainsRune("eiy", rune(rest[1])):
 			codes = "s"
 		case rest[0] == 'n' && len(g) == 1 && len(rest) > 1 && (rest[1] == 'k' || rest[1] == 'x'):
@@ -72,6 +66,17 @@ func Guess(word string) string {
 		i += len(g)
 	}
 	return out.String()
+}
+
+// pastCodes are the sounds of -ed after a stem.
+func pastCodes(stem string) string {
+	switch c := stem[len(stem)-1]; {
+	case c == 't' || c == 'd':
+		return "id"
+	case strings.IndexByte("pkfsx", c) >= 0, strings.HasSuffix(stem, "sh"), strings.HasSuffix(stem, "ch"):
+		return "t"
+	}
+	return "d"
 }
 
 const vowelCodeBytes = "ieaqoxuU@EyAYXGWLPcRK34567"

@@ -220,7 +220,7 @@ func ExampleParsePair() {
 func TestBareGraphemesAndAccents(t *testing.T) {
 	for text, want := range map[string]string{
 		"th": "th=θ", "oo": "oo=uː", "ow": "ow=aʊ", "ea": "ea=iː", "c": "c=k", "g": "g=ɡ", "s": "s=s", "ch": "ch=tʃ",
-		"ou": "ou=aʊ", "a": "a=æ", "o": "o=ɒ", "u": "u=ʌ", "x": "x=ks", "nk=ŋk": "nk=ŋk", " SH ": "sh=ʃ",
+		"ou": "ou=aʊ", "a": "a=æ", "o": "o=ɒ", "u": "u=ʌ", "x": "x=ks", "nk=ŋk": "nk=ŋk", "SH": "sh=ʃ", "i_e = aɪ": "i-e=aɪ",
 		"er=ər": "er=ə", "o=ɑː": "o=ɒ", "oa=oʊ": "oa=əʊ", "u=ʊ": "u=ʊ",
 	} {
 		p, err := spelling.ParsePair(sb, text)

@@ -26,7 +26,7 @@ func TestLettersAsTheyAreDrawn(t *testing.T) {
 		var b strings.Builder
 		for _, sign := range strokes.Signs() {
 			letter, _ := strokes.Of(sign)
-			for _, by := range []strokes.Point{{X: 0, Y: 0.05}, {X: 0, Y: -0.05}, {X: 0, Y: 0.2}, {X: 0, Y: -0.2}, {X: 7, Y: 0}} {
+			for _, by := range []strokes.Point{{Y: 0.05}, {Y: -0.05}, {Y: 0.2}, {Y: -0.2}, {X: 7}} {
 				moved := letter.Map(func(p strokes.Point) strokes.Point { return strokes.Point{X: p.X + by.X, Y: p.Y + by.Y} })
 				fmt.Fprintf(&b, "  moved by %.2f, %.2f: %v\n", by.X, by.Y, l.Geometry(moved))
 			}

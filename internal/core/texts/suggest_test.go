@@ -1,11 +1,13 @@
 package texts_test
 
 import (
+	"errors"
 	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
+	"testing/quick"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -165,4 +167,33 @@ func BenchmarkSuggest(b *testing.B) {
 			rand.New(rand.NewPCG(1, 2)),
 		)
 	}
+}
+
+// Whatever sentence is made: its pieces are the sentence, 4 to 7 of them, the first with the capital and the last with
+// the full stop; a sentence that cannot be cut says why.
+func TestChopKeepsEverySentenceWhole(t *testing.T) {
+	taught := pairs(t, later)
+	cut := 0
+	check := func(seed uint64) bool {
+		for _, s := range texts.Suggest(texts.SuggestQuery{Taught: taught, Count: 3}, south, rand.New(rand.NewPCG(seed, 3))) {
+			pieces, err := texts.Chop(s.Text)
+			if err != nil {
+				if !errors.Is(err, texts.ErrChop) {
+					return false
+				}
+				continue
+			}
+			cut++
+			if strings.Join(pieces, " ") != s.Text || len(pieces) < 4 || len(pieces) > 7 {
+				return false
+			}
+			again, err := texts.Chop(strings.Join(pieces, " "))
+			if err != nil || !slices.Equal(again, pieces) {
+				return false
+			}
+		}
+		return true
+	}
+	require.NoError(t, quick.Check(check, &quick.Config{MaxCount: 60}))
+	assert.Greater(t, cut, 20)
 }

@@ -2,6 +2,7 @@ package words_test
 
 import (
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -255,4 +256,52 @@ func BenchmarkMakeUp(b *testing.B) {
 		)
 		b.ReportMetric(float64(len(made)), "words")
 	}
+}
+
+// Each filter refuses a word that all others let pass, and lets another pass.
+func TestEachFilterHasAWordThatOnlyItRefuses(t *testing.T) {
+	taught := set(t, "s,a,t,i,p,n,m,d,g,o,c,k,e,u,r,h,b,f,l,j,v,w,x,y,z,sh,ch,ck,ai,a-e,ee,ow=əʊ,ow=aʊ")
+	find := func(change func(q *words.Query)) []string {
+		q := words.Query{Taught: maps.Clone(taught)}
+		change(&q)
+		var out []string
+		for _, c := range words.Find(q, south) {
+			out = append(out, c.Word)
+		}
+		return out
+	}
+	base := find(func(*words.Query) {})
+	n := spelling.Pair{Grapheme: "n", Sound: "n"}
+	for _, r := range []struct {
+		name          string
+		change        func(q *words.Query)
+		refused, left string
+	}{
+		{"taught", func(q *words.Query) { delete(q.Taught, spelling.Pair{Grapheme: "sh", Sound: "ʃ"}) }, "ship", "cat"},
+		{"target", func(q *words.Query) { q.Target = &n }, "cat", "pan"},
+		{"place", func(q *words.Query) { q.Target, q.Position = &n, words.Final }, "nap", "pan"},
+		{"first place", func(q *words.Query) { q.Target, q.Position = &n, words.Initial }, "pan", "nap"},
+		{"frame", func(q *words.Query) { q.Frame = "CVC" }, "frog", "cat"},
+		{"picture", func(q *words.Query) { q.WithPicture = true }, "big", "cat"},
+		{"at least four sounds", func(q *words.Query) { q.MinSounds = 4 }, "cat", "frog"},
+		{"at most three sounds", func(q *words.Query) { q.MaxSounds = 3 }, "frog", "cat"},
+		{"beats", func(q *words.Query) { q.Syllables = 2 }, "cat", "robin"},
+		{"one beat", func(q *words.Query) { q.Syllables = 1 }, "robin", "cat"},
+		{"familiarity", func(q *words.Query) { q.Familiarity = 5 }, "romp", "cat"},
+		{"sound-alikes", func(q *words.Query) { q.NoHomophones = true }, "sail", "cat"},
+		{"excluded", func(q *words.Query) { q.Exclude = map[string]bool{"cat": true} }, "cat", "frog"},
+	} {
+		got := find(r.change)
+		assert.Contains(t, base, r.refused, r.name)
+		assert.NotContains(t, got, r.refused, r.name)
+		assert.Contains(t, got, r.left, r.name)
+		for _, w := range got {
+			assert.Contains(t, base, w, "a filter never adds a word")
+		}
+	}
+	assert.Equal(t, base[:7], find(func(q *words.Query) { q.Limit = 7 }), "a limit takes the best")
+	rare := find(func(q *words.Query) { q.Rare = true })
+	assert.Greater(t, len(rare), len(base))
+	assert.NotContains(t, base, "bow", "said in two ways")
+	assert.Contains(t, find(func(q *words.Query) { q.Doubtful = true }), "bow")
 }
