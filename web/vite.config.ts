@@ -8,6 +8,7 @@ export default defineConfig({
     outDir: '../internal/webui/dist',
     emptyOutDir: true,
     assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 2000, // of the page about the calls
     rollupOptions: { input: ['index.html', 'docs.html'] },
   },

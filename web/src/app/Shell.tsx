@@ -1,14 +1,21 @@
+import { lazy, Suspense } from 'react'
 import { Link, Outlet, useRouterState } from '@tanstack/react-router'
 import { CallError, client, data, queryClient } from '../api/client'
 import { useLive, useLiveState } from '../api/live'
 import { useMe } from '../api/shared'
-import { SignInPage } from '../features/signin/SignInPage'
 import { Failed, Waiting } from '../ui/parts'
+
+const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) => ({ default: m.SignInPage })))
 
 export function Shell() {
   const me = useMe()
   if (me.isPending) return <Waiting what="Opening the cupboard …" />
-  if (me.error instanceof CallError && me.error.status === 401) return <SignInPage />
+  if (me.error instanceof CallError && me.error.status === 401)
+    return (
+      <Suspense>
+        <SignInPage />
+      </Suspense>
+    )
   if (me.error && !me.data) return <Failed error={me.error} />
   return <SignedIn name={me.data.name} role={me.data.role} team={me.data.team} />
 }

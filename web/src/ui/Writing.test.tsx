@@ -1,7 +1,8 @@
 import { act } from 'react'
 import { createRoot, type Root } from 'react-dom/client'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { useWriter, Writing, type Written } from './Writing'
+import { useWriter } from './useWriter'
+import { Writing, type Written } from './Writing'
 
 const line = (name: string, y: number, shown = true) => ({ name, colour: 'grey' as const, shown, y })
 const stroke = (path: string, words: string, length = 1) => ({

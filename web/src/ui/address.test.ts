@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { inAddress, listed, readAddress, stillOnTheWay, unlisted } from './address'
+import { inAddress, readAddress, stillOnTheWay } from './address'
 
 const plain = { tab: 'find', text: '' }
 
@@ -16,9 +16,5 @@ describe('address', () => {
     expect(stillOnTheWay(typed, { ...was, text: 'k' }, { ...was, text: 'kay' })).toEqual({})
     // A change that changed nothing is not left over for the day on which somebody goes back.
     expect(stillOnTheWay({ tab: 'find' }, was, { ...was, tab: 'ear' })).toEqual({})
-  })
-  it('holds lists', () => {
-    expect(unlisted(listed(['ship', 'shop']))).toEqual(['ship', 'shop'])
-    expect(unlisted(listed([]))).toEqual([])
   })
 })

@@ -32,7 +32,3 @@ export function stillOnTheWay<K extends string>(
   for (const k of Object.keys(changed) as K[]) if (changed[k] === now[k] || changed[k] === before[k]) delete out[k]
   return out
 }
-
-/** A list as one value. */
-export const listed = (words: readonly string[]) => words.join('~')
-export const unlisted = (text: string) => (text === '' ? [] : text.split('~'))

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { askedOf, askOf, oneOf, plainFind, positions } from './model'
+import { askedOf, askOf, oneOf, plainFind, positions, listed, unlisted } from './model'
 
 const klass = { class: 'heron', next: 'sh', made: false }
 
@@ -19,5 +19,9 @@ describe('the finder in the address', () => {
     })
     expect(oneOf(positions, 'nowhere')).toBe('any')
     expect(askOf({ ...plainFind, sounds: 'many' }, klass).sounds).toBe(0)
+  })
+  it('holds picked words as one value', () => {
+    expect(unlisted(listed(['ship', 'shop']))).toEqual(['ship', 'shop'])
+    expect(unlisted(listed([]))).toEqual([])
   })
 })

@@ -59,3 +59,7 @@ export function askedOf(part: Partial<Ask>): Partial<Record<keyof typeof plainFi
   for (const [k, v] of Object.entries(part)) out[k] = String(v)
   return out
 }
+
+/** Picked words as one value of the address. */
+export const listed = (words: readonly string[]) => words.join('~')
+export const unlisted = (text: string) => (text === '' ? [] : text.split('~'))
