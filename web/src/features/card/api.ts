@@ -1,5 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient, send, type CardView, type Content } from '../../api/client'
+import { client, data, keys, queryClient, type CardView, type Content } from '../../api/client'
+import { send } from '../../api/send'
 
 const path = (id: string) => ({ params: { path: { id } } })
 

@@ -11,6 +11,7 @@ import { Spellings } from './Spellings'
 import { Unlocks } from './Unlocks'
 import { TrayContext, useTray, type Tray } from './useTray'
 import { WordPlay } from './WordPlay'
+import { listed, unlisted } from './model'
 
 const tabs: [string, string][] = [
   ['find', 'Find'],

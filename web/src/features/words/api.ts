@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient, send } from '../../api/client'
+import { client, data, keys, queryClient } from '../../api/client'
+import { send } from '../../api/send'
 import type { Ask, Game } from './model'
 
 export const useFound = (kind: 'words' | 'made-up', ask: Ask) =>

@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient, send, type Schemas, type Take } from '../../api/client'
+import { client, data, keys, queryClient, type Schemas, type Take } from '../../api/client'
+import { send } from '../../api/send'
 
 const path = (id: string) => ({ params: { path: { id } } })
 
