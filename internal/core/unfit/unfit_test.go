@@ -89,3 +89,15 @@ func ExampleOf() {
 	fmt.Println(theme, refused)
 	// Output: violence true
 }
+
+// A hyphen or a space does not hide a short word that is refused by itself only.
+func TestPartsAreAskedOneByOne(t *testing.T) {
+	for _, word := range []string{"gin-fizz", "tom gin", "gin sling"} {
+		_, refused := unfit.Of(word)
+		assert.True(t, refused, word)
+	}
+	_, refused := unfit.Of("begin")
+	assert.False(t, refused, "the letters alone say nothing")
+	_, refused = unfit.Of("well-fed")
+	assert.False(t, refused)
+}
