@@ -1,6 +1,9 @@
 import type { Bit } from '../api/client'
 
-/** A word with its bridges: an arc under each grapheme, a leaping arc for a split spelling, a wavy one under the odd part. */
+/**
+ * A word with its bridges: an arc under each grapheme, a leaping arc for a split spelling, a wavy one under the odd
+ * part.
+ */
 export function Bridges({
   word,
   bits,

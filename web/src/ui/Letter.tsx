@@ -1,6 +1,9 @@
 import { Writing, type Written } from './Writing'
 
-/** A grapheme on its writing lines, as the team writes it where it has strokes, else in the font; letter groups are underlined as a team writes them. */
+/**
+ * A grapheme on its writing lines, as the team writes it where it has strokes, else in the font; letter groups are
+ * underlined as a team writes them.
+ */
 const X_HEIGHT = 51 // of Andika, in hundredths of the font size
 const CAP_HEIGHT = 72
 const DROP = 30

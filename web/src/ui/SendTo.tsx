@@ -5,7 +5,10 @@ import { Button, Inline, Notice } from './parts'
 
 type Props = { className: string; values: string[]; steps: [SendStep, string][] }
 
-/** "Send to the introduction of *sh*, step *Read*": only introductions of this class that have not been taught are offered. */
+/**
+ * "Send to the introduction of *sh*, step *Read*": only introductions of this class that have not been taught are
+ * offered.
+ */
 export function SendTo({ className, values, steps }: Props) {
   const recent = useRecent()
   const open = (recent.data ?? []).filter((r) => r.class_name === className && !r.taught)

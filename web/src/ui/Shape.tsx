@@ -1,4 +1,7 @@
-/** Step families by shape: ear round, mouth drop, eye diamond, hand square, word pill, page sheet. Colour only goes with it. */
+/**
+ * Step families by shape: ear round, mouth drop, eye diamond, hand square, word pill, page sheet. Colour only goes with
+ * it.
+ */
 const shapes: Record<string, { path: string; fill: string }> = {
   ear: { path: 'M12 3a9 9 0 1 0 .01 0Z', fill: 'var(--color-sky)' },
   mouth: { path: 'M12 2C16 9 20 12 20 16a8 6.5 0 0 1-16 0C4 12 8 9 12 2Z', fill: 'var(--color-coral)' },

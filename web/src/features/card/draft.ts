@@ -5,8 +5,9 @@ export type Conflict = NonNullable<Problem['conflict']>
 type Base = { version: number; content: Content }
 
 /**
- * What is being written on a card: the draft, the version it began from, how saving goes, a clash, and whether the person has just
- * decided one, which is saved without a pause. */
+ * What is being written on a card: the draft, the version it began from, how saving goes, a clash, and whether the
+ * person has just decided one, which is saved without a pause.
+ */
 export type DraftState = {
   draft: Content
   base: Base

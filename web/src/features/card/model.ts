@@ -31,7 +31,10 @@ export function takeTheirs(mine: Content, theirs: Content, fields: readonly stri
   return out as Content
 }
 
-/** What stands of theirs where mine has not been touched since base: a change by others shows without losing what is being typed. */
+/**
+ * What stands of theirs where mine has not been touched since base: a change by others shows without losing what is
+ * being typed.
+ */
 export function follow(base: Content, mine: Content, theirs: Content): Content {
   const out: Record<string, unknown> = { ...mine }
   for (const f of Object.keys(mine) as (keyof Content)[]) {

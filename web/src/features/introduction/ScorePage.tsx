@@ -171,7 +171,9 @@ type LaneProps = {
   onLock: (slot: string, locked: boolean) => void
 }
 
-/** The lanes of a step, as in a score: what the adult says, what the class does, what is on the table, what is shown. */
+/**
+ * The lanes of a step, as in a score: what the adult says, what the class does, what is on the table, what is shown.
+ */
 function Lanes({ step, intro, disabled, onSwap, onLock }: LaneProps) {
   const lanes: [string, string[] | null][] = [
     ['Adult', step.adult],

@@ -173,7 +173,10 @@ function PictureSide({ screen, pack }: { screen: Lesson['cards'][string]; pack: 
   )
 }
 
-/** Air writing: the letter writes itself, with the words of each stroke; turned, it is mirrored for a teacher who faces the class. */
+/**
+ * Air writing: the letter writes itself, with the words of each stroke; turned, it is mirrored for a teacher who faces
+ * the class.
+ */
 function Write({ written, mirrored }: { written: Written; mirrored: boolean }) {
   const writer = useWriter(written)
   const { play } = writer

@@ -62,7 +62,10 @@ export function standing(card: WallCard, taught: ReadonlySet<string> | undefined
   return card.card_id === next ? 'next' : 'later'
 }
 
-/** The card to focus when an arrow key is pressed: left and right along the order, up and down to the nearest on the next ledge. */
+/**
+ * The card to focus when an arrow key is pressed: left and right along the order, up and down to the nearest on the
+ * next ledge.
+ */
 export function step(rows: readonly Ledge[], at: string, key: string): string | undefined {
   const r = rows.findIndex((row) => row.cards.some((c) => c.card_id === at))
   const row = rows[r]
