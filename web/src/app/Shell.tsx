@@ -41,7 +41,7 @@ function SignedIn({ name, role, team }: { name: string; role: string; team: stri
       <header className="slate flex flex-wrap items-center gap-x-4 gap-y-1 bg-slate px-5 py-2 text-chalk">
         <span className="mr-2 font-child text-2xl font-bold tracking-wide text-marigold">Bright Chalk</span>
         <nav aria-label="Main" className="flex gap-1">
-          <Link to="/" activeOptions={{ exact: true }} className={tab}>
+          <Link to="/" activeOptions={{ exact: true, includeSearch: false }} className={tab}>
             Library
           </Link>
           <Link to="/introductions" className={tab}>

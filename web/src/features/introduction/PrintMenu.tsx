@@ -20,7 +20,7 @@ export function PrintMenu({ introductionId }: { introductionId: string }) {
           aria-label="What can be printed"
           align="end"
           sideOffset={6}
-          className="z-40 flex w-96 flex-col rounded-lg border-2 border-ink bg-sheet p-3 shadow-lg"
+          className="z-40 flex max-h-(--radix-popover-content-available-height) w-[34rem] max-w-[94vw] flex-col overflow-y-auto rounded-lg border-2 border-ink bg-sheet p-3 shadow-lg"
         >
           <a
             href={href('all')}
@@ -30,7 +30,7 @@ export function PrintMenu({ introductionId }: { introductionId: string }) {
           >
             Everything for this lesson
           </a>
-          <ul className="my-1 grid">
+          <ul className="my-1 grid sm:grid-cols-2">
             {sheets.map(({ name, title }) => (
               <li key={name}>
                 <a href={href(name)} target="_blank" rel="noreferrer" className={look}>
