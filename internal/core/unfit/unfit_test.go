@@ -92,7 +92,7 @@ func ExampleOf() {
 
 // A hyphen or a space does not hide a short word that is refused by itself only.
 func TestPartsAreAskedOneByOne(t *testing.T) {
-	for _, word := range []string{"gin-fizz", "tom gin", "gin sling"} {
+	for _, word := range []string{"gin-fizz", "tom gin", "gin sling", "Gin!", "g.i.n"} {
 		_, refused := unfit.Of(word)
 		assert.True(t, refused, word)
 	}
