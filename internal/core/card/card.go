@@ -247,14 +247,8 @@ func (c Card) Check(a phoneme.Accent, keywordSounds []phoneme.Phoneme) []Finding
 // stands in the result and the field is named in conflicts.
 func Merge(base, mine, theirs Content) (merged Content, conflicts []string) {
 	merged = mine
-	mb, mm, mt, out := reflect.ValueOf(
-		base,
-	), reflect.ValueOf(
-		mine,
-	), reflect.ValueOf(
-		theirs,
-	), reflect.ValueOf(&merged).
-		Elem()
+	mb, mm, mt := reflect.ValueOf(base), reflect.ValueOf(mine), reflect.ValueOf(theirs)
+	out := reflect.ValueOf(&merged).Elem()
 	for i := range mb.NumField() {
 		b, m, t := plain(mb.Field(i)), plain(mm.Field(i)), plain(mt.Field(i))
 		switch {

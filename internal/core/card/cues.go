@@ -108,11 +108,8 @@ func HoldOf(a phoneme.Accent, p spelling.Pair) Hold {
 	if err != nil || len(sounds) != 1 {
 		return Short
 	}
-	if s, _ := phoneme.Lookup(
-		a,
-		sounds[0],
-	); s.Stretchable && s.VowelKind != phoneme.Short && s.Phoneme != "h" && s.Phoneme != "w" &&
-		s.Phoneme != "j" {
+	s, _ := phoneme.Lookup(a, sounds[0])
+	if s.Stretchable && s.VowelKind != phoneme.Short && s.Phoneme != "h" && s.Phoneme != "w" && s.Phoneme != "j" {
 		return Stretch
 	}
 	return Short

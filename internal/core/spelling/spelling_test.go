@@ -134,7 +134,7 @@ func TestSeamsAndEndings(t *testing.T) {
 
 // Whatever stands in the table: the letters come back once and in order, but for those that a split spelling takes
 // from behind, and the sounds are those that were given.
-func TestAlignKeepsLettersAndSounds(t *testing.T) {
+func TestAlignKeepsAllThatItIsGiven(t *testing.T) {
 	var al spelling.Aligner
 	letters := "abcdefghijklmnopqrstuvwxyz"
 	sounds := "pbtdkgmnNfvTDszSZhCJlrwjieaoxuU@ELRcAYXW"

@@ -1,27 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { Content } from '../../api/client'
+import { emptyContent } from './emptyContent'
 import { follow, takeTheirs } from './model'
 
-const content = (part: Partial<Content>): Content => ({
-  keyword: '',
-  picture: '',
-  picture_alt: '',
-  rhyme: '',
-  rhyme_short: '',
-  action: '',
-  mouth_cue: '',
-  slip: '',
-  contrast: '',
-  stroke_words: '',
-  capital_words: '',
-  materials: '',
-  words: [],
-  rejected: [],
-  sentences: [],
-  exceptions: [],
-  notes: '',
-  ...part,
-})
+const content = (part: Partial<Content>): Content => ({ ...emptyContent, ...part })
 
 describe('two people on a card', () => {
   it('follows the fields that were not touched here', () => {

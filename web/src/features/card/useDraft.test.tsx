@@ -3,32 +3,14 @@ import { createRoot, type Root } from 'react-dom/client'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { CallError, type CardView, type Content } from '../../api/client'
 import { saveCard } from './api'
+import { emptyContent } from './emptyContent'
 import { useDraft } from './useDraft'
 
 vi.mock('./api', () => ({ saveCard: vi.fn() }))
 const save = vi.mocked(saveCard)
 
-const empty: Content = {
-  keyword: '',
-  picture: '',
-  picture_alt: '',
-  rhyme: '',
-  rhyme_short: '',
-  action: '',
-  mouth_cue: '',
-  slip: '',
-  contrast: '',
-  stroke_words: '',
-  capital_words: '',
-  materials: '',
-  words: [],
-  rejected: [],
-  sentences: [],
-  exceptions: [],
-  notes: '',
-}
 const card = (version: number, part: Partial<Content> = {}) =>
-  ({ card_id: 'c', version, content: { ...empty, ...part } }) as CardView
+  ({ card_id: 'c', version, content: { ...emptyContent, ...part } }) as CardView
 
 type Draft = ReturnType<typeof useDraft>
 let root: Root
