@@ -16,7 +16,6 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
@@ -87,9 +86,6 @@ func (l library) load(ctx context.Context, tx pgx.Tx, people app.People, now tim
 		return err
 	}
 	s := store.For(tx, teamID)
-	if err := s.PutRoutine(ctx, lesson.DefaultRoutine()); err != nil {
-		return err
-	}
 	var leadID string
 	for _, m := range SignIns {
 		id, err := people.AddMember(ctx, tx, teamID, m.Email, names[m.Role], app.Role(m.Role), m.Password)
@@ -219,7 +215,6 @@ func (l library) classes(ctx context.Context, s store.Library, by string, ids []
 				}
 				at := met.AddDate(0, 0, visit*(c.Taught-i)/5)
 				if err := s.AddLog(ctx, classID,
-					"",
 					by,
 					store.LogRow{CardID: ids[i], Introduced: visit == 0, Sureness: sure, MetAt: at},
 				); err != nil {

@@ -13,6 +13,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/order"
 	"brightchalk/internal/core/phoneme"
@@ -165,12 +166,12 @@ func introduceCommand(std stdio) *cobra.Command {
 			return err
 		}
 		in.Minutes, in.Seed = *minutes, seed
-		made, err := lesson.Assemble(in)
+		made, err := assembly.Assemble(in)
 		if err != nil {
 			return err
 		}
 		if f.json {
-			return newPrinter(std, true).row(made)
+			return newPrinter(std, true).row(introductionOf(made))
 		}
 		return rows(std, false, made.Steps, func(s lesson.Step) []string {
 			return []string{prose.Clock(s.Seconds), s.Name, strings.Join(s.Adult, " ")}
@@ -179,25 +180,70 @@ func introduceCommand(std stdio) *cobra.Command {
 	return c
 }
 
-func bundleInput(std stdio, name, sound string) (lesson.Input, error) {
+func bundleInput(std stdio, name, sound string) (assembly.Input, error) {
 	data, err := readInput(std, name)
 	if err != nil {
-		return lesson.Input{}, err
+		return assembly.Input{}, err
 	}
 	b, err := app.ReadBundle(data)
 	if err != nil {
-		return lesson.Input{}, fmt.Errorf("%s: %w", name, err)
+		return assembly.Input{}, fmt.Errorf("%s: %w", name, err)
 	}
 	pair, err := spelling.ParsePair(b.Conventions.Accent, sound)
 	if err != nil {
-		return lesson.Input{}, err
+		return assembly.Input{}, err
 	}
 	in, err := b.Input(pair)
 	in.Now = time.Unix(0, 0).UTC() // the bundle has no today: the same call gives the same answer
-	for _, s := range in.Log {
-		if s.Last.After(in.Now) {
-			in.Now = s.Last.AddDate(0, 0, 1)
+	for _, k := range in.Class.Met {
+		if k.Seen.Last.After(in.Now) {
+			in.Now = k.Seen.Last.AddDate(0, 0, 1)
 		}
 	}
 	return in, err
+}
+
+// introduction is a lesson as the call introduce has always printed it, with all that lessons have now beside it.
+type introduction struct {
+	CardID  string        `json:"card_id"`
+	Version int           `json:"card_version"`
+	Agreed  bool          `json:"agreed"`
+	Pair    spelling.Pair `json:"pair"`
+	Keyword string        `json:"keyword"`
+	lesson.Lesson
+	Steps   []introductionStep `json:"steps"`
+	Dropped []string           `json:"dropped"`
+	Notes   []string           `json:"notes"`
+}
+
+type introductionStep struct {
+	lesson.Step
+	Choices []introductionChoice `json:"choices"`
+}
+
+type introductionChoice struct {
+	lesson.Item
+	Because string `json:"because"`
+}
+
+func introductionOf(l lesson.Lesson) introduction {
+	f := l.Target()
+	out := introduction{
+		CardID: f.ID, Version: f.Version, Agreed: f.Agreed, Pair: f.Pair, Keyword: f.Keyword, Lesson: l,
+		Steps: []introductionStep{}, Dropped: []string{}, Notes: []string{},
+	}
+	for _, s := range l.Steps {
+		k := introductionStep{s, []introductionChoice{}}
+		for _, it := range s.Items {
+			k.Choices = append(k.Choices, introductionChoice{it, it.Because.Text})
+		}
+		out.Steps = append(out.Steps, k)
+	}
+	for _, d := range l.Dropped {
+		out.Dropped = append(out.Dropped, d.Name+": "+d.Text)
+	}
+	for _, n := range l.Notes {
+		out.Notes = append(out.Notes, n.Text)
+	}
+	return out
 }

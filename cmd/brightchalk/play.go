@@ -148,7 +148,7 @@ func sentencesCommand(std stdio) *cobra.Command {
 			return err
 		}
 		ask := texts.SuggestQuery{
-			Taught: q.Taught, Target: q.Target, Exceptions: wordSet(*exceptions), Count: f.count,
+			Taught: q.Taught, Targets: targetList(q.Target), Exceptions: wordSet(*exceptions), Count: f.count,
 		}
 		made := texts.Suggest(ask, o, rand.New(rand.NewPCG(f.seed, 47)))
 		if len(made) == 0 {
@@ -221,4 +221,12 @@ func soundText(accent phoneme.Accent, text string) string {
 		return ""
 	}
 	return phoneme.Join(ps)
+}
+
+// targetList is the target as a list; empty where there is none.
+func targetList(p *spelling.Pair) []spelling.Pair {
+	if p == nil {
+		return nil
+	}
+	return []spelling.Pair{*p}
 }

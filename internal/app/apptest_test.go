@@ -13,6 +13,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
+	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
@@ -98,11 +99,11 @@ func TestEveryDemoCardCanBeIntroduced(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	for g, id := range s.cards {
-		in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, id, 20)
+		in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, id, 20))
 		require.NoError(t, err, g)
 		assert.NotEmpty(t, in.Lesson.Steps, g)
 	}
-	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 	require.NoError(t, err)
 	assert.Empty(t, in.Lesson.Dropped, "the card b is complete, so no step is left out")
 	assert.InDelta(t, 1200, in.Lesson.Seconds, 15)
@@ -140,7 +141,10 @@ func TestRolesAreEnforced(t *testing.T) {
 		{
 			"set the routine",
 			[]app.Role{app.Lead},
-			func(by app.Actor) error { return s.Planning.SetRoutine(ctx, by, lesson.DefaultRoutine()) },
+			func(by app.Actor) error {
+				v := app.RoutineView{Purpose: lesson.Introduce, Set: true, Routine: lesson.DefaultRoutine(lesson.Introduce)}
+				return s.Planning.SetRoutine(ctx, by, v)
+			},
 		},
 		{"archive", []app.Role{app.Lead}, func(by app.Actor) error { return s.Cards.Archive(ctx, by, id, false) }},
 		{"keep a sentence", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
@@ -150,7 +154,10 @@ func TestRolesAreEnforced(t *testing.T) {
 		{
 			"assemble",
 			[]app.Role{app.Lead, app.Teacher, app.Assistant},
-			func(by app.Actor) error { _, err := s.Lessons.Assemble(ctx, by, s.class, id, 15); return err },
+			func(by app.Actor) error {
+				_, err := s.Lessons.Assemble(ctx, by, introduce(s.class, id, 15))
+				return err
+			},
 		},
 		{"add a picture", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
 			_, _, err := s.Cards.StorePicture(ctx, by, []byte("<svg xmlns='http://www.w3.org/2000/svg'></svg>"))
@@ -169,6 +176,11 @@ func TestRolesAreEnforced(t *testing.T) {
 	}
 }
 
+// introduce asks for the introduction of a card.
+func introduce(class, card string, minutes int) app.LessonAsk {
+	return app.LessonAsk{ClassID: class, Purpose: lesson.Introduce, CardIDs: []string{card}, Minutes: minutes}
+}
+
 func joined(roles []app.Role) string {
 	out := ""
 	for _, r := range roles {
@@ -177,29 +189,29 @@ func joined(roles []app.Role) string {
 	return out
 }
 
-func TestIntroductionIsASnapshot(t *testing.T) {
+func TestALessonIsASnapshot(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	id := s.cards["b"]
-	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, id, 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, id, 20))
 	require.NoError(t, err)
 	c, err := s.Cards.Card(ctx, s.teacher, id)
 	require.NoError(t, err)
 	c.Content.Rhyme = "Big barrels bob."
 	_, err = s.Cards.Save(ctx, s.teacher, id, c.Version, c.Content)
 	require.NoError(t, err)
-	again, err := s.Lessons.Introduction(ctx, s.teacher, in.IntroductionID)
+	again, err := s.Lessons.Lesson(ctx, s.teacher, in.LessonID)
 	require.NoError(t, err)
 	assert.Equal(t, in.Lesson, again.Lesson)
 	assert.True(t, again.CardChanged)
-	renewed, err := s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, again.Revision, 25)
+	renewed, err := s.Lessons.Renew(ctx, s.teacher, in.LessonID, again.Revision, 25)
 	require.NoError(t, err)
 	assert.False(t, renewed.CardChanged)
 	assert.Equal(t, 25, renewed.Lesson.Minutes)
-	_, err = s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, again.Revision, 25)
+	_, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, again.Revision, 25)
 	require.ErrorIs(t, err, store.ErrChanged, "an older revision does not overwrite a newer")
 	var input *fault.Fault
-	_, err = s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, renewed.Revision, 90)
+	_, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, renewed.Revision, 90)
 	require.ErrorAs(t, err, &input)
 	assert.Equal(t, "minutes", input.Field)
 }
@@ -212,19 +224,25 @@ func TestLogDecidesWhatIsTaughtAndNext(t *testing.T) {
 	v, err := s.Planning.Class(ctx, s.teacher, id)
 	require.NoError(t, err)
 	assert.Equal(t, s.cards["t"], v.Next)
-	in, err := s.Lessons.Assemble(ctx, s.teacher, id, v.Next, 15)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(id, v.Next, 15))
 	require.NoError(t, err, "a class with nothing taught")
-	require.NoError(t, s.Lessons.Log(ctx, s.teacher, in.IntroductionID, "Hand", []app.Sure{{CardID: v.Next, Sure: 1}}))
+	require.NoError(
+		t,
+		s.Lessons.Log(ctx, s.teacher, in.LessonID, app.Taught{Reached: "hand", Sure: []app.Sure{{CardID: v.Next, Sure: 1}}}),
+	)
 	v, err = s.Planning.Class(ctx, s.teacher, id)
 	require.NoError(t, err)
 	assert.Equal(t, s.cards["a"], v.Next)
 	require.Len(t, v.Cards, 1)
 	assert.Equal(t, 1, v.Cards[0].Sure)
-	in, err = s.Lessons.Assemble(ctx, s.teacher, id, v.Next, 15)
+	in, err = s.Lessons.Assemble(ctx, s.teacher, introduce(id, v.Next, 15))
 	require.NoError(t, err)
-	assert.Contains(t, in.Lesson.Steps[0].Choices[0].Because, "shaky")
-	require.Error(t, s.Lessons.Log(ctx, s.teacher, in.IntroductionID, "", nil))
-	require.Error(t, s.Lessons.Log(ctx, s.teacher, in.IntroductionID, "", []app.Sure{{CardID: s.cards["z"], Sure: 1}}))
+	assert.Contains(t, stepOf(t, in.Lesson, lesson.Pack).Items[0].Because.Text, "shaky")
+	require.Error(t, s.Lessons.Log(ctx, s.teacher, in.LessonID, app.Taught{}))
+	require.Error(
+		t,
+		s.Lessons.Log(ctx, s.teacher, in.LessonID, app.Taught{Sure: []app.Sure{{CardID: s.cards["z"], Sure: 1}}}),
+	)
 }
 
 func TestWithdrawnVoiceIsGone(t *testing.T) {
@@ -309,7 +327,7 @@ func TestAnotherTeamSeesNothing(t *testing.T) {
 	require.ErrorIs(t, err, store.ErrNotFound)
 	_, err = s.Takes.Master(ctx, other, firstTake(t, s, "m"))
 	require.ErrorIs(t, err, store.ErrNotFound)
-	_, err = s.Lessons.Assemble(ctx, other, s.class, s.cards["m"], 20)
+	_, err = s.Lessons.Assemble(ctx, other, introduce(s.class, s.cards["m"], 20))
 	require.Error(t, err)
 	for _, bad := range []app.NewTeam{{
 		Name: "X", Email: "no address", LeadName: "A",
@@ -338,7 +356,7 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	in, err := b.Input(spelling.Pair{Grapheme: "b", Sound: "b"})
 	require.NoError(t, err)
 	in.Minutes, in.Seed, in.Now = 20, 3, s.Now()
-	made, err := lesson.Assemble(in)
+	made, err := assembly.Assemble(in)
 	require.NoError(t, err)
 	assert.Empty(t, made.Dropped)
 	z, err := zip.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))

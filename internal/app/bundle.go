@@ -7,9 +7,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"maps"
+	"slices"
 
+	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
@@ -25,12 +29,15 @@ type Bundle struct {
 	Format      string           `json:"format"` // "bright-chalk-bundle 1"
 	Team        string           `json:"team"`
 	Conventions card.Conventions `json:"conventions"`
-	Routine     lesson.Routine   `json:"routine"`
-	Cards       []card.Card      `json:"cards"` // agreed versions where there are any, in teaching order
-	Class       string           `json:"class,omitempty"`
+	Routine     lesson.Routine   `json:"routine"` // for a new sound
+	// those that the team has set for other purposes
+	Routines map[lesson.Purpose]lesson.Routine `json:"routines,omitempty"`
+	Cards    []card.Card                       `json:"cards"` // agreed versions where there are any, in teaching order
+	Class    string                            `json:"class,omitempty"`
 	// card ids; without a class all cards before the target
 	Taught  []string                  `json:"taught,omitempty"`
 	Log     []review.Seen             `json:"log,omitempty"`
+	Known   []string                  `json:"known,omitempty"` // exception words of the class
 	Bank    []lesson.Text             `json:"bank,omitempty"`
 	Letters map[string]strokes.Letter `json:"letters,omitempty"` // the team's own forms
 }
@@ -92,19 +99,36 @@ func bundled(ctx context.Context, s printStore, classID string) (Bundle, []store
 	if b.Letters, err = s.OwnLetters(ctx); err != nil {
 		return b, nil, err
 	}
-	if b.Routine, err = routineOf(ctx, s); err != nil {
+	kept, err := s.Routines(ctx)
+	if err != nil {
 		return b, nil, err
+	}
+	b.Routine = lesson.DefaultRoutine(lesson.Introduce)
+	for _, k := range kept {
+		switch {
+		case k.ClassID != "":
+		case k.Purpose == lesson.Introduce:
+			b.Routine = k.Routine
+		default:
+			if b.Routines == nil {
+				b.Routines = map[lesson.Purpose]lesson.Routine{}
+			}
+			b.Routines[k.Purpose] = k.Routine
+		}
 	}
 	if classID != "" {
 		c, err := s.Class(ctx, classID)
 		if err != nil {
 			return b, nil, err
 		}
-		state, err := stateOf(ctx, s, classID)
+		known, err := classOf(ctx, s, team.Conventions, classID)
 		if err != nil {
 			return b, nil, err
 		}
-		b.Class, b.Taught, b.Log = c.Name, state.introduced, state.seen
+		b.Class, b.Known = c.Name, slices.Sorted(maps.Keys(known.Exceptions))
+		for _, k := range known.Met {
+			b.Taught, b.Log = append(b.Taught, k.Card.ID), append(b.Log, k.Seen)
+		}
 	}
 	bank, err := s.Bank(ctx)
 	if err != nil {
@@ -179,30 +203,44 @@ func ReadBundle(data []byte) (Bundle, error) {
 	return b, nil
 }
 
-// Input is what an introduction of a pair from the bundle depends on.
-func (b Bundle) Input(pair spelling.Pair) (lesson.Input, error) {
-	in := lesson.Input{Conventions: b.Conventions, Routine: b.Routine, Log: b.Log, Bank: b.Bank, Letters: b.Letters}
-	taught := map[string]bool{}
-	for _, id := range b.Taught {
-		taught[id] = true
+// Lesson is what a lesson from the bundle depends on, and what tells what the class of the bundle knows.
+func (b Bundle) Lesson(p lesson.Purpose) (assembly.Input, knowledge.Sources) {
+	in := assembly.Input{Purpose: p, Conventions: b.Conventions, Bank: b.Bank, Letters: b.Letters}
+	in.Routine = lesson.DefaultRoutine(p)
+	if r, ok := b.Routines[p]; ok {
+		in.Routine = r
+	}
+	if p == lesson.Introduce && len(b.Routine.Steps) > 0 {
+		in.Routine = b.Routine
+	}
+	s := knowledge.Sources{Conventions: b.Conventions, Cards: b.Cards, Seen: b.Log}
+	if len(b.Known) > 0 {
+		s.Declared = append(s.Declared, knowledge.Declaration{Words: b.Known})
 	}
 	for _, c := range b.Cards {
-		in.Refused = append(in.Refused, c.Rejected...)
-		if c.Pair == pair {
-			in.Target = c
-		}
+		s.Refused = append(s.Refused, c.Rejected...)
 	}
-	if in.Target.ID == "" {
+	return in, s
+}
+
+// Input is what the introduction of a pair from the bundle depends on. Without a class every card before it is known.
+func (b Bundle) Input(pair spelling.Pair) (assembly.Input, error) {
+	in, sources := b.Lesson(lesson.Introduce)
+	i := slices.IndexFunc(b.Cards, func(c card.Card) bool { return c.Pair == pair })
+	if i < 0 {
 		return in, fault.In("sound", "the bundle has no card for %s", pair)
 	}
-	for _, c := range b.Cards {
-		if c.ID != in.Target.ID && (taught[c.ID] || b.Class == "" && c.Step < in.Target.Step) {
-			in.Taught = append(in.Taught, c)
-			in.Exceptions = append(in.Exceptions, c.Exceptions...)
-			if b.Class == "" {
-				in.Log = append(in.Log, review.Seen{CardID: c.ID, Sure: review.Sure, Times: 1})
+	target := b.Cards[i]
+	in.Targets = []card.Card{target}
+	in.Conventions = in.Conventions.For(target.Content)
+	sources.Seen = slices.DeleteFunc(slices.Clone(sources.Seen), func(s review.Seen) bool { return s.CardID == target.ID })
+	if b.Class == "" {
+		for _, c := range b.Cards {
+			if c.Step < target.Step {
+				sources.Seen = append(sources.Seen, review.Seen{CardID: c.ID, Sure: review.Sure, Times: 1})
 			}
 		}
 	}
+	in.Class = knowledge.Of(sources)
 	return in, nil
 }

@@ -192,7 +192,7 @@ func view(team card.Conventions, r store.Card) CardView {
 	v := CardView{
 		CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State,
 		Content: c.Content.Tidy(), UpdatedAt: r.UpdatedAt, UpdatedBy: r.UpdatedBy, Gaps: c.Gaps(conv.Speech()),
-		Findings: findings(conv, c), TherapyCaution: card.TherapyCaution, Hold: card.HoldOf(conv.Accent, c.Pair),
+		Findings: findings(conv, c), TherapyCaution: card.TherapyCaution, Hold: card.HoldOf(conv, c.Pair),
 		Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil,
 	}
 	if r.AgreedVersion != nil {

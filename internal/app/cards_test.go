@@ -54,10 +54,10 @@ func TestAgreedVersionIsUsedWhileADraftIsWritten(t *testing.T) {
 	after, err := s.Cards.Save(ctx, s.teacher, id, c.Version, c.Content)
 	require.NoError(t, err)
 	assert.Equal(t, card.Draft, after.State)
-	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, id, 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, id, 20))
 	require.NoError(t, err)
 	assert.Equal(t, agreed, in.Lesson.Cards[id].Rhyme)
-	assert.True(t, in.Lesson.Agreed)
+	assert.True(t, in.Lesson.Target().Agreed)
 }
 
 func TestAgreeingNeedsACardThatDoesNotContradictItself(t *testing.T) {

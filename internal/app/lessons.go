@@ -3,19 +3,20 @@ package app
 import (
 	"context"
 	"errors"
-	"strings"
 	"time"
 
+	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/texts"
+	"brightchalk/internal/core/step"
 	"brightchalk/internal/store"
 )
 
-type introductionReader interface {
-	Introduction(ctx context.Context, id string) (store.Introduction, error)
-	RecentIntroductions(ctx context.Context) ([]store.RecentIntroduction, error)
+type lessonReader interface {
+	Lesson(ctx context.Context, id string) (store.Lesson, error)
+	Lessons(ctx context.Context, classID string, before *time.Time, most int) ([]store.LessonRow, error)
 }
 
 type lessonStore interface {
@@ -23,354 +24,279 @@ type lessonStore interface {
 	letterReader
 	pictureReader
 	routineReader
-	introductionReader
+	lessonReader
+	Classes(ctx context.Context) ([]store.Class, error)
 	Bank(ctx context.Context) ([]store.BankText, error)
-	AddIntroduction(ctx context.Context, classID, by string, in lesson.Introduction, now time.Time) (string, error)
-	UpdateIntroduction(ctx context.Context, id string, revision int, in lesson.Introduction, now time.Time) error
-	AddLog(ctx context.Context, classID, introductionID, by string, r store.LogRow) error
+	Clues(ctx context.Context) ([]store.Clue, error)
+	PutClue(ctx context.Context, word, clue, by string, now time.Time) error
+	AddLesson(ctx context.Context, classID, by string, in lesson.Lesson, now time.Time) (string, error)
+	UpdateLesson(ctx context.Context, id string, revision int, in lesson.Lesson, now time.Time) error
+	AddLog(ctx context.Context, classID, by string, r store.LogRow) error
+	SetLog(ctx context.Context, classID string, logID int64, sure int, at time.Time) error
+	DropLog(ctx context.Context, classID string, logID int64) error
+	LessonLog(ctx context.Context, lessonID string) (store.LessonLog, error)
+	LessonLogs(ctx context.Context, classID string) ([]store.LessonLog, error)
+	PutLessonLog(ctx context.Context, g store.LessonLog, by string, now time.Time) error
+	DropLessonLog(ctx context.Context, lessonID string) error
 }
 
-// Lessons assembles introductions, changes them and logs what was taught.
+// Lessons assembles lessons, changes them and logs what was taught.
 type Lessons struct{ desk desk[lessonStore] }
 
-// IntroductionView is a stored introduction.
-type IntroductionView struct {
-	IntroductionID string              `json:"introduction_id" format:"uuid"`
-	ClassID        string              `json:"class_id" format:"uuid"`
-	ClassName      string              `json:"class_name"`
-	Revision       int                 `json:"revision" doc:"sent back with each change"`
-	CreatedBy      string              `json:"created_by"`
-	CreatedAt      time.Time           `json:"created_at"`
-	CardChanged    bool                `json:"card_changed" doc:"the card has changed since"`
-	Lesson         lesson.Introduction `json:"lesson"`
+// LessonView is a stored lesson.
+type LessonView struct {
+	LessonID    string           `json:"lesson_id" format:"uuid"`
+	ClassID     string           `json:"class_id" format:"uuid"`
+	ClassName   string           `json:"class_name"`
+	Revision    int              `json:"revision" doc:"sent back with each change"`
+	CreatedBy   string           `json:"created_by"`
+	CreatedAt   time.Time        `json:"created_at"`
+	CardChanged bool             `json:"card_changed" doc:"one of its cards has changed since"`
+	Logged      *store.LessonLog `json:"logged,omitempty" doc:"where it was taught"`
+	Sure        []Sure           `json:"sure" nullable:"false" doc:"how sure the class was, where it was taught"`
+	Lesson      lesson.Lesson    `json:"lesson"`
 }
 
-func introductionView(i store.Introduction) IntroductionView {
-	newest := i.CardVersionNow
-	if i.Snapshot.Agreed && i.AgreedVersion != nil {
-		newest = *i.AgreedVersion
-	}
-	return IntroductionView{
-		IntroductionID: i.IntroductionID, ClassID: i.ClassID, ClassName: i.ClassName, Revision: i.Revision,
-		CreatedBy: i.CreatedBy, CreatedAt: i.CreatedAt, CardChanged: newest != i.Snapshot.Version, Lesson: i.Snapshot,
-	}
-}
-
-// input gathers what an introduction depends on. Cards are taken in their agreed version where they have one, and all
-// in the accent of the new one.
-func input(ctx context.Context, s lessonStore, now time.Time, classID, cardID string) (lesson.Input, error) {
-	in := lesson.Input{Now: now}
-	var err error
-	if in.Conventions, err = conventionsOf(ctx, s); err != nil {
-		return in, err
-	}
-	o, err := speechOf(ctx, s, in.Conventions)
+// view is a stored lesson with its log, and whether its cards have moved on.
+func lessonView(ctx context.Context, s lessonStore, id string) (LessonView, error) {
+	l, err := s.Lesson(ctx, id)
 	if err != nil {
-		return in, err
+		return LessonView{}, err
 	}
-	in.Pictures = o.Pictures
-	if in.Routine, err = routineOf(ctx, s); err != nil {
-		return in, err
-	}
-	if in.Letters, err = s.OwnLetters(ctx); err != nil {
-		return in, err
-	}
-	bank, err := s.Bank(ctx)
-	if err != nil {
-		return in, err
-	}
-	in.Bank = bankOf(bank)
-	return in, cardsOf(ctx, s, &in, classID, cardID)
-}
-
-// cardsOf adds the new card and those that the class has been taught.
-func cardsOf(ctx context.Context, s lessonStore, in *lesson.Input, classID, cardID string) error {
-	state, err := stateOf(ctx, s, classID)
-	if err != nil {
-		return err
-	}
-	rows, err := s.Cards(ctx, true)
-	if err != nil {
-		return err
+	v := LessonView{
+		LessonID: l.LessonID, ClassID: l.ClassID, ClassName: l.ClassName, Revision: l.Revision, CreatedBy: l.CreatedBy,
+		CreatedAt: l.CreatedAt, Lesson: l.Snapshot, Sure: []Sure{},
 	}
 	agreed, err := s.AgreedContents(ctx)
 	if err != nil {
-		return err
+		return v, err
 	}
-	byID := map[string]store.Card{}
+	for _, f := range l.Snapshot.Faces() {
+		r, err := s.Card(ctx, f.ID)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			return v, err
+		}
+		newest := r.Version
+		if f.Agreed {
+			newest = agreedRow(r, agreed).Version
+		}
+		v.CardChanged = v.CardChanged || err == nil && newest != f.Version
+	}
+	g, err := s.LessonLog(ctx, id)
+	if errors.Is(err, store.ErrNotFound) {
+		return v, nil
+	}
+	v.Logged = &g
+	rows, err := s.Log(ctx, l.ClassID)
 	for _, r := range rows {
-		in.Refused = append(in.Refused, r.Content.Rejected...)
-		byID[r.CardID] = agreedRow(r, agreed)
-	}
-	target, ok := byID[cardID]
-	if !ok {
-		return store.ErrNotFound
-	}
-	var conv card.Conventions
-	conv, in.Target = own(in.Conventions, target)
-	for _, id := range state.introduced {
-		if r, ok := byID[id]; ok && id != cardID {
-			in.Taught = append(in.Taught, r.Core(conv.Accent))
-			in.Exceptions = append(in.Exceptions, r.Content.Exceptions...)
+		if r.LessonID == id {
+			v.Sure = append(v.Sure, Sure{
+				CardID: r.CardID, Sure: r.Sureness, Reading: r.Reading, Spelling: r.Spelling,
+				Forming: r.Forming,
+			})
 		}
 	}
-	for _, seen := range state.seen {
-		if seen.CardID != cardID {
-			in.Log = append(in.Log, seen)
-		}
-	}
-	return nil
+	return v, err
 }
 
-// Assemble makes and stores an introduction of a card for a class.
-func (l Lessons) Assemble(
-	ctx context.Context,
-	by Actor,
-	classID, cardID string,
-	minutes int,
-) (IntroductionView, error) {
-	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (IntroductionView, error) {
-		if _, err := s.Class(ctx, classID); errors.Is(err, store.ErrNotFound) {
-			return IntroductionView{}, wrong("class_id", "This class is not known.")
+// LessonAsk is what a lesson is made from.
+type LessonAsk struct {
+	ClassID string         `json:"class_id" format:"uuid"`
+	Purpose lesson.Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
+	CardIDs []string       `json:"card_ids" maxItems:"12" nullable:"false" doc:"its targets; none: by need"`
+	Minutes int            `json:"minutes" doc:"4 to 60"`
+}
+
+// input gathers what a lesson depends on. Cards are taken in their agreed version where they have one, and all in the
+// accent of the first target.
+func (l Lessons) input(ctx context.Context, s lessonStore, ask LessonAsk) (assembly.Input, error) {
+	in := assembly.Input{Purpose: ask.Purpose, Minutes: ask.Minutes, Now: l.desk.now(), Clues: map[string]string{}}
+	team, err := conventionsOf(ctx, s)
+	if err != nil {
+		return in, err
+	}
+	in.Conventions = team
+	agreed, err := s.AgreedContents(ctx)
+	if err != nil {
+		return in, err
+	}
+	for i, id := range ask.CardIDs {
+		r, err := s.Card(ctx, id)
+		if errors.Is(err, store.ErrNotFound) {
+			return in, wrong("card_ids", "One of these cards is not known.")
 		} else if err != nil {
-			return IntroductionView{}, err
+			return in, err
 		}
-		in, err := input(ctx, s, l.desk.now(), classID, cardID)
-		if err != nil {
-			return IntroductionView{}, err
+		if r = agreedRow(r, agreed); i == 0 {
+			in.Conventions = team.For(r.Content)
 		}
-		in.Minutes, in.Seed = minutes, l.desk.seed()
-		made, err := assemble(in)
-		if err != nil {
-			return IntroductionView{}, err
-		}
-		id, err := s.AddIntroduction(ctx, classID, by.MemberID, made, l.desk.now())
-		if err != nil {
-			return IntroductionView{}, err
-		}
-		out, err := s.Introduction(ctx, id)
-		return introductionView(out), err
-	})
-}
-
-func assemble(in lesson.Input) (lesson.Introduction, error) {
-	made, err := lesson.Assemble(in)
-	if errors.Is(err, lesson.ErrMinutes) {
-		err = fault.At("minutes", err)
+		in.Targets = append(in.Targets, r.Core(in.Conventions.Accent))
 	}
-	return made, fault.At("routine", err)
-}
-
-// Introduction returns one introduction.
-func (l Lessons) Introduction(ctx context.Context, by Actor, id string) (IntroductionView, error) {
-	return read(ctx, l.desk, by, func(s lessonStore) (IntroductionView, error) {
-		i, err := s.Introduction(ctx, id)
-		return introductionView(i), err
-	})
-}
-
-// Recent lists the newest introductions.
-func (l Lessons) Recent(ctx context.Context, by Actor) ([]store.RecentIntroduction, error) {
-	return read(ctx, l.desk, by, func(s lessonStore) ([]store.RecentIntroduction, error) {
-		return s.RecentIntroductions(ctx)
-	})
-}
-
-// change edits the snapshot of an introduction at the revision that the caller saw. conv are the conventions in the
-// accent of its card.
-func (l Lessons) change(
-	ctx context.Context,
-	by Actor,
-	id string,
-	revision int,
-	f func(s lessonStore, i *store.Introduction, conv card.Conventions) error,
-) (IntroductionView, error) {
-	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (IntroductionView, error) {
-		i, err := s.Introduction(ctx, id)
-		if err != nil {
-			return IntroductionView{}, err
-		}
-		team, err := conventionsOf(ctx, s)
-		if err != nil {
-			return IntroductionView{}, err
-		}
-		r, err := s.Card(ctx, i.CardID)
-		if err != nil {
-			return IntroductionView{}, err
-		}
-		if i.Revision != revision {
-			return IntroductionView{}, store.ErrChanged
-		}
-		conv, _ := own(team, r)
-		if err := f(s, &i, conv); err != nil {
-			return IntroductionView{}, err
-		}
-		if err := s.UpdateIntroduction(ctx, id, revision, i.Snapshot, l.desk.now()); err != nil {
-			return IntroductionView{}, err
-		}
-		out, err := s.Introduction(ctx, id)
-		return introductionView(out), err
-	})
-}
-
-// Swap puts the next best in a slot.
-func (l Lessons) Swap(ctx context.Context, by Actor, id string, revision int, slot string) (IntroductionView, error) {
-	swap := func(_ lessonStore, i *store.Introduction, conv card.Conventions) error {
-		return fault.At("slot", lesson.Swap(&i.Snapshot, slot, conv.Speech()))
+	if in.Class, err = classOf(ctx, s, in.Conventions, ask.ClassID); err != nil {
+		return in, err
 	}
-	return l.change(ctx, by, id, revision, swap)
+	if in.Routine, err = routineFor(ctx, s, ask.Purpose, ask.ClassID); err != nil {
+		return in, err
+	}
+	return in, l.material(ctx, s, &in)
 }
 
-// mostSent is how many values are sent to a step at once.
-const mostSent = 12
-
-// Send puts words, a sentence or a page in a step of an introduction, where they stay on renewal. Words that
-// the class cannot read yet are refused, but for made-up ones that it can.
-func (l Lessons) Send(
-	ctx context.Context,
-	by Actor,
-	id string,
-	revision int,
-	step lesson.Kind,
-	values []string,
-) (IntroductionView, error) {
-	if len(values) == 0 || len(values) > mostSent {
-		return IntroductionView{}, wrong("values", "Choose one to %d words to send.", mostSent)
-	}
-	send := func(s lessonStore, i *store.Introduction, conv card.Conventions) error {
-		if step == lesson.Ear {
-			return sendPictures(ctx, s, i, conv, values)
-		}
-		t, err := taughtOf(ctx, s, i.ClassID, i.CardID)
-		if err != nil {
-			return err
-		}
-		for _, v := range values {
-			if err := t.canRead(v); err != nil {
-				return err
-			}
-		}
-		return noStep(lesson.Put(&i.Snapshot, step, values, "sent from the word box", t.conv.Speech()))
-	}
-	return l.change(ctx, by, id, revision, send)
-}
-
-func sendPictures(
-	ctx context.Context,
-	s lessonStore,
-	i *store.Introduction,
-	conv card.Conventions,
-	values []string,
-) error {
-	for _, v := range values {
-		if _, err := pictureOfWord(ctx, s, v); errors.Is(err, store.ErrNotFound) {
-			return wrong("values", "There is no picture of “%s”.", v)
-		} else if err != nil {
-			return err
-		}
-	}
-	o, err := speechOf(ctx, s, conv)
+// material adds the team's pictures, letters, texts and clues.
+func (l Lessons) material(ctx context.Context, s lessonStore, in *assembly.Input) error {
+	o, err := speechOf(ctx, s, in.Conventions)
 	if err != nil {
 		return err
 	}
-	return noStep(lesson.PutEar(&i.Snapshot, values, "sent from the ear games", o))
-}
-
-func noStep(err error) error {
-	if errors.Is(err, lesson.ErrNoStep) {
-		return wrong(
-			"step", "This introduction has no such step; add it to the routine, or give the lesson more time.",
-		)
+	in.Pictures = o.Pictures
+	if in.Letters, err = s.OwnLetters(ctx); err != nil {
+		return err
+	}
+	bank, err := s.Bank(ctx)
+	if err != nil {
+		return err
+	}
+	in.Bank = bankOf(bank)
+	clues, err := s.Clues(ctx)
+	for _, c := range clues {
+		in.Clues[c.Word] = c.Clue
 	}
 	return err
 }
 
-// canRead says which word of a text cannot be read yet.
-func (t taught) canRead(text string) error {
-	for _, k := range texts.Check(text, t.set, t.exceptions, t.conv.Speech()).Tokens {
-		if len(k.Untaught) > 0 && k.Status != texts.Exception {
-			return wrong(
-				"values", "“%s” cannot be read yet: %s is not taught.", k.Text, strings.Join(k.Untaught, ", "),
-			)
+// routineFor is the routine of a class for a purpose: its own, else the team's, else ours.
+func routineFor(ctx context.Context, s routineReader, p lesson.Purpose, classID string) (lesson.Routine, error) {
+	kept, err := s.Routines(ctx)
+	out := lesson.DefaultRoutine(p)
+	for _, k := range kept {
+		if k.Purpose == p && k.ClassID == "" {
+			out = k.Routine
 		}
 	}
-	return nil
-}
-
-// Lock keeps a choice on renewal, or lets it go.
-func (l Lessons) Lock(
-	ctx context.Context,
-	by Actor,
-	id string,
-	revision int,
-	slot string,
-	locked bool,
-) (IntroductionView, error) {
-	lock := func(_ lessonStore, i *store.Introduction, _ card.Conventions) error {
-		for s := range i.Snapshot.Steps {
-			for c := range i.Snapshot.Steps[s].Choices {
-				if choice := &i.Snapshot.Steps[s].Choices[c]; choice.Slot == slot {
-					choice.Locked = locked
-					return nil
-				}
-			}
+	for _, k := range kept {
+		if k.Purpose == p && k.ClassID == classID && classID != "" {
+			out = k.Routine
 		}
-		return wrong("slot", "There is no such choice in this introduction.")
 	}
-	return l.change(ctx, by, id, revision, lock)
+	return out, err
 }
 
-// Renew assembles the introduction again, in so many minutes, from the cards and the log as they are now.
-// Locked choices stay.
-func (l Lessons) Renew(ctx context.Context, by Actor, id string, revision, minutes int) (IntroductionView, error) {
-	renew := func(s lessonStore, i *store.Introduction, _ card.Conventions) error {
-		in, err := input(ctx, s, l.desk.now(), i.ClassID, i.CardID)
+// Assemble makes and stores a lesson for a class.
+func (l Lessons) Assemble(ctx context.Context, by Actor, ask LessonAsk) (LessonView, error) {
+	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (LessonView, error) {
+		if _, err := s.Class(ctx, ask.ClassID); errors.Is(err, store.ErrNotFound) {
+			return LessonView{}, wrong("class_id", "This class is not known.")
+		} else if err != nil {
+			return LessonView{}, err
+		}
+		in, err := l.input(ctx, s, ask)
 		if err != nil {
-			return err
+			return LessonView{}, err
 		}
-		in.Minutes, in.Seed, in.Locked = minutes, i.Snapshot.Seed, map[string]string{}
-		for _, step := range i.Snapshot.Steps {
-			for _, c := range step.Choices {
-				if c.Locked {
-					in.Locked[c.Slot] = c.Value
-				}
-			}
-		}
-		i.Snapshot, err = assemble(in)
-		return err
-	}
-	return l.change(ctx, by, id, revision, renew)
-}
-
-// Sure is how sure a class was of a card.
-type Sure struct {
-	CardID string `json:"card_id" format:"uuid"`
-	Sure   int    `json:"sure" minimum:"0" maximum:"3" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
-}
-
-// Log notes that an introduction was taught: how far it went and how sure the class was of the new
-// card and of the cards in the warm-up.
-func (l Lessons) Log(ctx context.Context, by Actor, id, reached string, sure []Sure) error {
-	return change(ctx, l.desk, by, MayTeach, func(s lessonStore) error {
-		i, err := s.Introduction(ctx, id)
+		in.Seed = l.desk.seed()
+		made, err := assemble(in)
 		if err != nil {
-			return err
+			return LessonView{}, err
 		}
-		if len(sure) == 0 {
-			return wrong("sure", "Say at least how sure the class was of the new sound.")
+		id, err := s.AddLesson(ctx, ask.ClassID, by.MemberID, made, l.desk.now())
+		if err != nil {
+			return LessonView{}, err
 		}
-		for _, k := range sure {
-			if _, ok := i.Snapshot.Cards[k.CardID]; !ok {
-				return wrong("sure", "One of the cards is not part of this introduction.")
-			}
-			row := store.LogRow{
-				CardID: k.CardID, Introduced: k.CardID == i.CardID, Sureness: k.Sure, Reached: reached,
-				MetAt: l.desk.now(),
-			}
-			if err := s.AddLog(ctx, i.ClassID, id, by.MemberID, row); err != nil {
-				return err
-			}
-		}
-		return nil
+		return lessonView(ctx, s, id)
 	})
+}
+
+// assemble names the field that a fault belongs to.
+func assemble(in assembly.Input) (lesson.Lesson, error) {
+	made, err := assembly.Assemble(in)
+	fields := map[fault.Code]string{
+		assembly.ErrMinutes: "minutes", assembly.ErrPurpose: "purpose", assembly.ErrTargets: "card_ids",
+		assembly.ErrNothing: "class_id", step.ErrRoutine: "routine",
+	}
+	for code, field := range fields {
+		if errors.Is(err, code) {
+			return made, fault.At(field, err)
+		}
+	}
+	return made, fault.At("card_ids", err)
+}
+
+// Lesson returns one lesson.
+func (l Lessons) Lesson(ctx context.Context, by Actor, id string) (LessonView, error) {
+	return read(ctx, l.desk, by, func(s lessonStore) (LessonView, error) { return lessonView(ctx, s, id) })
+}
+
+// lessonsAtOnce is how many rows of the list come at once.
+const lessonsAtOnce = 30
+
+// Lessons lists the newest lessons of a class, or of all, made before a time where it is given.
+func (l Lessons) Lessons(ctx context.Context, by Actor, classID string, before time.Time) ([]store.LessonRow, error) {
+	return read(ctx, l.desk, by, func(s lessonStore) ([]store.LessonRow, error) {
+		var at *time.Time
+		if !before.IsZero() {
+			at = &before
+		}
+		return s.Lessons(ctx, classID, at, lessonsAtOnce)
+	})
+}
+
+// ClassDay is where a class stands: one row of the lessons' page.
+type ClassDay struct {
+	store.Class
+	Next       string     `json:"next" doc:"card id, empty where the order is done"`
+	NextName   string     `json:"next_name" doc:"its grapheme"`
+	Due        []string   `json:"due" nullable:"false" doc:"card ids that the class is least sure of"`
+	DueNames   []string   `json:"due_names" nullable:"false"`
+	LastTaught *time.Time `json:"last_taught,omitempty" doc:"where a lesson was logged"`
+	LastName   string     `json:"last_name"`
+	LastCard   string     `json:"last_card"`
+}
+
+const mostDue = 6
+
+// Days tells where each class stands.
+func (l Lessons) Days(ctx context.Context, by Actor) ([]ClassDay, error) {
+	return read(ctx, l.desk, by, func(s lessonStore) ([]ClassDay, error) {
+		classes, err := s.Classes(ctx)
+		if err != nil {
+			return nil, err
+		}
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return nil, err
+		}
+		out := []ClassDay{}
+		for _, c := range classes {
+			d, err := l.day(ctx, s, conv, c)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, d)
+		}
+		return out, nil
+	})
+}
+
+func (l Lessons) day(ctx context.Context, s lessonStore, conv card.Conventions, c store.Class) (ClassDay, error) {
+	d := ClassDay{Class: c, Due: []string{}, DueNames: []string{}}
+	from, err := sourcesOf(ctx, s, conv, c.ClassID)
+	if err != nil {
+		return d, err
+	}
+	known := knowledge.Of(from)
+	for _, k := range from.Cards {
+		if k.ID == known.Next {
+			d.Next, d.NextName = k.ID, k.Pair.Grapheme
+		}
+	}
+	for _, k := range known.Due(mostDue) {
+		d.Due, d.DueNames = append(d.Due, k.Card.ID), append(d.DueNames, k.Card.Pair.Grapheme)
+	}
+	for _, e := range from.Log {
+		if e.Introduced && (d.LastTaught == nil || !e.At.Before(*d.LastTaught)) {
+			at := e.At
+			k, _ := known.Find(e.CardID)
+			d.LastTaught, d.LastName, d.LastCard = &at, k.Card.Pair.Grapheme, e.CardID
+		}
+	}
+	return d, nil
 }

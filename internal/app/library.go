@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/review"
@@ -32,6 +33,8 @@ type cardReader interface {
 type classReader interface {
 	Class(ctx context.Context, classID string) (store.Class, error)
 	Log(ctx context.Context, classID string) ([]store.LogRow, error)
+	KnownCards(ctx context.Context, classID string) ([]store.KnownCard, error)
+	KnownWords(ctx context.Context, classID string) ([]store.KnownWord, error)
 }
 
 type pictureReader interface {
@@ -46,7 +49,7 @@ type letterReader interface {
 }
 
 type routineReader interface {
-	Routine(ctx context.Context) (lesson.Routine, error)
+	Routines(ctx context.Context) ([]store.KeptRoutine, error)
 }
 
 // conventionsOf are the team's conventions.
@@ -117,12 +120,12 @@ func pictureOfWord(ctx context.Context, s pictureReader, word string) (store.Med
 	return store.Medium{MediaType: "image/svg+xml", Bytes: []byte(svg)}, nil
 }
 
-// chosenPictures are the pictures that an introduction chose, by word.
-func chosenPictures(ctx context.Context, s pictureReader, in lesson.Introduction) (map[string]store.Medium, error) {
+// chosenPictures are the pictures that a lesson chose, by word.
+func chosenPictures(ctx context.Context, s pictureReader, in lesson.Lesson) (map[string]store.Medium, error) {
 	out := map[string]store.Medium{}
 	for _, step := range in.Steps {
-		for _, c := range step.Choices {
-			if c.Kind != "picture" {
+		for _, c := range step.Items {
+			if c.Kind != lesson.PictureItem {
 				continue
 			}
 			m, err := pictureOfWord(ctx, s, c.Value)
@@ -137,61 +140,96 @@ func chosenPictures(ctx context.Context, s pictureReader, in lesson.Introduction
 	return out, nil
 }
 
-// classState is what the log says about a class.
-type classState struct {
-	introduced []string // card ids in the order in which they were met
-	seen       []review.Seen
-}
-
-func stateOf(ctx context.Context, s classReader, classID string) (classState, error) {
-	rows, err := s.Log(ctx, classID)
-	if err != nil {
-		return classState{}, err
-	}
-	var out classState
-	at := map[string]int{}
-	for _, r := range rows {
-		i, ok := at[r.CardID]
-		if !ok {
-			i = len(out.seen)
-			at[r.CardID] = i
-			out.seen = append(out.seen, review.Seen{CardID: r.CardID})
-		}
-		out.seen[i] = review.Update(out.seen[i], r.MetAt, review.Sureness(r.Sureness))
-		if r.Introduced && !slices.Contains(out.introduced, r.CardID) {
-			out.introduced = append(out.introduced, r.CardID)
-		}
-	}
-	return out, nil
-}
-
 type knowledgeReader interface {
 	teamReader
 	cardReader
 	classReader
 }
 
-// taught is what a class can read by its log, in the accent of the question, with the exception words that came with
-// its cards. Words that the team refused on any card are in refused.
+// sourcesOf gathers what tells what a class knows, with the cards in their agreed versions, in the accent of conv.
+// Words that the team refused on any card are refused.
+func sourcesOf(
+	ctx context.Context,
+	s knowledgeReader,
+	conv card.Conventions,
+	classID string,
+) (out knowledge.Sources, err error) {
+	out = knowledge.Sources{Conventions: conv, Archived: map[string]bool{}}
+	rows, err := s.Cards(ctx, true)
+	if err != nil {
+		return out, err
+	}
+	agreed, err := s.AgreedContents(ctx)
+	if err != nil {
+		return out, err
+	}
+	for _, r := range rows {
+		out.Refused = append(out.Refused, r.Content.Rejected...)
+		c := agreedRow(r, agreed)
+		k := c.Core(conv.Accent)
+		for _, w := range r.Content.Exceptions { // those of the newest version are known too
+			if !slices.Contains(k.Exceptions, w) {
+				k.Exceptions = append(slices.Clone(k.Exceptions), w)
+			}
+		}
+		out.Cards = append(out.Cards, k)
+		out.Archived[r.CardID] = r.ArchivedAt != nil
+	}
+	if classID == "" {
+		return out, nil
+	}
+	log, err := s.Log(ctx, classID)
+	if err != nil {
+		return out, err
+	}
+	for _, r := range log {
+		out.Log = append(out.Log, knowledge.Entry{
+			CardID: r.CardID, Introduced: r.Introduced, Sure: review.Sureness(r.Sureness), At: r.MetAt,
+		})
+	}
+	return out, declared(ctx, s, classID, &out)
+}
+
+// declared adds what the class is said to know.
+func declared(ctx context.Context, s classReader, classID string, out *knowledge.Sources) error {
+	cards, err := s.KnownCards(ctx, classID)
+	if err != nil {
+		return err
+	}
+	for _, k := range cards {
+		out.Declared = append(out.Declared, knowledge.Declaration{CardIDs: []string{k.CardID}, By: k.SaidBy, On: k.SaidAt})
+	}
+	list, err := s.KnownWords(ctx, classID)
+	for _, k := range list {
+		out.Declared = append(out.Declared, knowledge.Declaration{Words: []string{k.Word}, By: k.SaidBy, On: k.SaidAt})
+	}
+	return err
+}
+
+// classOf is what a class knows, in an accent.
+func classOf(
+	ctx context.Context,
+	s knowledgeReader,
+	conv card.Conventions,
+	classID string,
+) (knowledge.Class, error) {
+	from, err := sourcesOf(ctx, s, conv, classID)
+	if err != nil {
+		return knowledge.Class{}, err
+	}
+	return knowledge.Of(from), nil
+}
+
+// taught is what a class can read, in the accent of the question.
 type taught struct {
-	conv       card.Conventions
-	set        spelling.Set
-	exceptions map[string]bool
-	refused    map[string]bool
-	steps      map[spelling.Pair]int // of the team's order
-	coming     map[string]int        // exception words not met yet, with their step
-	target     *spelling.Pair        // the card of the question, nil where there is none
+	knowledge.Class
+	conv   card.Conventions
+	target *spelling.Pair // the card of the question, nil where there is none
 }
 
 // taughtOf reads what a class can read. With a card, its pair is added, and the question is asked in its accent.
 func taughtOf(ctx context.Context, s knowledgeReader, classID, cardID string) (taught, error) {
-	t := taught{
-		set:        spelling.Set{},
-		exceptions: map[string]bool{},
-		refused:    map[string]bool{},
-		steps:      map[spelling.Pair]int{},
-		coming:     map[string]int{},
-	}
+	var t taught
 	var err error
 	if t.conv, err = conventionsOf(ctx, s); err != nil {
 		return t, err
@@ -199,59 +237,38 @@ func taughtOf(ctx context.Context, s knowledgeReader, classID, cardID string) (t
 	if _, err := s.Class(ctx, classID); err != nil {
 		return t, err
 	}
-	state, err := stateOf(ctx, s, classID)
-	if err != nil {
-		return t, err
-	}
-	rows, err := s.Cards(ctx, true)
-	if err != nil {
-		return t, err
-	}
-	met := map[string]bool{}
-	for _, id := range state.introduced {
-		met[id] = true
-	}
+	var target *card.Card
 	if cardID != "" {
-		i := slices.IndexFunc(rows, func(r store.Card) bool { return r.CardID == cardID })
-		if i < 0 {
-			return t, store.ErrNotFound
+		r, err := s.Card(ctx, cardID)
+		if err != nil {
+			return t, err
 		}
-		conv, c := own(t.conv, rows[i])
-		t.conv, t.target = conv, &c.Pair
-		t.set[c.Pair] = true
+		var c card.Card
+		t.conv, c = own(t.conv, r)
+		target, t.target = &c, &c.Pair
 	}
-	for _, r := range rows {
-		t.add(r, met[r.CardID])
+	if t.Class, err = classOf(ctx, s, t.conv, classID); err != nil {
+		return t, err
 	}
-	t.set = t.conv.Known(t.set)
+	if target != nil {
+		target.Exceptions = nil // they come with the lesson, not with the question
+		t.Class = t.With(t.conv, *target)
+	}
 	return t, nil
-}
-
-// add counts a card in.
-func (t *taught) add(r store.Card, met bool) {
-	pair := r.Core(t.conv.Accent).Pair
-	for _, w := range r.Content.Rejected {
-		t.refused[w] = true
-	}
-	if r.ArchivedAt == nil {
-		t.steps[pair] = r.Step
-	}
-	if met {
-		t.set[pair] = true
-	}
-	for _, w := range r.Content.Exceptions {
-		w = strings.ToLower(w)
-		step, known := t.coming[w]
-		switch {
-		case met:
-			t.exceptions[w] = true
-		case r.ArchivedAt == nil && (!known || r.Step < step):
-			t.coming[w] = r.Step
-		}
-	}
 }
 
 // bridges is for whom words are cut in a question.
 func (t taught) bridges() spelling.Bridging {
-	return spelling.Bridging{Target: t.target, Taught: t.set}
+	if t.target == nil {
+		return t.Bridges()
+	}
+	return t.Bridges(*t.target)
+}
+
+// targets are the target of a question as a list.
+func (t taught) targets() []spelling.Pair {
+	if t.target == nil {
+		return nil
+	}
+	return []spelling.Pair{*t.target}
 }

@@ -85,7 +85,7 @@ func (p Print) packed(ctx context.Context, s printStore, classID string, size Pa
 		}
 		out.Cards = append(out.Cards, c)
 	}
-	return out, packIntroductions(ctx, s, &out)
+	return out, packLessons(ctx, s, classID, &out)
 }
 
 // thisWeek keeps what the class met in the last days and the next cards of the order.
@@ -148,14 +148,14 @@ func packCard(
 	return c, nil
 }
 
-func packIntroductions(ctx context.Context, s printStore, p *pack.Pack) error {
-	list, err := recentOf(ctx, s, p.Class, packIntros)
+func packLessons(ctx context.Context, s printStore, classID string, p *pack.Pack) error {
+	list, err := recentOf(ctx, s, classID, packIntros)
 	if err != nil {
 		return err
 	}
 	for _, i := range list {
-		made := pack.Introduction{Lesson: i.Snapshot, Class: i.ClassName, Made: i.CreatedAt}
-		p.Introductions = append(p.Introductions, made)
+		made := pack.Lesson{Lesson: i.Snapshot, Class: i.ClassName, Made: i.CreatedAt}
+		p.Lessons = append(p.Lessons, made)
 		pictures, err := chosenPictures(ctx, s, i.Snapshot)
 		if err != nil {
 			return err

@@ -12,7 +12,6 @@ import (
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/store"
 )
@@ -20,7 +19,6 @@ import (
 type peopleStore interface {
 	Members(ctx context.Context) ([]store.Member, error)
 	CreateMember(ctx context.Context, m store.Member) (string, error)
-	PutRoutine(ctx context.Context, r lesson.Routine) error
 }
 
 // People signs members in and adds them.
@@ -128,9 +126,6 @@ func (p People) CreateTeam(ctx context.Context, n NewTeam) (string, error) {
 			return err
 		}
 		s := store.For(tx, teamID)
-		if err := s.PutRoutine(ctx, lesson.DefaultRoutine()); err != nil {
-			return err
-		}
 		_, err = add(ctx, s, lead)
 		return err
 	})

@@ -1,6 +1,7 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"slices"
@@ -13,6 +14,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/unfit"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
@@ -24,7 +26,10 @@ type planStore interface {
 	Classes(ctx context.Context) ([]store.Class, error)
 	CreateClass(ctx context.Context, name, kind string) (string, error)
 	SetConventions(ctx context.Context, c card.Conventions) error
-	PutRoutine(ctx context.Context, r lesson.Routine) error
+	PutRoutine(ctx context.Context, p lesson.Purpose, classID string, r lesson.Routine) error
+	DropRoutine(ctx context.Context, p lesson.Purpose, classID string) error
+	DeclareCards(ctx context.Context, classID string, cardIDs []string, known bool, by string, now time.Time) error
+	DeclareWords(ctx context.Context, classID string, words []string, known bool, by string, now time.Time) error
 }
 
 // Planning is what a team decides once and where its classes stand.
@@ -35,26 +40,60 @@ func (p Planning) Team(ctx context.Context, by Actor) (store.Team, error) {
 	return read(ctx, p.desk, by, func(s planStore) (store.Team, error) { return s.Team(ctx) })
 }
 
-// Routine returns the team's routine, the usual one where it has set none.
-func (p Planning) Routine(ctx context.Context, by Actor) (lesson.Routine, error) {
-	return read(ctx, p.desk, by, func(s planStore) (lesson.Routine, error) { return routineOf(ctx, s) })
+// RoutineView is a routine for a purpose: that of a class, of the team, or ours.
+type RoutineView struct {
+	Purpose lesson.Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
+	ClassID string         `json:"class_id" doc:"empty: the team's"`
+	Set     bool           `json:"set" doc:"false: as it ships"`
+	Routine lesson.Routine `json:"routine"`
 }
 
-func routineOf(ctx context.Context, s routineReader) (lesson.Routine, error) {
-	r, err := s.Routine(ctx)
-	if errors.Is(err, store.ErrNotFound) {
-		return lesson.DefaultRoutine(), nil
+// Routines lists the routines of the team for all purposes, and the variants of its classes.
+func (p Planning) Routines(ctx context.Context, by Actor) ([]RoutineView, error) {
+	return read(ctx, p.desk, by, func(s planStore) ([]RoutineView, error) {
+		kept, err := s.Routines(ctx)
+		out := []RoutineView{}
+		for _, k := range lesson.Purposes() {
+			v := RoutineView{Purpose: k.Purpose, Routine: lesson.DefaultRoutine(k.Purpose)}
+			for _, r := range kept {
+				if r.Purpose == k.Purpose && r.ClassID == "" {
+					v.Set, v.Routine = true, r.Routine
+				}
+			}
+			out = append(out, v)
+		}
+		for _, r := range kept {
+			if r.ClassID != "" {
+				out = append(out, RoutineView{r.Purpose, r.ClassID, true, r.Routine})
+			}
+		}
+		return out, err
+	})
+}
+
+// SetRoutine replaces the routine for a purpose; the team's only a lead may, that of a class every teacher. One without
+// steps goes back to what stood before.
+func (p Planning) SetRoutine(ctx context.Context, by Actor, v RoutineView) error {
+	right := MayAgree
+	if v.ClassID != "" {
+		right = MayEdit
 	}
-	return r, err
-}
-
-// SetRoutine replaces the team's routine; only a lead may.
-func (p Planning) SetRoutine(ctx context.Context, by Actor, r lesson.Routine) error {
-	return change(ctx, p.desk, by, MayAgree, func(s planStore) error {
-		if err := r.Check(); err != nil {
+	return change(ctx, p.desk, by, right, func(s planStore) error {
+		if _, ok := lesson.PurposeOf(v.Purpose); !ok {
+			return wrong("purpose", "“%s” is no purpose of a lesson.", v.Purpose)
+		}
+		if v.ClassID != "" {
+			if _, err := s.Class(ctx, v.ClassID); err != nil {
+				return wrong("class_id", "This class is not known.")
+			}
+		}
+		if !v.Set && len(v.Routine.Steps) == 0 {
+			return s.DropRoutine(ctx, v.Purpose, v.ClassID)
+		}
+		if err := step.CheckRoutine(v.Routine); err != nil {
 			return fault.At("steps", err)
 		}
-		return s.PutRoutine(ctx, r)
+		return s.PutRoutine(ctx, v.Purpose, v.ClassID, v.Routine)
 	})
 }
 
@@ -89,11 +128,20 @@ func checked(c card.Conventions) (card.Conventions, error) {
 		}
 		c.Allowed[i] = w
 	}
-	known := lesson.Materials()
+	for i := range c.Says.Materials {
+		m := &c.Says.Materials[i]
+		if m.Name, m.Caution = strings.TrimSpace(m.Name), strings.TrimSpace(m.Caution); m.Name == "" || m.Caution == "" {
+			return c, wrong("says", "A material of your own needs a name and what to watch for.")
+		}
+	}
+	known := slices.Concat(step.Materials(), c.Says.Materials)
 	for _, m := range c.Materials {
-		if !slices.ContainsFunc(known, func(k lesson.Material) bool { return k.Name == m }) {
+		if !slices.ContainsFunc(known, func(k card.Material) bool { return k.Name == m }) {
 			return c, wrong("materials", "“%s” is not among the materials, whose cautions are known.", m)
 		}
+	}
+	if c.GlidesShort && strings.TrimSpace(c.GlideReason) == "" {
+		return c, wrong("glide_reason", "Say in a few words why w and y are said short in this team.")
 	}
 	c.Lines = c.Lines.OrCommon()
 	if field, text := c.Lines.Check(); field != "" {
@@ -121,14 +169,15 @@ func departure(d *card.Departure) error {
 // Vocabulary is what the screens choose from.
 type Vocabulary struct {
 	Accents   []phoneme.AccentName `json:"accents" nullable:"false"`
-	Steps     []lesson.StepKind    `json:"steps" nullable:"false" doc:"kinds of steps, in the usual order"`
-	Materials []lesson.Material    `json:"materials" nullable:"false"`
-	Sheets    []render.Sheet       `json:"sheets" nullable:"false" doc:"what can be printed of an introduction"`
+	Purposes  []lesson.PurposeKind `json:"purposes" nullable:"false" doc:"what a lesson may be for"`
+	Steps     []step.Record        `json:"steps" nullable:"false" doc:"the registry of kinds of steps"`
+	Materials []card.Material      `json:"materials" nullable:"false"`
+	Sheets    []render.Sheet       `json:"sheets" nullable:"false" doc:"what can be printed of a lesson"`
 }
 
 // TheVocabulary is the same for all teams.
 func TheVocabulary() Vocabulary {
-	return Vocabulary{phoneme.AccentNames(), lesson.StepKinds(), lesson.Materials(), render.Sheets()}
+	return Vocabulary{phoneme.AccentNames(), lesson.Purposes(), step.Registry(), step.Materials(), render.Sheets()}
 }
 
 // Classes lists the team's classes and groups.
@@ -150,20 +199,33 @@ func (p Planning) NewClass(ctx context.Context, by Actor, name, kind string) (st
 	})
 }
 
-// ClassCard is one taught card of a class.
+// ClassCard is one card that a class has met.
 type ClassCard struct {
-	CardID  string        `json:"card_id" format:"uuid"`
-	Pair    spelling.Pair `json:"pair"`
-	Sure    int           `json:"sure" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
-	LastMet time.Time     `json:"last_met"`
-	Times   int           `json:"times" doc:"how often it was met"`
+	CardID   string        `json:"card_id" format:"uuid"`
+	Pair     spelling.Pair `json:"pair"`
+	Sure     int           `json:"sure" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
+	LastMet  time.Time     `json:"last_met"`
+	Times    int           `json:"times" doc:"how often it was met"`
+	Declared bool          `json:"declared" doc:"known because somebody said so; no lesson with it was logged"`
+	Readable bool          `json:"readable" doc:"false: met, and not yet known"`
 }
 
-// ClassView is a class with what it has been taught, and the next sound of the order.
+// ClassView is a class with what it knows, and the next sound of the order.
 type ClassView struct {
 	store.Class
-	Cards []ClassCard `json:"cards" nullable:"false"`
-	Next  string      `json:"next" doc:"card id, empty where the order is done"`
+	Cards []ClassCard       `json:"cards" nullable:"false"`
+	Next  string            `json:"next" doc:"card id, empty where the order is done"`
+	Said  []store.KnownCard `json:"said" nullable:"false" doc:"cards that it is said to know"`
+	Words []ClassWord       `json:"words" nullable:"false" doc:"exception words of the team's cards, and others that are known"`
+}
+
+// ClassWord is an exception word of the team.
+type ClassWord struct {
+	Word   string     `json:"word"`
+	Step   int        `json:"step" doc:"of the order, with which it comes; 0 where it is on no card"`
+	Known  bool       `json:"known"`
+	SaidBy string     `json:"said_by" doc:"initials; empty where it came with a card"`
+	SaidAt *time.Time `json:"said_at,omitempty"`
 }
 
 // Class returns a class.
@@ -176,32 +238,89 @@ func classView(ctx context.Context, s knowledgeReader, classID string) (ClassVie
 	if err != nil {
 		return ClassView{}, err
 	}
-	state, err := stateOf(ctx, s, classID)
-	if err != nil {
-		return ClassView{}, err
-	}
-	all, err := s.Cards(ctx, false)
-	if err != nil {
-		return ClassView{}, err
-	}
 	team, err := conventionsOf(ctx, s)
 	if err != nil {
 		return ClassView{}, err
 	}
-	v := ClassView{Class: c, Cards: []ClassCard{}}
-	for _, r := range all {
-		if !slices.Contains(state.introduced, r.CardID) {
-			if v.Next == "" {
-				v.Next = r.CardID
-			}
-			continue
-		}
-		_, k := own(team, r)
-		for _, seen := range state.seen {
-			if seen.CardID == r.CardID {
-				v.Cards = append(v.Cards, ClassCard{r.CardID, k.Pair, int(seen.Sure), seen.Last, seen.Times})
-			}
-		}
+	v := ClassView{Class: c, Cards: []ClassCard{}, Words: []ClassWord{}}
+	if v.Said, err = s.KnownCards(ctx, classID); err != nil {
+		return v, err
 	}
-	return v, nil
+	known, err := classOf(ctx, s, team, classID)
+	if err != nil {
+		return v, err
+	}
+	v.Next = known.Next
+	for _, k := range known.Met {
+		v.Cards = append(v.Cards, ClassCard{
+			k.Card.ID, k.Card.Pair, int(k.Seen.Sure), k.Seen.Last, k.Seen.Times, k.Declared, k.Readable,
+		})
+	}
+	said, err := s.KnownWords(ctx, classID)
+	for w, at := range known.Coming {
+		v.Words = append(v.Words, ClassWord{Word: w, Step: at})
+	}
+	for w := range known.Exceptions {
+		word := ClassWord{Word: w, Known: true}
+		for _, k := range said {
+			if k.Word == w {
+				at := k.SaidAt
+				word.SaidBy, word.SaidAt = k.SaidBy, &at
+			}
+		}
+		v.Words = append(v.Words, word)
+	}
+	slices.SortFunc(v.Words, func(a, b ClassWord) int {
+		return cmp.Or(cmp.Compare(a.Step, b.Step), strings.Compare(a.Word, b.Word))
+	})
+	return v, err
+}
+
+// Declaration says what a class knows that nobody logged, or takes that back. UpTo is a step of the order: all cards up
+// to it, 0 for none.
+type Declaration struct {
+	Known   bool     `json:"known" doc:"false: it does not know them, after all"`
+	UpTo    int      `json:"up_to,omitempty" required:"false" minimum:"0" doc:"every card up to this step of the order"`
+	CardIDs []string `json:"card_ids,omitempty" required:"false" maxItems:"200" nullable:"false"`
+	Words   []string `json:"words,omitempty" required:"false" maxItems:"200" nullable:"false" doc:"exception words"`
+}
+
+// Declare notes what a class knows, with who said so and when.
+func (p Planning) Declare(ctx context.Context, by Actor, classID string, d Declaration) error {
+	return change(ctx, p.desk, by, MayTeach, func(s planStore) error {
+		if _, err := s.Class(ctx, classID); err != nil {
+			return err
+		}
+		cards := slices.Clone(d.CardIDs)
+		if d.UpTo > 0 {
+			rows, err := s.Cards(ctx, false)
+			if err != nil {
+				return err
+			}
+			for _, r := range rows {
+				if r.Step <= d.UpTo {
+					cards = append(cards, r.CardID)
+				}
+			}
+		}
+		var list []string
+		for _, w := range d.Words {
+			w = strings.ToLower(strings.TrimSpace(w))
+			if w == "" || strings.ContainsAny(w, " ,") || len(w) > 24 {
+				return wrong("words", "“%s” is not one word.", w)
+			}
+			list = append(list, w)
+		}
+		if len(cards)+len(list) == 0 {
+			return wrong("card_ids", "Tick at least one card or word.")
+		}
+		err := s.DeclareCards(ctx, classID, cards, d.Known, by.MemberID, p.desk.now())
+		if errors.Is(err, store.ErrNotFound) {
+			return wrong("card_ids", "One of these cards is not known.")
+		}
+		if err != nil {
+			return err
+		}
+		return s.DeclareWords(ctx, classID, list, d.Known, by.MemberID, p.desk.now())
+	})
 }

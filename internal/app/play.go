@@ -133,15 +133,18 @@ func (w Words) Contrast(ctx context.Context, by Actor, classID, leftID, rightID 
 		if t.target == nil || *t.target == right {
 			return out, wrong("card", "Choose two different sounds.")
 		}
-		t.set[right] = true
-		query := words.Query{Taught: t.set, Familiarity: 2, Exclude: t.refused, Limit: contrasted}
+		t.Pairs[right] = true
+		query := words.Query{Taught: t.Pairs, Familiarity: 2, Exclude: t.Refused, Limit: contrasted}
 		c, err := words.Contrast(*t.target, right, query, t.conv.Speech())
 		if err != nil {
 			return out, fault.At("card", err)
 		}
 		for i := range c.Left {
 			out.Left = append(out.Left, foundWord(c.Left[i], t.bridges()))
-			out.Right = append(out.Right, foundWord(c.Right[i], spelling.Bridging{Target: &right, Taught: t.set}))
+			out.Right = append(
+				out.Right,
+				foundWord(c.Right[i], spelling.Bridging{Targets: []spelling.Pair{right}, Taught: t.Pairs}),
+			)
 		}
 		for _, twin := range c.Twins {
 			out.Twins = append(out.Twins, twin[:])
@@ -159,7 +162,7 @@ type LookView struct {
 // Look tells whether a class can read a word, and why or why not.
 func (w Words) Look(ctx context.Context, by Actor, q FindQuery, word string) (LookView, error) {
 	return asked(ctx, w, by, q, func(_ wordStore, t taught) (LookView, error) {
-		answer, err := words.Look(word, q.words(t), t.steps, t.conv.Speech())
+		answer, err := words.Look(word, q.words(t), t.Steps, t.conv.Speech())
 		if err != nil {
 			return LookView{}, fault.At("word", err)
 		}

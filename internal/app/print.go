@@ -16,7 +16,7 @@ type printStore interface {
 	letterReader
 	pictureReader
 	routineReader
-	introductionReader
+	lessonReader
 	takeReader
 	Bank(ctx context.Context) ([]store.BankText, error)
 }
@@ -27,21 +27,21 @@ type Print struct{ desk desk[printStore] }
 // mostHomeLine is the longest line for families, in letters.
 const mostHomeLine = 300
 
-// SheetAsk is what to print of an introduction: a sheet by its name, or "all" of them. HomeLine is the school's line in
+// SheetAsk is what to print of a lesson: a sheet by its name, or "all" of them. HomeLine is the school's line in
 // a family's language; a Paper without width is the team's.
 type SheetAsk struct {
-	Introduction, Sheet, HomeLine string
-	Paper                         render.Paper
+	Lesson, Sheet, HomeLine string
+	Paper                   render.Paper
 }
 
-// Sheet writes one sheet of an introduction, or with the name "all" every one of them. Everything on it is as it was
+// Sheet writes one sheet of a lesson, or with the name "all" every one of them. Everything on it is as it was
 // assembled.
 func (p Print) Sheet(ctx context.Context, by Actor, ask SheetAsk, w io.Writer) error {
 	if len([]rune(ask.HomeLine)) > mostHomeLine {
 		return wrong("line", "The line for families has up to %d letters.", mostHomeLine)
 	}
 	h, err := read(ctx, p.desk, by, func(s printStore) (render.Handout, error) {
-		i, err := s.Introduction(ctx, ask.Introduction)
+		i, err := s.Lesson(ctx, ask.Lesson)
 		if err != nil {
 			return render.Handout{}, err
 		}
@@ -62,7 +62,7 @@ func handout(
 	ctx context.Context,
 	s printStore,
 	team store.Team,
-	i store.Introduction,
+	i store.Lesson,
 	homeLine string,
 ) (render.Handout, error) {
 	h := render.Handout{
@@ -75,7 +75,7 @@ func handout(
 	if h.HeightMM == 0 { // assembled before it was kept
 		h.HeightMM = team.Conventions.Lines.HeightMM
 	}
-	if m, err := pictureBySum(ctx, s, i.Snapshot.Cards[i.CardID].Picture); err == nil {
+	if m, err := pictureBySum(ctx, s, i.Snapshot.Target().Picture); err == nil {
 		h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
 	pictures, err := chosenPictures(ctx, s, i.Snapshot)
@@ -201,21 +201,15 @@ func faces(ctx context.Context, s printStore, ask CardsAsk) ([]render.Face, erro
 	return out, nil
 }
 
-// recentOf are the newest introductions of a class, or of all where it is empty, up to a number.
-func recentOf(ctx context.Context, s introductionReader, class string, most int) ([]store.Introduction, error) {
-	recent, err := s.RecentIntroductions(ctx)
+// recentOf are the newest lessons of a class, or of all where it is empty, up to a number.
+func recentOf(ctx context.Context, s lessonReader, classID string, most int) ([]store.Lesson, error) {
+	recent, err := s.Lessons(ctx, classID, nil, most)
 	if err != nil {
 		return nil, err
 	}
-	out := []store.Introduction{}
+	out := []store.Lesson{}
 	for _, r := range recent {
-		if len(out) == most {
-			break
-		}
-		if class != "" && r.ClassName != class {
-			continue
-		}
-		i, err := s.Introduction(ctx, r.IntroductionID)
+		i, err := s.Lesson(ctx, r.LessonID)
 		if err != nil {
 			return nil, err
 		}

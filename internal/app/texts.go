@@ -59,7 +59,7 @@ func (w Words) Check(ctx context.Context, by Actor, classID, text string) (Check
 
 func (t taught) check(text string) CheckedText {
 	o := t.conv.Speech()
-	r := texts.Check(text, t.set, t.exceptions, o)
+	r := texts.Check(text, t.Pairs, t.Exceptions, o)
 	out := CheckedText{
 		Decodable:     r.Decodable,
 		Remarks:       append([]string{}, r.Remarks...),
@@ -69,18 +69,18 @@ func (t taught) check(text string) CheckedText {
 	}
 	var readable []*lexicon.Entry
 	can := func(w string) bool {
-		k := texts.Check(w, t.set, t.exceptions, o).Tokens
+		k := texts.Check(w, t.Pairs, t.Exceptions, o).Tokens
 		return len(k) == 1 && k[0].Status == texts.Decodable
 	}
 	for _, k := range r.Tokens {
-		b := spelling.Bridging{Taught: t.set, Exception: k.Status == texts.Exception}
+		b := spelling.Bridging{Taught: t.Pairs, Exception: k.Status == texts.Exception}
 		w := CheckedWord{
 			Text: k.Text, Start: k.Start, Status: k.Status, Untaught: append([]string{}, k.Untaught...),
 			Instead: []string{}, Bits: spelling.Bridges(k.Segments, b),
 		}
 		if k.Status == texts.Untaught || k.Status == texts.Ambiguous {
 			small := strings.ToLower(k.Text)
-			if w.Comes = t.coming[small]; w.Comes > 0 && !slices.Contains(out.NewExceptions, small) {
+			if w.Comes = t.Coming[small]; w.Comes > 0 && !slices.Contains(out.NewExceptions, small) {
 				out.NewExceptions = append(out.NewExceptions, small)
 			}
 			if readable == nil {
@@ -96,7 +96,7 @@ func (t taught) check(text string) CheckedText {
 // readable are the well-known words that the class can read.
 func (t taught) readable() []*lexicon.Entry {
 	out := []*lexicon.Entry{}
-	q := words.Query{Taught: t.set, Familiarity: wellKnown, Exclude: t.refused}
+	q := words.Query{Taught: t.Pairs, Familiarity: wellKnown, Exclude: t.Refused}
 	for _, c := range words.Find(q, t.conv.Speech()) {
 		e, _ := lexicon.Find(c.Word)
 		out = append(out, e)
@@ -117,7 +117,7 @@ func (w Words) Sentences(ctx context.Context, by Actor, q FindQuery) ([]MadeSent
 	return asked(ctx, w, by, q, func(_ wordStore, t taught) ([]MadeSentence, error) {
 		out := []MadeSentence{}
 		query := texts.SuggestQuery{
-			Taught: t.set, Exceptions: t.exceptions, Target: t.target, Exclude: t.refused, Count: suggested,
+			Taught: t.Pairs, Exceptions: t.Exceptions, Targets: t.targets(), Exclude: t.Refused, Count: suggested,
 		}
 		for _, s := range texts.Suggest(query, t.conv.Speech(), q.chance(47)) {
 			pieces, err := texts.Chop(s.Text)
@@ -170,7 +170,7 @@ func (w Words) Bank(ctx context.Context, by Actor, classID string) ([]BankView, 
 }
 
 func (v *BankView) against(t taught) {
-	report := texts.Check(v.Body, t.set, t.exceptions, t.conv.Speech())
+	report := texts.Check(v.Body, t.Pairs, t.Exceptions, t.conv.Speech())
 	v.Decodable = report.Decodable
 	v.Remarks = append(v.Remarks, report.Remarks...)
 	for _, k := range report.Tokens {

@@ -13,6 +13,7 @@ import (
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/words"
@@ -42,7 +43,7 @@ type FindQuery struct {
 
 func (q FindQuery) words(t taught) words.Query {
 	return words.Query{
-		Taught:       t.set,
+		Taught:       t.Pairs,
 		Target:       t.target,
 		Position:     q.Position,
 		Frame:        strings.ToUpper(q.Frame),
@@ -52,7 +53,7 @@ func (q FindQuery) words(t taught) words.Query {
 		MaxSounds:    q.Sounds,
 		Syllables:    q.Syllables,
 		Familiarity:  q.Familiarity,
-		Exclude:      t.refused,
+		Exclude:      t.Refused,
 	}
 }
 
@@ -108,8 +109,8 @@ func (w Words) Find(ctx context.Context, by Actor, q FindQuery) (Found, error) {
 		query := q.words(t)
 		found := words.Find(query, t.conv.Speech())
 		out := Found{Words: []FoundWord{}, Total: len(found)}
-		out.Near = append([]words.Answer{}, words.Near(query, t.steps, 12, t.conv.Speech())...)
-		if most, ok := words.MostUnlocked(query, t.steps, t.conv.Speech()); ok {
+		out.Near = append([]words.Answer{}, words.Near(query, t.Steps, 12, t.conv.Speech())...)
+		if most, ok := words.MostUnlocked(query, t.Steps, t.conv.Speech()); ok {
 			out.Most = &most
 		}
 		for _, c := range found[:min(len(found), foundLimit)] {
@@ -150,7 +151,7 @@ const madeUpCount = 24
 func (w Words) MakeUp(ctx context.Context, by Actor, q FindQuery) (Found, error) {
 	return asked(ctx, w, by, q, func(_ wordStore, t taught) (Found, error) {
 		o := t.conv.Speech()
-		query := words.MadeUpQuery{Taught: t.set, Target: t.target, Frame: q.Frame, Count: madeUpCount}
+		query := words.MadeUpQuery{Taught: t.Pairs, Target: t.target, Frame: q.Frame, Count: madeUpCount}
 		made, err := words.MakeUp(query, o, q.chance(29))
 		if err != nil {
 			return Found{}, fault.At("frame", err)
@@ -250,7 +251,7 @@ type Unlocked struct {
 
 // upTo is what the order has taught before a card, and with it, in the card's accent.
 func upTo(ctx context.Context, s wordStore, cardID string, with bool) (taught, store.Card, error) {
-	t := taught{set: spelling.Set{}, refused: map[string]bool{}}
+	t := taught{Class: knowledge.Class{Pairs: spelling.Set{}, Refused: map[string]bool{}}}
 	conv, err := conventionsOf(ctx, s)
 	if err != nil {
 		return t, store.Card{}, err
@@ -267,13 +268,13 @@ func upTo(ctx context.Context, s wordStore, cardID string, with bool) (taught, s
 	var c card.Card
 	t.conv, c = own(conv, row)
 	t.target = &c.Pair
-	t.set[c.Pair] = true
+	t.Pairs[c.Pair] = true
 	for _, r := range all {
 		if r.Step < row.Step || with && r.Step == row.Step {
-			t.set[r.Core(t.conv.Accent).Pair] = true
+			t.Pairs[r.Core(t.conv.Accent).Pair] = true
 		}
 		for _, w := range r.Content.Rejected {
-			t.refused[w] = true
+			t.Refused[w] = true
 		}
 	}
 	return t, row, nil
@@ -286,9 +287,9 @@ func (w Words) Unlocks(ctx context.Context, by Actor, cardID string) (Unlocked, 
 		if err != nil {
 			return Unlocked{}, err
 		}
-		q := words.Query{Taught: t.conv.Known(t.set), Target: t.target, Exclude: t.refused, Rare: true}
+		q := words.Query{Taught: t.conv.Known(t.Pairs), Target: t.target, Exclude: t.Refused, Rare: true}
 		found := words.Find(q, t.conv.Speech())
-		out := Unlocked{Step: row.Step, Total: len(found), Taught: len(t.set), Words: []FoundWord{}}
+		out := Unlocked{Step: row.Step, Total: len(found), Taught: len(t.Pairs), Words: []FoundWord{}}
 		most := 0
 		for _, c := range found {
 			if c.Familiarity < 3 {
@@ -299,7 +300,7 @@ func (w Words) Unlocks(ctx context.Context, by Actor, cardID string) (Unlocked, 
 				most, out.Longest = c.Sounds, c.Word
 			}
 			if len(out.Words) < foundLimit {
-				out.Words = append(out.Words, foundWord(c, spelling.Bridging{Target: t.target, Taught: q.Taught}))
+				out.Words = append(out.Words, foundWord(c, spelling.Bridging{Targets: t.targets(), Taught: q.Taught}))
 			}
 		}
 		return out, nil
@@ -333,9 +334,9 @@ func (w Words) ForCard(ctx context.Context, by Actor, cardID string) (WordOffer,
 			return WordOffer{}, err
 		}
 		for _, w := range row.Content.Words {
-			t.refused[w] = true
+			t.Refused[w] = true
 		}
-		found := words.Find(words.Query{Taught: t.conv.Known(t.set), Target: t.target, Exclude: t.refused}, o)
+		found := words.Find(words.Query{Taught: t.conv.Known(t.Pairs), Target: t.target, Exclude: t.Refused}, o)
 		out := WordOffer{
 			Read:     append([]words.Choice{}, found[:min(offeredWords, len(found))]...),
 			Unlocked: len(found) + len(row.Content.Words),
@@ -343,7 +344,7 @@ func (w Words) ForCard(ctx context.Context, by Actor, cardID string) (WordOffer,
 		if out.Unlocked == 0 {
 			out.Note = fmt.Sprintf(
 				"With the %d pairs up to step %d no word with %s can be read. More pairs before it would help.",
-				len(t.set), row.Step, t.target.Grapheme,
+				len(t.Pairs), row.Step, t.target.Grapheme,
 			)
 		}
 		pictures := func(at words.Position) []string {

@@ -27,7 +27,7 @@ func field(t *testing.T, err error, name, says string) {
 	assert.Contains(t, wrong.Error(), says)
 }
 
-func stepOf(t *testing.T, in lesson.Introduction, k lesson.Kind) lesson.Step {
+func stepOf(t *testing.T, in lesson.Lesson, k lesson.Kind) lesson.Step {
 	t.Helper()
 	i := slices.IndexFunc(in.Steps, func(s lesson.Step) bool { return s.Kind == k })
 	require.GreaterOrEqual(t, i, 0, "%s is left out: %v", k, in.Dropped)
@@ -37,15 +37,15 @@ func stepOf(t *testing.T, in lesson.Introduction, k lesson.Kind) lesson.Step {
 func TestBankFeedsTheAssembler(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 	require.NoError(t, err)
 	page := stepOf(t, in.Lesson, lesson.Page)
-	assert.Contains(t, page.Choices[0].Value, "Dan is in a tent.")
+	assert.Equal(t, lesson.MadeByRule, page.Items[0].Origin, "no page of the bank holds the sound three times")
 	sentence := stepOf(t, in.Lesson, lesson.Sentence)
 	assert.GreaterOrEqual(t, len(sentence.Pieces), 4)
 	joined := slices.Clone(sentence.Pieces)
 	slices.Sort(joined)
-	given := strings.Fields(sentence.Choices[0].Value)
+	given := strings.Fields(sentence.Items[0].Value)
 	slices.Sort(given)
 	assert.ElementsMatch(t, given, strings.Fields(strings.Join(joined, " ")))
 
@@ -57,13 +57,20 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	field(t, err, "body", "longer than 200")
 	_, err = s.Words.AddToBank(ctx, s.teacher, "poem", "A.")
 	field(t, err, "kind", "sentences and pages")
-	in, err = s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, in.Revision, 20)
+	in, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, in.Revision, 20)
 	require.NoError(t, err)
 	var offered []string
-	for _, o := range stepOf(t, in.Lesson, lesson.Sentence).Choices[0].Next {
+	for _, o := range stepOf(t, in.Lesson, lesson.Sentence).Items[0].Next {
 		offered = append(offered, o.Value)
 	}
 	assert.Contains(t, offered, "A bad bat bit a cab.")
+	_, err = s.Words.AddToBank(ctx, s.teacher, "page", "Ben got a big bag.\nA bat is in it.\nBad bat!")
+	require.NoError(t, err)
+	in, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, in.Revision, 20)
+	require.NoError(t, err)
+	page = stepOf(t, in.Lesson, lesson.Page)
+	assert.Contains(t, page.Items[0].Value, "Ben got a big bag.", "the team's page comes before one by rule")
+	assert.Len(t, page.Items, 4, "and three questions")
 	var zip bytes.Buffer
 	require.NoError(t, s.Print.Bundle(ctx, s.lead, s.class, &zip))
 	b, err := app.ReadBundle(zip.Bytes())
@@ -79,43 +86,68 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	require.NoError(t, s.Words.DropFromBank(ctx, s.teacher, id, false), "it can be put back")
 }
 
-func TestSendToAnIntroduction(t *testing.T) {
+func TestSendToALesson(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 	require.NoError(t, err)
-	sent, err := s.Lessons.Send(ctx, s.teacher, in.IntroductionID, in.Revision, lesson.Read, []string{"crab", "bib"})
+	sent, err := s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		in.Revision,
+		app.Sent{Step: "read", Values: []string{"crab", "bib"}},
+	)
 	require.NoError(t, err)
-	choices := stepOf(t, sent.Lesson, lesson.Read).Choices
+	choices := stepOf(t, sent.Lesson, lesson.Read).Items
 	assert.Equal(t, "crab", choices[0].Value)
 	assert.True(t, choices[1].Locked)
 	assert.NotEmpty(t, sent.Lesson.WordBits["bib"])
-	renewed, err := s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, sent.Revision, 20)
+	renewed, err := s.Lessons.Renew(ctx, s.teacher, in.LessonID, sent.Revision, 20)
 	require.NoError(t, err)
-	assert.Equal(t, "bib", stepOf(t, renewed.Lesson, lesson.Read).Choices[1].Value, "what was sent stays")
-	long := []string{"bad", "bed", "big", "bag", "bat", "bin", "bit", "bet", "beg", "bid", "cab", "rib"}
-	many, err := s.Lessons.Send(ctx, s.teacher, in.IntroductionID, renewed.Revision, lesson.Spell, long)
+	assert.Equal(t, "bib", stepOf(t, renewed.Lesson, lesson.Read).Items[1].Value, "what was sent stays")
+	long := []string{"bad", "bed", "big", "bag", "bat", "bin", "bit", "bib", "beg", "bid", "cab", "rib"}
+	many, err := s.Lessons.Send(ctx, s.teacher, in.LessonID, renewed.Revision, app.Sent{Step: "spell", Values: long})
 	require.NoError(t, err)
-	assert.Len(t, stepOf(t, many.Lesson, lesson.Spell).Choices, len(long), "what has no slot is added behind")
-	again, err := s.Lessons.Renew(ctx, s.teacher, in.IntroductionID, many.Revision, 20)
+	assert.Len(t, stepOf(t, many.Lesson, lesson.Spell).Items, len(long), "what has no slot is added behind")
+	again, err := s.Lessons.Renew(ctx, s.teacher, in.LessonID, many.Revision, 20)
 	require.NoError(t, err)
-	assert.Len(t, stepOf(t, again.Lesson, lesson.Spell).Choices, len(long))
+	assert.Len(t, stepOf(t, again.Lesson, lesson.Spell).Items, len(long))
 	swapped, err := s.Lessons.Send(
 		ctx,
 		s.teacher,
-		in.IntroductionID,
+		in.LessonID,
 		again.Revision,
-		lesson.Sentence,
-		[]string{"A cat can nap on a bed."},
+		app.Sent{Step: "sentence", Values: []string{"A cat can nap on a bed."}},
 	)
 	require.NoError(t, err)
 	sentence := stepOf(t, swapped.Lesson, lesson.Sentence)
 	assert.Contains(t, strings.Join(sentence.Pieces, " "), "cat", "the pieces follow the sentence")
-	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Read, []string{"ship"})
+	_, err = s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		swapped.Revision,
+		app.Sent{Step: "read", Values: []string{"ship"}},
+	)
 	field(t, err, "values", "sh=ʃ is not taught")
-	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Hand, []string{"bib"})
+	_, err = s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		swapped.Revision,
+		app.Sent{Step: "hand", Kind: lesson.WordItem, Values: []string{"bib"}},
+	)
+	field(t, err, "step", "takes nothing of this kind")
+	_, err = s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		swapped.Revision,
+		app.Sent{Step: "story", Values: []string{"A bib."}},
+	)
 	field(t, err, "step", "no such step")
-	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, swapped.Revision, lesson.Read, nil)
+	_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, swapped.Revision, app.Sent{Step: "read", Values: nil})
 	field(t, err, "values", "one to 12")
 }
 
@@ -182,10 +214,10 @@ func TestRefusedWordsStayRefusedForTheTeam(t *testing.T) {
 	for _, w := range offer.Read {
 		assert.NotContains(t, []string{"bad", "bed", "big"}, w.Word, "refused on another card")
 	}
-	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 20)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 	require.NoError(t, err)
 	for _, step := range in.Lesson.Steps {
-		for _, choice := range step.Choices {
+		for _, choice := range step.Items {
 			assert.False(t, choice.Kind == "word" && slices.Contains([]string{"bad", "bed", "big"}, choice.Value), choice.Value)
 		}
 	}
@@ -269,20 +301,19 @@ func TestOwnPicturesTakePartInEarGames(t *testing.T) {
 func TestEarGamesGoIntoALesson(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	in, err := s.Lessons.Assemble(ctx, s.teacher, s.class, s.cards["b"], 30)
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 30))
 	require.NoError(t, err)
 	out, err := s.Lessons.Send(
 		ctx,
 		s.teacher,
-		in.IntroductionID,
+		in.LessonID,
 		in.Revision,
-		lesson.Ear,
-		[]string{"bell", "bone", "map", "moon"},
+		app.Sent{Step: "ear", Values: []string{"bell", "bone", "map", "moon"}},
 	)
 	require.NoError(t, err)
 	sides := map[string]lesson.Basket{}
-	for _, c := range stepOf(t, out.Lesson, lesson.Ear).Choices {
-		if strings.HasPrefix(c.Slot, "ear-yes") || strings.HasPrefix(c.Slot, "ear-no") {
+	for _, c := range stepOf(t, out.Lesson, lesson.Ear).Items {
+		if !c.Basket.Quarter() {
 			sides[c.Value] = c.Basket
 			assert.True(t, c.Locked)
 		}
@@ -292,7 +323,7 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 		map[string]lesson.Basket{"bell": lesson.Has, "bone": lesson.Has, "map": lesson.HasNot, "moon": lesson.HasNot},
 		sides,
 	)
-	_, err = s.Lessons.Send(ctx, s.teacher, in.IntroductionID, out.Revision, lesson.Ear, []string{"nothing"})
+	_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, out.Revision, app.Sent{Step: "ear", Values: []string{"nothing"}})
 	field(t, err, "values", "no picture")
 }
 

@@ -147,7 +147,7 @@ func attribute(t *testing.T, tab *browser.Tab, name string) string {
 	return v
 }
 
-func TestFromACardToATaughtIntroduction(t *testing.T) {
+func TestFromACardToATaughtLesson(t *testing.T) {
 	s := open(t)
 	s.signIn(t, "teacher")
 	s.axe(t, "library")
@@ -307,10 +307,10 @@ func (s *stage) print(t *testing.T) {
 
 func (s *stage) teach(t *testing.T) {
 	t.Helper()
-	require.NoError(t, s.tab.Go(s.server.URL+"/introductions"))
+	require.NoError(t, s.tab.Go(s.server.URL+"/lessons"))
 	require.NoError(t, s.tab.SeeText("This is the next one in your order"))
-	s.axe(t, "introductions")
-	require.NoError(t, s.tab.ClickText("Make the introduction"))
+	s.axe(t, "lessons")
+	require.NoError(t, s.tab.ClickText("Make the lesson"))
 	require.NoError(t, s.tab.SeeText("planned 20:00"))
 	require.NoError(t, s.tab.ClickText("Spell"))
 	require.NoError(t, s.tab.See("[data-slot='spell.1']"))
@@ -322,13 +322,13 @@ func (s *stage) teach(t *testing.T) {
 	}, 30*time.Second, 50*time.Millisecond, "the word is swapped")
 	require.NoError(t, s.tab.Click("[data-slot='spell.1'] button[aria-label^=lock]"))
 	require.NoError(t, s.tab.See("[data-slot='spell.1'] button[aria-pressed=true]"))
-	s.axe(t, "introduction")
+	s.axe(t, "lesson")
 	s.print(t)
 
 	require.NoError(t, s.tab.ClickText("Teach"))
 	require.NoError(t, s.tab.SeeText("works without network"))
 	s.axe(t, "teach")
-	assert.Equal(t, "warm-up", attribute(t, s.tab, "data-step"))
+	assert.Equal(t, "listen", attribute(t, s.tab, "data-step"))
 	// From here the line is down: the lesson goes on from what was loaded.
 	s.server.CloseClientConnections()
 	s.server.Config.Handler = offline{}
@@ -337,11 +337,11 @@ func (s *stage) teach(t *testing.T) {
 	s.key(t, "\r")
 	assert.Equal(t, "true", attribute(t, s.tab, "data-turned"))
 	var steps []string
-	for range 4 {
+	for range 2 {
 		s.dispatch(t, "ArrowDown")
 		steps = append(steps, attribute(t, s.tab, "data-step"))
 	}
-	assert.Equal(t, []string{"listen", "mouth", "ear", "picture"}, steps)
+	assert.Equal(t, []string{"mouth", "picture"}, steps)
 	width, err := browser.Eval[float64](s.tab, `document.querySelector('[data-screen] img').naturalWidth`)
 	require.NoError(t, err)
 	assert.Positive(t, width, "the picture shows without a network")

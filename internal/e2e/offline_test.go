@@ -69,6 +69,6 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	}, 30*time.Second, 100*time.Millisecond)
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
 	require.NoError(t, s.tab.Go(s.server.URL+"/team"))
-	require.NoError(t, s.tab.SeeText("Our routine"))
+	require.NoError(t, s.tab.SeeText("Our routines"))
 	s.axe(t, "team")
 }

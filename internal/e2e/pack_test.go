@@ -16,6 +16,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
+	"brightchalk/internal/core/lesson"
 )
 
 // The carry pack is opened from disk; the server is not asked for anything, and the page's own policy would
@@ -29,7 +30,9 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	require.NoError(t, err)
 	class, err := s.app.Planning.Class(ctx, lead, classes[0].ClassID)
 	require.NoError(t, err)
-	_, err = s.app.Lessons.Assemble(ctx, lead, class.ClassID, class.Next, 20)
+	_, err = s.app.Lessons.Assemble(ctx, lead, app.LessonAsk{
+		ClassID: class.ClassID, Purpose: lesson.Introduce, CardIDs: []string{class.Next}, Minutes: 20,
+	})
 	require.NoError(t, err)
 	var order, week bytes.Buffer
 	require.NoError(t, s.app.Print.Pack(ctx, lead, "", app.PackOrder, &order))

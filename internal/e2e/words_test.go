@@ -10,13 +10,13 @@ import (
 	"brightchalk/internal/browser"
 )
 
-// A word game is sent into an introduction and taught from there; a sentence is checked, kept and cut.
+// A word game is sent into a lesson and taught from there; a sentence is checked, kept and cut.
 func TestWordBoxAndTexts(t *testing.T) {
 	s := open(t)
 	s.signIn(t, "lead")
-	require.NoError(t, s.tab.Go(s.server.URL+"/introductions"))
+	require.NoError(t, s.tab.Go(s.server.URL+"/lessons"))
 	require.NoError(t, s.tab.SeeText("This is the next one"))
-	require.NoError(t, s.tab.ClickText("Make the introduction"))
+	require.NoError(t, s.tab.ClickText("Make the lesson"))
 	require.NoError(t, s.tab.SeeText("planned"))
 
 	require.NoError(t, s.tab.Go(s.server.URL+"/words"))

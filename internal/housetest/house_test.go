@@ -25,6 +25,7 @@ var allowed = map[string]bool{
 	"cmp":           true,
 	"embed":         true,
 	"encoding/json": true,
+	"hash/fnv":      true,
 	"errors":        true,
 	"fmt":           true,
 	"maps":          true,
@@ -104,7 +105,9 @@ var coreFloors = []string{
 	"unfit spelling strokes recording",
 	"lexicon",
 	"card words texts",
-	"order lesson",
+	"order knowledge script lesson",
+	"step",
+	"assembly",
 }
 
 func floorOf(pkg string) int {

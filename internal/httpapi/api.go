@@ -36,7 +36,7 @@ var tags = []*huma.Tag{
 	{Name: "letters", Description: "How the team writes."},
 	{Name: "words", Description: "Words, games and pictures by what a class can read."},
 	{Name: "texts", Description: "Sentences and pages by what a class can read, and the team's bank."},
-	{Name: "lessons", Description: "Introductions: assembled, changed, logged."},
+	{Name: "lessons", Description: "Lessons: assembled, changed, logged."},
 	{Name: "planning", Description: "Classes, conventions and the routine."},
 	{Name: "people", Description: "Members of the team."},
 	{Name: "print", Description: "Sheets, cards, the carry pack and bundles."},

@@ -204,7 +204,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 			TakeID string `json:"take_id"`
 		}
 		Made struct {
-			ID string `json:"introduction_id"`
+			ID string `json:"lesson_id"`
 		}
 		Bank struct{ ID string }
 	}
@@ -220,16 +220,17 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		require.Equal(t, 200, status, answer)
 		require.NoError(t, json.Unmarshal([]byte(answer), into))
 	}
-	make("/api/introductions", `{"card_id":"`+b+`","class_id":"`+class+`","minutes":20}`, &first.Made)
+	make("/api/lessons", `{"purpose":"introduce","card_ids":["`+b+`"],"class_id":"`+class+`","minutes":20}`, &first.Made)
 	make("/api/bank", `{"kind":"sentence","body":"A hen sat on a mat."}`, &first.Bank)
-	intro := "/api/introductions/" + first.Made.ID
+	intro := "/api/lessons/" + first.Made.ID
 	ask := "class=" + class + "&card=" + b
 	for _, path := range []string{
-		"/api/session", "/api/vocabulary", "/api/members", "/api/routine", "/api/letters?text=b&words=down", "/api/sounds",
+		"/api/session", "/api/vocabulary", "/api/members", "/api/routines", "/api/days",
+		"/api/classes/" + class + "/log", "/api/letters?text=b&words=down", "/api/sounds",
 		"/api/cards/" + b, "/api/cards/" + b + "/words", "/api/cards/" + b + "/unlocks", "/api/cards/" + b + "/versions",
 		"/api/cards/" + b + "/versions/1", "/api/cards/" + b + "/flags?words=bat,lager",
 		"/api/cards/" + b + "/flags?words=bat", "/api/cards/" + b + "/first-or-last",
-		"/api/classes/" + class, "/api/introductions", intro, "/api/bank?class=" + class, "/api/words?" + ask,
+		"/api/classes/" + class, "/api/lessons", intro, "/api/bank?class=" + class, "/api/words?" + ask,
 		"/api/words/look?word=boat&" + ask, "/api/made-up?" + ask, "/api/sentences?" + ask, "/api/play/chain?" + ask,
 		"/api/play/slips?" + ask, "/api/play/compounds?" + ask, "/api/play/rings?" + ask, "/api/named-pictures",
 		"/api/contrast?class=" + class + "&left=" + b + "&right=" + r, "/api/sort?cards=" + b + "," + r, "/api/demo",
@@ -240,7 +241,15 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	}
 	c, err := described()
 	require.NoError(t, err)
-	ids := strings.NewReplacer("/cards/{id}", "/cards/"+b, "/introductions/{id}", "/introductions/"+first.Made.ID,
+	var history struct {
+		Meetings []struct {
+			ID int64 `json:"log_id"`
+		}
+	}
+	read("/api/classes/"+class+"/log", &history)
+	meeting := fmt.Sprint(history.Meetings[0].ID)
+	ids := strings.NewReplacer("/cards/{id}", "/cards/"+b, "/lessons/{id}", "/lessons/"+first.Made.ID,
+		"/classes/{id}/log/{log}", "/classes/"+class+"/log/"+meeting, "/classes/{id}", "/classes/"+class,
 		"/takes/{id}", "/takes/"+take, "/bank/{id}", "/bank/"+first.Bank.ID, "{name}", "kite")
 	changes := c.operations()
 	for _, key := range slices.Sorted(maps.Keys(changes)) {
@@ -257,6 +266,9 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		for field, id := range map[string]string{"class_id": class, "card_id": b, "take_id": take} {
 			body = regexp.MustCompile(`"`+field+`":"[^"]*"`).ReplaceAllString(body, `"`+field+`":"`+id+`"`)
 		}
+		body = strings.NewReplacer(`"card_ids":["6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6"]`, `"card_ids":["`+b+`"]`,
+			`["ship"]`, `["hen"]`).
+			Replace(body)
 		var now struct{ Revision int }
 		read(intro, &now)
 		body = strings.NewReplacer(`"revision":1`, fmt.Sprint(`"revision":`, now.Revision), "Heron class", "Grebe class",
@@ -267,7 +279,9 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		}
 		assert.Less(t, status, 500, "%s: %s", key, answer)
 	}
-	status, _ := lead.call("DELETE", "/api/session", "")
+	status, _ := lead.call("DELETE", intro+"/log", "")
+	assert.Equal(t, 200, status)
+	status, _ = lead.call("DELETE", "/api/session", "")
 	assert.Equal(t, 200, status)
 	var never []string
 	for _, o := range changes {

@@ -195,17 +195,24 @@ func TestBadInputGetsASentence(t *testing.T) {
 			"larger than 24 MB",
 		},
 		{"an unknown sound", "POST", "/api/cards", `{"pair":"sh=zz","step":60}`, 422, "not spelled"},
-		{"a routine with no steps", "PUT", "/api/routine", `{"name":"x","steps":[]}`, 422, "no steps"},
+		{
+			"a routine with no steps",
+			"PUT",
+			"/api/routines",
+			`{"purpose":"introduce","class_id":"","set":true,"routine":{"name":"x","steps":[]}}`,
+			422,
+			"no steps",
+		},
 		{
 			"an impossible time",
 			"POST",
-			"/api/introductions",
-			`{"class_id":"00000000-0000-0000-0000-000000000000","card_id":"` + id + `","minutes":20}`,
+			"/api/lessons",
+			`{"class_id":"00000000-0000-0000-0000-000000000000","purpose":"introduce","card_ids":["` + id + `"],"minutes":20}`,
 			422,
 			"class",
 		},
 		{"no picture", "POST", "/api/pictures", "hello", 422, "no picture"},
-		{"no JSON", "PUT", "/api/routine", `{`, 400, ""},
+		{"no JSON", "PUT", "/api/routines", `{`, 400, ""},
 		{"an unknown card", "GET", "/api/cards/00000000-0000-0000-0000-000000000000", "", 404, "not here"},
 		{"no id at all", "GET", "/api/cards/DROP", "", 422, "id"},
 		{
@@ -224,7 +231,8 @@ func TestBadInputGetsASentence(t *testing.T) {
 			assert.Contains(t, body, r.says)
 		})
 	}
-	status, body := assistant.call("PUT", "/api/routine", `{"name":"x","steps":[{"kind":"read"}]}`)
+	status, body := assistant.call("PUT", "/api/routines",
+		`{"purpose":"introduce","class_id":"","set":true,"routine":{"name":"x","steps":[{"kind":"read"}]}}`)
 	assert.Equal(t, 403, status)
 	assert.Contains(t, body, "Your role")
 }
@@ -301,13 +309,13 @@ func TestPrint(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(classes), &list))
 	_, body := lead.call(
 		"POST",
-		"/api/introductions",
-		`{"class_id":"`+list[0].ClassID+`","card_id":"`+lead.cardID("b")+`","minutes":20}`,
+		"/api/lessons",
+		`{"class_id":"`+list[0].ClassID+`","purpose":"introduce","card_ids":["`+lead.cardID("b")+`"],"minutes":20}`,
 	)
-	var in app.IntroductionView
+	var in app.LessonView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))
 	for paper, size := range map[string]string{"A4": "595.276 x 841.89 pts (A4)", "Letter": "612 x 792 pts (letter)"} {
-		status, plan := lead.call("GET", "/api/introductions/"+in.IntroductionID+"/print/plan.pdf?paper="+paper, "")
+		status, plan := lead.call("GET", "/api/lessons/"+in.LessonID+"/print/plan.pdf?paper="+paper, "")
 		require.Equal(t, 200, status)
 		assert.Contains(t, pdf(t, []byte(plan), "pdfinfo", "FILE"), size)
 		text := pdf(t, []byte(plan), "pdftotext", "-layout", "FILE", "-")

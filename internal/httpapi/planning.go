@@ -48,12 +48,23 @@ func (s *server) planningCalls(api huma.API) {
 		return a.Class(ctx, by, in.ID)
 	})
 	call(s, api, route{
-		id: "routine", method: http.MethodGet, path: "/routine", tag: "planning", summary: "The team's routine",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) (lesson.Routine, error) { return a.Routine(ctx, by) })
+		id: "declare", method: http.MethodPost, path: "/classes/{id}/known", tag: "planning",
+		summary: "Say what a class knows that nobody logged, or take that back",
+		example: app.Declaration{Known: true, UpTo: 22},
+	}, func(ctx context.Context, by app.Actor, in *changed[app.Declaration]) (done, error) {
+		return ok(a.Declare(ctx, by, in.ID, in.Body))
+	})
 	call(s, api, route{
-		id: "set-routine", method: http.MethodPut, path: "/routine", tag: "planning", summary: "Replace the routine",
-		example: lesson.DefaultRoutine(),
-	}, func(ctx context.Context, by app.Actor, in *body[lesson.Routine]) (done, error) {
+		id: "routines", method: http.MethodGet, path: "/routines", tag: "planning",
+		summary: "The routines for all purposes, and the variants of classes",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]app.RoutineView, error) {
+		return a.Routines(ctx, by)
+	})
+	call(s, api, route{
+		id: "set-routine", method: http.MethodPut, path: "/routines", tag: "planning",
+		summary: "Replace a routine, or go back to the one before: not set and without steps",
+		example: app.RoutineView{Purpose: lesson.Introduce, Set: true, Routine: lesson.DefaultRoutine(lesson.Introduce)},
+	}, func(ctx context.Context, by app.Actor, in *body[app.RoutineView]) (done, error) {
 		return ok(a.SetRoutine(ctx, by, in.Body))
 	})
 	call(s, api, route{

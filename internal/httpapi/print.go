@@ -30,8 +30,8 @@ func (s *server) printCalls(api huma.API) {
 	a := s.prints()
 	pdf := []string{"application/pdf"}
 	download(s, api, route{
-		id: "print-sheet", method: http.MethodGet, path: "/introductions/{id}/print/{sheet}", tag: "print",
-		summary: "A sheet of an introduction, as it was assembled",
+		id: "print-sheet", method: http.MethodGet, path: "/lessons/{id}/print/{sheet}", tag: "print",
+		summary: "A sheet of a lesson, as it was assembled",
 	}, pdf, func(ctx context.Context, by app.Actor, in *struct {
 		ByID
 		Paper
@@ -42,9 +42,9 @@ func (s *server) printCalls(api huma.API) {
 		var out bytes.Buffer
 		name := strings.TrimSuffix(in.Sheet, ".pdf")
 		err := a.Sheet(ctx, by, app.SheetAsk{
-			Introduction: in.ID, Sheet: name, HomeLine: in.Line, Paper: in.size(),
+			Lesson: in.ID, Sheet: name, HomeLine: in.Line, Paper: in.size(),
 		}, &out)
-		return printed("introduction-"+name+".pdf", out, err)
+		return printed("lesson-"+name+".pdf", out, err)
 	})
 	download(s, api, route{
 		id: "print-practice", method: http.MethodGet, path: "/practice.pdf", tag: "print",
@@ -86,6 +86,17 @@ func (s *server) printCalls(api huma.API) {
 		err := a.Bundle(ctx, by, in.Class, &out)
 		return file{
 			ContentType: "application/zip", Disposition: `attachment; filename="bright-chalk-library.zip"`,
+			CacheControl: never, Body: out.Bytes(),
+		}, err
+	})
+	download(s, api, route{
+		id: "export-log", method: http.MethodGet, path: "/classes/{id}/log.csv", tag: "print",
+		summary: "What a class was taught, as a table: date, pair, sureness",
+	}, []string{"text/csv"}, func(ctx context.Context, by app.Actor, in *ByID) (file, error) {
+		var out bytes.Buffer
+		err := s.lessons().Export(ctx, by, in.ID, &out)
+		return file{
+			ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="class-log.csv"`,
 			CacheControl: never, Body: out.Bytes(),
 		}, err
 	})

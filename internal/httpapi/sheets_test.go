@@ -31,12 +31,12 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 	class := get[[]store.Class](t, lead, "/api/classes")[0]
 	_, body := lead.call(
 		"POST",
-		"/api/introductions",
-		`{"class_id":"`+class.ClassID+`","card_id":"`+lead.cardID("b")+`","minutes":20}`,
+		"/api/lessons",
+		`{"class_id":"`+class.ClassID+`","purpose":"introduce","card_ids":["`+lead.cardID("b")+`"],"minutes":30}`,
 	)
-	var in app.IntroductionView
+	var in app.LessonView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))
-	base := "/api/introductions/" + in.IntroductionID + "/print/"
+	base := "/api/lessons/" + in.LessonID + "/print/"
 	all := ""
 	for _, s := range append(render.Sheets(), render.Sheet{Name: "all"}) {
 		status, data := lead.call("GET", base+s.Name+".pdf?line=Merci", "")
@@ -56,9 +56,9 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 	assert.Contains(t, body, "no sheet of this name")
 	status, _ = lead.call("GET", base+"home.pdf?line="+strings.Repeat("a", 301), "")
 	assert.Equal(t, 422, status)
-	status, _ = lead.call("GET", "/api/introductions/5/print/plan.pdf", "")
+	status, _ = lead.call("GET", "/api/lessons/5/print/plan.pdf", "")
 	assert.Equal(t, 422, status, "no id at all")
-	status, _ = lead.call("GET", "/api/introductions/00000000-0000-0000-0000-000000000000/print/plan.pdf", "")
+	status, _ = lead.call("GET", "/api/lessons/00000000-0000-0000-0000-000000000000/print/plan.pdf", "")
 	assert.Equal(t, 404, status)
 
 	status, data := lead.call("GET", "/api/practice.pdf?text=igh", "")
@@ -154,7 +154,7 @@ func TestNewDoorsNeedASession(t *testing.T) {
 	stranger := client{t, p.server.URL, http.DefaultClient}
 	for _, path := range []string{
 		"/api/sounds", "/api/letters?text=a", "/api/pack.html?size=order",
-		"/api/practice.pdf?text=a", "/api/introductions/00000000-0000-0000-0000-000000000000/print/all.pdf",
+		"/api/practice.pdf?text=a", "/api/lessons/00000000-0000-0000-0000-000000000000/print/all.pdf",
 		"/api/takes/00000000-0000-0000-0000-000000000000/original",
 	} {
 		status, _ := stranger.call("GET", path, "")
@@ -182,10 +182,14 @@ func TestTheHomeSheetHoldsTheAgreedCard(t *testing.T) {
 	status, answer := lead.call("PUT", "/api/cards/"+id, string(body))
 	require.Equal(t, 200, status, answer)
 	class := get[[]store.Class](t, lead, "/api/classes")[0]
-	_, answer = lead.call("POST", "/api/introductions", `{"class_id":"`+class.ClassID+`","card_id":"`+id+`","minutes":20}`)
-	var in app.IntroductionView
+	_, answer = lead.call(
+		"POST",
+		"/api/lessons",
+		`{"class_id":"`+class.ClassID+`","purpose":"introduce","card_ids":["`+id+`"],"minutes":20}`,
+	)
+	var in app.LessonView
 	require.NoError(t, json.Unmarshal([]byte(answer), &in))
-	status, data := lead.call("GET", "/api/introductions/"+in.IntroductionID+"/print/home.pdf", "")
+	status, data := lead.call("GET", "/api/lessons/"+in.LessonID+"/print/home.pdf", "")
 	require.Equal(t, 200, status)
 	text := strings.Join(strings.Fields(pdf(t, []byte(data), "pdftotext", "FILE", "-")), " ")
 	assert.Contains(t, text, agreedCue)

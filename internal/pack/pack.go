@@ -1,4 +1,4 @@
-// Package pack writes the carry pack: one HTML file with cards, pictures, sounds, strokes and introductions that
+// Package pack writes the carry pack: one HTML file with cards, pictures, sounds, strokes and lessons that
 // works from a USB stick without a network.
 package pack
 
@@ -27,21 +27,21 @@ type Card struct {
 	Step                                     int
 }
 
-// Introduction is one lesson of the pack.
-type Introduction struct {
-	Lesson lesson.Introduction
+// Lesson is one lesson of the pack.
+type Lesson struct {
+	Lesson lesson.Lesson
 	Class  string
 	Made   time.Time
 }
 
 // Pack is all that goes into the file.
 type Pack struct {
-	Team, Class   string
-	Made          time.Time
-	Cards         []Card
-	Introductions []Introduction
-	Pictures      map[string]template.URL // of words in introductions
-	Font          []byte                  // woff2 of the letters
+	Team, Class string
+	Made        time.Time
+	Cards       []Card
+	Lessons     []Lesson
+	Pictures    map[string]template.URL // of words in introductions
+	Font        []byte                  // woff2 of the letters
 }
 
 //go:embed pack.html

@@ -51,10 +51,11 @@ func sample(t *testing.T) pack.Pack {
 			},
 			{ID: "2", Grapheme: "th", Sound: "θ"},
 		},
-		Introductions: []pack.Introduction{
+		Lessons: []pack.Lesson{
 			{
-				Lesson: lesson.Introduction{
-					Pair:    spelling.Pair{Grapheme: "sh", Sound: "ʃ"},
+				Lesson: lesson.Lesson{
+					Targets: []string{"1"},
+					Cards:   map[string]lesson.CardFace{"1": {Pair: spelling.Pair{Grapheme: "sh", Sound: "ʃ"}}},
 					Minutes: 20,
 					Steps: []lesson.Step{
 						{

@@ -9,9 +9,9 @@ import (
 	"brightchalk/internal/core/lesson"
 )
 
-// Handout is what the sheets of an introduction are made from.
+// Handout is what the sheets of a lesson are made from.
 type Handout struct {
-	Lesson   lesson.Introduction
+	Lesson   lesson.Lesson
 	Head     PlanHead
 	Picture  *Image
 	Pictures map[string]Image // of words
@@ -19,17 +19,17 @@ type Handout struct {
 	HomeLine string           // the school's line in another language
 }
 
-// face is the new card as it stood when the introduction was assembled.
-func (h Handout) face() lesson.CardFace { return h.Lesson.Cards[h.Lesson.CardID] }
+// face is the new card as it stood when the lesson was assembled.
+func (h Handout) face() lesson.CardFace { return h.Lesson.Target() }
 
-// Sheet is a kind of printed page of an introduction.
+// Sheet is a kind of printed page of a lesson.
 type Sheet struct {
 	Name  string `json:"name"`
 	Title string `json:"title"`
 	draw  func(d *document, h Handout) error
 }
 
-// ErrNothing says that an introduction has nothing for a sheet.
+// ErrNothing says that a lesson has nothing for a sheet.
 const ErrNothing fault.Code = "nothing-to-print"
 
 func nothing(text string) error { return fault.New(ErrNothing, "nothing to print: %s", text) }
@@ -48,13 +48,13 @@ var sheets = []Sheet{
 	{"home", "Home sheet", (*document).home},
 }
 
-// Sheets lists what can be printed of an introduction.
+// Sheets lists what can be printed of a lesson.
 func Sheets() []Sheet { return sheets }
 
-// Print writes one sheet by its name, or with "all" every one for which the introduction has something. The
+// Print writes one sheet by its name, or with "all" every one for which the lesson has something. The
 // error wraps ErrNothing where there is nothing for it.
 func Print(w io.Writer, h Handout, name string, paper Paper) error {
-	d := newDocument(w, paper, fmt.Sprintf("Introduction of %s for %s", h.Lesson.Pair.Grapheme, h.Head.Class))
+	d := newDocument(w, paper, fmt.Sprintf("Lesson on %s for %s", h.Lesson.Title(), h.Head.Class))
 	for _, s := range sheets {
 		if s.Name != name && name != "all" {
 			continue
@@ -85,10 +85,10 @@ func (d *document) heading(title, right string) float64 {
 }
 
 // choices are the values chosen in the steps of a kind, of one kind of choice.
-func (h Handout) choices(step lesson.Kind, kind string) []lesson.Choice {
-	var out []lesson.Choice
+func (h Handout) choices(step lesson.Kind, kind lesson.ItemKind) []lesson.Item {
+	var out []lesson.Item
 	for _, s := range h.Lesson.Steps {
-		for _, c := range s.Choices {
+		for _, c := range s.Items {
 			if s.Kind == step && c.Kind == kind {
 				out = append(out, c)
 			}

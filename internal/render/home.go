@@ -6,26 +6,27 @@ import (
 	"github.com/tdewolff/canvas"
 
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/script"
 )
 
 // home is the sheet for a family, in plain words.
 func (d *document) home(h Handout) error {
 	y := d.heading("Our new sound", h.about())
 	width := d.paper.Width - 2*margin
-	in := h.Lesson
 	face := h.face()
 	const side = 62.0
 	if h.Picture != nil {
 		d.picture(*h.Picture, d.paper.Width-margin-side, y-side, side)
 	}
 	left := width - side - 8
-	if in.Writing != nil {
-		hgt := min(16, (left-10)/max(2, in.Writing.Right-in.Writing.Left+0.6))
-		base := y - 4 - in.Writing.Lines[0].Y*hgt
-		d.ruled(in.Writing.Lines, margin, margin+left, base, hgt)
-		d.written(*in.Writing, margin+8, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
-		if in.Keyword != "" {
-			d.textRight(textStyle{size: 14}, margin+left, base+2, "as in "+in.Keyword)
+	if face.Writing != nil {
+		hgt := min(16, (left-10)/max(2, face.Writing.Right-face.Writing.Left+0.6))
+		base := y - 4 - face.Writing.Lines[0].Y*hgt
+		d.ruled(face.Writing.Lines, margin, margin+left, base, hgt)
+		d.written(*face.Writing, margin+8, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
+		if face.Keyword != "" {
+			d.textRight(textStyle{size: 14}, margin+left, base+2, "as in "+face.Keyword)
 		}
 	}
 	y -= side + 8
@@ -37,13 +38,15 @@ func (d *document) home(h Handout) error {
 		y = d.fitted(textStyle{child: child, size: 13}, margin+38, y, width-38, most, canvas.Left, text) - 5
 	}
 	part("Say it", join(face.MouthCue, "Say the sound, not the name of the letter."), false, 24)
-	part("Do not add", join(face.Slip, "Stop at once: no “uh” comes after it."), false, 18)
+	part("Watch for", script.Slip(face.Pair, face.Slip), false, 18)
 	part("The rhyme", face.Rhyme, true, 30)
 	part("The action", face.Action, false, 18)
-	if in.Writing != nil {
+	if face.Writing != nil {
 		said := []string{}
-		for _, s := range in.Writing.Strokes {
-			said = append(said, s.Words)
+		for _, s := range face.Writing.Strokes {
+			if s.Brief != "" {
+				said = append(said, prose.Capital(strings.TrimRight(s.Brief, "."))+".")
+			}
 		}
 		part("Write it", strings.Join(said, " ")+" Saying the words helps the hand.", false, 26)
 	}
@@ -156,8 +159,8 @@ func (d *document) panel(h Handout, list []string, page int, x, y, w, ht float64
 	switch {
 	case page == 0:
 		d.textCentre(textStyle{child: true, bold: true, size: 14}, w/2, ht-16, "My book of")
-		d.textCentre(textStyle{child: true, size: 90}, w/2, ht/2-10, h.Lesson.Pair.Grapheme)
-		d.textCentre(textStyle{size: 10, ink: grey}, w/2, 12, "as in "+h.Lesson.Keyword)
+		d.textCentre(textStyle{child: true, size: 90}, w/2, ht/2-10, h.face().Pair.Grapheme)
+		d.textCentre(textStyle{size: 10, ink: grey}, w/2, 12, "as in "+h.face().Keyword)
 		return
 	case page == 7:
 		d.fitted(

@@ -17,7 +17,7 @@ type PlanHead struct {
 	Made        time.Time
 }
 
-// plan draws an introduction as a plan to teach from: minutes at the left, what the adult says and does, and
+// plan draws a lesson as a plan to teach from: minutes at the left, what the adult says and does, and
 // what the class does with what lies ready.
 func (d *document) plan(h Handout) error {
 	in, head, paper := h.Lesson, h.Head, d.paper
@@ -30,13 +30,13 @@ func (d *document) plan(h Handout) error {
 	y -= m.CapHeight + 2
 	d.line(margin, y, margin+width, y, 0.5, ink)
 	d.line(margin, y+m.XHeight, margin+width, y+m.XHeight, 0.2, faint, 1.5, 1.2)
-	d.ctx.DrawText(margin, y, canvas.NewTextLine(big, in.Pair.Grapheme, canvas.Left))
-	title := "A new sound"
-	if in.Keyword != "" {
-		title = "as in " + in.Keyword
+	d.ctx.DrawText(margin, y, canvas.NewTextLine(big, in.Title(), canvas.Left))
+	title := in.Routine
+	if face := in.Target(); face.Keyword != "" && len(in.Targets) == 1 {
+		title = "as in " + face.Keyword + " · " + in.Routine
 	}
 	d.ctx.DrawText(
-		margin+big.TextWidth(in.Pair.Grapheme)+6,
+		margin+big.TextWidth(in.Title())+6,
 		y+2,
 		canvas.NewTextLine(d.face(textStyle{size: 16}), title, canvas.Left),
 	)
@@ -51,7 +51,7 @@ func (d *document) plan(h Handout) error {
 	)
 	y -= m.Descent + 3
 	for _, n := range in.Notes {
-		t, h := d.box(textStyle{size: 9, ink: grey}, "• "+n, width, canvas.Left)
+		t, h := d.box(textStyle{size: 9, ink: grey}, "• "+n.Text, width, canvas.Left)
 		d.ctx.DrawText(margin, y, t)
 		y -= h
 	}
@@ -107,7 +107,7 @@ func (d *document) plan(h Handout) error {
 		canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), prose.Clock(at)+"  end", canvas.Left),
 	)
 	for _, n := range in.Dropped {
-		t, h := d.box(textStyle{size: 8, ink: grey}, "Left out – "+n, width-40, canvas.Left)
+		t, h := d.box(textStyle{size: 8, ink: grey}, "Left out – "+n.Name+": "+n.Text, width-40, canvas.Left)
 		if y-h < margin {
 			d.newPage()
 			y = paper.Height - margin
@@ -118,44 +118,40 @@ func (d *document) plan(h Handout) error {
 	return nil
 }
 
-func choicesText(s lesson.Step, in lesson.Introduction) string {
-	var words, yes, no []string
-	for _, c := range s.Choices {
+func choicesText(s lesson.Step, in lesson.Lesson) string {
+	var list, yes, no []string
+	for _, c := range s.Items {
 		switch {
-		case c.Kind == "card":
-			words = append(words, in.Cards[c.Value].Pair.Grapheme)
+		case c.Kind == lesson.CardItem && len(s.Deck) > 0 && c.Position == "picture":
+			list = append(list, in.Cards[c.Value].Pair.Grapheme+"*")
+		case c.Kind == lesson.CardItem:
+			list = append(list, in.Cards[c.Value].Pair.Grapheme)
 		case c.Basket == lesson.HasNot:
 			no = append(no, c.Value)
-		case c.Kind == "picture":
+		case c.Basket != "":
 			yes = append(yes, c.Value)
-		case c.Kind == "material":
+		case c.Kind == lesson.MaterialItem || c.Kind == lesson.QuestionItem:
+		case c.Kind == lesson.SentenceItem || c.Kind == lesson.PageItem:
+			list = append(list, "“"+c.Value+"”")
 		default:
-			words = append(words, c.Value)
+			list = append(list, c.Value)
 		}
 	}
 	switch {
+	case len(yes) > 0 && s.Kind == lesson.Contrast:
+		return "Left: " + strings.Join(yes, ", ") + ". Right: " + strings.Join(no, ", ") + "."
 	case len(yes) > 0:
 		out := "Has the sound: " + strings.Join(yes, ", ") + "."
 		if len(no) > 0 {
 			out += " Has it not: " + strings.Join(no, ", ") + "."
 		}
 		return out
-	case len(words) > 0 && len(s.Choices[0].Value) > 20 && s.Choices[0].Kind == "sentence":
-		return "“" + words[0] + "”"
-	case len(words) > 0:
-		return strings.Join(words, " · ")
-	case s.Kind == lesson.Turnover && len(s.Deck) > 0:
-		var order []string
-		for _, show := range s.Deck {
-			order = append(order, strings.ToUpper(show.Side[:1]))
+	case len(s.Deck) > 0:
+		text := "Order: " + strings.Join(list, " ")
+		if strings.Contains(text, "*") {
+			text += "  (* picture side)"
 		}
-		return "Order (P picture, L letter): " + strings.Join(order, " ")
-	case s.Kind == lesson.MixIn && len(s.Deck) > 0:
-		var order []string
-		for _, show := range s.Deck[:len(s.Deck)/2] {
-			order = append(order, in.Cards[show.CardID].Pair.Grapheme)
-		}
-		return "Picture sides: " + strings.Join(order, " ")
+		return text
 	}
-	return ""
+	return strings.Join(list, " · ")
 }

@@ -167,13 +167,14 @@ func TestOddCards(t *testing.T) {
 }
 
 func TestPlanBreaksIntoPages(t *testing.T) {
-	in := lesson.Introduction{
-		Pair:    spelling.Pair{Grapheme: "sh", Sound: "ʃ"},
-		Keyword: "shed",
+	in := lesson.Lesson{
+		Targets: []string{"sh"},
 		Minutes: 20,
-		Notes:   []string{"A note."},
-		Dropped: []string{"Sentence: none fits"},
-		Cards:   map[string]lesson.CardFace{},
+		Notes:   []lesson.Reason{{Text: "A note."}},
+		Dropped: []lesson.Dropped{{Name: "Sentence", Reason: lesson.Reason{Text: "none fits"}}},
+		Cards: map[string]lesson.CardFace{
+			"sh": {Pair: spelling.Pair{Grapheme: "sh", Sound: "ʃ"}, Keyword: "shed"},
+		},
 	}
 	for i := range 30 {
 		in.Steps = append(
@@ -184,7 +185,10 @@ func TestPlanBreaksIntoPages(t *testing.T) {
 				Seconds: 40,
 				Adult:   []string{strings.Repeat("Say this. ", 20)},
 				Class:   []string{"Says it."},
-				Choices: []lesson.Choice{{Kind: "word", Value: "ship"}, {Kind: "word", Value: "fish"}},
+				Items: []lesson.Item{
+					{Kind: lesson.WordItem, Option: lesson.Option{Value: "ship"}},
+					{Kind: lesson.WordItem, Option: lesson.Option{Value: "fish"}},
+				},
 			},
 		)
 	}
@@ -211,5 +215,5 @@ func TestPlanBreaksIntoPages(t *testing.T) {
 	for _, b := range boxes(t, out.Bytes(), "Step29") {
 		assert.Less(t, b[3], 297.0-10, "nothing hangs over the foot of the page")
 	}
-	assert.Contains(t, string(info(t, out.Bytes())), "Introduction of sh for Heron class")
+	assert.Contains(t, string(info(t, out.Bytes())), "Lesson on sh for Heron class")
 }

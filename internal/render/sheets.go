@@ -19,14 +19,14 @@ func (h Handout) about() string {
 // practice fills a page with rows of the letter at the team's height: first full, then dots that thin out, then
 // starts only, then empty lines.
 func (d *document) practice(h Handout) error {
-	if h.Lesson.Writing == nil {
+	if h.face().Writing == nil {
 		return nothing("this letter has no strokes yet.")
 	}
-	forms := []strokes.Written{*h.Lesson.Writing}
-	if h.Lesson.Capital != nil {
-		forms = append(forms, *h.Lesson.Capital)
+	forms := []strokes.Written{*h.face().Writing}
+	if h.face().Capital != nil {
+		forms = append(forms, *h.face().Capital)
 	}
-	d.practiceOf(forms, h.HeightMM, "Write "+h.Lesson.Writing.Text, h.about())
+	d.practiceOf(forms, h.HeightMM, "Write "+h.face().Writing.Text, h.about())
 	return nil
 }
 
@@ -74,7 +74,7 @@ func (d *document) practiceOf(forms []strokes.Written, height float64, title, ri
 	d.note(fmt.Sprintf("Base to middle line %.1f mm. Print at 100 %%, not “fit to page”.", height))
 }
 
-// Practice writes a practice sheet of any letters, without an introduction.
+// Practice writes a practice sheet of any letters, without a lesson.
 func Practice(w io.Writer, form strokes.Written, height float64, paper Paper) error {
 	d := newDocument(w, paper, "Practice sheet "+form.Text)
 	d.practiceOf([]strokes.Written{form}, height, "Write "+form.Text, "")
@@ -109,7 +109,7 @@ func (d *document) flashWords(h Handout) error {
 		n++
 	}
 	if n == 0 {
-		return nothing("this introduction has no words to read.")
+		return nothing("this lesson has no words to read.")
 	}
 	return nil
 }
@@ -126,23 +126,23 @@ func (d *document) pictureOf(h Handout, word string, x, y, side float64) {
 const anchorSide = 32.0
 
 func (d *document) sorting(h Handout) error {
-	var list []lesson.Choice
+	var list []lesson.Item
 	for _, c := range h.choices(lesson.Ear, "picture") {
 		if !c.Basket.Quarter() {
 			list = append(list, c)
 		}
 	}
 	if len(list) == 0 {
-		return nothing("this introduction has no pictures to sort.")
+		return nothing("this lesson has no pictures to sort.")
 	}
-	y := d.heading("Has it /"+h.Lesson.Pair.Sound+"/?", h.about())
+	y := d.heading("Has it /"+h.face().Pair.Sound+"/?", h.about())
 	half := (d.paper.Width - 2*margin - 8) / 2
 	for i, label := range []string{"yes", "no"} {
 		x := margin + float64(i)*(half+8)
 		d.frame(x, margin+8, half, y-margin-8, 4, ink)
 		d.textCentre(textStyle{child: true, bold: true, size: 26}, x+half/2, y-14, label)
 	}
-	d.textCentre(textStyle{child: true, size: 60}, margin+half/2, y-40, h.Lesson.Pair.Grapheme)
+	d.textCentre(textStyle{child: true, size: 60}, margin+half/2, y-40, h.face().Pair.Grapheme)
 	if h.Picture != nil { // the anchor: the picture that the class knows the sound by
 		d.picture(*h.Picture, margin+half/2-anchorSide/2, y-48-anchorSide, anchorSide)
 	}
@@ -171,16 +171,16 @@ func (d *document) sorting(h Handout) error {
 var sides = map[lesson.Basket]string{lesson.Has: "yes", lesson.HasNot: "no"}
 
 func (d *document) quarters(h Handout) error {
-	var list []lesson.Choice
+	var list []lesson.Item
 	for _, c := range h.choices(lesson.Ear, "picture") {
 		if c.Basket.Quarter() {
 			list = append(list, c)
 		}
 	}
 	if len(list) < 4 {
-		return nothing("this introduction has no first-or-last game.")
+		return nothing("this lesson has no first-or-last game.")
 	}
-	y := d.heading("First or last: where is /"+h.Lesson.Pair.Sound+"/?", h.about())
+	y := d.heading("First or last: where is /"+h.face().Pair.Sound+"/?", h.about())
 	w, ht := (d.paper.Width-2*margin)/2, (y-margin-6)/2
 	for i, c := range list[:4] {
 		x, yy := margin+float64(i%2)*w, y-float64(i/2+1)*ht
@@ -202,7 +202,7 @@ func (d *document) quarters(h Handout) error {
 func (d *document) frames(h Handout) error {
 	list := append(h.choices(lesson.Spell, "word"), h.choices(lesson.Blend, "word")...)
 	if len(list) == 0 {
-		return nothing("this introduction has no words to spell.")
+		return nothing("this lesson has no words to spell.")
 	}
 	y := d.heading("Sound frames", h.about())
 	const side = 24.0
@@ -241,7 +241,7 @@ func (d *document) ring(h Handout) error {
 	if len(h.Lesson.Rings) == 0 {
 		return nothing("too few readable words hold this sound.")
 	}
-	y := d.heading("Find "+h.Lesson.Pair.Grapheme+" and ring it", h.about())
+	y := d.heading("Find "+h.face().Pair.Grapheme+" and ring it", h.about())
 	const cols = 3
 	w := (d.paper.Width - 2*margin) / cols
 	rows := (len(h.Lesson.Rings) + cols - 1) / cols
@@ -270,7 +270,7 @@ func (d *document) pieces(h Handout) error {
 		}
 	}
 	if len(pieces) == 0 {
-		return nothing("this introduction has no sentence that can be cut.")
+		return nothing("this lesson has no sentence that can be cut.")
 	}
 	y := d.heading("Put the sentence in order", h.about())
 	width := d.paper.Width - 2*margin
@@ -299,19 +299,19 @@ func (d *document) readTogether(h Handout) error {
 	text := ""
 	for _, k := range []lesson.Kind{lesson.Page, lesson.Sentence} {
 		for _, s := range h.Lesson.Steps {
-			if s.Kind == k && len(s.Choices) > 0 && text == "" {
-				text = s.Choices[0].Value
+			if s.Kind == k && len(s.Items) > 0 && text == "" {
+				text = s.Items[0].Value
 			}
 		}
 	}
 	if text == "" {
-		return nothing("this introduction has neither a page nor a sentence.")
+		return nothing("this lesson has neither a page nor a sentence.")
 	}
 	y := d.heading("Read together", h.about())
 	width := d.paper.Width - 2*margin
 	y = d.fitted(textStyle{child: true, size: 30}, margin, y, width, y-margin-95, canvas.Left, text)
 	y = max(margin+85, y-8)
-	for i, q := range []string{"Which words have " + h.Lesson.Pair.Grapheme + "? Put a finger on " +
+	for i, q := range []string{"Which words have " + h.face().Pair.Grapheme + "? Put a finger on " +
 		"each.", "Who or what is it about? Show it in the text.", "What could happen next?"} {
 		y = d.para(textStyle{child: true, size: 15}, margin, y, width, fmt.Sprintf("%d. %s", i+1, q)) - 4
 	}

@@ -27,21 +27,17 @@ func handout(t *testing.T) render.Handout {
 	require.NoError(t, err)
 	capital, err := lines.Write("B", nil, nil)
 	require.NoError(t, err)
-	choice := func(slot, kind, value string, basket lesson.Basket) lesson.Choice {
-		return lesson.Choice{Slot: slot, Kind: kind, Value: value, Basket: basket}
+	choice := func(slot, kind, value string, basket lesson.Basket) lesson.Item {
+		return lesson.Item{Slot: slot, Kind: lesson.ItemKind(kind), Option: lesson.Option{Value: value, Basket: basket}}
 	}
-	in := lesson.Introduction{
-		Pair: spelling.Pair{
-			Grapheme: "b",
-			Sound:    "b",
-		},
-		Keyword: "barrel",
+	in := lesson.Lesson{
 		Minutes: 20,
-		Writing: &b,
-		Capital: &capital,
-		CardID:  "b",
-		Cards:   map[string]lesson.CardFace{"b": {Rhyme: "Bump, bump.", MouthCue: "Close both lips.", Slip: "No uh."}},
-		Rings:   []lesson.RingWord{{Word: "crab", Letters: []int{3}}, {Word: "dog"}},
+		Targets: []string{"b"},
+		Cards: map[string]lesson.CardFace{"b": {
+			Pair: spelling.Pair{Grapheme: "b", Sound: "b"}, Keyword: "barrel", Writing: &b, Capital: &capital,
+			Rhyme: "Bump, bump.", MouthCue: "Close both lips.", Slip: "No uh.",
+		}},
+		Rings: []lesson.RingWord{{Word: "crab", Letters: []int{3}}, {Word: "dog"}},
 		WordBits: map[string][]spelling.Bit{
 			"bat": {
 				{Letters: []int{0}, Sound: "b", Target: true},
@@ -51,7 +47,7 @@ func handout(t *testing.T) render.Handout {
 			"bake": {{Letters: []int{0}, Sound: "b"}, {Letters: []int{1, 3}, Sound: "eɪ"}, {Letters: []int{2}, Sound: "k"}},
 		},
 		Steps: []lesson.Step{
-			{Kind: lesson.Ear, Name: "Ear", Choices: []lesson.Choice{
+			{Kind: lesson.Ear, Name: "Ear", Items: []lesson.Item{
 				choice(
 					"ear-yes.1",
 					"picture",
@@ -72,16 +68,16 @@ func handout(t *testing.T) render.Handout {
 				choice("ear-quarter.4", "picture", "butter", lesson.First),
 			}},
 			{
-				Kind:    lesson.Read,
-				Name:    "Read",
-				Choices: []lesson.Choice{choice("read.1", "word", "bat", ""), choice("read.2", "word", "bake", "")},
+				Kind:  lesson.Read,
+				Name:  "Read",
+				Items: []lesson.Item{choice("read.1", "word", "bat", ""), choice("read.2", "word", "bake", "")},
 			},
-			{Kind: lesson.Spell, Name: "Spell", Choices: []lesson.Choice{choice("spell.1", "word", "bat", "")}},
+			{Kind: lesson.Spell, Name: "Spell", Items: []lesson.Item{choice("spell.1", "word", "bat", "")}},
 			{
-				Kind:    lesson.Sentence,
-				Name:    "Sentence",
-				Pieces:  []string{"is", "in bed.", "A", "big bat"},
-				Choices: []lesson.Choice{choice("sentence.1", "sentence", "A big bat is in bed.", "")},
+				Kind:   lesson.Sentence,
+				Name:   "Sentence",
+				Pieces: []string{"is", "in bed.", "A", "big bat"},
+				Items:  []lesson.Item{choice("sentence.1", "sentence", "A big bat is in bed.", "")},
 			},
 		},
 	}
@@ -96,7 +92,7 @@ func handout(t *testing.T) render.Handout {
 		},
 	}
 	for _, s := range in.Steps {
-		for _, c := range s.Choices {
+		for _, c := range s.Items {
 			if svg, ok := lexicon.Picture(c.Value); ok {
 				h.Pictures[c.Value] = render.Image{MediaType: "image/svg+xml", Bytes: []byte(svg)}
 			}
@@ -171,7 +167,7 @@ func TestEverySheetOfALesson(t *testing.T) {
 					assert.Contains(t, line, "yes", "embedded in %s: %s", s.Name, line)
 				}
 			}
-			assert.Contains(t, string(info(t, data)), "Introduction of b for Heron class")
+			assert.Contains(t, string(info(t, data)), "Lesson on b for Heron class")
 		}
 	}
 	all := printed(t, h, "all", render.A4)
@@ -189,7 +185,7 @@ func TestEverySheetOfALesson(t *testing.T) {
 
 func TestSheetsWithNothingSaySo(t *testing.T) {
 	var out bytes.Buffer
-	empty := render.Handout{Lesson: lesson.Introduction{Pair: spelling.Pair{Grapheme: "b", Sound: "b"}}, HeightMM: 8}
+	empty := render.Handout{Lesson: lesson.Lesson{}, HeightMM: 8}
 	for _, s := range render.Sheets() {
 		if s.Name != "plan" && s.Name != "home" {
 			require.ErrorIs(t, render.Print(&out, empty, s.Name, render.A4), render.ErrNothing, s.Name)

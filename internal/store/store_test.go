@@ -94,10 +94,10 @@ func TestRowsOfAnotherTeamAreNotThere(t *testing.T) {
 	require.ErrorIs(t, err, store.ErrNotFound)
 	require.ErrorIs(
 		t,
-		store.For(l.pool, other).AddLog(ctx, l.klas, "", "", store.LogRow{CardID: l.id, MetAt: now}),
+		store.For(l.pool, other).AddLog(ctx, l.klas, "", store.LogRow{CardID: l.id, MetAt: now}),
 		store.ErrNotFound,
 	)
-	_, err = store.For(l.pool, other).AddIntroduction(ctx, l.klas, "", lesson.Introduction{CardID: l.id}, now)
+	_, err = store.For(l.pool, other).AddLesson(ctx, l.klas, "", about(l.id, 15), now)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	require.ErrorIs(t, store.For(l.pool, other).ArchiveCard(ctx, l.id, &now), store.ErrNotFound)
 	_, err = store.For(l.pool, l.team).Card(ctx, "no id at all")
@@ -163,42 +163,81 @@ func TestArchivedCardsComeBack(t *testing.T) {
 	assert.Len(t, shown, 1)
 }
 
-func TestIntroductionRevisions(t *testing.T) {
+// about is a lesson on a card.
+func about(card string, minutes int) lesson.Lesson {
+	return lesson.Lesson{Purpose: lesson.Introduce, Targets: []string{card}, Minutes: minutes}
+}
+
+func TestLessonRevisions(t *testing.T) {
 	l := open(t)
-	id, err := store.For(l.pool, l.team).
-		AddIntroduction(ctx, l.klas, "", lesson.Introduction{CardID: l.id, Minutes: 15}, now)
+	lib := store.For(l.pool, l.team)
+	id, err := lib.AddLesson(ctx, l.klas, "", about(l.id, 15), now)
 	require.NoError(t, err)
-	require.NoError(
-		t,
-		store.For(l.pool, l.team).UpdateIntroduction(ctx, id, 1, lesson.Introduction{CardID: l.id, Minutes: 25}, now),
-	)
-	require.ErrorIs(
-		t,
-		store.For(l.pool, l.team).UpdateIntroduction(ctx, id, 1, lesson.Introduction{}, now),
-		store.ErrChanged,
-	)
-	i, err := store.For(l.pool, l.team).Introduction(ctx, id)
+	require.NoError(t, lib.UpdateLesson(ctx, id, 1, about(l.id, 25), now))
+	require.ErrorIs(t, lib.UpdateLesson(ctx, id, 1, about(l.id, 30), now), store.ErrChanged)
+	i, err := lib.Lesson(ctx, id)
 	require.NoError(t, err)
 	assert.Equal(t, 25, i.Snapshot.Minutes)
-	recent, err := store.For(l.pool, l.team).RecentIntroductions(ctx)
+	list, err := lib.Lessons(ctx, l.klas, nil, 10)
 	require.NoError(t, err)
-	require.Len(t, recent, 1)
-	assert.False(t, recent[0].Taught)
+	require.Len(t, list, 1)
+	assert.Nil(t, list[0].TaughtAt)
+	assert.Equal(t, 1, list[0].Targets)
+	older := now.Add(-time.Hour)
+	none, err := lib.Lessons(ctx, "", &older, 10)
+	require.NoError(t, err)
+	assert.Empty(t, none, "made before a time")
+
+	g := store.LessonLog{LessonID: id, ClassID: l.klas, TaughtAt: now, Skipped: []string{"page"}, Note: "Windy."}
+	row := store.LogRow{CardID: l.id, LessonID: id, Introduced: true, Sureness: 2, MetAt: now}
+	require.NoError(t, lib.PutLessonLog(ctx, g, "", now))
+	require.NoError(t, lib.AddLog(ctx, l.klas, "", row))
+	require.ErrorIs(t, lib.AddLog(ctx, l.klas, "", row), store.ErrTaken, "a card is logged once for a lesson")
+	require.NoError(t, lib.PutLessonLog(ctx, g, "", now), "a second log of a lesson corrects the first")
+	require.NoError(t, lib.AddLog(ctx, l.klas, "", row))
+	rows, err := lib.Log(ctx, l.klas)
+	require.NoError(t, err)
+	require.Len(t, rows, 1)
+	list, err = lib.Lessons(ctx, "", nil, 10)
+	require.NoError(t, err)
+	require.NotNil(t, list[0].TaughtAt)
+	row.Sureness = 7
+	row.LessonID = ""
+	require.Error(t, lib.AddLog(ctx, l.klas, "", row), "sureness goes up to 3")
+	require.NoError(t, lib.DropLessonLog(ctx, id))
+	rows, err = lib.Log(ctx, l.klas)
+	require.NoError(t, err)
+	assert.Empty(t, rows)
+}
+
+func TestWhatAClassIsSaidToKnow(t *testing.T) {
+	l := open(t)
+	lib := store.For(l.pool, l.team)
+	require.NoError(t, lib.DeclareCards(ctx, l.klas, []string{l.id}, true, "", now))
 	require.NoError(
 		t,
-		store.For(l.pool, l.team).AddLog(ctx, l.klas,
-			id,
-			"",
-			store.LogRow{CardID: l.id, Introduced: true, Sureness: 2, MetAt: now},
-		),
+		lib.DeclareCards(ctx, l.klas, []string{l.id}, true, "", now.Add(time.Hour)),
+		"said twice is said once",
 	)
-	recent, err = store.For(l.pool, l.team).RecentIntroductions(ctx)
+	require.NoError(t, lib.DeclareWords(ctx, l.klas, []string{"the", "to"}, true, "", now))
+	require.NoError(t, lib.DeclareWords(ctx, l.klas, []string{"to"}, false, "", now))
+	cards, err := lib.KnownCards(ctx, l.klas)
 	require.NoError(t, err)
-	assert.True(t, recent[0].Taught)
-	require.Error(
-		t,
-		store.For(l.pool, l.team).AddLog(ctx, l.klas, id, "", store.LogRow{CardID: l.id, Sureness: 7, MetAt: now}),
-	)
+	require.Len(t, cards, 1)
+	assert.True(t, now.Equal(cards[0].SaidAt))
+	words, err := lib.KnownWords(ctx, l.klas)
+	require.NoError(t, err)
+	require.Len(t, words, 1)
+	assert.Equal(t, "the", words[0].Word)
+	class, err := lib.Class(ctx, l.klas)
+	require.NoError(t, err)
+	assert.Equal(t, 1, class.Taught)
+	require.NoError(t, lib.DeclareCards(ctx, l.klas, []string{l.id}, false, "", now))
+	cards, err = lib.KnownCards(ctx, l.klas)
+	require.NoError(t, err)
+	assert.Empty(t, cards)
+	other := store.For(l.pool, makeTeam(t, l.pool, "Two"))
+	require.ErrorIs(t, other.DeclareCards(ctx, l.klas, []string{l.id}, true, "", now), store.ErrNotFound)
 }
 
 func TestHub(t *testing.T) {

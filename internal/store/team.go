@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"time"
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
@@ -24,7 +25,10 @@ type teamRow struct {
 	Conventions  []byte
 }
 
-type routineRow struct{ Steps []byte }
+type routineRow struct {
+	Purpose, ClassID string
+	Steps            []byte
+}
 
 var (
 	teamCreate      = value[string]("team_create")
@@ -35,8 +39,12 @@ var (
 	memberByEmail   = query[Member]("member_by_email")
 	memberGet       = query[Member]("member_get")
 	memberList      = query[Member]("member_list")
-	routineGet      = query[routineRow]("routine_get")
+	routineList     = query[routineRow]("routine_list")
 	routinePut      = change("routine_put")
+	routineDrop     = change("routine_drop")
+	clueList        = query[Clue]("clue_list")
+	cluePut         = change("clue_put")
+	clueDrop        = change("clue_drop")
 )
 
 // CreateTeam returns the new id.
@@ -95,20 +103,63 @@ func (l Library) Members(ctx context.Context) ([]Member, error) {
 	return memberList.many(ctx, l.db, l.with(nil))
 }
 
-// Routine returns ErrNotFound where the team has not set one.
-func (l Library) Routine(ctx context.Context) (lesson.Routine, error) {
-	row, err := routineGet.one(ctx, l.db, l.with(nil))
-	if err != nil {
-		return lesson.Routine{}, err
-	}
-	return lesson.RoutineDocuments.Read(row.Steps)
+// KeptRoutine is a routine of the team for a purpose, or of one class.
+type KeptRoutine struct {
+	Purpose lesson.Purpose
+	ClassID string // empty: the team's
+	Routine lesson.Routine
 }
 
-// PutRoutine replaces the team's agreed routine.
-func (l Library) PutRoutine(ctx context.Context, r lesson.Routine) error {
+// Routines lists what the team and its classes have set; what is missing is as it ships.
+func (l Library) Routines(ctx context.Context) ([]KeptRoutine, error) {
+	rows, err := routineList.many(ctx, l.db, l.with(nil))
+	if err != nil {
+		return nil, err
+	}
+	out := make([]KeptRoutine, len(rows))
+	for i, r := range rows {
+		read, err := lesson.RoutineDocuments.Read(r.Steps)
+		if err != nil {
+			return nil, err
+		}
+		out[i] = KeptRoutine{lesson.Purpose(r.Purpose), r.ClassID, read}
+	}
+	return out, nil
+}
+
+// PutRoutine replaces the agreed routine for a purpose; classID is empty for the team's.
+func (l Library) PutRoutine(ctx context.Context, p lesson.Purpose, classID string, r lesson.Routine) error {
 	document, err := lesson.RoutineDocuments.Write(r)
 	if err != nil {
 		return err
 	}
-	return routinePut.run(ctx, l.db, l.with(args{"name": r.Name, "steps": document}))
+	return routinePut.run(ctx, l.db, l.with(args{
+		"purpose": p, "class_id": nullable(classID), "name": r.Name, "steps": document,
+	}))
+}
+
+// DropRoutine goes back to the team's routine, or to the one that ships.
+func (l Library) DropRoutine(ctx context.Context, p lesson.Purpose, classID string) error {
+	_, _, err := routineDrop.count(ctx, l.db, l.with(args{"purpose": p, "class_id": nullable(classID)}))
+	return err
+}
+
+// Clue is what a word means, in the team's words.
+type Clue struct {
+	Word string `json:"word"`
+	Clue string `json:"clue"`
+}
+
+// Clues lists the team's clues by word.
+func (l Library) Clues(ctx context.Context) ([]Clue, error) {
+	return clueList.many(ctx, l.db, l.with(nil))
+}
+
+// PutClue keeps a clue; an empty one goes back to the plain one.
+func (l Library) PutClue(ctx context.Context, word, clue, by string, now time.Time) error {
+	if clue == "" {
+		_, _, err := clueDrop.count(ctx, l.db, l.with(args{"word": word}))
+		return err
+	}
+	return cluePut.run(ctx, l.db, l.with(args{"word": word, "clue": clue, "by": nullable(by), "now": now}))
 }

@@ -125,7 +125,7 @@ func made() []string {
 		}
 		for _, s := range texts.Suggest(texts.SuggestQuery{
 			Taught: taught.WithDoubles(o.Accent), Exceptions: known,
-			Target: &p, Count: 5,
+			Targets: []spelling.Pair{p}, Count: 5,
 		}, o, rand.New(rand.NewPCG(uint64(i), 7))) {
 			if !slices.Contains(out, s.Text) {
 				out = append(out, s.Text)

@@ -39,10 +39,56 @@ type Conventions struct {
 	// single words of refused themes that the team allows
 	Allowed []string      `json:"allowed,omitempty" maxItems:"100"`
 	Lines   strokes.Lines `json:"lines,omitzero" required:"false"`
-	// for the Hand step; empty: all of lesson.Materials
+	// for the Hand step; empty: all of step.Materials
 	Materials []string `json:"materials,omitempty" maxItems:"20"`
 	// the first of them every day; else another each day
 	OneMaterial bool `json:"one_material,omitempty"`
+	Says        Says `json:"says,omitzero" required:"false"`
+	// w and y are said short; else stretched, as their phonetics allow
+	GlidesShort bool   `json:"glides_short,omitempty" required:"false"`
+	GlideReason string `json:"glide_reason,omitempty" maxLength:"200" required:"false"`
+}
+
+// Says is what the team says and does in its own way; what is empty is as we say it.
+type Says struct {
+	Answer       Answer     `json:"answer,omitempty" required:"false" enum:",sound,keyword,name,action" doc:"to a card"`
+	Writing      Writing    `json:"writing,omitempty" required:"false" enum:",strokes,sound,both" doc:"while writing"`
+	Voices       []string   `json:"voices,omitempty" required:"false" maxItems:"8" doc:"in which the class echoes a sound"`
+	Mistake      string     `json:"mistake,omitempty" required:"false" maxLength:"200" doc:"when a word is written wrong"`
+	Checks       string     `json:"checks,omitempty" required:"false" maxLength:"200" doc:"of a written sentence"`
+	Posture      string     `json:"posture,omitempty" required:"false" maxLength:"200" doc:"before writing"`
+	Gesture      string     `json:"gesture,omitempty" required:"false" maxLength:"200" doc:"for the sounds of a word"`
+	OneSideFirst bool       `json:"one_side_first,omitempty" required:"false" doc:"in the pack"`
+	PickAnswers  bool       `json:"pick_answers,omitempty" required:"false" doc:"questions with three answers to pick from"`
+	GuessTitle   bool       `json:"guess_title,omitempty" required:"false" doc:"of a page, before it is read"`
+	Materials    []Material `json:"materials,omitempty" required:"false" maxItems:"12" doc:"the team's own"`
+}
+
+// Answer is what a class says when it sees the letter side of a card.
+type Answer string
+
+// Answers to a card.
+const (
+	AnswerSound   Answer = "sound"
+	AnswerKeyword Answer = "keyword" // keyword and sound
+	AnswerName    Answer = "name"    // letter name, keyword, sound
+	AnswerAction  Answer = "action"  // the sound with the action
+)
+
+// Writing is what is said while a letter is written.
+type Writing string
+
+// What is said while writing.
+const (
+	SayStrokes Writing = "strokes"
+	SaySound   Writing = "sound"
+	SayBoth    Writing = "both"
+)
+
+// Material is something to write with or in, with what to watch for.
+type Material struct {
+	Name    string `json:"name" maxLength:"60"`
+	Caution string `json:"caution" maxLength:"200"`
 }
 
 // Departure is a word that the team says in another accent than its own, with the reason.
@@ -95,6 +141,8 @@ type Content struct {
 	Rhyme        string   `json:"rhyme" maxLength:"400"`
 	RhymeShort   string   `json:"rhyme_short" maxLength:"120"`
 	Action       string   `json:"action" maxLength:"300"`
+	Verse        string   `json:"verse" required:"false" maxLength:"600"` // said or sung by the class
+	Story        string   `json:"story" required:"false" maxLength:"600"` // two lines rich in the sound, read by the adult
 	MouthCue     string   `json:"mouth_cue" maxLength:"400"`
 	Slip         string   `json:"slip" maxLength:"300"` // the usual slip and what to say
 	Contrast     string   `json:"contrast" maxLength:"8"`

@@ -120,7 +120,10 @@ func TestCuesForEverySound(t *testing.T) {
 }
 
 func ExampleHoldOf() {
-	fmt.Println(card.HoldOf(sb, pair("m", "m")), card.HoldOf(sb, pair("t", "t")))
+	fmt.Println(
+		card.HoldOf(card.Conventions{Accent: sb}, pair("m", "m")),
+		card.HoldOf(card.Conventions{Accent: sb}, pair("t", "t")),
+	)
 	// Output: stretch short
 }
 
@@ -240,12 +243,20 @@ func TestVoiced(t *testing.T) {
 	assert.False(t, card.Voiced(sb, pair("s", "s")))
 	assert.False(t, card.Voiced(sb, pair("qu", "kw")), "its first sound")
 	assert.True(t, card.Voiced(sb, pair("?", "?")))
-	assert.Equal(t, card.Stretch, card.HoldOf(sb, pair("s", "s")))
-	for _, p := range []spelling.Pair{
-		pair("t", "t"), pair("h", "h"), pair("w", "w"), pair("y", "j"), pair("x", "ks"), pair("a", "æ"), pair("?", "?"),
-	} {
-		assert.Equal(t, card.Short, card.HoldOf(sb, p), p)
+	assert.Equal(t, card.Stretch, card.HoldOf(card.Conventions{Accent: sb}, pair("s", "s")))
+	hard := []spelling.Pair{pair("t", "t"), pair("dge", "dʒ"), pair("x", "ks"), pair("qu", "kw"), pair("?", "?")}
+	for _, p := range hard {
+		assert.Equal(t, card.Short, card.HoldOf(card.Conventions{Accent: sb}, p), p)
 	}
+	short := card.Conventions{Accent: sb, GlidesShort: true}
+	for _, p := range []spelling.Pair{pair("w", "w"), pair("y", "j")} {
+		assert.Equal(t, card.Stretch, card.HoldOf(card.Conventions{Accent: sb}, p), "by its phonetics: %s", p)
+		assert.Equal(t, card.Short, card.HoldOf(short, p), "by the team's choice: %s", p)
+	}
+	assert.Equal(t, card.Stretch, card.HoldOf(short, pair("l", "l")), "no glide")
+	assert.Equal(t, card.VoiceBoth, card.VoiceOf(sb, pair("qu", "kw")))
+	assert.Equal(t, card.VoiceOff, card.VoiceOf(sb, pair("x", "ks")))
+	assert.Equal(t, card.VoiceOn, card.VoiceOf(sb, pair("x", "ɡz")))
 }
 
 func TestConventions(t *testing.T) {

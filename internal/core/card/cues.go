@@ -64,14 +64,14 @@ var cues = map[phoneme.Phoneme][2]string{
 		"Stop with the tongue still up, or an “uh” slips out.",
 	},
 	"r": {"Curl the tongue back a little without touching. Let the voice flow.", "No “uh” in front or behind."},
-	"w": {"Make the lips small and round, then let them open with the voice.", "Short and gentle; no “uh” behind it."},
-	"j": {"Tongue high, as for “ee”, then let it glide away.", "Short and gentle; no “uh” behind it."},
+	"w": {"Make the lips small and round, then let them open with the voice.", "Gentle; no “uh” behind it."},
+	"j": {"Tongue high, as for “ee”, then let it glide away.", "Gentle; no “uh” behind it."},
 	"æ": {"Open the mouth wide, jaw down, lips spread.", "Stay on one sound; do not glide."},
 	"e": {"Mouth half open, lips a little spread.", "Stay on one sound; do not glide."},
-	"ɪ": {"Mouth nearly shut, lips a little spread. Short and light.", "Not a long “ee”."},
+	"ɪ": {"Mouth nearly shut, lips a little spread. Light.", "Not a long “ee”."},
 	"ɒ": {"Mouth open, lips rounded.", "Stay on one sound; do not glide."},
-	"ʌ": {"Mouth open, lips loose, jaw drops a little.", "Short, from the middle of the mouth."},
-	"ʊ": {"Lips round and loose. Short.", "Not a long “oo”."},
+	"ʌ": {"Mouth open, lips loose, jaw drops a little.", "From the middle of the mouth."},
+	"ʊ": {"Lips round and loose.", "Not a long “oo”."},
 }
 
 // SuggestCue returns a mouth cue and the usual slip for the first sound of a pair, empty where there is
@@ -102,25 +102,53 @@ const (
 	Short   Hold = "short"
 )
 
-// HoldOf is whether the sound is stretched or said short, by its phonetics; the sequence kw or ks is short.
-func HoldOf(a phoneme.Accent, p spelling.Pair) Hold {
-	sounds, err := phoneme.Parse(a, p.Sound)
+// HoldOf is whether the sound is stretched or said short: by its phonetics, but for w and y, which a team may say
+// short. A sequence such as kw is short.
+func HoldOf(c Conventions, p spelling.Pair) Hold {
+	sounds, err := phoneme.Parse(c.Accent, p.Sound)
 	if err != nil || len(sounds) != 1 {
 		return Short
 	}
-	s, _ := phoneme.Lookup(a, sounds[0])
-	if s.Stretchable && s.VowelKind != phoneme.Short && s.Phoneme != "h" && s.Phoneme != "w" && s.Phoneme != "j" {
+	s, _ := phoneme.Lookup(c.Accent, sounds[0])
+	glide := s.Phoneme == "w" || s.Phoneme == "j"
+	if s.Stretchable && !(glide && c.GlidesShort) {
 		return Stretch
 	}
 	return Short
 }
 
+// Voice tells where in a sound the voice is on.
+type Voice string
+
+// Voices of a sound or a unit.
+const (
+	VoiceOn    Voice = "on"
+	VoiceOff   Voice = "off"
+	VoiceBoth  Voice = "off, then on"
+	VoiceFalls Voice = "on, then off"
+)
+
+// VoiceOf judges each sound of the pair: qu has both.
+func VoiceOf(a phoneme.Accent, p spelling.Pair) Voice {
+	sounds, err := phoneme.Parse(a, p.Sound)
+	if err != nil || len(sounds) == 0 {
+		return VoiceOn
+	}
+	first, _ := phoneme.Lookup(a, sounds[0])
+	last, _ := phoneme.Lookup(a, sounds[len(sounds)-1])
+	switch {
+	case first.Voiced && last.Voiced:
+		return VoiceOn
+	case last.Voiced:
+		return VoiceBoth
+	case first.Voiced:
+		return VoiceFalls
+	}
+	return VoiceOff
+}
+
 // Voiced tells whether the voice is on at the start of the sound.
 func Voiced(a phoneme.Accent, p spelling.Pair) bool {
-	sounds, err := phoneme.Parse(a, p.Sound)
-	if err != nil {
-		return true
-	}
-	s, _ := phoneme.Lookup(a, sounds[0])
-	return s.Voiced
+	v := VoiceOf(a, p)
+	return v == VoiceOn || v == VoiceFalls
 }

@@ -1,28 +1,31 @@
+// Package lesson holds what a lesson is: its purpose, the team's routine for it, and the kept document with every
+// step, word, reason and second, which screens and prints read and which later edits of cards do not change.
 package lesson
 
 import (
+	"strings"
+
 	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/document"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 )
 
-// Origin tells where a choice came from.
+// Origin tells where an item came from.
 type Origin string
 
-// Origins of choices.
+// Origins of items.
 const (
 	FromCard    Origin = "card"    // the team's card
 	FromBank    Origin = "bank"    // the team's sentences and pages
 	FromFinder  Origin = "finder"  // the words that the class can read, best first
 	FromLog     Origin = "log"     // what the class met and how sure it was
 	FromPicture Origin = "picture" // the pictures whose names have or lack the sound
-	FromTeam    Origin = "team"    // the team's materials
+	FromTeam    Origin = "team"    // the team's materials and words
 	MadeByRule  Origin = "made"    // to be read by the adult first
-	SentByYou   Origin = "sent"    // put there from the word box or the ear games
+	SentByYou   Origin = "sent"    // put there by hand
 )
 
-// Basket is where a picture of an ear game belongs.
+// Basket is where an item of an ear game or a contrast belongs.
 type Basket string
 
 // Baskets: of the sorting game, and of first or last.
@@ -36,34 +39,61 @@ const (
 // Quarter tells whether the picture belongs to the game of four quarters.
 func (b Basket) Quarter() bool { return b == First || b == Last }
 
-// Option is a runner-up for a choice.
-type Option struct {
-	Value   string `json:"value"`
-	Detail  string `json:"detail,omitempty" doc:"for people: how many sounds or words it has, a caution"`
-	Basket  Basket `json:"basket,omitempty" enum:"has,has-not,first,last"`
-	Origin  Origin `json:"origin,omitempty" enum:"card,bank,finder,log,picture,team,made,sent"`
-	Because string `json:"because"`
+// ItemKind says what an item is.
+type ItemKind string
+
+// Kinds of items.
+const (
+	WordItem     ItemKind = "word"
+	PictureItem  ItemKind = "picture"
+	CardItem     ItemKind = "card"
+	SentenceItem ItemKind = "sentence"
+	PageItem     ItemKind = "page"
+	QuestionItem ItemKind = "question"
+	MaterialItem ItemKind = "material"
+	TextItem     ItemKind = "text"
+)
+
+// Role is why an item is in the lesson.
+type Role string
+
+// Roles of items.
+const (
+	TargetRole    Role = "target"    // it holds the sound of the lesson
+	OlderRole     Role = "older"     // it holds what was taught before
+	ExceptionRole Role = "exception" // an exception word
+	MadeUpRole    Role = "made-up"
+	FoilRole      Role = "foil"  // it has the sound not
+	KnownRole     Role = "known" // a card of earlier lessons
+)
+
+// Reason is why something is as it is: a code for programs, a text for people.
+type Reason struct {
+	Code string `json:"code"`
+	Text string `json:"text"`
 }
 
-// Choice is one thing that the assembler chose, with its reason and the next best.
-type Choice struct {
-	Slot    string   `json:"slot" doc:"step and number, read.2; the same on every renewal"`
-	Kind    string   `json:"kind" enum:"word,picture,card,sentence,page,material"`
-	Value   string   `json:"value"`
-	Detail  string   `json:"detail,omitempty" doc:"for people: how many sounds or words it has, a caution"`
-	Basket  Basket   `json:"basket,omitempty" enum:"has,has-not,first,last"`
-	Origin  Origin   `json:"origin,omitempty" enum:"card,bank,finder,log,picture,team,made,sent"`
-	Because string   `json:"because"`
+// Option is a runner-up for an item.
+type Option struct {
+	Value    string `json:"value"`
+	Detail   string `json:"detail,omitempty" doc:"for people: how many sounds or words it has, a caution"`
+	Basket   Basket `json:"basket,omitempty" enum:"has,has-not,first,last"`
+	Role     Role   `json:"role,omitempty" enum:"target,older,exception,made-up,foil,known"`
+	Position string `json:"position,omitempty" doc:"of the sound in a word, or the side of a card"`
+	Origin   Origin `json:"origin,omitempty" enum:"card,bank,finder,log,picture,team,made,sent"`
+	Because  Reason `json:"because"`
+}
+
+// Item is one thing that a step shows or says, with its reason and the next best.
+type Item struct {
+	Slot string   `json:"slot" doc:"step and number, read.2; the same on every renewal"`
+	Kind ItemKind `json:"kind" enum:"word,picture,card,sentence,page,question,material,text"`
+	Option
 	Locked  bool     `json:"locked"`
 	Swapped bool     `json:"swapped,omitempty" doc:"it was not the first choice"`
+	Clue    string   `json:"clue,omitempty" doc:"what the word means, in plain words"`
 	Next    []Option `json:"next" nullable:"false"`
 }
-
-func (c *Choice) take(o Option) {
-	c.Value, c.Detail, c.Basket, c.Origin, c.Because = o.Value, o.Detail, o.Basket, o.Origin, o.Because
-}
-
-func (c *Choice) option() Option { return Option{c.Value, c.Detail, c.Basket, c.Origin, c.Because} }
 
 // Show is one side of one card in a drill.
 type Show struct {
@@ -73,24 +103,29 @@ type Show struct {
 
 // Step is one assembled step.
 type Step struct {
+	ID       string   `json:"id" doc:"its kind, with a number where the kind stands there again"`
 	Kind     Kind     `json:"kind"`
 	Name     string   `json:"name"`
 	Family   Family   `json:"family"`
+	Way      string   `json:"way,omitempty" doc:"the option by which it is held"`
 	Seconds  int      `json:"seconds"`
-	Adult    []string `json:"adult"` // what the adult says and does
-	Class    []string `json:"class"` // what the class does
-	Table    []string `json:"table"` // what lies ready
-	Cautions []string `json:"cautions"`
-	Choices  []Choice `json:"choices"`
+	Adult    []string `json:"adult" nullable:"false" doc:"what the adult says and does"`
+	Class    []string `json:"class" nullable:"false" doc:"what the class does"`
+	Table    []string `json:"table" nullable:"false" doc:"what lies ready"`
+	Cautions []string `json:"cautions" nullable:"false"`
+	Items    []Item   `json:"items" nullable:"false"`
 	Deck     []Show   `json:"deck,omitempty"`
-	Pieces   []string `json:"pieces,omitempty"` // of the sentence, shuffled, to be put in order
+	Pieces   []string `json:"pieces,omitempty" doc:"of the sentence, shuffled, to be put in order"`
+	Edited   bool     `json:"edited,omitempty" doc:"its words were written by hand"`
 }
 
-// CardFace is what Teach and print need of a card, as it stood when the introduction was assembled.
+// CardFace is what a lesson needs of a card, as it stood when it was assembled.
 type CardFace struct {
 	ID         string           `json:"id"`
 	Version    int              `json:"version"`
+	Agreed     bool             `json:"agreed"`
 	Pair       spelling.Pair    `json:"pair"`
+	Said       string           `json:"said" doc:"how the sound is named for people"`
 	Keyword    string           `json:"keyword"`
 	Picture    string           `json:"picture"`
 	PictureAlt string           `json:"picture_alt"`
@@ -99,71 +134,119 @@ type CardFace struct {
 	Action     string           `json:"action"`
 	MouthCue   string           `json:"mouth_cue,omitempty"`
 	Slip       string           `json:"slip,omitempty"`
+	Contrast   string           `json:"contrast,omitempty" doc:"a sound to switch to and fro with"`
 	HasTake    bool             `json:"has_take"`
-	Drawn      *strokes.Written `json:"drawn,omitempty"` // the letter as the team writes it
+	Drawn      *strokes.Written `json:"drawn,omitempty"`   // the letter as the team writes it
+	Writing    *strokes.Written `json:"writing,omitempty"` // with the words of the strokes; of targets only
+	Capital    *strokes.Written `json:"capital,omitempty"`
+	Place      *card.Place      `json:"place,omitempty" doc:"of the letter over the picture"`
 }
 
-// Introduction is the assembled lesson: a snapshot that later edits of cards do not change. Screens and prints take
+// Dropped is a step that was left out, and why.
+type Dropped struct {
+	Kind Kind   `json:"kind"`
+	Name string `json:"name"`
+	Reason
+}
+
+// Lesson is the assembled lesson: a snapshot that later edits of cards do not change. Screens and prints take
 // everything from it. Taught and Known say what the class could read when it was assembled.
-type Introduction struct {
-	CardID   string                    `json:"card_id"`
-	Version  int                       `json:"card_version"`
-	Agreed   bool                      `json:"agreed"`
-	Pair     spelling.Pair             `json:"pair"`
-	Keyword  string                    `json:"keyword"`
+type Lesson struct {
+	Purpose  Purpose                   `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
+	Targets  []string                  `json:"targets" nullable:"false" doc:"card ids"`
 	Routine  string                    `json:"routine"`
 	Minutes  int                       `json:"minutes"`
 	Seconds  int                       `json:"seconds" doc:"planned, all steps"`
 	Seed     uint64                    `json:"seed"`
 	Steps    []Step                    `json:"steps" nullable:"false"`
-	Dropped  []string                  `json:"dropped" nullable:"false" doc:"steps left out, with the reason"`
-	Notes    []string                  `json:"notes" nullable:"false"`
+	Dropped  []Dropped                 `json:"dropped" nullable:"false" doc:"steps left out, with the reason"`
+	Notes    []Reason                  `json:"notes" nullable:"false"`
 	Cards    map[string]CardFace       `json:"cards"`
 	WordBits map[string][]spelling.Bit `json:"word_bits" doc:"words shown, cut into graphemes for the bridges"`
 	Taught   []spelling.Pair           `json:"taught" nullable:"false"`
 	Known    []string                  `json:"known" nullable:"false" doc:"exception words"`
 	Rings    []RingWord                `json:"rings" nullable:"false" doc:"of the find-and-ring sheet"`
 	// LineHeightMM is how high the small letters are on the team's lines.
-	LineHeightMM float64          `json:"line_height_mm" doc:"base to middle line, in millimetres"`
-	Writing      *strokes.Written `json:"writing,omitempty"`
-	Capital      *strokes.Written `json:"capital,omitempty"`
-	Place        *card.Place      `json:"place,omitempty" doc:"of the letter over the picture"`
+	LineHeightMM float64 `json:"line_height_mm" doc:"base to middle line, in millimetres"`
 }
 
-// RingWord is a word of the find-and-ring sheet with the letters to ring, none where it lacks the new sound.
+// RingWord is a word of the find-and-ring sheet with the letters to ring, none where it lacks the sound.
 type RingWord struct {
 	Word    string `json:"word"`
 	Letters []int  `json:"letters" nullable:"false"`
 }
 
-// Documents reads and writes stored introductions. Version 2 has typed baskets and origins, and what was taught;
-// version 1 told a basket by a choice's detail.
-var Documents = document.Kind[Introduction]{Name: "introduction", Steps: []func(map[string]any){typedChoices}}
+// Text is a sentence or a page of the team's bank.
+type Text struct {
+	Kind string `json:"kind" enum:"sentence,page"`
+	Body string `json:"body"`
+}
 
-func typedChoices(fields map[string]any) {
-	baskets := map[any]Basket{"yes": Has, "no": HasNot, "first": First, "last": Last}
-	typed := func(choice any) {
-		c, _ := choice.(map[string]any)
-		if b, ok := baskets[c["detail"]]; ok {
-			c["basket"] = b
-			delete(c, "detail")
+// Faces are the targets' faces in their order.
+func (l Lesson) Faces() []CardFace {
+	var out []CardFace
+	for _, id := range l.Targets {
+		if f, ok := l.Cards[id]; ok {
+			out = append(out, f)
 		}
 	}
-	steps, _ := fields["steps"].([]any)
-	for _, s := range steps {
-		step, _ := s.(map[string]any)
-		if step["kind"] != string(Ear) {
-			continue
-		}
-		choices, _ := step["choices"].([]any)
-		for _, c := range choices {
-			typed(c)
-			choice, _ := c.(map[string]any)
-			next, _ := choice["next"].([]any)
-			for _, o := range next {
-				typed(o)
-			}
+	return out
+}
+
+// Target is the first target's face; a zero one where the lesson has none.
+func (l Lesson) Target() CardFace {
+	if faces := l.Faces(); len(faces) > 0 {
+		return faces[0]
+	}
+	return CardFace{}
+}
+
+// Pairs are the targets' pairs.
+func (l Lesson) Pairs() []spelling.Pair {
+	var out []spelling.Pair
+	for _, f := range l.Faces() {
+		out = append(out, f.Pair)
+	}
+	return out
+}
+
+// Title names what the lesson is about: its graphemes, or that nothing is new.
+func (l Lesson) Title() string {
+	var out []string
+	for _, f := range l.Faces() {
+		if !containsText(out, f.Pair.Grapheme) {
+			out = append(out, f.Pair.Grapheme)
 		}
 	}
-	fields["taught"], fields["known"], fields["rings"] = []any{}, []any{}, []any{}
+	return strings.Join(out, " · ")
+}
+
+func containsText(list []string, text string) bool {
+	for _, t := range list {
+		if t == text {
+			return true
+		}
+	}
+	return false
+}
+
+// Set is what the class could read when the lesson was assembled; nil in one that does not say so.
+func (l Lesson) Set() spelling.Set {
+	if len(l.Taught) == 0 {
+		return nil
+	}
+	out := spelling.Set{}
+	for _, p := range l.Taught {
+		out[p] = true
+	}
+	return out
+}
+
+// KnownSet are the exception words that the class knew.
+func (l Lesson) KnownSet() map[string]bool {
+	out := map[string]bool{}
+	for _, w := range l.Known {
+		out[w] = true
+	}
+	return out
 }

@@ -39,32 +39,6 @@ type Report struct {
 	Unlocked []Unlock  `json:"unlocked"`
 }
 
-// Pairs that children mix up by eye or ear (common practice, no published source).
-var confusable = [][2]string{
-	{"b", "d"},
-	{"p", "q"},
-	{"b", "p"},
-	{"m", "n"},
-	{"n", "u"},
-	{"i", "e"},
-	{"a", "u"},
-	{"f", "th"},
-	{"v", "th"},
-	{"f", "v"},
-	{"s", "z"},
-	{"t", "d"},
-	{"k", "g"},
-	{"c", "g"},
-	{"sh", "ch"},
-	{"ai", "oi"},
-	{"ar", "or"},
-	{"ur", "er"},
-	{"i", "j"},
-	{"w", "v"},
-	{"h", "n"},
-	{"ng", "nk"},
-}
-
 const (
 	tooClose  = 3 // steps that should lie between confusable pairs
 	wordsBy   = 6 // from this step on a familiar word should be readable
@@ -122,7 +96,7 @@ func Check(steps []Step, o words.Options) Report {
 		}
 		taught[s.Pair] = true
 		for k := max(0, i-tooClose); k < i; k++ {
-			if clash(steps[k].Pair.Grapheme, s.Pair.Grapheme) {
+			if spelling.MixedUp(steps[k].Pair.Grapheme, s.Pair.Grapheme) {
 				add(
 					"too-close",
 					s,
@@ -155,8 +129,4 @@ func Check(steps []Step, o words.Options) Report {
 		}
 	}
 	return r
-}
-
-func clash(a, b string) bool {
-	return slices.ContainsFunc(confusable, func(c [2]string) bool { return c == [2]string{a, b} || c == [2]string{b, a} })
 }

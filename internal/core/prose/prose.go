@@ -26,3 +26,11 @@ func Plural(n int, one, many string) string {
 	}
 	return many
 }
+
+// Word writes a word as it stands in a sentence: I with its capital.
+func Word(w string) string {
+	if w == "i" || len(w) > 1 && w[0] == 'i' && w[1] == '\'' {
+		return Capital(w)
+	}
+	return w
+}

@@ -1,6 +1,10 @@
 package spelling
 
-import "brightchalk/internal/core/phoneme"
+import (
+	"slices"
+
+	"brightchalk/internal/core/phoneme"
+)
 
 // Bit is one grapheme of a word with the bridge under it: an arc, a leaping arc where other letters lie between its
 // own, a wavy one where it is odd.
@@ -11,10 +15,10 @@ type Bit struct {
 	Target  bool   `json:"target,omitempty" doc:"the grapheme that the lesson is about"`
 }
 
-// Bridging says for whom a word is cut. Target may be nil. Taught is what the reader can sound out, nil where that is
-// not known. Exception says that the word is learned whole: then every part that is not taught is odd.
+// Bridging says for whom a word is cut. Targets may be empty. Taught is what the reader can sound out, nil where that
+// is not known. Exception says that the word is learned whole: then every part that is not taught is odd.
 type Bridging struct {
-	Target    *Pair
+	Targets   []Pair
 	Taught    Set
 	Exception bool
 }
@@ -29,7 +33,7 @@ func Bridges(segments []Segment, b Bridging) []Bit {
 			Letters: s.Letters,
 			Sound:   phoneme.Join(s.Phonemes),
 			Odd:     s.Odd || !taught && (s.Rare || b.Exception),
-			Target:  b.Target != nil && s.Pair == *b.Target,
+			Target:  slices.Contains(b.Targets, s.Pair),
 		}
 	}
 	return out

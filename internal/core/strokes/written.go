@@ -1,6 +1,9 @@
 package strokes
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // WrittenStroke is a stroke as a page draws it: SVG path data in x-heights with y downwards.
 type WrittenStroke struct {
@@ -8,7 +11,8 @@ type WrittenStroke struct {
 	Start   Point   `json:"start"`
 	Heading float64 `json:"heading"` // degrees, 0 to the right, 90 up
 	Length  float64 `json:"length"`  // x-heights
-	Words   string  `json:"words"`
+	Words   string  `json:"words" doc:"for the adult: from which line to which"`
+	Brief   string  `json:"brief" doc:"said while the pen moves"`
 }
 
 // WrittenLine is a writing line at its height over the base line, in x-heights.
@@ -29,8 +33,8 @@ type Written struct {
 }
 
 // Write sets text on the team's lines; own holds the team's own forms of signs. A sign without strokes is
-// named in the error. words are what the team says with each stroke; where their number is not that of the
-// strokes, the words by rule stand.
+// named in the error. words are what the team says with each stroke; where their number is not that of the strokes, all
+// of them stand with the first. Without any the words by rule stand.
 func (l Lines) Write(text string, own map[string]Letter, words []string) (Written, error) {
 	x, err := l.Group(text, own)
 	if err != nil {
@@ -43,9 +47,7 @@ func (l Lines) Write(text string, own map[string]Letter, words []string) (Writte
 func (l Lines) Show(x Letter) Written { return l.written(x.Sign, l.Form(x), nil) }
 
 func (l Lines) written(text string, x Letter, words []string) Written {
-	if len(words) != len(x.Strokes) {
-		words = l.Words(x)
-	}
+	words, brief := l.said(x, words)
 	x = l.On(x)
 	low, high := x.Bounds()
 	under := -0.35
@@ -62,9 +64,25 @@ func (l Lines) written(text string, x Letter, words []string) Written {
 		Lines:   []WrittenLine{{l.Top, l.Capital}, {l.Middle, 1}, {l.Base, 0}, {l.Drop, -l.Hang}},
 	}
 	for i, s := range x.Strokes {
-		out.Strokes = append(out.Strokes, WrittenStroke{s.Path(), s.Start, s.Heading(), s.Length(), words[i]})
+		out.Strokes = append(out.Strokes, WrittenStroke{s.Path(), s.Start, s.Heading(), s.Length(), words[i], brief[i]})
 	}
 	return out
+}
+
+// said is what the adult reads and what is said with each stroke: the team's words, or else those by rule.
+func (l Lines) said(x Letter, team []string) (words, brief []string) {
+	team = slices.DeleteFunc(slices.Clone(team), func(w string) bool { return strings.TrimSpace(w) == "" })
+	switch {
+	case len(team) == 0:
+		return l.Words(x), l.Brief(x)
+	case len(team) == len(x.Strokes):
+		return team, team
+	}
+	out := make([]string, len(x.Strokes))
+	if len(out) > 0 {
+		out[0] = strings.Join(team, " ")
+	}
+	return out, out
 }
 
 // Drawn is Write without words, to be shown as it stands; nil for a split spelling and where a sign has no
@@ -75,7 +93,7 @@ func (l Lines) Drawn(text string, own map[string]Letter) *Written {
 		return nil
 	}
 	for i := range w.Strokes {
-		w.Strokes[i].Words = ""
+		w.Strokes[i].Words, w.Strokes[i].Brief = "", ""
 	}
 	return &w
 }

@@ -41,7 +41,7 @@ func (m *maker) sentence() draft {
 	for _, f := range frames {
 		if at -= f.weight; at < 0 {
 			text, content := f.make(m)
-			return draft{text, f.name, content}
+			return draft{text: text, frame: f.name, content: content}
 		}
 	}
 	return draft{}
@@ -135,6 +135,11 @@ func article(d, next string) string {
 
 // actor is somebody who can do the verb, or anybody where it is nil.
 func (m *maker) actor(v *verb, many bool) (n noun, text string, content []string, ok bool) {
+	if m.subject != nil {
+		n, ok = *m.subject, v == nil || does(*m.subject, *v)
+		text, content = m.named(n)
+		return n, text, content, ok
+	}
 	n, ok = m.noun(many, func(n noun) bool {
 		return (n.class == animal || n.class == person) && !n.has("mine") && (v == nil || does(n, *v))
 	})
@@ -181,7 +186,7 @@ func last(text string) string { return text[strings.LastIndexByte(text, ' ')+1:]
 // does: The hen sat on the mat.
 func (m *maker) does() (string, []string) {
 	v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(verb) bool { return true })
-	many := m.rng.IntN(4) == 0
+	many := m.rng.IntN(4) == 0 && m.subject == nil
 	n, who, content, ok2 := m.actor(&v, many)
 	if !ok || !ok2 {
 		return "", nil
@@ -197,7 +202,7 @@ func (m *maker) goes() (string, []string) {
 	v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(v verb) bool {
 		return slices.ContainsFunc(goers, func(g string) bool { return v.she == g+"s" || v.base == g || v.she == g+"es" })
 	})
-	many := m.rng.IntN(5) == 0
+	many := m.rng.IntN(5) == 0 && m.subject == nil
 	n, who, content, ok2 := m.actor(&v, many)
 	p, ok3 := pick(m, m.words.goals, func(p place) string { return p.word }, func(p place) bool {
 		return p.word != n.one && (overlap(p.tags, n.tags) || n.class == person && overlap(p.tags, personPlaces))
@@ -238,7 +243,7 @@ func (m *maker) object(v verb, by noun) (string, []string) {
 // takes: Sam had a red hat.
 func (m *maker) takes() (string, []string) {
 	v, ok := pick(m, m.words.uses, func(v verb) string { return v.past }, func(verb) bool { return true })
-	many := m.rng.IntN(6) == 0
+	many := m.rng.IntN(6) == 0 && m.subject == nil
 	n, who, content, ok2 := m.actor(&v, many)
 	if !ok || !ok2 {
 		return "", nil

@@ -21,11 +21,11 @@ type Suggestion struct {
 	Because string   `json:"because"`
 }
 
-// SuggestQuery asks for sentences. The target may be nil; Exclude are words not to use.
+// SuggestQuery asks for sentences that hold one of the targets. There may be none; Exclude are words not to use.
 type SuggestQuery struct {
 	Taught     spelling.Set
 	Exceptions map[string]bool
-	Target     *spelling.Pair
+	Targets    []spelling.Pair
 	Exclude    map[string]bool
 	Count      int
 }
@@ -33,6 +33,7 @@ type SuggestQuery struct {
 // draft is a sentence in the making, with the words that carry its meaning.
 type draft struct {
 	text    string
+	who     string // that it begins with, in a page
 	frame   string
 	content []string
 }
@@ -47,51 +48,84 @@ type maker struct {
 	words    vocabulary
 	readable map[string]bool // by word, as far as asked
 	holds    map[string]bool // words with the target
+	subject  *noun           // of a page; nil: anybody
+	// places in a list, kept to be used again
+	some, heldAt []int32
 }
 
 const (
-	tries     = 90 // drafts for each sentence asked for
+	tries     = 60 // drafts for each sentence asked for
 	mostWords = 9
 )
 
-// Suggest makes sentences by a small grammar of who does what where, in sense, number and tense, and chooses the best
-// of many by a score: words with the target, variety, length. Every one passes Check with nothing left over. The same
-// rng gives the same sentences. Fewer than Count come back where too little can be read.
-func Suggest(q SuggestQuery, o Options, rng *rand.Rand) []Suggestion {
+// Maker makes sentences and pages from what can be read; it is made once for a question and may be asked again.
+type Maker struct{ m maker }
+
+// NewMaker keeps what of the vocabulary can be read.
+func NewMaker(q SuggestQuery, o Options) *Maker {
 	pool := lexicon.For(o.Accent, o.Units)
 	m := maker{
 		SuggestQuery: q,
 		o:            o,
-		rng:          rng,
 		pool:         pool,
 		mask:         pool.Mask(q.Taught),
 		readable:     map[string]bool{},
 		holds:        map[string]bool{},
 	}
 	m.narrow()
+	return &Maker{m}
+}
+
+// Suggest makes sentences by a small grammar of who does what where, in sense, number and tense, and chooses the best
+// of many by a score: words with the target, variety, length. Every one passes Check with nothing left over. The same
+// rng gives the same sentences. Fewer than Count come back where too little can be read.
+func Suggest(q SuggestQuery, o Options, rng *rand.Rand) []Suggestion {
+	return NewMaker(q, o).Sentences(rng)
+}
+
+// Sentences is Suggest.
+func (k *Maker) Sentences(rng *rand.Rand) []Suggestion {
+	m := k.m
+	m.rng = rng
 	seen := map[string]bool{}
 	var drafts []draft
-	for range tries * q.Count {
+	for range tries * m.Count {
 		d := m.sentence()
 		if d.text == "" || seen[d.text] || len(strings.Fields(d.text)) > mostWords || repeats(d.content) {
 			continue
 		}
 		seen[d.text] = true
-		if q.Target == nil || len(m.held(d.text)) > 0 {
+		if len(m.Targets) == 0 || len(m.held(d.text)) > 0 {
 			drafts = append(drafts, d)
 		}
 	}
 	out := []Suggestion{}
 	for _, d := range m.choose(drafts) {
 		s := Suggestion{Text: d.text, Holds: m.held(d.text), Because: "every word can be read or is a taught exception word"}
-		if q.Target != nil {
-			s.Because = fmt.Sprintf("%s in %s; %s", q.Target.Grapheme, strings.Join(s.Holds, ", "), s.Because)
+		if len(m.Targets) > 0 {
+			s.Because = fmt.Sprintf("%s in %s; %s", m.names(), strings.Join(s.Holds, ", "), s.Because)
 		}
-		if Check(s.Text, q.Taught, q.Exceptions, o).Fits() {
+		if Check(s.Text, m.Taught, m.Exceptions, m.o).Fits() {
 			out = append(out, s)
 		}
 	}
 	return out
+}
+
+// names are the graphemes of the targets.
+func (m *maker) names() string {
+	var out []string
+	for _, t := range m.Targets {
+		if !slices.Contains(out, t.Grapheme) {
+			out = append(out, t.Grapheme)
+		}
+	}
+	return strings.Join(out, ", ")
+}
+
+// isTarget tells whether one of the pairs is a target.
+func (m *maker) isTarget(pairs []spelling.Pair) bool {
+	return slices.ContainsFunc(pairs, func(p spelling.Pair) bool { return slices.Contains(m.Targets, p) })
 }
 
 func repeats(content []string) bool {
@@ -151,12 +185,13 @@ func (m *maker) can(word string) bool {
 	}
 	if item, plain := m.pool.Find(word); plain && word != "a" && len(m.o.Depart) == 0 {
 		ok = item.Needs.Within(&m.mask) || m.Exceptions[word]
-		m.holds[word] = ok && m.Target != nil && slices.Contains(item.Pairs, *m.Target)
+		m.holds[word] = item.Needs.Within(&m.mask) && m.isTarget(item.Pairs)
 	} else {
 		t := status(word, false, m.Taught, m.Exceptions, m.o)
 		ok = t.Status == Decodable || t.Status == Exception || t.Status == Name && len(t.Untaught) == 0
-		m.holds[word] = ok && m.Target != nil &&
-			spelling.Holds(t.Segments, *m.Target)
+		m.holds[word] = ok && t.Status != Exception && slices.ContainsFunc(m.Targets, func(p spelling.Pair) bool {
+			return spelling.Holds(t.Segments, p)
+		})
 	}
 	m.readable[word] = ok
 	return ok
@@ -224,15 +259,16 @@ func (m *maker) held(text string) []string {
 
 // pick takes one that fits; two times in three one that holds the target, where there is one.
 func pick[T any](m *maker, list []T, word func(T) string, fits func(T) bool) (T, bool) {
-	var some, held []T
-	for _, x := range list {
-		if fits(x) {
-			some = append(some, x)
-			if m.holds[word(x)] {
-				held = append(held, x)
+	some, held := m.some[:0], m.heldAt[:0]
+	for i := range list {
+		if fits(list[i]) {
+			some = append(some, int32(i))
+			if m.holds[word(list[i])] {
+				held = append(held, int32(i))
 			}
 		}
 	}
+	m.some, m.heldAt = some, held
 	if len(held) > 0 && m.rng.IntN(3) > 0 {
 		some = held
 	}
@@ -240,5 +276,5 @@ func pick[T any](m *maker, list []T, word func(T) string, fits func(T) bool) (T,
 		var none T
 		return none, false
 	}
-	return some[m.rng.IntN(len(some))], true
+	return list[some[m.rng.IntN(len(some))]], true
 }

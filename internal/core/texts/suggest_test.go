@@ -34,7 +34,7 @@ func TestMadeSentencesAgree(t *testing.T) {
 	made := 0
 	for seed := range uint64(60) {
 		for _, s := range texts.Suggest(texts.SuggestQuery{
-			Taught: taught, Exceptions: exceptions, Target: &target,
+			Taught: taught, Exceptions: exceptions, Targets: []spelling.Pair{target},
 			Exclude: map[string]bool{"fish": true}, Count: 10,
 		}, south, rand.New(rand.NewPCG(seed, 1))) {
 			made++
@@ -162,7 +162,12 @@ func BenchmarkSuggest(b *testing.B) {
 	target := spelling.Pair{Grapheme: "ee", Sound: "iː"}
 	for b.Loop() {
 		texts.Suggest(
-			texts.SuggestQuery{Taught: set, Exceptions: map[string]bool{"the": true}, Target: &target, Count: 4},
+			texts.SuggestQuery{
+				Taught:     set,
+				Exceptions: map[string]bool{"the": true},
+				Targets:    []spelling.Pair{target},
+				Count:      4,
+			},
 			south,
 			rand.New(rand.NewPCG(1, 2)),
 		)

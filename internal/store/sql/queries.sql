@@ -19,7 +19,10 @@ FROM take t LEFT JOIN member m ON m.member_id = t.created_by
 
 -- part: class_rows
 s.class_id::text, s.name, s.kind, (
-    SELECT count(DISTINCT l.card_id) FROM class_log l WHERE l.class_id = s.class_id AND l.introduced
+    SELECT count(*) FROM (
+        SELECT l.card_id FROM class_log l WHERE l.class_id = s.class_id AND l.introduced
+        UNION SELECT k.card_id FROM class_known k WHERE k.class_id = s.class_id
+    ) met
 )::int AS taught FROM school_class s
 
 -- name: team_create
@@ -157,39 +160,108 @@ SELECT {class_rows}
 WHERE s.team_id = @team_id AND s.class_id = @class_id AND s.archived_at IS NULL
 
 -- name: log_add
-INSERT INTO class_log (team_id, class_id, card_id, introduction_id, introduced, sureness, reached, met_at, logged_by)
-VALUES (@team_id, @class_id, @card_id, @introduction_id, @introduced, @sureness, @reached, @met_at, @by)
+INSERT INTO class_log (team_id, class_id, card_id, lesson_id, introduced, sureness, reading, spelling, forming, reached, met_at, logged_by)
+VALUES (@team_id, @class_id, @card_id, @lesson_id, @introduced, @sureness, @reading, @spelling, @forming, @reached, @met_at, @by)
 
 -- name: log_list
-SELECT card_id::text, introduced, sureness::int, reached, met_at FROM class_log
-WHERE team_id = @team_id AND class_id = @class_id ORDER BY met_at, log_id
+SELECT l.log_id, l.card_id::text, coalesce(l.lesson_id::text, '') AS lesson_id, l.introduced, l.sureness::int, l.reading, l.spelling, l.forming,
+    l.reached, l.met_at, coalesce(m.initials, '') AS logged_by
+FROM class_log l LEFT JOIN member m ON m.member_id = l.logged_by
+WHERE l.team_id = @team_id AND l.class_id = @class_id ORDER BY l.met_at, l.log_id
 
--- name: routine_get
-SELECT steps FROM routine WHERE team_id = @team_id
+-- name: log_of_lesson_clear
+DELETE FROM class_log WHERE team_id = @team_id AND lesson_id = @lesson_id
+
+-- name: log_set
+UPDATE class_log SET sureness = @sureness, met_at = @met_at WHERE team_id = @team_id AND class_id = @class_id AND log_id = @log_id
+
+-- name: log_drop
+DELETE FROM class_log WHERE team_id = @team_id AND class_id = @class_id AND log_id = @log_id
+
+-- part: lesson_logs
+SELECT g.lesson_id::text, g.class_id::text, g.taught_at, g.reached, g.skipped, g.note, coalesce(m.initials, '') AS logged_by
+FROM lesson_log g LEFT JOIN member m ON m.member_id = g.logged_by
+
+-- name: lesson_log_put
+INSERT INTO lesson_log (lesson_id, team_id, class_id, taught_at, reached, skipped, note, logged_by, logged_at)
+VALUES (@lesson_id, @team_id, @class_id, @taught_at, @reached, @skipped, @note, @by, @now)
+ON CONFLICT (lesson_id) DO UPDATE SET taught_at = excluded.taught_at, reached = excluded.reached, skipped = excluded.skipped,
+    note = excluded.note, logged_by = excluded.logged_by, logged_at = excluded.logged_at
+
+-- name: lesson_log_get
+{lesson_logs} WHERE g.team_id = @team_id AND g.lesson_id = @lesson_id
+
+-- name: lesson_log_list
+{lesson_logs} WHERE g.team_id = @team_id AND g.class_id = @class_id ORDER BY g.taught_at DESC LIMIT 400
+
+-- name: lesson_log_drop
+DELETE FROM lesson_log WHERE team_id = @team_id AND lesson_id = @lesson_id
+
+-- name: known_put
+INSERT INTO class_known (team_id, class_id, card_id, said_by, said_at)
+SELECT @team_id, @class_id, unnest(@card_ids::uuid[]), @by, @now ON CONFLICT (class_id, card_id) DO NOTHING
+
+-- name: known_drop
+DELETE FROM class_known WHERE team_id = @team_id AND class_id = @class_id AND card_id = ANY (@card_ids::uuid[])
+
+-- name: known_list
+SELECT k.card_id::text, coalesce(m.initials, '') AS said_by, k.said_at
+FROM class_known k LEFT JOIN member m ON m.member_id = k.said_by
+WHERE k.team_id = @team_id AND k.class_id = @class_id ORDER BY k.said_at, k.card_id
+
+-- name: known_word_put
+INSERT INTO class_known_word (team_id, class_id, word, said_by, said_at)
+SELECT @team_id, @class_id, unnest(@words::text[]), @by, @now ON CONFLICT (class_id, word) DO NOTHING
+
+-- name: known_word_drop
+DELETE FROM class_known_word WHERE team_id = @team_id AND class_id = @class_id AND word = ANY (@words::text[])
+
+-- name: known_word_list
+SELECT k.word, coalesce(m.initials, '') AS said_by, k.said_at
+FROM class_known_word k LEFT JOIN member m ON m.member_id = k.said_by
+WHERE k.team_id = @team_id AND k.class_id = @class_id ORDER BY k.word
+
+-- name: clue_put
+INSERT INTO word_clue (team_id, word, clue, written_by, written_at) VALUES (@team_id, @word, @clue, @by, @now)
+ON CONFLICT (team_id, word) DO UPDATE SET clue = excluded.clue, written_by = excluded.written_by, written_at = excluded.written_at
+
+-- name: clue_drop
+DELETE FROM word_clue WHERE team_id = @team_id AND word = @word
+
+-- name: clue_list
+SELECT word, clue FROM word_clue WHERE team_id = @team_id ORDER BY word
+
+-- name: routine_list
+SELECT purpose, coalesce(class_id::text, '') AS class_id, steps FROM routine WHERE team_id = @team_id
 
 -- name: routine_put
-INSERT INTO routine (team_id, name, steps) VALUES (@team_id, @name, @steps)
-ON CONFLICT (team_id) DO UPDATE SET name = excluded.name, steps = excluded.steps, updated_at = now()
+INSERT INTO routine (team_id, purpose, class_id, name, steps) VALUES (@team_id, @purpose, @class_id, @name, @steps)
+ON CONFLICT (team_id, purpose, class_id) DO UPDATE SET name = excluded.name, steps = excluded.steps, updated_at = now()
 
--- name: introduction_add
-INSERT INTO introduction (team_id, class_id, card_id, snapshot, created_by, created_at, updated_at)
-VALUES (@team_id, @class_id, @card_id, @snapshot, @by, @now, @now) RETURNING introduction_id::text
+-- name: routine_drop
+DELETE FROM routine WHERE team_id = @team_id AND purpose = @purpose AND class_id IS NOT DISTINCT FROM @class_id::uuid
 
--- name: introduction_get
-SELECT i.introduction_id::text, i.class_id::text, s.name AS class_name, i.card_id::text, i.revision, i.snapshot, coalesce(m.name, '') AS created_by, i.created_at,
-    c.version AS card_version_now, c.agreed_version
-FROM introduction i JOIN school_class s USING (class_id) JOIN card c USING (card_id) LEFT JOIN member m ON m.member_id = i.created_by
-WHERE i.team_id = @team_id AND i.introduction_id = @introduction_id
+-- name: lesson_add
+INSERT INTO lesson (team_id, class_id, card_id, purpose, snapshot, created_by, created_at, updated_at)
+VALUES (@team_id, @class_id, @card_id, @purpose, @snapshot, @by, @now, @now) RETURNING lesson_id::text
 
--- name: introduction_update
-UPDATE introduction SET snapshot = @snapshot, revision = revision + 1, updated_at = @now
-WHERE team_id = @team_id AND introduction_id = @introduction_id AND revision = @revision
+-- name: lesson_get
+SELECT i.lesson_id::text, i.class_id::text, s.name AS class_name, i.revision, i.snapshot, coalesce(m.name, '') AS created_by, i.created_at
+FROM lesson i JOIN school_class s USING (class_id) LEFT JOIN member m ON m.member_id = i.created_by
+WHERE i.team_id = @team_id AND i.lesson_id = @lesson_id
 
--- name: introduction_recent
-SELECT i.introduction_id::text, s.name AS class_name, c.grapheme, c.sound, (i.snapshot ->> 'minutes')::int AS minutes, i.created_at,
-    EXISTS (SELECT 1 FROM class_log l WHERE l.introduction_id = i.introduction_id) AS taught
-FROM introduction i JOIN school_class s USING (class_id) JOIN card c USING (card_id)
-WHERE i.team_id = @team_id ORDER BY i.created_at DESC LIMIT 12
+-- name: lesson_update
+UPDATE lesson SET snapshot = @snapshot, revision = revision + 1, updated_at = @now
+WHERE team_id = @team_id AND lesson_id = @lesson_id AND revision = @revision
+
+-- name: lesson_list
+SELECT i.lesson_id::text, i.class_id::text, s.name AS class_name, i.purpose, c.grapheme, c.sound,
+    CASE WHEN i.snapshot ? 'targets' THEN jsonb_array_length(i.snapshot -> 'targets') ELSE 1 END AS targets,
+    (i.snapshot ->> 'minutes')::int AS minutes, i.created_at, g.taught_at
+FROM lesson i JOIN school_class s USING (class_id) JOIN card c USING (card_id) LEFT JOIN lesson_log g USING (lesson_id)
+WHERE i.team_id = @team_id AND (@class_id::uuid IS NULL OR i.class_id = @class_id::uuid)
+    AND (@before::timestamptz IS NULL OR i.created_at < @before::timestamptz)
+ORDER BY i.created_at DESC LIMIT @most
 
 -- name: bank_add
 INSERT INTO bank_text (team_id, kind, body, added_by, added_at) VALUES (@team_id, @kind, @body, @by, @now) RETURNING text_id::text

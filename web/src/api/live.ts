@@ -28,10 +28,10 @@ export function useLive() {
         void queryClient.invalidateQueries({ queryKey: keys.wall, exact: true })
         void queryClient.invalidateQueries({ queryKey: keys.card(id) })
         void queryClient.invalidateQueries({ queryKey: keys.sounds })
-      } else if (kind === 'introduction') {
-        void queryClient.invalidateQueries({ queryKey: keys.introductions, exact: true })
-        void queryClient.invalidateQueries({ queryKey: keys.introduction(id) })
-      } else if (kind === 'class_log' || kind === 'school_class') {
+      } else if (kind === 'lesson') {
+        void queryClient.invalidateQueries({ queryKey: ['lessons', 'list'] })
+        void queryClient.invalidateQueries({ queryKey: keys.lesson(id) })
+      } else if (['class_log', 'school_class', 'lesson_log', 'class_known', 'class_known_word'].includes(kind)) {
         void queryClient.invalidateQueries({ queryKey: keys.classes })
       } else void queryClient.invalidateQueries()
     })

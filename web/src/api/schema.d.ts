@@ -398,6 +398,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{id}/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what a class knows that nobody logged, or take that back */
+        post: operations["declare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a class was taught, the newest first */
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a class was taught, as a table: date, pair, sureness */
+        get: operations["export-log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{id}/log/{log}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Correct one meeting of a class with a card */
+        post: operations["correct-log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/clues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say in the team's words what a word means */
+        put: operations["set-clue"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/contrast": {
         parameters: {
             query?: never;
@@ -425,6 +510,23 @@ export interface paths {
         get?: never;
         /** Replace the team's conventions */
         put: operations["set-conventions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where each class stands: what comes next, what is due, what was last taught */
+        get: operations["days"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -469,17 +571,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/introductions": {
+    "/lessons": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The newest introductions, up to twelve */
-        get: operations["introductions"];
+        /** The newest lessons, thirty at a time */
+        get: operations["lessons"];
         put?: never;
-        /** Assemble the introduction of a card for a class */
+        /** Assemble a lesson for a class */
         post: operations["assemble"];
         delete?: never;
         options?: never;
@@ -487,15 +589,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/introductions/{id}": {
+    "/lessons/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** One introduction */
-        get: operations["introduction"];
+        /** One lesson */
+        get: operations["lesson"];
         put?: never;
         post?: never;
         delete?: never;
@@ -504,7 +606,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/introductions/{id}/lock": {
+    "/lessons/{id}/lock": {
         parameters: {
             query?: never;
             header?: never;
@@ -513,7 +615,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a choice on renewal, or let it go */
+        /** Keep an item on renewal, or let it go */
         post: operations["lock"];
         delete?: never;
         options?: never;
@@ -521,7 +623,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/introductions/{id}/log": {
+    "/lessons/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note that a lesson was taught; a second time corrects the first */
+        put: operations["log-taught"];
+        post?: never;
+        /** Take back that a lesson was taught */
+        delete: operations["unlog"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/lessons/{id}/move": {
         parameters: {
             query?: never;
             header?: never;
@@ -530,22 +650,22 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Note that it was taught */
-        post: operations["log-taught"];
+        /** Put an item to another place of its step */
+        post: operations["move-item"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/introductions/{id}/print/{sheet}": {
+    "/lessons/{id}/print/{sheet}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A sheet of an introduction, as it was assembled */
+        /** A sheet of a lesson, as it was assembled */
         get: operations["print-sheet"];
         put?: never;
         post?: never;
@@ -555,7 +675,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/introductions/{id}/renew": {
+    "/lessons/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an item out of its step */
+        post: operations["remove-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/lessons/{id}/renew": {
         parameters: {
             query?: never;
             header?: never;
@@ -572,7 +709,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/introductions/{id}/send": {
+    "/lessons/{id}/send": {
         parameters: {
             query?: never;
             header?: never;
@@ -589,7 +726,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/introductions/{id}/swap": {
+    "/lessons/{id}/swap": {
         parameters: {
             query?: never;
             header?: never;
@@ -600,6 +737,23 @@ export interface paths {
         put?: never;
         /** Put the next best in a slot */
         post: operations["swap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/lessons/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write what is said in a step by hand, or by rule again */
+        post: operations["retext"];
         delete?: never;
         options?: never;
         head?: never;
@@ -803,16 +957,16 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/routine": {
+    "/routines": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The team's routine */
-        get: operations["routine"];
-        /** Replace the routine */
+        /** The routines for all purposes, and the variants of classes */
+        get: operations["routines"];
+        /** Replace a routine, or go back to the one before: not set and without steps */
         put: operations["set-routine"];
         post?: never;
         delete?: never;
@@ -1112,17 +1266,6 @@ export interface components {
             /** @description false brings it back */
             archived: boolean;
         };
-        Assembled: {
-            /** Format: uuid */
-            card_id: string;
-            /** Format: uuid */
-            class_id: string;
-            /**
-             * Format: int64
-             * @description 10 to 40
-             */
-            minutes: number;
-        };
         BankText: {
             body: string;
             /** @enum {string} */
@@ -1167,7 +1310,9 @@ export interface components {
             rhyme_short: string;
             sentences: string[];
             slip: string;
+            story?: string;
             stroke_words: string;
+            verse?: string;
             words: string[];
         };
         CardConventions: {
@@ -1177,6 +1322,8 @@ export interface components {
             capitals: boolean;
             departures?: components["schemas"]["CardDeparture"][];
             doubles_apart?: boolean;
+            glide_reason?: string;
+            glides_short?: boolean;
             groups_first: boolean;
             letter_names: boolean;
             lines?: components["schemas"]["StrokesLines"];
@@ -1184,6 +1331,7 @@ export interface components {
             one_material?: boolean;
             /** @enum {string} */
             paper: "A4" | "Letter";
+            says?: components["schemas"]["CardSays"];
             units: components["schemas"]["SpellingUnits"];
             whole_by_sight: boolean;
         };
@@ -1209,6 +1357,10 @@ export interface components {
             part: string;
             text: string;
         };
+        CardMaterial: {
+            caution: string;
+            name: string;
+        };
         CardPlace: {
             /** Format: double */
             size: number;
@@ -1216,6 +1368,36 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        CardSays: {
+            /**
+             * @description to a card
+             * @enum {string}
+             */
+            answer?: "" | "sound" | "keyword" | "name" | "action";
+            /** @description of a written sentence */
+            checks?: string;
+            /** @description for the sounds of a word */
+            gesture?: string;
+            /** @description of a page, before it is read */
+            guess_title?: boolean;
+            /** @description the team's own */
+            materials?: components["schemas"]["CardMaterial"][];
+            /** @description when a word is written wrong */
+            mistake?: string;
+            /** @description in the pack */
+            one_side_first?: boolean;
+            /** @description questions with three answers to pick from */
+            pick_answers?: boolean;
+            /** @description before writing */
+            posture?: string;
+            /** @description in which the class echoes a sound */
+            voices?: string[];
+            /**
+             * @description while writing
+             * @enum {string}
+             */
+            writing?: "" | "strokes" | "sound" | "both";
         };
         CardState: {
             /** @enum {string} */
@@ -1319,9 +1501,13 @@ export interface components {
         ClassCard: {
             /** Format: uuid */
             card_id: string;
+            /** @description known because somebody said so; no lesson with it was logged */
+            declared: boolean;
             /** Format: date-time */
             last_met: string;
             pair: components["schemas"]["SpellingPair"];
+            /** @description false: met, and not yet known */
+            readable: boolean;
             /**
              * Format: int64
              * @description 0 not yet, 1 shaky, 2 sure, 3 secure
@@ -1333,6 +1519,32 @@ export interface components {
              */
             times: number;
         };
+        ClassDay: {
+            /** Format: uuid */
+            class_id: string;
+            /** @description card ids that the class is least sure of */
+            due: string[];
+            due_names: string[];
+            /** @enum {string} */
+            kind: "class" | "group";
+            last_card: string;
+            last_name: string;
+            /**
+             * Format: date-time
+             * @description where a lesson was logged
+             */
+            last_taught?: string;
+            name: string;
+            /** @description card id, empty where the order is done */
+            next: string;
+            /** @description its grapheme */
+            next_name: string;
+            /**
+             * Format: int64
+             * @description cards that it has met or is said to know
+             */
+            taught: number;
+        };
         ClassView: {
             cards: components["schemas"]["ClassCard"][];
             /** Format: uuid */
@@ -1342,11 +1554,33 @@ export interface components {
             name: string;
             /** @description card id, empty where the order is done */
             next: string;
+            /** @description cards that it is said to know */
+            said: components["schemas"]["StoreKnownCard"][];
             /**
              * Format: int64
-             * @description cards introduced to it
+             * @description cards that it has met or is said to know
              */
             taught: number;
+            /** @description exception words of the team's cards, and others that are known */
+            words: components["schemas"]["ClassWord"][];
+        };
+        ClassWord: {
+            known: boolean;
+            /** Format: date-time */
+            said_at?: string;
+            /** @description initials; empty where it came with a card */
+            said_by: string;
+            /**
+             * Format: int64
+             * @description of the order, with which it comes; 0 where it is on no card
+             */
+            step: number;
+            word: string;
+        };
+        Clued: {
+            /** @description empty: the plain one again */
+            clue: string;
+            word: string;
         };
         Conflict: {
             /** @description initials */
@@ -1368,6 +1602,15 @@ export interface components {
             /** @description the other sound is the voiced one */
             voiced: boolean;
         };
+        Corrected: {
+            /** @description another day, 2026-11-26 */
+            on?: string;
+            /**
+             * Format: int64
+             * @description left out: the meeting goes out of the log
+             */
+            sure?: number;
+        };
         Created: {
             /** Format: uuid */
             id: string;
@@ -1375,6 +1618,18 @@ export interface components {
         Credentials: {
             email: string;
             password: string;
+        };
+        Declaration: {
+            card_ids?: string[];
+            /** @description false: it does not know them, after all */
+            known: boolean;
+            /**
+             * Format: int64
+             * @description every card up to this step of the order
+             */
+            up_to?: number;
+            /** @description exception words */
+            words?: string[];
         };
         DemoSignIn: {
             email: string;
@@ -1420,23 +1675,9 @@ export interface components {
             sounds: number;
             word: string;
         };
-        IntroductionView: {
-            /** @description the card has changed since */
-            card_changed: boolean;
-            /** Format: uuid */
-            class_id: string;
-            class_name: string;
-            /** Format: date-time */
-            created_at: string;
-            created_by: string;
-            /** Format: uuid */
-            introduction_id: string;
-            lesson: components["schemas"]["LessonIntroduction"];
-            /**
-             * Format: int64
-             * @description sent back with each change
-             */
-            revision: number;
+        History: {
+            lessons: components["schemas"]["StoreLessonLog"][];
+            meetings: components["schemas"]["Meeting"][];
         };
         Invited: {
             email: string;
@@ -1446,8 +1687,25 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
         };
+        LessonAsk: {
+            /** @description its targets; none: by need */
+            card_ids: string[];
+            /** Format: uuid */
+            class_id: string;
+            /**
+             * Format: int64
+             * @description 4 to 60
+             */
+            minutes: number;
+            /** @enum {string} */
+            purpose: "introduce" | "again" | "revise" | "compare" | "catch-up";
+        };
         LessonCardFace: {
             action: string;
+            agreed: boolean;
+            capital?: components["schemas"]["StrokesWritten"];
+            /** @description a sound to switch to and fro with */
+            contrast?: string;
             drawn?: components["schemas"]["StrokesWritten"];
             has_take: boolean;
             id: string;
@@ -1456,42 +1714,53 @@ export interface components {
             pair: components["schemas"]["SpellingPair"];
             picture: string;
             picture_alt: string;
+            /** @description of the letter over the picture */
+            place?: components["schemas"]["CardPlace"];
             rhyme: string;
             rhyme_short: string;
+            /** @description how the sound is named for people */
+            said: string;
             slip?: string;
             /** Format: int64 */
             version: number;
+            writing?: components["schemas"]["StrokesWritten"];
         };
-        LessonChoice: {
+        LessonDropped: {
+            code: string;
+            kind: string;
+            name: string;
+            text: string;
+        };
+        LessonItem: {
             /** @enum {string} */
             basket?: "has" | "has-not" | "first" | "last";
-            because: string;
+            because: components["schemas"]["LessonReason"];
+            /** @description what the word means, in plain words */
+            clue?: string;
             /** @description for people: how many sounds or words it has, a caution */
             detail?: string;
             /** @enum {string} */
-            kind: "word" | "picture" | "card" | "sentence" | "page" | "material";
+            kind: "word" | "picture" | "card" | "sentence" | "page" | "question" | "material" | "text";
             locked: boolean;
             next: components["schemas"]["LessonOption"][];
             /** @enum {string} */
             origin?: "card" | "bank" | "finder" | "log" | "picture" | "team" | "made" | "sent";
+            /** @description of the sound in a word, or the side of a card */
+            position?: string;
+            /** @enum {string} */
+            role?: "target" | "older" | "exception" | "made-up" | "foil" | "known";
             /** @description step and number, read.2; the same on every renewal */
             slot: string;
             /** @description it was not the first choice */
             swapped?: boolean;
             value: string;
         };
-        LessonIntroduction: {
-            agreed: boolean;
-            capital?: components["schemas"]["StrokesWritten"];
-            card_id: string;
-            /** Format: int64 */
-            card_version: number;
+        LessonLesson: {
             cards: {
                 [key: string]: components["schemas"]["LessonCardFace"];
             };
             /** @description steps left out, with the reason */
-            dropped: string[];
-            keyword: string;
+            dropped: components["schemas"]["LessonDropped"][];
             /** @description exception words */
             known: string[];
             /**
@@ -1501,10 +1770,9 @@ export interface components {
             line_height_mm: number;
             /** Format: int64 */
             minutes: number;
-            notes: string[];
-            pair: components["schemas"]["SpellingPair"];
-            /** @description of the letter over the picture */
-            place?: components["schemas"]["CardPlace"];
+            notes: components["schemas"]["LessonReason"][];
+            /** @enum {string} */
+            purpose: "introduce" | "again" | "revise" | "compare" | "catch-up";
             /** @description of the find-and-ring sheet */
             rings: components["schemas"]["LessonRingWord"][];
             routine: string;
@@ -1516,26 +1784,72 @@ export interface components {
             /** Format: int64 */
             seed: number;
             steps: components["schemas"]["LessonStep"][];
+            /** @description card ids */
+            targets: string[];
             taught: components["schemas"]["SpellingPair"][];
             /** @description words shown, cut into graphemes for the bridges */
             word_bits: {
                 [key: string]: components["schemas"]["SpellingBit"][];
             };
-            writing?: components["schemas"]["StrokesWritten"];
-        };
-        LessonMaterial: {
-            caution: string;
-            name: string;
         };
         LessonOption: {
             /** @enum {string} */
             basket?: "has" | "has-not" | "first" | "last";
-            because: string;
+            because: components["schemas"]["LessonReason"];
             /** @description for people: how many sounds or words it has, a caution */
             detail?: string;
             /** @enum {string} */
             origin?: "card" | "bank" | "finder" | "log" | "picture" | "team" | "made" | "sent";
+            /** @description of the sound in a word, or the side of a card */
+            position?: string;
+            /** @enum {string} */
+            role?: "target" | "older" | "exception" | "made-up" | "foil" | "known";
             value: string;
+        };
+        LessonOptions: {
+            /**
+             * Format: double
+             * @description share of words of earlier lessons; unset: a third
+             */
+            older?: number;
+            /**
+             * Format: int64
+             * @description of a free step
+             */
+            seconds?: number;
+            /**
+             * Format: int64
+             * @description how often it is gone through; 0: the usual
+             */
+            times?: number;
+            /** @description materials of the hand step, in their order */
+            tools?: string[];
+            /** @description one of the ways that the kind of step knows */
+            way?: string;
+            /** @description what the adult says in a free step */
+            words?: string[];
+        };
+        LessonPurposeKind: {
+            about: string;
+            /**
+             * Format: int64
+             * @description 0: they are chosen by need where none is named
+             */
+            least_targets: number;
+            /**
+             * Format: int64
+             * @description usual
+             */
+            minutes: number;
+            /** Format: int64 */
+            most_targets: number;
+            name: string;
+            /** @enum {string} */
+            purpose: "introduce" | "again" | "revise" | "compare" | "catch-up";
+        };
+        LessonReason: {
+            code: string;
+            text: string;
         };
         LessonRingWord: {
             letters: number[];
@@ -1547,7 +1861,13 @@ export interface components {
         };
         LessonRoutineStep: {
             kind: string;
+            /**
+             * Format: int64
+             * @description fewest items, 0: the usual
+             */
+            least?: number;
             name?: string;
+            options?: components["schemas"]["LessonOptions"];
             /** Format: double */
             weight?: number;
         };
@@ -1557,32 +1877,50 @@ export interface components {
             side: "letter" | "picture";
         };
         LessonStep: {
+            /** @description what the adult says and does */
             adult: string[];
             cautions: string[];
-            choices: components["schemas"]["LessonChoice"][];
+            /** @description what the class does */
             class: string[];
             deck?: components["schemas"]["LessonShow"][];
+            /** @description its words were written by hand */
+            edited?: boolean;
             family: string;
+            /** @description its kind, with a number where the kind stands there again */
+            id: string;
+            items: components["schemas"]["LessonItem"][];
             kind: string;
             name: string;
+            /** @description of the sentence, shuffled, to be put in order */
             pieces?: string[];
             /** Format: int64 */
             seconds: number;
+            /** @description what lies ready */
             table: string[];
+            /** @description the option by which it is held */
+            way?: string;
         };
-        LessonStepKind: {
-            /** @enum {string} */
-            family: "ear" | "mouth" | "eye" | "hand" | "word" | "page";
-            /** Format: int64 */
-            item_s: number;
-            kind: string;
-            /** Format: int64 */
-            least_s: number;
-            /** Format: int64 */
-            most_s: number;
-            name: string;
-            /** Format: int64 */
-            usual_s: number;
+        LessonView: {
+            /** @description one of its cards has changed since */
+            card_changed: boolean;
+            /** Format: uuid */
+            class_id: string;
+            class_name: string;
+            /** Format: date-time */
+            created_at: string;
+            created_by: string;
+            lesson: components["schemas"]["LessonLesson"];
+            /** Format: uuid */
+            lesson_id: string;
+            /** @description where it was taught */
+            logged?: components["schemas"]["StoreLessonLog"];
+            /**
+             * Format: int64
+             * @description sent back with each change
+             */
+            revision: number;
+            /** @description how sure the class was, where it was taught */
+            sure: components["schemas"]["Sure"][];
         };
         LetterView: {
             /** @description words for each stroke as the shape gives them */
@@ -1610,11 +1948,6 @@ export interface components {
              */
             revision: number;
             slot: string;
-        };
-        Logged: {
-            /** @description the last step that was held */
-            reached: string;
-            sure: components["schemas"]["Sure"][];
         };
         LookView: {
             found: components["schemas"]["FoundWord"];
@@ -1646,6 +1979,44 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
             team: string;
+        };
+        Meeting: {
+            /** Format: uuid */
+            card_id: string;
+            /** Format: int64 */
+            forming?: number;
+            introduced: boolean;
+            /** @description empty where it was not in a lesson of ours */
+            lesson_id: string;
+            /** Format: int64 */
+            log_id: number;
+            /** @description initials */
+            logged_by: string;
+            /** Format: date-time */
+            met_at: string;
+            pair: components["schemas"]["SpellingPair"];
+            /** Format: int64 */
+            reading?: number;
+            /** Format: int64 */
+            spelling?: number;
+            /**
+             * Format: int64
+             * @description 0 not yet, 1 shaky, 2 sure, 3 secure
+             */
+            sure: number;
+        };
+        Moved: {
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
+            revision: number;
+            slot: string;
+            /**
+             * Format: int64
+             * @description place in the step, from 0
+             */
+            to: number;
         };
         NamedPicture: {
             name: string;
@@ -1819,7 +2190,7 @@ export interface components {
         Renewed: {
             /**
              * Format: int64
-             * @description 10 to 40
+             * @description 4 to 60
              */
             minutes: number;
             /**
@@ -1828,9 +2199,30 @@ export interface components {
              */
             revision: number;
         };
+        Retexted: {
+            /** @description both empty: by rule again */
+            adult: string[];
+            class: string[];
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
+            revision: number;
+            /** @description id of a step of the lesson */
+            step: string;
+        };
         Reused: {
             /** Format: uuid */
             take_id: string;
+        };
+        RoutineView: {
+            /** @description empty: the team's */
+            class_id: string;
+            /** @enum {string} */
+            purpose: "introduce" | "again" | "revise" | "compare" | "catch-up";
+            routine: components["schemas"]["LessonRoutine"];
+            /** @description false: as it ships */
+            set: boolean;
         };
         SameSound: {
             grapheme: string;
@@ -1838,13 +2230,19 @@ export interface components {
             take_id: string;
         };
         Sent: {
+            add?: boolean;
+            /**
+             * @description empty: what the step takes first
+             * @enum {string}
+             */
+            kind?: "word" | "picture" | "sentence" | "page" | "material" | "text" | "question";
             /**
              * Format: int64
              * @description that the change began from
              */
             revision: number;
-            /** @enum {string} */
-            step: "ear" | "blend" | "read" | "spell" | "sentence" | "page";
+            /** @description id of a step of the lesson */
+            step: string;
             values: string[];
         };
         Sentence: {
@@ -1934,6 +2332,36 @@ export interface components {
             x_one: boolean;
             yoo_two?: boolean;
         };
+        StepRecord: {
+            about: string;
+            /** @enum {string} */
+            family: "ear" | "mouth" | "eye" | "hand" | "word" | "page";
+            /** Format: int64 */
+            item_s: number;
+            kind: string;
+            /** Format: int64 */
+            least_s: number;
+            /** Format: int64 */
+            most_s: number;
+            name: string;
+            /** @description without which it is left out */
+            needs: string[];
+            /** @description ways and options of the step */
+            offers: string[];
+            /** @description that it prints; empty for none */
+            sheet: string;
+            shows: string;
+            /** @description what may be sent to it */
+            takes: string[];
+            /** Format: int64 */
+            usual_s: number;
+            /** @description the first is the usual */
+            ways: components["schemas"]["StepWay"][];
+        };
+        StepWay: {
+            id: string;
+            name: string;
+        };
         StoreClass: {
             /** Format: uuid */
             class_id: string;
@@ -1942,9 +2370,58 @@ export interface components {
             name: string;
             /**
              * Format: int64
-             * @description cards introduced to it
+             * @description cards that it has met or is said to know
              */
             taught: number;
+        };
+        StoreKnownCard: {
+            /** Format: uuid */
+            card_id: string;
+            /** Format: date-time */
+            said_at: string;
+            /** @description initials */
+            said_by: string;
+        };
+        StoreLessonLog: {
+            /** Format: uuid */
+            class_id: string;
+            /** Format: uuid */
+            lesson_id: string;
+            /** @description initials */
+            logged_by: string;
+            /** @description about the class, never about a child */
+            note: string;
+            /** @description id of the last step that was held */
+            reached: string;
+            /** @description ids of steps left out */
+            skipped: string[];
+            /** Format: date-time */
+            taught_at: string;
+        };
+        StoreLessonRow: {
+            /** Format: uuid */
+            class_id: string;
+            class_name: string;
+            /** Format: date-time */
+            created_at: string;
+            grapheme: string;
+            /** Format: uuid */
+            lesson_id: string;
+            /** Format: int64 */
+            minutes: number;
+            /** @enum {string} */
+            purpose: "introduce" | "again" | "revise" | "compare" | "catch-up";
+            sound: string;
+            /**
+             * Format: int64
+             * @description how many sounds it is about
+             */
+            targets: number;
+            /**
+             * Format: date-time
+             * @description where it was taught
+             */
+            taught_at?: string;
         };
         StoreNamedPicture: {
             name: string;
@@ -1952,18 +2429,6 @@ export interface components {
             others: string[];
             /** @description SHA-256 of its bytes in hex */
             picture: string;
-        };
-        StoreRecentIntroduction: {
-            class_name: string;
-            /** Format: date-time */
-            created_at: string;
-            grapheme: string;
-            /** Format: uuid */
-            introduction_id: string;
-            /** Format: int64 */
-            minutes: number;
-            sound: string;
-            taught: boolean;
         };
         StoreVersionHead: {
             /** @description names of the fields that changed */
@@ -2050,17 +2515,26 @@ export interface components {
             y: number;
         };
         StrokesWrittenStroke: {
+            /** @description said while the pen moves */
+            brief: string;
             /** Format: double */
             heading: number;
             /** Format: double */
             length: number;
             path: string;
             start: components["schemas"]["StrokesPoint"];
+            /** @description for the adult: from which line to which */
             words: string;
         };
         Sure: {
             /** Format: uuid */
             card_id: string;
+            /** Format: int64 */
+            forming?: number;
+            /** Format: int64 */
+            reading?: number;
+            /** Format: int64 */
+            spelling?: number;
             /**
              * Format: int64
              * @description 0 not yet, 1 shaky, 2 sure, 3 secure
@@ -2091,6 +2565,17 @@ export interface components {
             /** Format: uuid */
             take_id: string;
             trim: components["schemas"]["RecordingTrim"];
+        };
+        Taught: {
+            /** @description about the class, never about a child */
+            note?: string;
+            /** @description id of the last step that was held */
+            reached: string;
+            /** @description ids of steps left out */
+            skipped?: string[];
+            sure: components["schemas"]["Sure"][];
+            /** @description 2026-11-26; empty: now */
+            taught_on?: string;
         };
         TextToCheck: {
             /** Format: uuid */
@@ -2130,11 +2615,13 @@ export interface components {
         };
         Vocabulary: {
             accents: components["schemas"]["PhonemeAccentName"][];
-            materials: components["schemas"]["LessonMaterial"][];
-            /** @description what can be printed of an introduction */
+            materials: components["schemas"]["CardMaterial"][];
+            /** @description what a lesson may be for */
+            purposes: components["schemas"]["LessonPurposeKind"][];
+            /** @description what can be printed of a lesson */
             sheets: components["schemas"]["RenderSheet"][];
-            /** @description kinds of steps, in the usual order */
-            steps: components["schemas"]["LessonStepKind"][];
+            /** @description the registry of kinds of steps */
+            steps: components["schemas"]["StepRecord"][];
         };
         Voice: {
             speaker: string;
@@ -2931,6 +3418,8 @@ export interface operations {
                  *         "rhyme": "Owl on the prow, bow to us now.",
                  *         "rhyme_short": "",
                  *         "action": "",
+                 *         "verse": "",
+                 *         "story": "",
                  *         "mouth_cue": "",
                  *         "slip": "",
                  *         "contrast": "",
@@ -4467,6 +4956,422 @@ export interface operations {
             };
         };
     };
+    declare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "known": true,
+                 *       "up_to": 22
+                 *     }
+                 */
+                "application/json": components["schemas"]["Declaration"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "export-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "correct-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example {} */
+                "application/json": components["schemas"]["Corrected"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-clue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "word": "barge",
+                 *       "clue": "a flat boat for the canal"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Clued"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     contrast: {
         parameters: {
             query: {
@@ -4640,6 +5545,71 @@ export interface operations {
             };
         };
     };
+    days: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassDay"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "demo-sign-ins": {
         parameters: {
             query?: never;
@@ -4770,9 +5740,14 @@ export interface operations {
             };
         };
     };
-    introductions: {
+    lessons: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description lessons of one class only */
+                class?: string;
+                /** @description made before this time; for the next part of the list */
+                before?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4785,7 +5760,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreRecentIntroduction"][];
+                    "application/json": components["schemas"]["StoreLessonRow"][];
                 };
             };
             /** @description Unauthorized */
@@ -4847,11 +5822,14 @@ export interface operations {
                 /**
                  * @example {
                  *       "class_id": "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6",
-                 *       "card_id": "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6",
+                 *       "purpose": "introduce",
+                 *       "card_ids": [
+                 *         "6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6"
+                 *       ],
                  *       "minutes": 20
                  *     }
                  */
-                "application/json": components["schemas"]["Assembled"];
+                "application/json": components["schemas"]["LessonAsk"];
             };
         };
         responses: {
@@ -4861,7 +5839,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IntroductionView"];
+                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Bad Request */
@@ -4929,7 +5907,7 @@ export interface operations {
             };
         };
     };
-    introduction: {
+    lesson: {
         parameters: {
             query?: never;
             header?: never;
@@ -4946,7 +5924,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IntroductionView"];
+                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Unauthorized */
@@ -5024,7 +6002,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IntroductionView"];
+                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Bad Request */
@@ -5114,7 +6092,7 @@ export interface operations {
                  *       ]
                  *     }
                  */
-                "application/json": components["schemas"]["Logged"];
+                "application/json": components["schemas"]["Taught"];
             };
         };
         responses: {
@@ -5125,6 +6103,187 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unlog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "move-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "slot": "read.2",
+                 *       "to": 0
+                 *     }
+                 */
+                "application/json": components["schemas"]["Moved"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Bad Request */
@@ -5270,6 +6429,101 @@ export interface operations {
             };
         };
     };
+    "remove-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "slot": "read.2"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Swapped"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     renew: {
         parameters: {
             query?: never;
@@ -5297,7 +6551,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IntroductionView"];
+                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Bad Request */
@@ -5395,7 +6649,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IntroductionView"];
+                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Bad Request */
@@ -5490,7 +6744,106 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IntroductionView"];
+                    "application/json": components["schemas"]["LessonView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    retext: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "step": "read",
+                 *       "adult": [
+                 *         "Sound out, blend."
+                 *       ],
+                 *       "class": []
+                 *     }
+                 */
+                "application/json": components["schemas"]["Retexted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Bad Request */
@@ -6854,7 +8207,7 @@ export interface operations {
             };
         };
     };
-    routine: {
+    routines: {
         parameters: {
             query?: never;
             header?: never;
@@ -6869,7 +8222,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LessonRoutine"];
+                    "application/json": components["schemas"]["RoutineView"][];
                 };
             };
             /** @description Unauthorized */
@@ -6930,72 +8283,59 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "name": "Daily introduction",
-                 *       "steps": [
-                 *         {
-                 *           "kind": "warm-up",
-                 *           "name": "Warm-up"
-                 *         },
-                 *         {
-                 *           "kind": "listen",
-                 *           "name": "Listen"
-                 *         },
-                 *         {
-                 *           "kind": "mouth",
-                 *           "name": "Mouth"
-                 *         },
-                 *         {
-                 *           "kind": "ear",
-                 *           "name": "Ear"
-                 *         },
-                 *         {
-                 *           "kind": "picture",
-                 *           "name": "Picture"
-                 *         },
-                 *         {
-                 *           "kind": "letter",
-                 *           "name": "Letter"
-                 *         },
-                 *         {
-                 *           "kind": "turnover",
-                 *           "name": "Turnover"
-                 *         },
-                 *         {
-                 *           "kind": "hand",
-                 *           "name": "Hand"
-                 *         },
-                 *         {
-                 *           "kind": "mix-in",
-                 *           "name": "Mix-in"
-                 *         },
-                 *         {
-                 *           "kind": "blend",
-                 *           "name": "Blend by ear"
-                 *         },
-                 *         {
-                 *           "kind": "read",
-                 *           "name": "Read"
-                 *         },
-                 *         {
-                 *           "kind": "spell",
-                 *           "name": "Spell"
-                 *         },
-                 *         {
-                 *           "kind": "sentence",
-                 *           "name": "Sentence"
-                 *         },
-                 *         {
-                 *           "kind": "page",
-                 *           "name": "Page"
-                 *         },
-                 *         {
-                 *           "kind": "close",
-                 *           "name": "Close"
-                 *         }
-                 *       ]
+                 *       "purpose": "introduce",
+                 *       "class_id": "",
+                 *       "set": true,
+                 *       "routine": {
+                 *         "name": "A new sound",
+                 *         "steps": [
+                 *           {
+                 *             "kind": "listen"
+                 *           },
+                 *           {
+                 *             "kind": "ear"
+                 *           },
+                 *           {
+                 *             "kind": "mouth"
+                 *           },
+                 *           {
+                 *             "kind": "picture"
+                 *           },
+                 *           {
+                 *             "kind": "letter"
+                 *           },
+                 *           {
+                 *             "kind": "hand"
+                 *           },
+                 *           {
+                 *             "kind": "turnover"
+                 *           },
+                 *           {
+                 *             "kind": "pack"
+                 *           },
+                 *           {
+                 *             "kind": "blend"
+                 *           },
+                 *           {
+                 *             "kind": "read"
+                 *           },
+                 *           {
+                 *             "kind": "spell"
+                 *           },
+                 *           {
+                 *             "kind": "sentence"
+                 *           },
+                 *           {
+                 *             "kind": "page"
+                 *           },
+                 *           {
+                 *             "kind": "close"
+                 *           }
+                 *         ]
+                 *       }
                  *     }
                  */
-                "application/json": components["schemas"]["LessonRoutine"];
+                "application/json": components["schemas"]["RoutineView"];
             };
         };
         responses: {

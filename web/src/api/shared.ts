@@ -40,20 +40,30 @@ export function useChosenClass() {
   return { classes, classId, name: classes.data?.find((c) => c.class_id === classId)?.name ?? '', choose }
 }
 
-export const useRecent = () =>
-  useQuery({ queryKey: keys.introductions, queryFn: () => data(client.GET('/introductions')) })
+/** The newest lessons of a class, or of all. */
+export const useLessons = (classId = '') =>
+  useQuery({
+    queryKey: keys.lessonList(classId),
+    queryFn: () => data(client.GET('/lessons', { params: { query: classId ? { class: classId } : {} } })),
+  })
 
-export type SendStep = 'ear' | 'blend' | 'read' | 'spell' | 'sentence' | 'page'
+/** One lesson. */
+export const useLesson = (id: string) =>
+  useQuery({
+    queryKey: keys.lesson(id),
+    queryFn: () => data(client.GET('/lessons/{id}', { params: { path: { id } } })),
+    enabled: id !== '',
+  })
 
-/** Puts words or a text in a step of an introduction, where they stay on renewal. */
-export const useSendToIntroduction = () =>
+/** Puts words or a text in a step of a lesson, where they stay on renewal. */
+export const useSendToLesson = () =>
   useMutation({
-    mutationFn: async ({ id, step, values }: { id: string; step: SendStep; values: string[] }) => {
+    mutationFn: async ({ id, step, values }: { id: string; step: string; values: string[] }) => {
       const path = { params: { path: { id } } }
-      const now = await data(client.GET('/introductions/{id}', path))
-      return data(client.POST('/introductions/{id}/send', { ...path, body: { revision: now.revision, step, values } }))
+      const now = await data(client.GET('/lessons/{id}', path))
+      return data(client.POST('/lessons/{id}/send', { ...path, body: { revision: now.revision, step, values } }))
     },
-    onSuccess: (after) => queryClient.setQueryData(keys.introduction(after.introduction_id), after),
+    onSuccess: (after) => queryClient.setQueryData(keys.lesson(after.lesson_id), after),
   })
 
 /** Accents, kinds of steps and materials: what the forms choose from. */

@@ -44,8 +44,8 @@ function SignedIn({ name, role, team }: { name: string; role: string; team: stri
           <Link to="/" activeOptions={{ exact: true, includeSearch: false }} className={tab}>
             Library
           </Link>
-          <Link to="/introductions" className={tab}>
-            Introductions
+          <Link to="/lessons" className={tab}>
+            Lessons
           </Link>
           <Link to="/words" className={tab}>
             Words

@@ -1,4 +1,4 @@
-import { createRootRoute, createRoute, createRouter, lazyRouteComponent } from '@tanstack/react-router'
+import { createRootRoute, createRoute, createRouter, lazyRouteComponent, redirect } from '@tanstack/react-router'
 import { Notice } from '../ui/parts'
 import { WallPage } from '../features/wall/WallPage'
 import { Shell } from './Shell'
@@ -17,20 +17,42 @@ const card = createRoute({
   path: '/cards/$cardId',
   component: lazyRouteComponent(() => import('../features/card/CardPage'), 'CardPage'),
 })
-const introductions = createRoute({
+const lessons = createRoute({
+  getParentRoute: () => root,
+  path: '/lessons',
+  validateSearch: (s: Record<string, unknown>): { card?: string } => s,
+  component: lazyRouteComponent(() => import('../features/lessons/LessonsPage'), 'LessonsPage'),
+})
+const lesson = createRoute({
+  getParentRoute: () => root,
+  path: '/lessons/$lessonId',
+  validateSearch: (s: Record<string, unknown>): { step?: string } => s,
+  component: lazyRouteComponent(() => import('../features/lessons/ScorePage'), 'ScorePage'),
+})
+// Addresses that were kept before lessons had purposes.
+const oldList = createRoute({
   getParentRoute: () => root,
   path: '/introductions',
-  validateSearch: (s: Record<string, unknown>): { card?: string } => s,
-  component: lazyRouteComponent(() => import('../features/introduction/ChoosePage'), 'ChoosePage'),
+  beforeLoad: () => {
+    throw redirect({ to: '/lessons' })
+  },
 })
-const introduction = createRoute({
+const oldOne = createRoute({
   getParentRoute: () => root,
-  path: '/introductions/$introductionId',
-  component: lazyRouteComponent(() => import('../features/introduction/ScorePage'), 'ScorePage'),
+  path: '/introductions/$lessonId',
+  beforeLoad: ({ params }) => {
+    throw redirect({ to: '/lessons/$lessonId', params })
+  },
+})
+const klass = createRoute({
+  getParentRoute: () => root,
+  path: '/classes/$classId',
+  component: lazyRouteComponent(() => import('../features/classes/ClassPage'), 'ClassPage'),
 })
 const teach = createRoute({
   getParentRoute: () => root,
-  path: '/teach/$introductionId',
+  path: '/teach/$lessonId',
+  validateSearch: (s: Record<string, unknown>): { log?: boolean } => (s.log ? { log: true } : {}),
   component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage'),
 })
 const words = createRoute({
@@ -63,7 +85,21 @@ const team = createRoute({
 })
 
 export const router = createRouter({
-  routeTree: root.addChildren([wall, card, introductions, introduction, teach, words, texts, letters, booth, team]),
+  routeTree: root.addChildren([
+    wall,
+    card,
+    lessons,
+    lesson,
+    oldList,
+    oldOne,
+    klass,
+    teach,
+    words,
+    texts,
+    letters,
+    booth,
+    team,
+  ]),
 })
 
 declare module '@tanstack/react-router' {

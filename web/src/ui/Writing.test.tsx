@@ -8,6 +8,7 @@ const line = (name: string, y: number, shown = true) => ({ name, colour: 'grey' 
 const stroke = (path: string, words: string, length = 1) => ({
   path,
   words,
+  brief: words,
   length,
   heading: -90,
   start: { x: 0, y: 1 },

@@ -138,8 +138,8 @@ function Voice({ speaker, takes, mayWithdraw }: { speaker: string; takes: number
       {gone && (
         <Notice kind="care">
           {gone.takes} takes are gone. Now without a sound:{' '}
-          {gone.missing.map((p) => p.grapheme).join(', ') || 'no card'}. Packs and introductions made from now on play
-          none of them; throw away packs that were made before.
+          {gone.missing.map((p) => p.grapheme).join(', ') || 'no card'}. Packs and lessons made from now on play none of
+          them; throw away packs that were made before.
         </Notice>
       )}
     </div>

@@ -69,11 +69,11 @@ export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk:
         )}
       </nav>
       <Link
-        to="/introductions"
+        to="/lessons"
         search={{ card: card.card_id }}
         className="inline-flex min-h-11 items-center justify-center rounded-lg bg-slate px-4 font-bold text-chalk"
       >
-        Make an introduction
+        Make a lesson
       </Link>
       <LinkButton href={`/api/cards.pdf?cards=${card.card_id}&layout=fold`} target="_blank">
         Print this card
@@ -133,7 +133,7 @@ function StateButtons({ card, rights }: { card: CardView; rights: Me['rights'] }
       <p>
         This card is <b>{card.state}</b>
         {card.agreed_version > 0 && card.state !== 'agreed' && (
-          <span className="text-sm"> · introductions use agreed version {card.agreed_version}</span>
+          <span className="text-sm"> · lessons use agreed version {card.agreed_version}</span>
         )}
       </p>
       {card.state === 'draft' && <Button onClick={() => set.mutate('in review')}>Ask for review</Button>}

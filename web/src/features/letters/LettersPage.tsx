@@ -113,7 +113,7 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
               className="h-[46vh] max-w-full"
             />
             <p role="status" className="min-h-16 max-w-3xl text-center font-child text-2xl leading-snug">
-              {writer.at >= 0 ? `${writer.at + 1}. ${now?.words}` : 'Press p and say the words with the pen.'}
+              {writer.at >= 0 ? `${writer.at + 1}. ${now?.brief}` : 'Press p and say the words with the pen.'}
             </p>
           </div>
           <div className="flex flex-wrap items-center gap-3">

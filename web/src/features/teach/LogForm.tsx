@@ -1,63 +1,83 @@
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
-import type { Introduction } from '../../api/client'
-import { Button, Heading, Notice } from '../../ui/parts'
-import { useLog } from './api'
+import type { LessonView } from '../../api/client'
+import { Button, Field, Heading, Input, inputLook, Notice } from '../../ui/parts'
+import { useLog, useUnlog } from './api'
+import { allSure, bodyOf, cardsOf, draftOf, type Apart, type Draft } from './log'
 
 const levels = ['not yet', 'shaky', 'sure', 'secure']
+const apart: Apart[] = ['reading', 'spelling', 'forming']
 
-/** After the lesson: how sure the class was of the new card and of the warm-up. For the class, never for a child. */
-export function LogForm({
-  intro,
-  seconds,
-  reached,
-  onBack,
-}: {
-  intro: Introduction
-  seconds: number
-  reached: string
-  onBack: () => void
-}) {
-  const lesson = intro.lesson
-  const warm = lesson.steps.find((s) => s.kind === 'warm-up')?.choices.map((c) => c.value) ?? []
-  const ids = [lesson.card_id, ...warm.filter((id) => id !== lesson.card_id)]
-  const [sure, setSure] = useState<Record<string, number>>({ [lesson.card_id]: 2 })
-  const { log, kept } = useLog(intro.introduction_id)
+type Props = { view: LessonView; seconds: number; reached: string; onBack?: () => void }
+
+/** After the lesson: how sure the class was of its cards. For the class, never for a child. */
+export function LogForm({ view, seconds, reached, onBack }: Props) {
+  const lesson = view.lesson
+  const [draft, setDraft] = useState(() => draftOf(view))
+  const [more, setMore] = useState(false)
+  const { log, kept } = useLog(view.lesson_id)
+  const unlog = useUnlog(view.lesson_id)
+  const names = lesson.targets.map((id) => lesson.cards[id]?.pair.grapheme).join(' · ')
+  const done = log.isSuccess && !unlog.isSuccess
   return (
-    <main className="mx-auto flex min-h-screen max-w-3xl flex-col gap-6 p-8">
-      <Heading>How did it go?</Heading>
+    <main className="mx-auto flex min-h-screen max-w-4xl flex-col gap-5 p-8">
+      <Heading>{view.logged ? 'Correct the log' : 'How did it go?'}</Heading>
       <p className="text-lg">
-        {intro.class_name}, {lesson.pair.grapheme}: {Math.round(seconds / 60)} of {lesson.minutes} minutes. Say how sure
-        the class was; a card left open is not logged.
+        {view.class_name}, {names}
+        {seconds > 0 && `: ${Math.round(seconds / 60)} of ${lesson.minutes} minutes`}. Say how sure the class was; a
+        card left open is not logged. “Not yet” means met, and not known.
       </p>
-      <ul className="flex flex-col gap-2">
-        {ids.map((id) => (
-          <li key={id} className="flex flex-wrap items-center gap-3 border-b border-line pb-2">
-            <span className="w-24 font-child text-4xl">{lesson.cards[id]?.pair.grapheme}</span>
-            {id === lesson.card_id && <span className="rounded bg-marigold px-2 font-bold">new</span>}
-            <div
-              role="radiogroup"
-              aria-label={`How sure of ${lesson.cards[id]?.pair.grapheme ?? ''}`}
-              className="ml-auto flex gap-1"
-            >
-              {levels.map((name, level) => (
-                <button
-                  key={name}
-                  type="button"
-                  role="radio"
-                  aria-checked={sure[id] === level}
-                  onClick={() => setSure({ ...sure, [id]: level })}
-                  className={`min-h-11 rounded-lg border-2 px-4 font-bold ${sure[id] === level ? 'border-ink bg-slate text-chalk' : 'border-line bg-sheet'}`}
-                >
-                  {sure[id] === level ? '● ' : '○ '}
-                  {name}
-                </button>
-              ))}
-            </div>
-          </li>
+      <div className="flex flex-wrap gap-3">
+        <Button onClick={() => setDraft(allSure(view, draft))}>All sure</Button>
+        <Button aria-pressed={more} onClick={() => setMore(!more)}>
+          Reading, spelling and forming apart
+        </Button>
+      </div>
+      <ul className="flex flex-col gap-1">
+        {cardsOf(view).map((id) => (
+          <CardRow key={id} id={id} view={view} draft={draft} apart={more} onChange={setDraft} />
         ))}
       </ul>
-      {log.isSuccess && <Notice kind="good">Logged. The warm-up of the next lesson is chosen from it.</Notice>}
+      <div className="grid gap-4 sm:grid-cols-[12rem_1fr]">
+        <Field label="Taught on" hint="Empty: today.">
+          {(ids) => (
+            <Input {...ids} type="date" value={draft.on} onChange={(e) => setDraft({ ...draft, on: e.target.value })} />
+          )}
+        </Field>
+        <Field label="A note about the class" hint="Never about a child.">
+          {(ids) => (
+            <textarea
+              {...ids}
+              rows={2}
+              maxLength={600}
+              value={draft.note}
+              onChange={(e) => setDraft({ ...draft, note: e.target.value })}
+              className={inputLook}
+            />
+          )}
+        </Field>
+      </div>
+      <fieldset className="flex flex-wrap gap-x-4">
+        <legend className="text-sm font-bold">Skipped today</legend>
+        {lesson.steps.map((s) => (
+          <label key={s.id} className="flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-5 accent-slate"
+              checked={draft.skipped.includes(s.id)}
+              onChange={(e) =>
+                setDraft({
+                  ...draft,
+                  skipped: e.target.checked ? [...draft.skipped, s.id] : draft.skipped.filter((k) => k !== s.id),
+                })
+              }
+            />
+            {s.name}
+          </label>
+        ))}
+      </fieldset>
+      {done && <Notice kind="good">Logged. The pack of the next lesson is chosen from it.</Notice>}
+      {unlog.isSuccess && <Notice kind="good">Taken back: this lesson counts as not taught.</Notice>}
       {kept && (
         <Notice kind="care">
           There is no line to the school’s server. The log is kept on this machine and sent when the line is back.
@@ -65,25 +85,95 @@ export function LogForm({
       )}
       {log.error && !kept && <Notice kind="wrong">{log.error.message}</Notice>}
       <div className="flex flex-wrap gap-3">
-        {!log.isSuccess && (
+        {!done && (
           <Button
             look="main"
             disabled={log.isPending}
-            onClick={() =>
-              log.mutate({ reached, sure: Object.entries(sure).map(([card_id, s]) => ({ card_id, sure: s })) })
-            }
+            onClick={() => {
+              unlog.reset()
+              log.mutate(bodyOf(draft, reached))
+            }}
           >
             Log it for the class
           </Button>
         )}
-        <Button onClick={onBack}>Back to the lesson</Button>
-        <Link
-          to="/introductions"
-          className="inline-flex min-h-11 items-center px-4 font-bold underline underline-offset-4"
-        >
-          {log.isSuccess ? 'Done' : 'Leave without a log'}
+        {(done || view.logged) && !unlog.isSuccess && (
+          <Button disabled={unlog.isPending} onClick={() => unlog.mutate()}>
+            Undo: it was not taught
+          </Button>
+        )}
+        {onBack && <Button onClick={onBack}>Back to the lesson</Button>}
+        <Link to="/lessons" className="inline-flex min-h-11 items-center px-4 font-bold underline underline-offset-4">
+          {done ? 'Done' : 'Leave without a log'}
         </Link>
       </div>
     </main>
+  )
+}
+
+type RowProps = { id: string; view: LessonView; draft: Draft; apart: boolean; onChange: (d: Draft) => void }
+
+function CardRow({ id, view, draft, apart: more, onChange }: RowProps) {
+  const grapheme = view.lesson.cards[id]?.pair.grapheme ?? ''
+  const target = view.lesson.targets.includes(id)
+  const now = draft.sure[id]
+  const set = (part: Partial<NonNullable<typeof now>>) =>
+    onChange({ ...draft, sure: { ...draft.sure, [id]: { sure: 2, ...now, ...part } } })
+  return (
+    <li className="flex flex-wrap items-center gap-3 border-b border-line pb-1">
+      <span className="w-20 font-child text-4xl">{grapheme}</span>
+      {target && (
+        <span className="rounded bg-marigold px-2 font-bold">
+          {view.lesson.purpose === 'introduce' ? 'new' : 'this lesson'}
+        </span>
+      )}
+      <span className="ml-auto">
+        <Levels label={`How sure of ${grapheme}`} value={now?.sure} onChange={(sure) => set({ sure })} />
+      </span>
+      {more && (
+        <span className="flex w-full flex-wrap justify-end gap-x-4">
+          {apart.map((kind) => (
+            <label key={kind} className="flex items-center gap-2 text-sm">
+              {kind}
+              <select
+                aria-label={`${kind} of ${grapheme}`}
+                value={now?.[kind] ?? ''}
+                onChange={(e) => set({ [kind]: e.target.value === '' ? undefined : Number(e.target.value) })}
+                className="min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+              >
+                <option value="">as above</option>
+                {levels.map((name, level) => (
+                  <option key={name} value={level}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ))}
+        </span>
+      )}
+    </li>
+  )
+}
+
+type LevelProps = { label: string; value: number | undefined; onChange: (v: number) => void }
+
+function Levels({ label, value, onChange }: LevelProps) {
+  return (
+    <span role="radiogroup" aria-label={label} className="flex gap-1">
+      {levels.map((name, level) => (
+        <button
+          key={name}
+          type="button"
+          role="radio"
+          aria-checked={value === level}
+          onClick={() => onChange(level)}
+          className={`min-h-11 rounded-lg border-2 px-4 font-bold ${value === level ? 'border-ink bg-slate text-chalk' : 'border-line bg-sheet'}`}
+        >
+          {value === level ? '● ' : '○ '}
+          {name}
+        </button>
+      ))}
+    </span>
   )
 }

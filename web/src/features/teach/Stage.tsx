@@ -5,6 +5,7 @@ import { LetterOverPicture } from '../../ui/LetterOverPicture'
 import { useWriter } from '../../ui/useWriter'
 import { Writing, type Written } from '../../ui/Writing'
 import type { Lesson } from '../../api/client'
+import { Shape } from '../../ui/Shape'
 import type { Screen } from './model'
 import type { Pack } from './usePreload'
 
@@ -81,9 +82,7 @@ export function Stage({
       return (
         <div className="flex flex-col items-center gap-4">
           <img src={pack.words.get(show.word)} alt={show.word} className="size-[48vh]" />
-          <p className="font-child text-[6vh] leading-none">
-            {turned ? `${show.word}: ${show.yes ? '✓ yes' : '× no'}` : '?'}
-          </p>
+          <p className="font-child text-[6vh] leading-none">{turned ? `${show.word}: ${show.side}` : '?'}</p>
         </div>
       )
     case 'quarters':
@@ -130,9 +129,68 @@ export function Stage({
           ))}
         </div>
       )
-    case 'say':
-      return <p className="font-child text-[16vh] leading-none">{show.text}</p>
+    case 'heard':
+      return (
+        <div className="flex flex-col items-center gap-[4vh]">
+          {turned ? (
+            <p className="font-child text-[18vh] leading-none">{show.word}</p>
+          ) : (
+            <Shape family="ear" className="size-[30vh]" />
+          )}
+          <p className="font-child text-[6vh] leading-none">{turned ? show.side : '?'}</p>
+        </div>
+      )
+    case 'hidden':
+      return turned ? (
+        <Letter
+          drawn={show.face.drawn}
+          grapheme={show.face.pair.grapheme}
+          group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')}
+          tone="slate"
+          className="h-[58vh] max-w-[92vw]"
+        />
+      ) : (
+        <Shape family="hand" className="size-[36vh]" />
+      )
+    case 'set':
+      return <GraphemeSet show={show} turned={turned} />
+    case 'text':
+      return (
+        <p className="max-w-[88vw] text-center font-child text-[8vh] leading-snug whitespace-pre-line">{show.text}</p>
+      )
+    case 'sign':
+      return (
+        <div className="flex flex-col items-center gap-[4vh]" role="img" aria-label={show.name}>
+          <Shape family={show.family} className="size-[40vh]" />
+        </div>
+      )
   }
+}
+
+/** Graphemes to look through; turned, the one that was asked for is ringed. Capitals stand beside their small letters. */
+function GraphemeSet({ show, turned }: { show: Extract<Screen['show'], { kind: 'set' }>; turned: boolean }) {
+  if (show.capitals)
+    return (
+      <p className="flex items-baseline gap-[8vh] font-child text-[44vh] leading-none">
+        {show.faces.map((f) => (
+          <span key={f.id}>
+            {f.pair.grapheme.toUpperCase()} {f.pair.grapheme}
+          </span>
+        ))}
+      </p>
+    )
+  return (
+    <ul className="flex max-w-[90vw] flex-wrap justify-center gap-[3vh]">
+      {show.faces.map((f) => (
+        <li
+          key={f.id}
+          className={`flex min-w-[22vh] justify-center rounded-2xl border-4 px-[3vh] py-[2vh] font-child text-[18vh] leading-none ${turned && f.id === show.asked ? 'border-marigold bg-marigold text-ink' : 'border-chalk/70'}`}
+        >
+          {f.pair.grapheme}
+        </li>
+      ))}
+    </ul>
+  )
 }
 
 function Text({ text, lesson, bridges, size }: { text: string; lesson: Lesson; bridges: boolean; size: string }) {

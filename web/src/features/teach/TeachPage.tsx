@@ -1,28 +1,33 @@
-import { Link, useParams } from '@tanstack/react-router'
-import { useEffect, useMemo, useRef, useState } from 'react'
-import type { Introduction } from '../../api/client'
+import { Link, useParams, useSearch } from '@tanstack/react-router'
+import { useEffect, useRef, useState } from 'react'
+import type { LessonView } from '../../api/client'
+import { useVocabulary } from '../../api/shared'
 import { Failed, Key, Waiting } from '../../ui/parts'
 import { Shape } from '../../ui/Shape'
 import { useKeys } from '../../ui/useKeys'
 import { useLessonToTeach } from './api'
 import { LogForm } from './LogForm'
 import { clock } from '../../ui/clock'
-import { jump, plannedUntil, screens } from './model'
+import { jump, layouts, plannedUntil, screens } from './model'
 import { Stage } from './Stage'
 import { usePreload } from './usePreload'
 
 export function TeachPage() {
-  const { introductionId } = useParams({ from: '/teach/$introductionId' })
-  const intro = useLessonToTeach(introductionId)
-  if (intro.error && !intro.data) return <Failed error={intro.error} />
-  if (!intro.data) return <Waiting what="Opening the lesson …" />
-  return <Lesson intro={intro.data} />
+  const { lessonId } = useParams({ from: '/teach/$lessonId' })
+  const { log } = useSearch({ from: '/teach/$lessonId' })
+  const view = useLessonToTeach(lessonId)
+  const kinds = useVocabulary()
+  const error = view.error ?? kinds.error
+  if (error && !(view.data && kinds.data)) return <Failed error={error} />
+  if (!view.data || !kinds.data) return <Waiting what="Opening the lesson …" />
+  if (log) return <LogForm view={view.data} seconds={0} reached="" />
+  return <Lesson view={view.data} how={layouts(kinds.data.steps)} />
 }
 
-function Lesson({ intro: given }: { intro: Introduction }) {
-  const [intro] = useState(given) // what was loaded is what is taught, whatever changes meanwhile
-  const lesson = intro.lesson
-  const list = useMemo(() => screens(lesson), [lesson])
+function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof layouts> }) {
+  const [view] = useState(given) // what was loaded is what is taught, whatever changes meanwhile
+  const lesson = view.lesson
+  const [list] = useState(() => screens(lesson, how))
   const { pack, missing } = usePreload(lesson)
   const [at, setAt] = useState(0)
   const [turned, setTurned] = useState(false)
@@ -47,9 +52,9 @@ function Lesson({ intro: given }: { intro: Introduction }) {
     setAt(Math.max(0, Math.min(list.length, to)))
     setTurned(false)
   }
-  const soundOf = screen && 'face' in screen.show ? screen.show.face.id : lesson.card_id
+  const soundOf = screen && 'face' in screen.show ? screen.show.face.id : (lesson.targets[0] ?? '')
   const play = () => {
-    const src = pack?.sounds.get(soundOf) ?? pack?.sounds.get(lesson.card_id)
+    const src = pack?.sounds.get(soundOf) ?? pack?.sounds.get(lesson.targets[0] ?? '')
     if (!player.current || !src) return
     player.current.src = src
     void player.current.play()
@@ -82,16 +87,16 @@ function Lesson({ intro: given }: { intro: Introduction }) {
   if (over)
     return (
       <LogForm
-        intro={intro}
+        view={view}
         seconds={seconds}
-        reached={step?.name ?? ''}
+        reached={step?.id ?? ''}
         onBack={() => {
           setStopped(false)
           move(Math.min(at, list.length - 1))
         }}
       />
     )
-  if (!screen || !step) return <Waiting what="This introduction has no steps. Renew it first." />
+  if (!screen || !step) return <Waiting what="This lesson has no steps. Renew it first." />
   const planned = plannedUntil(lesson, list, at)
   const behind = seconds - planned
   const touch = 'min-h-12 rounded-lg border-2 border-chalk/60 px-4 text-lg font-bold hover:bg-chalk/10'
@@ -116,11 +121,7 @@ function Lesson({ intro: given }: { intro: Introduction }) {
         <span title="All pictures and sounds are on this machine">
           {missing ? `${missing} things could not be loaded` : '✓ works without network'}
         </span>
-        <Link
-          to="/introductions/$introductionId"
-          params={{ introductionId: intro.introduction_id }}
-          className={touch + ' flex items-center'}
-        >
+        <Link to="/lessons/$lessonId" params={{ lessonId: view.lesson_id }} className={touch + ' flex items-center'}>
           Leave
         </Link>
         <button type="button" className={touch} onClick={() => setStopped(true)}>
@@ -150,7 +151,7 @@ function Lesson({ intro: given }: { intro: Introduction }) {
           type="button"
           className={touch}
           onClick={play}
-          disabled={!pack.sounds.has(soundOf) && !pack.sounds.has(lesson.card_id)}
+          disabled={!pack.sounds.has(soundOf) && !pack.sounds.has(lesson.targets[0] ?? '')}
         >
           play the sound <Key>p</Key>
         </button>

@@ -1,26 +1,25 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { CallError, client, data, keys, queryClient } from '../../api/client'
+import { CallError, client, data, keys, queryClient, type Schemas } from '../../api/client'
 
 /** A lesson as it was when it was opened: nothing fetches it anew while a class is taught. */
 export const useLessonToTeach = (id: string) =>
   useQuery({
-    queryKey: keys.introduction(id),
-    queryFn: () => data(client.GET('/introductions/{id}', { params: { path: { id } } })),
+    queryKey: keys.lesson(id),
+    queryFn: () => data(client.GET('/lessons/{id}', { params: { path: { id } } })),
     staleTime: Infinity,
     refetchOnWindowFocus: false,
     refetchOnReconnect: false,
   })
 
-type Log = { reached: string; sure: { card_id: string; sure: number }[] }
+export type Taught = Schemas['Taught']
 
 /** Sends the log of a lesson. With no line it is kept on this machine and sent when the line is back. */
-export function useLog(introductionId: string) {
-  const store = `log-${introductionId}`
+export function useLog(lessonId: string) {
+  const store = `log-${lessonId}`
   const [kept, setKept] = useState(() => localStorage.getItem(store) !== null)
   const log = useMutation({
-    mutationFn: (body: Log) =>
-      data(client.POST('/introductions/{id}/log', { params: { path: { id: introductionId } }, body })),
+    mutationFn: (body: Taught) => data(client.PUT('/lessons/{id}/log', { params: { path: { id: lessonId } }, body })),
     onSuccess: () => {
       localStorage.removeItem(store)
       setKept(false)
@@ -37,10 +36,17 @@ export function useLog(introductionId: string) {
   useEffect(() => {
     const again = () => {
       const body = localStorage.getItem(store)
-      if (body) send(JSON.parse(body) as Log)
+      if (body) send(JSON.parse(body) as Taught)
     }
     window.addEventListener('online', again)
     return () => window.removeEventListener('online', again)
   }, [store, send])
   return { log, kept }
 }
+
+/** Takes back that a lesson was taught. */
+export const useUnlog = (lessonId: string) =>
+  useMutation({
+    mutationFn: () => data(client.DELETE('/lessons/{id}/log', { params: { path: { id: lessonId } } })),
+    onSuccess: () => queryClient.invalidateQueries(),
+  })

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import type { Choice, Face, Lesson, Step } from '../../api/client'
-import { jump, plannedUntil, screens } from './model'
+import type { Face, Item, Lesson, Step, StepKind } from '../../api/client'
+import { jump, layouts, plannedUntil, screens as made } from './model'
 
 const face = (id: string): Face => ({
   id,
   version: 1,
+  agreed: true,
+  said: id,
   pair: { grapheme: id, sound: id },
   keyword: '',
   picture: '',
@@ -14,16 +16,39 @@ const face = (id: string): Face => ({
   action: '',
   has_take: false,
 })
-const choice = (value: string, basket?: Choice['basket'], kind: Choice['kind'] = 'word'): Choice => ({
+const choice = (value: string, basket?: Item['basket'], kind: Item['kind'] = 'word'): Item => ({
   slot: value,
   kind,
   value,
   ...(basket ? { basket } : {}),
-  because: '',
+  because: { code: '', text: '' },
   locked: false,
   next: [],
 })
+const shows = {
+  'warm-up': 'deck',
+  listen: 'sound',
+  ear: 'sort',
+  read: 'word',
+  spell: 'hidden',
+  blend: 'hidden',
+  sentence: 'sentence',
+  hand: 'writing',
+  picture: 'card',
+  letter: 'card',
+  close: 'card',
+  page: 'page',
+  turnover: 'deck',
+  contrast: 'sort',
+  'hear-find': 'set',
+  capitals: 'set',
+  'quick-write': 'hidden',
+  free: 'text',
+} as const
+const how = layouts(Object.entries(shows).map(([kind, shows]) => ({ kind, shows }) as StepKind))
+const screens = (l: Lesson) => made(l, how)
 const step = (kind: string, part: Partial<Step> = {}): Step => ({
+  id: kind,
   kind,
   name: kind,
   family: 'eye',
@@ -32,15 +57,12 @@ const step = (kind: string, part: Partial<Step> = {}): Step => ({
   class: ['Says it.'],
   table: [],
   cautions: [],
-  choices: [],
+  items: [],
   ...part,
 })
 const lesson = (steps: Step[]): Lesson => ({
-  card_id: 'm',
-  card_version: 1,
-  agreed: true,
-  pair: { grapheme: 'm', sound: 'm' },
-  keyword: '',
+  purpose: 'introduce',
+  targets: ['m'],
   routine: '',
   minutes: 10,
   seconds: steps.reduce((s, x) => s + x.seconds, 0),
@@ -66,10 +88,10 @@ describe('screens', () => {
         ],
       }),
       step('listen'),
-      step('ear', { choices: [choice('map', 'has', 'picture'), choice('sun', 'has-not', 'picture')] }),
-      step('read', { choices: [choice('mat')] }),
-      step('spell', { choices: [choice('mat')] }),
-      step('sentence', { choices: [choice('A mat.', undefined, 'sentence')] }),
+      step('ear', { items: [choice('map', 'has', 'picture'), choice('sun', 'has-not', 'picture')] }),
+      step('read', { items: [choice('mat')] }),
+      step('spell', { items: [choice('mat')] }),
+      step('sentence', { items: [choice('A mat.', undefined, 'sentence')] }),
       step('hand'),
     ]),
   )
@@ -77,7 +99,7 @@ describe('screens', () => {
   it('shows one thing at a time and leaves out what is not there', () => {
     expect(list.map((s) => s.show.kind)).toEqual([
       'letter',
-      'say',
+      'sign',
       'sort',
       'sort',
       'word',
@@ -93,18 +115,18 @@ describe('screens', () => {
   })
 
   it('plays the four quarters on one screen, and the pieces before the sentence', () => {
-    const quarter = (value: string, basket: Choice['basket']) => ({
+    const quarter = (value: string, basket: Item['basket']) => ({
       ...choice(value, basket, 'picture'),
       slot: `ear-quarter.${value}`,
     })
     const more = screens(
       lesson([
-        step('ear', { choices: [choice('map', 'has', 'picture'), quarter('mop', 'first'), quarter('ham', 'last')] }),
+        step('ear', { items: [choice('map', 'has', 'picture'), quarter('mop', 'first'), quarter('ham', 'last')] }),
         step('sentence', {
-          choices: [choice('A man has a mat.', undefined, 'sentence')],
+          items: [choice('A man has a mat.', undefined, 'sentence')],
           pieces: ['has', 'A man', 'a mat.'],
         }),
-        step('page', { choices: [choice('A man. A mat.', undefined, 'page')] }),
+        step('page', { items: [choice('A man. A mat.', undefined, 'page')] }),
       ]),
     )
     expect(more.map((s) => s.show.kind)).toEqual(['sort', 'quarters', 'pieces', 'sentence', 'page'])
@@ -119,13 +141,9 @@ describe('screens', () => {
 
   it('writes the letter in the air: over the picture first, then small, then the capital', () => {
     const form = { text: 'm', strokes: [], lines: [], left: 0, right: 1, group: false, underline: 0 }
-    const m = { ...face('m'), picture: 'x' }
-    const l = {
-      ...lesson([step('hand')]),
-      writing: form,
-      capital: { ...form, text: 'M' },
-      place: { x: 0.1, y: 0.8, size: 0.3 },
-    }
+    const plain = { ...face('m'), writing: form, capital: { ...form, text: 'M' }, place: { x: 0.1, y: 0.8, size: 0.3 } }
+    const m = { ...plain, picture: 'x' }
+    const l = { ...lesson([step('hand')]), cards: { m: plain } }
     const air = screens({ ...l, cards: { m } })
     expect(air.map((s) => [s.show.kind, s.turn])).toEqual([
       ['over', 'nothing'],
@@ -137,7 +155,7 @@ describe('screens', () => {
 
   it('paces by the plan', () => {
     const l = lesson([
-      step('ear', { choices: [choice('a', 'has', 'picture'), choice('b', 'has-not', 'picture')] }),
+      step('ear', { items: [choice('a', 'has', 'picture'), choice('b', 'has-not', 'picture')] }),
       step('hand'),
     ])
     const s = screens(l)
@@ -157,9 +175,30 @@ describe('screens', () => {
     const many = ['map', 'mug', 'milk', 'sun', 'sock', 'seal'].map((w) =>
       choice(w, w.startsWith('m') ? 'has' : 'has-not', 'picture'),
     )
-    const order = (c: Choice[]) =>
-      screens(lesson([step('ear', { choices: c })])).map((s) => (s.show.kind === 'sort' ? s.show.word : ''))
+    const order = (c: Item[]) =>
+      screens(lesson([step('ear', { items: c })])).map((s) => (s.show.kind === 'sort' ? s.show.word : ''))
     expect(order(many)).toEqual(order([...many].reverse()))
     expect(order(many)).not.toEqual(many.map((c) => c.value))
+  })
+
+  it('shows a set to find in, and turns up what was asked', () => {
+    const cards = ['m', 's', 'm'].map((id) => ({ ...choice(id, undefined, 'card') }))
+    const found = screens(lesson([step('hear-find', { items: cards })]))
+    expect(found.map((s) => (s.show.kind === 'set' ? s.show.asked : ''))).toEqual(['m', 's', 'm'])
+    expect(found[0]?.show.kind === 'set' && found[0].show.faces.map((f) => f.id)).toEqual(['m', 's'])
+    const capitals = screens(lesson([step('capitals', { items: cards.slice(0, 1) })]))
+    expect(capitals[0]?.show.kind === 'set' && capitals[0].show.capitals).toBe(true)
+    const dictated = screens(lesson([step('quick-write', { items: cards })]))
+    expect(dictated.map((s) => s.show.kind)).toEqual(['hidden', 'hidden', 'hidden'])
+  })
+
+  it('hides a heard word and keeps the order of a contrast', () => {
+    const words = ['thin', 'this', 'that'].map((w) => ({ ...choice(w, 'has'), detail: '/θ/ th' }))
+    const heard = screens(lesson([step('contrast', { items: words })]))
+    expect(heard.map((s) => (s.show.kind === 'heard' ? `${s.show.word} ${s.show.side}` : ''))).toEqual([
+      'thin /θ/ th',
+      'this /θ/ th',
+      'that /θ/ th',
+    ])
   })
 })

@@ -1,4 +1,4 @@
-import type { Bit, Face, Lesson, Step } from '../../api/client'
+import type { Bit, Face, Item, Lesson, Step, StepKind } from '../../api/client'
 import type { Written } from '../../ui/Writing'
 
 /** One thing on the projector. */
@@ -9,99 +9,136 @@ export type Screen = {
   show:
     | { kind: 'letter'; face: Face }
     | { kind: 'write'; face: Face; written: Written }
-    | { kind: 'over'; face: Face; written: Written; place: NonNullable<Lesson['place']> }
+    | { kind: 'over'; face: Face; written: Written; place: NonNullable<Face['place']> }
     | { kind: 'picture'; face: Face }
+    | { kind: 'set'; faces: Face[]; asked: string; capitals: boolean }
+    | { kind: 'hidden'; face: Face }
     | { kind: 'word'; word: string; bits: Bit[]; hidden: 'sounds' | 'none' }
-    | { kind: 'sort'; word: string; yes: boolean }
+    | { kind: 'heard'; word: string; side: string }
+    | { kind: 'sort'; word: string; side: string }
     | { kind: 'quarters'; pictures: { word: string; first: boolean }[] }
     | { kind: 'sentence'; text: string }
     | { kind: 'pieces'; pieces: string[]; text: string }
     | { kind: 'page'; text: string }
-    | { kind: 'say'; text: string }
+    | { kind: 'text'; text: string }
+    | { kind: 'sign'; family: Step['family']; name: string }
   /** What Enter turns up: the other side, the answer, the bridges. */
   turn: 'answer' | 'bridges' | 'side' | 'mirror' | 'nothing'
 }
 
+type View = Pick<Screen, 'show' | 'turn'>
+type Layouts = ReadonlyMap<string, StepKind['shows']>
+
 const first = (lines: string[] | null) => lines?.[0] ?? ''
 
+/** How each kind of step is shown, from the registry. */
+export const layouts = (kinds: readonly StepKind[]): Layouts => new Map(kinds.map((k) => [k.kind, k.shows]))
+
 /** The screens of a lesson in order; each step has at least one. */
-export function screens(lesson: Lesson): Screen[] {
+export function screens(lesson: Lesson, how: Layouts): Screen[] {
   const out: Screen[] = []
-  const target = lesson.cards[lesson.card_id]
   lesson.steps.forEach((step, index) => {
     const lines = { step: index, adult: step.adult.join(' '), class: first(step.class) }
-    for (const s of ofStep(step, lesson, target)) out.push({ ...lines, ...s })
+    const views = ofStep(step, lesson, how.get(step.kind) ?? 'text')
+    for (const s of views.length ? views : [sign(step)]) out.push({ ...lines, ...s })
   })
   return out
 }
 
-function ofStep(step: Step, lesson: Lesson, target: Face | undefined): Pick<Screen, 'show' | 'turn'>[] {
-  const face = (id: string) => lesson.cards[id]
-  if (step.deck?.length) {
-    return step.deck.flatMap((d) => {
-      const f = face(d.card_id)
-      return f ? [{ show: { kind: d.side, face: f }, turn: 'side' as const }] : []
-    })
-  }
-  const choices = step.choices
-  switch (step.kind) {
-    case 'ear': {
-      const quarters = choices.filter((c) => c.basket === 'first' || c.basket === 'last')
-      const sorting: Pick<Screen, 'show' | 'turn'>[] = mixed(choices.filter((c) => !quarters.includes(c))).map((c) => ({
-        show: { kind: 'sort', word: c.value, yes: c.basket === 'has' },
-        turn: 'answer',
-      }))
-      if (quarters.length > 0)
-        sorting.push({
-          show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.basket === 'first' })) },
-          turn: 'answer',
-        })
-      return sorting
-    }
-    case 'blend':
-    case 'spell':
-      return choices.map((c) => ({
-        show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'sounds' },
-        turn: 'answer',
-      }))
-    case 'read':
-      return choices.map((c) => ({
-        show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden: 'none' },
-        turn: 'bridges',
-      }))
+const sign = (step: Step): View => ({ show: { kind: 'sign', family: step.family, name: step.name }, turn: 'nothing' })
+
+const faceOf = (lesson: Lesson, id: string): Face[] => {
+  const f = lesson.cards[id]
+  return f ? [f] : []
+}
+
+function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
+  const faces = lesson.targets.flatMap((id) => faceOf(lesson, id))
+  switch (shows) {
+    case 'deck':
+      return (step.deck ?? []).flatMap((d) =>
+        faceOf(lesson, d.card_id).map((face) => ({ show: { kind: d.side, face }, turn: 'side' })),
+      )
+    case 'set':
+      return setOf(step, lesson)
+    case 'sort':
+      return sorted(step.items)
+    case 'hidden':
+      return step.items.flatMap((c): View[] =>
+        c.kind === 'card'
+          ? faceOf(lesson, c.value).map((face) => ({ show: { kind: 'hidden', face }, turn: 'answer' }))
+          : [word(c, lesson, 'sounds')],
+      )
+    case 'word':
+      return step.items.map((c) => word(c, lesson, 'none'))
     case 'sentence':
-      return choices.flatMap((c) => {
-        const whole: Pick<Screen, 'show' | 'turn'> = { show: { kind: 'sentence', text: c.value }, turn: 'bridges' }
-        return step.pieces?.length
+      return step.items.flatMap((c, i): View[] => {
+        const whole: View = { show: { kind: 'sentence', text: c.value }, turn: 'bridges' }
+        return i === 0 && step.pieces?.length
           ? [{ show: { kind: 'pieces', pieces: step.pieces, text: c.value }, turn: 'answer' }, whole]
           : [whole]
       })
     case 'page':
-      return choices.map((c) => ({ show: { kind: 'page', text: c.value }, turn: 'bridges' }))
-    case 'picture':
-      return target ? [{ show: { kind: 'picture', face: target }, turn: 'side' }] : []
-    case 'hand': {
-      const forms = [lesson.writing, lesson.capital].filter((w): w is Written => Boolean(w))
-      if (!target) return []
-      const over: Pick<Screen, 'show' | 'turn'>[] =
-        lesson.place && lesson.writing && target.picture
-          ? [{ show: { kind: 'over', face: target, written: lesson.writing, place: lesson.place }, turn: 'nothing' }]
-          : []
-      return forms.length
-        ? [
-            ...over,
-            ...forms.map((written) => ({
-              show: { kind: 'write' as const, face: target, written },
-              turn: 'mirror' as const,
-            })),
-          ]
-        : [{ show: { kind: 'letter', face: target }, turn: 'side' }]
-    }
-    case 'letter':
-    case 'close':
-      return target ? [{ show: { kind: 'letter', face: target }, turn: 'side' }] : []
+      return step.items
+        .filter((c) => c.kind !== 'question')
+        .map((c) => ({ show: { kind: 'page', text: c.value }, turn: 'bridges' }))
+    case 'text':
+      return step.items.map((c) => ({ show: { kind: 'text', text: c.value }, turn: 'nothing' }))
+    case 'card':
+      return faces.map((face) => ({
+        show: { kind: step.kind === 'picture' || step.kind === 'look' ? 'picture' : 'letter', face },
+        turn: 'side',
+      }))
+    case 'writing':
+      return faces.flatMap(writing)
   }
-  return [{ show: { kind: 'say', text: step.name }, turn: 'nothing' }]
+  return []
+}
+
+const word = (c: Item, lesson: Lesson, hidden: 'sounds' | 'none'): View => ({
+  show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden },
+  turn: hidden === 'sounds' ? 'answer' : 'bridges',
+})
+
+/** A set of graphemes, with the one that is asked for; capitals are shown one after the other. */
+function setOf(step: Step, lesson: Lesson): View[] {
+  const ids = [...new Set(step.items.map((i) => i.value))]
+  const faces = ids.flatMap((id) => faceOf(lesson, id))
+  const capitals = step.kind === 'capitals'
+  return step.items.map((i) => ({
+    show: { kind: 'set', faces: capitals ? faceOf(lesson, i.value) : faces, asked: i.value, capitals },
+    turn: 'answer',
+  }))
+}
+
+const sides = { has: '✓ yes', 'has-not': '× no', first: 'first', last: 'last' } as const
+
+/** Pictures and heard words with their sides, in the order of the step where that has no pattern already. */
+function sorted(items: readonly Item[]): View[] {
+  const quarters = items.filter((c) => c.basket === 'first' || c.basket === 'last')
+  const rest = items.filter((c) => !quarters.includes(c))
+  const spoken = rest.every((c) => c.kind === 'word')
+  const out = (spoken ? rest : mixed(rest)).map((c): View => {
+    const side = spoken && c.detail?.startsWith('/') ? c.detail : c.basket ? sides[c.basket] : (c.detail ?? '')
+    return { show: { kind: c.kind === 'word' ? 'heard' : 'sort', word: c.value, side }, turn: 'answer' }
+  })
+  if (quarters.length > 0)
+    out.push({
+      show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.basket === 'first' })) },
+      turn: 'answer',
+    })
+  return out
+}
+
+/** The letter over its picture, then small, then the capital. */
+function writing(face: Face): View[] {
+  const forms = [face.writing, face.capital].filter((w): w is Written => Boolean(w))
+  if (forms.length === 0) return [{ show: { kind: 'letter', face }, turn: 'side' }]
+  const over: View[] =
+    face.place && face.writing && face.picture
+      ? [{ show: { kind: 'over', face, written: face.writing, place: face.place }, turn: 'nothing' }]
+      : []
+  return [...over, ...forms.map((written): View => ({ show: { kind: 'write', face, written }, turn: 'mirror' }))]
 }
 
 /** Both baskets by turns in an order that cannot be guessed: fixed by the words, so that it is the same each time. */

@@ -30,7 +30,7 @@ export function usePreload(lesson: Lesson) {
         if (face.has_take) jobs.push(get(p.sounds, face.id, `/api/cards/${face.id}/sound`))
       }
       for (const step of lesson.steps)
-        for (const c of step.choices)
+        for (const c of step.items)
           if (c.kind === 'picture') jobs.push(get(p.words, c.value, `/api/word-pictures/${c.value}`))
       await Promise.all(jobs)
       if (left) return urls.forEach((u) => URL.revokeObjectURL(u))

@@ -1,3 +1,4 @@
+import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { useClasses } from '../../api/shared'
 import { Button, Field, Heading, Input } from '../../ui/parts'
@@ -13,9 +14,15 @@ export function Classes() {
       <ul>
         {classes.data?.map((c) => (
           <li key={c.class_id} className="flex min-h-11 items-center justify-between border-b border-line">
-            <b>{c.name}</b>
+            <Link
+              to="/classes/$classId"
+              params={{ classId: c.class_id }}
+              className="min-h-11 content-center font-bold underline underline-offset-4"
+            >
+              {c.name}
+            </Link>
             <span>
-              {c.kind}, {c.taught} cards taught
+              {c.kind}, {c.taught} {c.taught === 1 ? 'card' : 'cards'} known
             </span>
           </li>
         ))}

@@ -8,6 +8,7 @@ import { useAgree } from './api'
 import { Departures } from './Departures'
 import { LinesForm } from './LinesForm'
 import { Materials } from './Materials'
+import { SaysForm } from './SaysForm'
 import { switches, units } from './model'
 
 /** What the team decides once. */
@@ -81,6 +82,7 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         lead={lead}
         onChange={(part) => setC({ ...c, ...part })}
       />
+      <SaysForm c={c} lead={lead} onChange={(part) => setC({ ...c, ...part })} />
       <Allowed list={c.allowed ?? []} lead={lead} onChange={(allowed) => setC({ ...c, allowed })} />
       <Departures
         vocabulary={vocabulary.data}
@@ -95,7 +97,7 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
       ) : (
         <Notice>The lead sets these.</Notice>
       )}
-      {save.isSuccess && <Notice kind="good">Agreed. New introductions follow it.</Notice>}
+      {save.isSuccess && <Notice kind="good">Agreed. New lessons follow it.</Notice>}
       {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
     </section>
   )

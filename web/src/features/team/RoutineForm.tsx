@@ -1,82 +1,208 @@
 import { useState } from 'react'
-import type { Routine } from '../../api/client'
-import { useVocabulary } from '../../api/shared'
-import { Button, Heading, Input, Notice } from '../../ui/parts'
-import { useAgreeRoutine } from './api'
-import { changed, moved } from './model'
+import { useClasses, useVocabulary } from '../../api/shared'
+import { Button, Heading, Inline, Input, Notice } from '../../ui/parts'
+import { useAgreeRoutine, type RoutineView } from './api'
+import { changed, moved, optionsWith, type RoutineStep } from './model'
 
-/** The order in which an introduction runs. */
-export function RoutineForm({ routine, lead }: { routine: Routine; lead: boolean }) {
-  const [steps, setSteps] = useState(routine.steps)
-  const kinds = useVocabulary().data?.steps ?? []
-  const save = useAgreeRoutine()
-  const left = kinds.filter((k) => !steps.some((s) => s.kind === k.kind))
+/** The order in which lessons run: one routine for each purpose, and variants of classes. */
+export function Routines({ list, lead }: { list: RoutineView[]; lead: boolean }) {
+  const vocabulary = useVocabulary()
+  const classes = useClasses()
+  const [purpose, setPurpose] = useState('introduce')
+  const [classId, setClassId] = useState('')
+  const team = list.find((r) => r.purpose === purpose && r.class_id === '')
+  const own = list.find((r) => r.purpose === purpose && r.class_id === classId)
+  const shown = own ?? (team && { ...team, class_id: classId, set: false })
   return (
     <section className="flex flex-col gap-3">
-      <Heading level={2}>Our routine</Heading>
+      <Heading level={2}>Our routines</Heading>
+      <p className="flex flex-wrap items-center gap-2">
+        To
+        <Inline aria-label="Purpose" value={purpose} onChange={(e) => setPurpose(e.target.value)}>
+          {vocabulary.data?.purposes.map((p) => (
+            <option key={p.purpose} value={p.purpose}>
+              {p.name}
+            </option>
+          ))}
+        </Inline>
+        for
+        <Inline aria-label="For whom" value={classId} onChange={(e) => setClassId(e.target.value)}>
+          <option value="">every class</option>
+          {classes.data?.map((c) => (
+            <option key={c.class_id} value={c.class_id}>
+              {c.name} only
+            </option>
+          ))}
+        </Inline>
+        <span className="text-sm text-soft">
+          {shown?.set ? 'as you agreed it' : classId ? 'as for every class' : 'as it ships'}
+        </span>
+      </p>
+      {shown && (
+        <RoutineForm
+          key={purpose + classId + JSON.stringify(shown.routine)}
+          view={shown}
+          may={lead || classId !== ''}
+        />
+      )}
+    </section>
+  )
+}
+
+function RoutineForm({ view, may }: { view: RoutineView; may: boolean }) {
+  const [steps, setSteps] = useState(view.routine.steps)
+  const kinds = useVocabulary().data?.steps ?? []
+  const save = useAgreeRoutine()
+  return (
+    <>
       <ol className="flex flex-col gap-1">
         {steps.map((s, i) => (
-          <li key={s.kind} className="flex items-center gap-2">
-            <span className="w-6 shrink-0 text-right text-soft">{i + 1}</span>
-            <Input
-              aria-label={`Name of step ${i + 1}`}
-              maxLength={40}
-              disabled={!lead}
-              value={s.name ?? ''}
-              onChange={(e) => setSteps(changed(steps, i, { name: e.target.value }))}
-            />
-            <select
-              aria-label={`Time of ${s.name ?? s.kind}`}
-              disabled={!lead}
-              value={s.weight ?? 1}
-              onChange={(e) => setSteps(changed(steps, i, { weight: Number(e.target.value) }))}
-              className="min-h-11 rounded-md border-2 border-line bg-sheet px-2"
-            >
-              <option value={0.5}>short</option>
-              <option value={1}>usual</option>
-              <option value={2}>long</option>
-            </select>
-            {lead && (
-              <>
-                <Button
-                  aria-label={`Move ${s.name ?? s.kind} up`}
-                  disabled={i === 0}
-                  onClick={() => setSteps(moved(steps, i, -1))}
-                >
-                  ↑
-                </Button>
-                <Button
-                  aria-label={`Move ${s.name ?? s.kind} down`}
-                  disabled={i === steps.length - 1}
-                  onClick={() => setSteps(moved(steps, i, 1))}
-                >
-                  ↓
-                </Button>
-                <Button
-                  aria-label={`Drop ${s.name ?? s.kind}`}
-                  onClick={() => setSteps(steps.filter((_, k) => k !== i))}
-                >
-                  ×
-                </Button>
-              </>
-            )}
-          </li>
+          <StepRow
+            key={`${s.kind}-${i}`}
+            step={s}
+            at={i}
+            last={i === steps.length - 1}
+            may={may}
+            onChange={(part) => setSteps(changed(steps, i, part))}
+            onMove={(by) => setSteps(moved(steps, i, by))}
+            onDrop={() => setSteps(steps.filter((_, k) => k !== i))}
+          />
         ))}
       </ol>
-      {lead && (
-        <div className="flex flex-wrap gap-2">
-          {left.map(({ kind, name }) => (
-            <Button key={kind} onClick={() => setSteps([...steps, { kind, name }])}>
-              + {name}
-            </Button>
-          ))}
-          <Button look="main" disabled={save.isPending} onClick={() => save.mutate({ name: routine.name, steps })}>
+      {may && (
+        <div className="flex flex-wrap items-center gap-2">
+          <Inline aria-label="Add a step" value="" onChange={(e) => setSteps([...steps, { kind: e.target.value }])}>
+            <option value="">+ a step</option>
+            {kinds.map((k) => (
+              <option key={k.kind} value={k.kind}>
+                {k.name}: {k.about}
+              </option>
+            ))}
+          </Inline>
+          <Button
+            look="main"
+            disabled={save.isPending}
+            onClick={() => save.mutate({ ...view, set: true, routine: { name: view.routine.name, steps } })}
+          >
             Agree this routine
           </Button>
+          {view.set && (
+            <Button
+              disabled={save.isPending}
+              onClick={() => save.mutate({ ...view, set: false, routine: { name: '', steps: [] } })}
+            >
+              {view.class_id ? 'As for every class' : 'As it ships'}
+            </Button>
+          )}
         </div>
       )}
-      {save.isSuccess && <Notice kind="good">Agreed. New introductions run in this order.</Notice>}
+      {save.isSuccess && <Notice kind="good">Agreed. New lessons run in this order.</Notice>}
       {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
-    </section>
+    </>
+  )
+}
+
+type RowProps = {
+  step: RoutineStep
+  at: number
+  last: boolean
+  may: boolean
+  onChange: (part: Partial<RoutineStep>) => void
+  onMove: (by: number) => void
+  onDrop: () => void
+}
+
+const select = 'min-h-11 rounded-md border-2 border-line bg-sheet px-2'
+
+function StepRow({ step: s, at, last, may, onChange, onMove, onDrop }: RowProps) {
+  const kind = useVocabulary().data?.steps.find((k) => k.kind === s.kind)
+  const name = s.name || kind?.name || s.kind
+  const option = (part: Partial<NonNullable<RoutineStep['options']>>) =>
+    onChange({ options: optionsWith(s.options, part) })
+  return (
+    <li className="flex flex-wrap items-center gap-2">
+      <span className="w-6 shrink-0 text-right text-soft">{at + 1}</span>
+      <span className="min-w-36 flex-1">
+        <Input
+          aria-label={`Name of step ${at + 1}`}
+          maxLength={40}
+          disabled={!may}
+          title={kind?.about}
+          value={s.name ?? kind?.name ?? ''}
+          onChange={(e) => onChange({ name: e.target.value })}
+        />
+      </span>
+      <select
+        aria-label={`Time of ${name}`}
+        disabled={!may}
+        value={s.weight ?? 1}
+        onChange={(e) => onChange({ weight: Number(e.target.value) })}
+        className={select}
+      >
+        {[...new Set([0.5, 1, 2, s.weight ?? 1])]
+          .sort((a, b) => a - b)
+          .map((w) => (
+            <option key={w} value={w}>
+              {w < 1 ? 'short' : w > 1 ? 'long' : 'usual'}
+            </option>
+          ))}
+      </select>
+      {may && (
+        <span className="flex gap-1">
+          <Button aria-label={`Move ${name} up`} disabled={at === 0} onClick={() => onMove(-1)}>
+            ↑
+          </Button>
+          <Button aria-label={`Move ${name} down`} disabled={last} onClick={() => onMove(1)}>
+            ↓
+          </Button>
+          <Button aria-label={`Drop ${name}`} onClick={onDrop}>
+            ×
+          </Button>
+        </span>
+      )}
+      {kind && (kind.ways.length > 1 || kind.offers.includes('older') || kind.offers.includes('words')) && (
+        <span className="flex w-full flex-wrap items-center gap-2 pl-8 text-sm">
+          {kind.ways.length > 1 && (
+            <select
+              aria-label={`How ${name} is held`}
+              disabled={!may}
+              value={s.options?.way ?? kind.ways[0]?.id}
+              onChange={(e) => option({ way: e.target.value })}
+              className={select}
+            >
+              {kind.ways.map((w) => (
+                <option key={w.id} value={w.id}>
+                  {w.name}
+                </option>
+              ))}
+            </select>
+          )}
+          {kind.offers.includes('older') && (
+            <select
+              aria-label={`Older words in ${name}`}
+              disabled={!may}
+              value={String(s.options?.older ?? 1 / 3)}
+              onChange={(e) => option({ older: Number(e.target.value) })}
+              className={select}
+            >
+              <option value="0">new words only</option>
+              <option value={String(1 / 3)}>a third older words</option>
+              <option value="0.5">half older words</option>
+              <option value="1">older words only</option>
+            </select>
+          )}
+          {kind.offers.includes('words') && (
+            <Input
+              aria-label={`Our own words in ${name}`}
+              maxLength={400}
+              disabled={!may}
+              placeholder="our own words"
+              value={s.options?.words?.join(' / ') ?? ''}
+              onChange={(e) => option({ words: e.target.value ? e.target.value.split(' / ') : [] })}
+            />
+          )}
+        </span>
+      )}
+    </li>
   )
 }

@@ -1,24 +1,24 @@
 import { mayI, useMe } from '../../api/shared'
 import { Failed, Heading, LinkButton, Waiting } from '../../ui/parts'
-import { useRoutine } from './api'
+import { useRoutines } from './api'
 import { CarryPack } from './CarryPack'
 import { Classes } from './Classes'
 import { ConventionsForm } from './ConventionsForm'
 import { Members } from './Members'
 import { prints } from './model'
-import { RoutineForm } from './RoutineForm'
+import { Routines } from './RoutineForm'
 
 export function TeamPage() {
   const me = useMe()
-  const routine = useRoutine()
-  if (routine.error && !routine.data) return <Failed error={routine.error} />
-  if (!me.data || !routine.data) return <Waiting what="Looking up the team …" />
+  const routines = useRoutines()
+  if (routines.error && !routines.data) return <Failed error={routines.error} />
+  if (!me.data || !routines.data) return <Waiting what="Looking up the team …" />
   const lead = mayI(me.data.rights, 'agree')
   return (
     <div className="mx-auto grid max-w-6xl gap-8 p-6 lg:grid-cols-2">
       <h1 className="sr-only">Team</h1>
       <ConventionsForm me={me.data} lead={lead} />
-      <RoutineForm key={JSON.stringify(routine.data)} routine={routine.data} lead={lead} />
+      <Routines list={routines.data} lead={lead} />
       <Classes />
       <Members lead={lead} />
       <CarryPack />

@@ -1,7 +1,9 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient, type Conventions, type Routine, type Schemas } from '../../api/client'
+import { client, data, keys, queryClient, type Conventions, type Schemas } from '../../api/client'
 
-export const useRoutine = () => useQuery({ queryKey: keys.routine, queryFn: () => data(client.GET('/routine')) })
+export type RoutineView = Schemas['RoutineView']
+
+export const useRoutines = () => useQuery({ queryKey: keys.routines, queryFn: () => data(client.GET('/routines')) })
 
 /** What is agreed changes everything that was asked for before. */
 export const useAgree = () =>
@@ -12,8 +14,8 @@ export const useAgree = () =>
 
 export const useAgreeRoutine = () =>
   useMutation({
-    mutationFn: (body: Routine) => data(client.PUT('/routine', { body })),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.routine }),
+    mutationFn: (body: RoutineView) => data(client.PUT('/routines', { body })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.routines }),
   })
 
 export type NewClass = Schemas['NewClass']

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { allowing, changed, materialsWith, moved } from './model'
+import { allowing, changed, materialsWith, moved, optionsWith } from './model'
 
 describe('lists of the team', () => {
   it('moves a step up and down', () => {
@@ -18,5 +18,9 @@ describe('lists of the team', () => {
   it('reads no choice as all materials', () => {
     expect(materialsWith(['a', 'b'], undefined, 'a', false)).toEqual(['b'])
     expect(materialsWith(['a', 'b'], ['b'], 'a', true)).toEqual(['a', 'b'])
+  })
+  it('keeps only options that differ', () => {
+    expect(optionsWith({ way: 'ask' }, { older: 0 })).toEqual({ way: 'ask', older: 0 })
+    expect(optionsWith({ words: ['x'] }, { words: [], way: '' })).toEqual({})
   })
 })

@@ -33,6 +33,32 @@ export const switches: [keyof Conventions, string, string][] = [
   ['whole_by_sight', 'Exception words as wholes', 'otherwise the odd part is marked'],
 ]
 
+type Says = NonNullable<Conventions['says']>
+
+/** What is the team's words, with ours as a hint. */
+export const says: [keyof Says, string, string][] = [
+  ['posture', 'Before writing', 'nothing is said'],
+  ['mistake', 'When something is written wrong', 'say the sound again, cross it out, write it beside'],
+  ['checks', 'Checks of a sentence', 'capital, spaces, stop, letter groups'],
+  ['gesture', 'A gesture for the sounds of a word', 'none'],
+]
+
+/** Further things to say yes or no to. */
+export const yesses: [keyof Says, string][] = [
+  ['one_side_first', 'The pack shows all pictures first, then all letters'],
+  ['guess_title', 'The title of a page is guessed first'],
+  ['pick_answers', 'Questions have three answers to pick from'],
+]
+
+/** The options of a step with some changed; what is left as usual is not kept. */
+export function optionsWith(
+  now: RoutineStep['options'],
+  part: Partial<NonNullable<RoutineStep['options']>>,
+): NonNullable<RoutineStep['options']> {
+  const usual = (v: unknown) => v === '' || v === undefined || (Array.isArray(v) && v.length === 0)
+  return Object.fromEntries(Object.entries({ ...now, ...part }).filter(([, v]) => !usual(v)))
+}
+
 export const units: [keyof Conventions['units'], string][] = [
   ['qu_two', 'q and u are two units'],
   ['nk_one', 'nk is one unit'],

@@ -95,12 +95,7 @@ function Check({
             )}
             {kind === 'sentence' && <Button onClick={() => chop.mutate(text)}>Cut into pieces</Button>}
             {mayI(me.data?.rights, 'teach') && result.decodable === 1 && (
-              <SendTo
-                key={kind}
-                className={className}
-                values={[text.trim()]}
-                steps={[[kind, kind === 'page' ? 'Page' : 'Sentence']]}
-              />
+              <SendTo key={kind} classId={classId} className={className} values={[text.trim()]} kind={kind} />
             )}
           </div>
           {keep.error && <Notice kind="wrong">{keep.error.message}</Notice>}

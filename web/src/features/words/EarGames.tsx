@@ -112,7 +112,7 @@ function Sorter({ classId, className, choose }: { classId: string; className: st
           ))}
       </div>
       {sort.data && !sort.error && (
-        <SendTo className={className} values={sort.data.flatMap((b) => b.pictures)} steps={[['ear', 'Ear']]} />
+        <SendTo classId={classId} className={className} values={sort.data.flatMap((b) => b.pictures)} kind="picture" />
       )}
       <p className="text-sm text-soft">
         Equal numbers. No picture has two of the sounds, in its name or in another name that children give it.

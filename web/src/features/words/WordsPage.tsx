@@ -87,13 +87,13 @@ export function WordsPage() {
           </Tabs.Content>
         </Tabs.Root>
       </div>
-      {words.length > 0 && <TrayBar className={name} first={next} />}
+      {words.length > 0 && <TrayBar classId={classId} className={name} first={next} />}
     </TrayContext>
   )
 }
 
 /** What was picked, and where it goes. */
-function TrayBar({ className, first }: { className: string; first: string }) {
+function TrayBar({ classId, className, first }: { classId: string; className: string; first: string }) {
   const tray = useTray()
   const wall = useWall()
   const me = useMe()
@@ -147,15 +147,7 @@ function TrayBar({ className, first }: { className: string; first: string }) {
         </span>
       )}
       {mayI(me.data?.rights, 'teach') && (
-        <SendTo
-          className={className}
-          values={tray.words}
-          steps={[
-            ['read', 'Read'],
-            ['spell', 'Spell'],
-            ['blend', 'Blend by ear'],
-          ]}
-        />
+        <SendTo classId={classId} className={className} values={tray.words} kind="word" />
       )}
     </section>
   )

@@ -1,0 +1,267 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/assembly"
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/texts"
+	"brightchalk/internal/store"
+)
+
+// change edits the snapshot of a lesson at the revision that the caller saw.
+func (l Lessons) change(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	f func(s lessonStore, i *store.Lesson, t *step.Telling) error,
+) (LessonView, error) {
+	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (LessonView, error) {
+		i, err := s.Lesson(ctx, id)
+		if err != nil {
+			return LessonView{}, err
+		}
+		if i.Revision != revision {
+			return LessonView{}, store.ErrChanged
+		}
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return LessonView{}, err
+		}
+		if len(i.Snapshot.Targets) > 0 {
+			if r, err := s.Card(ctx, i.Snapshot.Targets[0]); err == nil {
+				conv = conv.For(r.Content)
+			}
+		}
+		o, err := speechOf(ctx, s, conv)
+		if err != nil {
+			return LessonView{}, err
+		}
+		if err := f(s, &i, &step.Telling{Lesson: &i.Snapshot, Conventions: conv, Speech: o}); err != nil {
+			return LessonView{}, err
+		}
+		if err := s.UpdateLesson(ctx, id, revision, i.Snapshot, l.desk.now()); err != nil {
+			return LessonView{}, err
+		}
+		return lessonView(ctx, s, id)
+	})
+}
+
+// Swap puts the next best in a slot.
+func (l Lessons) Swap(ctx context.Context, by Actor, id string, revision int, slot string) (LessonView, error) {
+	return l.change(ctx, by, id, revision, func(_ lessonStore, _ *store.Lesson, t *step.Telling) error {
+		return fault.At("slot", assembly.Swap(t, slot))
+	})
+}
+
+// Remove takes an item out of its step.
+func (l Lessons) Remove(ctx context.Context, by Actor, id string, revision int, slot string) (LessonView, error) {
+	return l.change(ctx, by, id, revision, func(_ lessonStore, _ *store.Lesson, t *step.Telling) error {
+		return fault.At("slot", assembly.Remove(t, slot))
+	})
+}
+
+// Move puts an item to another place of its step.
+func (l Lessons) Move(ctx context.Context, by Actor, id string, revision int, slot string, to int) (LessonView, error) {
+	return l.change(ctx, by, id, revision, func(_ lessonStore, _ *store.Lesson, t *step.Telling) error {
+		return fault.At("slot", assembly.Move(t, slot, to))
+	})
+}
+
+// Bounds of what is written for a step by hand.
+const (
+	mostLines = 30
+	mostLine  = 500
+)
+
+// Retext replaces what the adult says and the class does in a step; without lines they are written by rule again.
+func (l Lessons) Retext(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	stepID string,
+	adult, class []string,
+) (LessonView, error) {
+	lines := slices.Concat(adult, class)
+	if len(lines) > mostLines || slices.ContainsFunc(lines, func(t string) bool { return len([]rune(t)) > mostLine }) {
+		return LessonView{}, wrong("adult", "A step has up to %d lines of up to %d signs.", mostLines, mostLine)
+	}
+	return l.change(ctx, by, id, revision, func(_ lessonStore, _ *store.Lesson, t *step.Telling) error {
+		return fault.At("step", assembly.Retext(t, stepID, adult, class))
+	})
+}
+
+// mostSent is how many values are sent to a step at once.
+const mostSent = 12
+
+// Sent is what is put in a step: words, pictures, sentences, a page, materials or texts. Add lays them behind what is
+// there; else they take the places of what is not locked.
+type Sent struct {
+	Step   string          `json:"step" maxLength:"40" doc:"id of a step of the lesson"`
+	Kind   lesson.ItemKind `json:"kind,omitempty" required:"false" enum:"word,picture,sentence,page,material,text,question" doc:"empty: what the step takes first"`
+	Values []string        `json:"values" maxItems:"40" nullable:"false"`
+	Add    bool            `json:"add,omitempty" required:"false"`
+}
+
+// Send puts something in a step of a lesson, where it stays on renewal. Words that the class cannot read yet are
+// refused where they are to be read, but for made-up ones that it can.
+func (l Lessons) Send(ctx context.Context, by Actor, id string, revision int, sent Sent) (LessonView, error) {
+	if len(sent.Values) == 0 || len(sent.Values) > mostSent {
+		return LessonView{}, wrong("values", "Choose one to %d things to send.", mostSent)
+	}
+	return l.change(ctx, by, id, revision, func(s lessonStore, i *store.Lesson, t *step.Telling) error {
+		at := slices.IndexFunc(i.Snapshot.Steps, func(k lesson.Step) bool { return k.ID == sent.Step })
+		if at < 0 {
+			return wrong("step", "This lesson has no such step; add it to the routine, or give the lesson more time.")
+		}
+		kind := i.Snapshot.Steps[at].Kind
+		rec, _ := step.Of(kind)
+		if sent.Kind == "" && len(rec.Takes) > 0 {
+			sent.Kind = rec.Takes[0]
+		}
+		if !step.Takes(kind, sent.Kind) {
+			return wrong("step", "The step %s takes nothing of this kind.", i.Snapshot.Steps[at].Name)
+		}
+		var values []string
+		for _, v := range sent.Values {
+			if v = strings.TrimSpace(v); v == "" {
+				continue
+			}
+			if err := l.fits(ctx, s, i.Snapshot, kind, sent.Kind, v, t); err != nil {
+				return err
+			}
+			values = append(values, v)
+		}
+		if len(values) == 0 {
+			return wrong("values", "There is nothing to put there.")
+		}
+		return fault.At("step", assembly.Put(t, sent.Step, sent.Kind, values, sent.Add, "put there by you"))
+	})
+}
+
+// read are kinds of steps whose words children read or write; in others they are only heard.
+var readIn = []lesson.Kind{
+	lesson.Read, lesson.Spell, lesson.Older, lesson.MadeUp, lesson.Sentence, lesson.Page, lesson.WordPlay, lesson.Contrast,
+}
+
+const mostText = 2000
+
+// fits says what is wrong with something that is put in a step.
+func (l Lessons) fits(
+	ctx context.Context,
+	s lessonStore,
+	in lesson.Lesson,
+	kind lesson.Kind,
+	item lesson.ItemKind,
+	v string,
+	t *step.Telling,
+) error {
+	switch item {
+	case lesson.PictureItem:
+		if _, err := pictureOfWord(ctx, s, v); errors.Is(err, store.ErrNotFound) {
+			return wrong("values", "There is no picture of “%s”.", v)
+		} else if err != nil {
+			return err
+		}
+		return nil
+	case lesson.MaterialItem, lesson.TextItem, lesson.QuestionItem:
+		if len([]rune(v)) > mostText {
+			return wrong("values", "A text has up to %d signs.", mostText)
+		}
+		return nil
+	case lesson.WordItem:
+		if strings.ContainsRune(v, ' ') {
+			return wrong("values", "“%s” is more than one word.", v)
+		}
+		if theme, refused := t.Speech.Refuses(strings.ToLower(v)); refused {
+			return wrong("values", "“%s” is kept from children (%s).", v, theme)
+		}
+	}
+	report := texts.Check(v, in.Set(), in.KnownSet(), t.Speech)
+	if len(report.Tokens) == 0 {
+		return wrong("values", "“%s” holds no word.", v)
+	}
+	if !slices.Contains(readIn, kind) || in.Set() == nil {
+		return nil
+	}
+	for _, k := range report.Tokens {
+		if len(k.Untaught) > 0 && k.Status != texts.Exception {
+			return wrong("values", "“%s” cannot be read yet: %s is not taught.", k.Text, strings.Join(k.Untaught, ", "))
+		}
+	}
+	return nil
+}
+
+// Lock keeps an item on renewal, or lets it go.
+func (l Lessons) Lock(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	slot string,
+	locked bool,
+) (LessonView, error) {
+	return l.change(ctx, by, id, revision, func(_ lessonStore, i *store.Lesson, _ *step.Telling) error {
+		for s := range i.Snapshot.Steps {
+			for k := range i.Snapshot.Steps[s].Items {
+				if it := &i.Snapshot.Steps[s].Items[k]; it.Slot == slot {
+					it.Locked = locked
+					return nil
+				}
+			}
+		}
+		return wrong("slot", "There is no such choice in this lesson.")
+	})
+}
+
+// Renew assembles the lesson again, in so many minutes, from the cards and the log as they are now. Locked items and
+// texts written by hand stay.
+func (l Lessons) Renew(ctx context.Context, by Actor, id string, revision, minutes int) (LessonView, error) {
+	return l.change(ctx, by, id, revision, func(s lessonStore, i *store.Lesson, _ *step.Telling) error {
+		ask := LessonAsk{ClassID: i.ClassID, Purpose: i.Snapshot.Purpose, CardIDs: i.Snapshot.Targets, Minutes: minutes}
+		in, err := l.input(ctx, s, ask)
+		if err != nil {
+			return err
+		}
+		in.Seed, in.Locked, in.Edited = i.Snapshot.Seed, map[string][]lesson.Item{}, map[string]lesson.Step{}
+		for _, k := range i.Snapshot.Steps {
+			for _, it := range k.Items {
+				if it.Locked {
+					in.Locked[k.ID] = append(in.Locked[k.ID], it)
+				}
+			}
+			if k.Edited {
+				in.Edited[k.ID] = k
+			}
+		}
+		made, err := assemble(in)
+		if err == nil {
+			i.Snapshot = made
+		}
+		return err
+	})
+}
+
+const mostClue = 160
+
+// SetClue keeps what a word means in the team's words, for every lesson from now on; an empty clue goes back to the
+// plain one.
+func (l Lessons) SetClue(ctx context.Context, by Actor, word, clue string) error {
+	word, clue = strings.ToLower(strings.TrimSpace(word)), strings.TrimSpace(clue)
+	return change(ctx, l.desk, by, MayEdit, func(s lessonStore) error {
+		switch {
+		case word == "" || len(word) > 40:
+			return wrong("word", "Name one word.")
+		case len([]rune(clue)) > mostClue:
+			return wrong("clue", "A clue has up to %d signs.", mostClue)
+		}
+		return s.PutClue(ctx, word, clue, by.MemberID, l.desk.now())
+	})
+}

@@ -1,0 +1,209 @@
+package app
+
+import (
+	"context"
+	"encoding/csv"
+	"io"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/store"
+)
+
+// Sure is how sure a class was of a card; reading, spelling and forming may be given apart.
+type Sure struct {
+	CardID   string `json:"card_id" format:"uuid"`
+	Sure     int    `json:"sure" minimum:"0" maximum:"3" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
+	Reading  *int   `json:"reading,omitempty" required:"false" minimum:"0" maximum:"3"`
+	Spelling *int   `json:"spelling,omitempty" required:"false" minimum:"0" maximum:"3"`
+	Forming  *int   `json:"forming,omitempty" required:"false" minimum:"0" maximum:"3"`
+}
+
+// Taught is what is noted when a lesson was taught. TaughtOn is a day, empty for now.
+type Taught struct {
+	TaughtOn string   `json:"taught_on,omitempty" required:"false" maxLength:"10" doc:"2026-11-26; empty: now"`
+	Reached  string   `json:"reached" maxLength:"40" doc:"id of the last step that was held"`
+	Skipped  []string `json:"skipped,omitempty" required:"false" maxItems:"40" nullable:"false" doc:"ids of steps left out"`
+	Note     string   `json:"note,omitempty" required:"false" maxLength:"600" doc:"about the class, never about a child"`
+	Sure     []Sure   `json:"sure" maxItems:"80" nullable:"false"`
+}
+
+// earliest is how far back a log may lie.
+const earliest = 3 * 366 * 24 * time.Hour
+
+// day reads a date of the log: not in the future, and not longer ago than a school keeps a class.
+func (g ground) day(text string) (time.Time, error) {
+	now := g.now()
+	if text == "" || text == now.Format(time.DateOnly) {
+		return now, nil
+	}
+	at, err := time.ParseInLocation(time.DateOnly, text, now.Location())
+	switch {
+	case err != nil:
+		return now, wrong("taught_on", "“%s” is no date; write it as 2026-11-26.", text)
+	case at.After(now):
+		return now, wrong("taught_on", "%s has not come yet: a log is of what was taught.", at.Format("2 January 2006"))
+	case now.Sub(at) > earliest:
+		return now, wrong("taught_on", "%s is more than three years ago.", at.Format("2 January 2006"))
+	}
+	return at.Add(12 * time.Hour), nil
+}
+
+// Log notes that a lesson was taught: how far it went and how sure the class was of its cards. A second time corrects
+// the first. Only a lesson that introduces makes its targets new; they are known only if the class was not "not yet"
+// sure.
+func (l Lessons) Log(ctx context.Context, by Actor, id string, t Taught) error {
+	return change(ctx, l.desk, by, MayTeach, func(s lessonStore) error {
+		i, err := s.Lesson(ctx, id)
+		if err != nil {
+			return err
+		}
+		at, err := l.desk.day(t.TaughtOn)
+		if err != nil {
+			return err
+		}
+		if len(t.Sure) == 0 {
+			return wrong("sure", "Say at least how sure the class was of one card.")
+		}
+		ids := map[string]bool{}
+		for _, k := range i.Snapshot.Steps {
+			ids[k.ID] = true
+		}
+		for _, k := range t.Skipped {
+			if !ids[k] {
+				return wrong("skipped", "This lesson has no step %s.", k)
+			}
+		}
+		g := store.LessonLog{
+			LessonID: id, ClassID: i.ClassID, TaughtAt: at, Reached: t.Reached, Skipped: append([]string{}, t.Skipped...),
+			Note: strings.TrimSpace(t.Note),
+		}
+		if err := s.PutLessonLog(ctx, g, by.MemberID, l.desk.now()); err != nil {
+			return err
+		}
+		seen := map[string]bool{}
+		for _, k := range t.Sure {
+			if _, ok := i.Snapshot.Cards[k.CardID]; !ok || seen[k.CardID] {
+				return wrong("sure", "One of the cards is not part of this lesson, or stands there twice.")
+			}
+			seen[k.CardID] = true
+			row := store.LogRow{
+				CardID: k.CardID, LessonID: id, Sureness: k.Sure, Reading: k.Reading, Spelling: k.Spelling, Forming: k.Forming,
+				Introduced: i.Snapshot.Purpose == lesson.Introduce && slices.Contains(i.Snapshot.Targets, k.CardID),
+				Reached:    t.Reached, MetAt: at,
+			}
+			if err := s.AddLog(ctx, i.ClassID, by.MemberID, row); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// Unlog takes back that a lesson was taught.
+func (l Lessons) Unlog(ctx context.Context, by Actor, id string) error {
+	return change(ctx, l.desk, by, MayTeach, func(s lessonStore) error { return s.DropLessonLog(ctx, id) })
+}
+
+// Meeting is one line of a class's log.
+type Meeting struct {
+	LogID      int64         `json:"log_id"`
+	CardID     string        `json:"card_id" format:"uuid"`
+	Pair       spelling.Pair `json:"pair"`
+	LessonID   string        `json:"lesson_id" doc:"empty where it was not in a lesson of ours"`
+	Introduced bool          `json:"introduced"`
+	Sure       int           `json:"sure" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
+	Reading    *int          `json:"reading,omitempty"`
+	Spelling   *int          `json:"spelling,omitempty"`
+	Forming    *int          `json:"forming,omitempty"`
+	MetAt      time.Time     `json:"met_at"`
+	LoggedBy   string        `json:"logged_by" doc:"initials"`
+}
+
+// History is what a class was taught: lessons and meetings, the newest first.
+type History struct {
+	Lessons  []store.LessonLog `json:"lessons" nullable:"false"`
+	Meetings []Meeting         `json:"meetings" nullable:"false"`
+}
+
+const mostMeetings = 1000
+
+// History returns what a class was taught.
+func (l Lessons) History(ctx context.Context, by Actor, classID string) (History, error) {
+	return read(ctx, l.desk, by, func(s lessonStore) (History, error) {
+		h := History{Meetings: []Meeting{}}
+		if _, err := s.Class(ctx, classID); err != nil {
+			return h, err
+		}
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return h, err
+		}
+		if h.Lessons, err = s.LessonLogs(ctx, classID); err != nil {
+			return h, err
+		}
+		cards, err := s.Cards(ctx, true)
+		if err != nil {
+			return h, err
+		}
+		pairs := map[string]spelling.Pair{}
+		for _, c := range cards {
+			pairs[c.CardID] = c.Core(conv.Accent).Pair
+		}
+		rows, err := s.Log(ctx, classID)
+		for _, r := range slices.Backward(rows) {
+			if len(h.Meetings) < mostMeetings {
+				h.Meetings = append(h.Meetings, Meeting{
+					r.LogID, r.CardID, pairs[r.CardID], r.LessonID, r.Introduced, r.Sureness, r.Reading, r.Spelling, r.Forming,
+					r.MetAt, r.LoggedBy,
+				})
+			}
+		}
+		return h, err
+	})
+}
+
+// Correct changes how sure a class was at a meeting, or takes the meeting out of the log where sure is nil.
+func (l Lessons) Correct(ctx context.Context, by Actor, classID string, logID int64, sure *int, on string) error {
+	return change(ctx, l.desk, by, MayTeach, func(s lessonStore) error {
+		if sure == nil {
+			return s.DropLog(ctx, classID, logID)
+		}
+		rows, err := s.Log(ctx, classID)
+		if err != nil {
+			return err
+		}
+		i := slices.IndexFunc(rows, func(r store.LogRow) bool { return r.LogID == logID })
+		if i < 0 {
+			return store.ErrNotFound
+		}
+		at := rows[i].MetAt
+		if on != "" {
+			if at, err = l.desk.day(on); err != nil {
+				return err
+			}
+		}
+		return s.SetLog(ctx, classID, logID, *sure, at)
+	})
+}
+
+// Export writes a class's log as CSV: date, pair, sureness, the day first.
+func (l Lessons) Export(ctx context.Context, by Actor, classID string, w io.Writer) error {
+	h, err := l.History(ctx, by, classID)
+	if err != nil {
+		return err
+	}
+	c := csv.NewWriter(w)
+	_ = c.Write([]string{"date", "pair", "sureness", "new", "by"})
+	for _, m := range slices.Backward(h.Meetings) {
+		_ = c.Write([]string{
+			m.MetAt.Format(time.DateOnly), m.Pair.String(), strconv.Itoa(m.Sure), strconv.FormatBool(m.Introduced), m.LoggedBy,
+		})
+	}
+	c.Flush()
+	return c.Error()
+}

@@ -1,0 +1,224 @@
+// Package script says things about a sound so that they can be read aloud as they stand: how it is named, how many
+// letters and sounds, stretched or short, where the voice is on, in which voices, what is said while it is written.
+package script
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/spelling"
+)
+
+// Sound writes a sound as a sound, never by its letters: one spelling may have several.
+func Sound(p spelling.Pair) string { return "/" + p.Sound + "/" }
+
+// Said is the sound with a word that holds it: the keyword of the card, or else the best known word with the pair.
+func Said(o lexicon.Speech, p spelling.Pair, keyword string) string {
+	if w := Keyword(o, p, keyword); w != "" {
+		return Sound(p) + " as in " + w
+	}
+	return Sound(p)
+}
+
+// Keyword is the card's, or else the best known word with the pair, or the inventory's for the sound; empty where there
+// is none.
+func Keyword(o lexicon.Speech, p spelling.Pair, keyword string) string {
+	if keyword != "" {
+		return keyword
+	}
+	best, top := "", -1
+	found := lexicon.For(o.Accent, o.Units).With(p)
+	for _, it := range found[:min(len(found), looked)] {
+		if it.Doubt != lexicon.NoDoubt || len(it.Readings) > 1 || it.Unfit || it.Familiarity < wellKnown {
+			continue
+		}
+		if worth := clear(it, p); worth > top {
+			best, top = it.Word, worth
+		}
+	}
+	if best != "" {
+		return best
+	}
+	if s, ok := phoneme.Lookup(o.Accent, phoneme.Phoneme(p.Sound)); ok {
+		return s.KeyWord
+	}
+	return ""
+}
+
+const (
+	wellKnown = 4
+	looked    = 60 // of the best words with a pair
+)
+
+// clear is how well a word shows a sound: at its start, or else at its end, a thing that can be drawn, short.
+func clear(it *lexicon.Item, p spelling.Pair) int {
+	segments := it.Readings[0].Segments
+	worth := 2*it.Familiarity - it.Readings[0].Sounds
+	switch {
+	case segments[0].Pair == p:
+		worth += 8
+	case segments[len(segments)-1].Pair == p:
+		worth += 4
+	}
+	if len(segments) > 1 && segments[0].Pair == p && !phoneme.IsVowel(segments[0].Phonemes[0]) &&
+		(len(segments[1].Phonemes) == 0 || !phoneme.IsVowel(segments[1].Phonemes[0])) {
+		worth -= 4 // a cluster hides it
+	}
+	if it.Picture {
+		worth += 3
+	}
+	return worth
+}
+
+// SoundAs is a sound of the accent with its key word.
+func SoundAs(a phoneme.Accent, p phoneme.Phoneme) string {
+	s, ok := phoneme.Lookup(a, p)
+	if !ok {
+		return "/" + string(p) + "/"
+	}
+	return "/" + string(p) + "/ as in " + s.KeyWord
+}
+
+var numbers = []string{"no", "one", "two", "three", "four", "five", "six"}
+
+func number(n int, thing string) string {
+	word := fmt.Sprint(n)
+	if n < len(numbers) {
+		word = numbers[n]
+	}
+	return word + " " + prose.Plural(n, thing, thing+"s")
+}
+
+// Count says how many letters and how many sounds a pair has, as the team counts them: “Three letters, one sound.”
+func Count(o lexicon.Speech, p spelling.Pair) string {
+	sounds, _ := phoneme.Parse(o.Accent, p.Sound)
+	n := spelling.SoundCount([]spelling.Segment{{Grapheme: p.Grapheme, Phonemes: sounds, Pair: p}}, o.Units)
+	text := prose.Capital(number(p.Letters(), "letter")) + ", " + number(n, "sound")
+	if p.Kind() == "split digraph" {
+		first, last, _ := strings.Cut(p.Grapheme, "-")
+		return text + ": " + first + " and " + last + " with a letter between."
+	}
+	if n > 1 {
+		text += " close together"
+	}
+	return text + "."
+}
+
+// Hold says whether the sound is stretched or short.
+func Hold(c card.Conventions, p spelling.Pair) string {
+	if card.HoldOf(c, p) == card.Stretch {
+		return "Stretch it, then stop cleanly."
+	}
+	return "Say it short and stop at once."
+}
+
+// Throat is the question about the voice, with its answer.
+func Throat(a phoneme.Accent, p spelling.Pair) string {
+	answer := map[card.Voice]string{
+		card.VoiceOn:    "Yes: the voice is on.",
+		card.VoiceOff:   "No: the voice is off, only breath.",
+		card.VoiceBoth:  "First not, then it does: the voice is off, then on.",
+		card.VoiceFalls: "First it does, then not: the voice is on, then off.",
+	}[card.VoiceOf(a, p)]
+	return "“Hand on your throat. Does it hum?” " + answer
+}
+
+// Voices in which a class echoes a sound, ours to begin with; the long ones are for sounds that can be stretched.
+var voices = []struct {
+	name string
+	long bool
+}{
+	{"in a whisper", false}, {"low", false}, {"high", false}, {"on one long breath", true},
+}
+
+// long tells whether a voice of the team's asks for a stretched sound.
+func long(voice string) bool {
+	for _, w := range []string{"long", "slow", "sung", "sing", "stretch"} {
+		if strings.Contains(strings.ToLower(voice), w) {
+			return true
+		}
+	}
+	return false
+}
+
+// Voices are the voices that a sound allows: nothing long for a short one.
+func Voices(c card.Conventions, p spelling.Pair) []string {
+	var list []string
+	for _, v := range c.Says.Voices {
+		list = append(list, strings.TrimSpace(v))
+	}
+	if len(list) == 0 {
+		for _, v := range voices {
+			list = append(list, v.name)
+		}
+	}
+	if card.HoldOf(c, p) == card.Short {
+		list = slices.DeleteFunc(list, long)
+	}
+	return list
+}
+
+// Answer is what the class says to the letter side of a card.
+func Answer(c card.Conventions, p spelling.Pair, keyword string) string {
+	name := "“" + strings.ToUpper(p.Grapheme) + "”, "
+	if p.Letters() > 1 {
+		name = ""
+	}
+	switch {
+	case c.Says.Answer == card.AnswerAction:
+		return Sound(p) + " with the action"
+	case keyword == "":
+		return Sound(p)
+	case c.Says.Answer == card.AnswerKeyword:
+		return "“" + keyword + "”, " + Sound(p)
+	case c.Says.Answer == card.AnswerName:
+		return name + "“" + keyword + "”, " + Sound(p)
+	}
+	return Sound(p)
+}
+
+// AnswerRule is the same for a pack of cards.
+func AnswerRule(c card.Conventions) string {
+	switch c.Says.Answer {
+	case card.AnswerKeyword:
+		return "the keyword and the sound"
+	case card.AnswerName:
+		return "the letter name, the keyword and the sound"
+	case card.AnswerAction:
+		return "the sound with its action"
+	}
+	return "the sound"
+}
+
+// WhileWriting is what is said while the pen moves. said are the words of the strokes.
+func WhileWriting(c card.Conventions, p spelling.Pair, said string) string {
+	switch {
+	case said == "" || c.Says.Writing == card.SaySound:
+		return Sound(p)
+	case c.Says.Writing == card.SayBoth:
+		return "“" + said + "”, then " + Sound(p)
+	}
+	return "“" + said + "”"
+}
+
+// Slip is the line about the usual slip; empty where it would warn of the sound itself.
+func Slip(p spelling.Pair, slip string) string {
+	uh := p.Sound == "ʌ" || p.Sound == "ə" || p.Sound == "ɜː"
+	if uh && strings.Contains(slip, "“uh”") {
+		return ""
+	}
+	return slip
+}
+
+// List joins texts with commas and a last "and".
+func List(texts []string) string {
+	if len(texts) < 2 {
+		return strings.Join(texts, "")
+	}
+	return strings.Join(texts[:len(texts)-1], ", ") + " and " + texts[len(texts)-1]
+}

@@ -1,0 +1,258 @@
+package step
+
+import (
+	"fmt"
+	"hash/fnv"
+	"math/rand/v2"
+	"slices"
+	"time"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/knowledge"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/script"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
+)
+
+// Word is a word of the lesson.
+type Word struct {
+	Value    string
+	Sounds   int
+	Segments []spelling.Segment
+	Role     lesson.Role
+	Position string
+	Origin   lesson.Origin
+	Because  lesson.Reason
+}
+
+// Text is a sentence or a page of the lesson. Questions are those of a page.
+type Text struct {
+	Body      string
+	Title     string
+	Words     int
+	Held      int // different words with a target
+	Covers    int // different targets
+	Holds     []string
+	Origin    lesson.Origin
+	Because   lesson.Reason
+	Questions []string
+}
+
+// Brief is all that a step may be filled from. Nobody changes it. Class knows the targets already.
+type Brief struct {
+	Purpose     lesson.Purpose
+	Conventions card.Conventions
+	Speech      lexicon.Speech // with the team's pictures
+	Targets     []card.Card
+	Class       knowledge.Class
+	Letters     map[string]strokes.Letter
+	Now         time.Time
+	Seed        uint64
+
+	Words      []Word // with a target: those that travel from ear to page, in their order
+	Older      []Word
+	Sentences  []Text
+	Pages      []Text
+	NewWords   []string // exception words that come with the targets
+	OldWords   []string // those known, the latest first
+	NoWords    *fault.Fault
+	NoSentence string            // why the card's own cannot be used
+	Hunts      []lesson.Option   // texts to hunt the grapheme in; they need not be readable
+	Story      string            // made by rule, for the ear
+	ReadShare  float64           // of older words in the Read step
+	Clues      map[string]string // the team's own, by word
+
+	// Counts are the items of each step by its ID, once the time has been shared out.
+	Counts map[string]int
+}
+
+// Chance is a generator for one question of a lesson: one question less does not change the answers to others.
+func Chance(seed uint64, what string) *rand.Rand {
+	h := fnv.New64a()
+	_, _ = h.Write([]byte(what))
+	return rand.New(rand.NewPCG(seed, h.Sum64()))
+}
+
+func (b *Brief) chance(what string) *rand.Rand { return Chance(b.Seed, what) }
+
+// Pairs are the targets' pairs.
+func (b *Brief) Pairs() []spelling.Pair {
+	out := make([]spelling.Pair, len(b.Targets))
+	for i, t := range b.Targets {
+		out[i] = t.Pair
+	}
+	return out
+}
+
+// sounds are the targets' sounds, one for each target that is a single sound.
+func (b *Brief) sounds() []phoneme.Phoneme {
+	var out []phoneme.Phoneme
+	for _, t := range b.Targets {
+		if s, err := phoneme.Parse(b.Conventions.Accent, t.Pair.Sound); err == nil && len(s) == 1 {
+			out = append(out, s[0])
+		}
+	}
+	return out
+}
+
+// isTarget tells whether a card is one of the targets.
+func (b *Brief) isTarget(id string) bool {
+	return slices.ContainsFunc(b.Targets, func(t card.Card) bool { return t.ID == id })
+}
+
+func refuse(code fault.Code, format string, args ...any) (Material, *fault.Fault) {
+	return Material{}, fault.New(code, format, args...)
+}
+
+// Codes of what a step may lack.
+const (
+	lacksTarget   fault.Code = "no-target"
+	lacksMet      fault.Code = "nothing-met"
+	lacksWords    fault.Code = "no-words"
+	lacksPictures fault.Code = "too-few-pictures"
+	lacksFace     fault.Code = "no-picture-or-rhyme"
+	lacksSentence fault.Code = "no-sentence"
+	lacksPage     fault.Code = "no-page"
+	lacksTwo      fault.Code = "one-target"
+	lacksLetter   fault.Code = "no-single-letter"
+	lacksTeam     fault.Code = "no-words-of-the-team"
+	unitOfTwo     fault.Code = "two-sounds"
+)
+
+func item(kind lesson.ItemKind, o lesson.Option) lesson.Item {
+	return lesson.Item{Kind: kind, Option: o, Next: []lesson.Option{}}
+}
+
+func why(code, format string, args ...any) lesson.Reason {
+	return lesson.Reason{Code: code, Text: fmt.Sprintf(format, args...)}
+}
+
+// reliable tells whether a word can be spelled by what has been taught: a doubled letter is read because its single
+// one is known, and only spelled when its own card has been met.
+func (b *Brief) reliable(w Word) bool {
+	for _, s := range w.Segments {
+		if s.Pair.Kind() != "doubled letter" {
+			continue
+		}
+		met := slices.ContainsFunc(b.Class.Met, func(k knowledge.Known) bool { return k.Card.Pair == s.Pair })
+		if !met && !slices.Contains(b.Pairs(), s.Pair) {
+			return false
+		}
+	}
+	return true
+}
+
+// option is a word as it may stand in a step.
+func (w Word) option() lesson.Option {
+	return lesson.Option{
+		Value:    w.Value,
+		Detail:   soundCount(w.Sounds),
+		Role:     w.Role,
+		Position: w.Position,
+		Origin:   w.Origin,
+		Because:  w.Because,
+	}
+}
+
+func soundCount(n int) string { return fmt.Sprintf("%d sounds", n) }
+
+// ofWords is material that is a list of words.
+func ofWords(list []Word, least int, take func(n int) []Word) Material {
+	return Material{Least: least, Most: len(list), Take: func(n int) Filling {
+		var f Filling
+		shown := map[string]bool{}
+		for _, w := range take(n) {
+			f.Items = append(f.Items, item(lesson.WordItem, w.option()))
+			shown[w.Value] = true
+		}
+		for _, w := range list {
+			if !shown[w.Value] {
+				f.Rest = append(f.Rest, w.option())
+			}
+		}
+		return f
+	}}
+}
+
+// ofTexts is material that is a list of sentences or other texts.
+func ofTexts(kind lesson.ItemKind, list []lesson.Option, least int) Material {
+	return Material{Least: least, Most: len(list), Take: func(n int) Filling {
+		var f Filling
+		for i, o := range list {
+			if i < n {
+				f.Items = append(f.Items, item(kind, o))
+			} else {
+				f.Rest = append(f.Rest, o)
+			}
+		}
+		return f
+	}}
+}
+
+// Telling is what the words of a step are written from: the lesson as it is kept, so that they can be written again
+// when an item has been changed.
+type Telling struct {
+	Lesson      *lesson.Lesson
+	Conventions card.Conventions
+	Speech      lexicon.Speech
+}
+
+// said names a sound with its keyword.
+func (t *Telling) said() string {
+	var out []string
+	for _, f := range t.Lesson.Faces() {
+		out = append(out, f.Said)
+	}
+	return script.List(out)
+}
+
+// sound names the sounds of the targets without their keywords.
+func (t *Telling) sound() string {
+	var out []string
+	for _, f := range t.Lesson.Faces() {
+		if s := script.Sound(f.Pair); !slices.Contains(out, s) {
+			out = append(out, s)
+		}
+	}
+	return script.List(out)
+}
+
+// fresh tells whether what the lesson is about is new to the class.
+func (t *Telling) fresh() bool { return t.Lesson.Purpose == lesson.Introduce }
+
+func adult(s *lesson.Step, lines ...string) {
+	for _, l := range lines {
+		if l != "" {
+			s.Adult = append(s.Adult, l)
+		}
+	}
+}
+
+func class(s *lesson.Step, lines ...string) { s.Class = append(s.Class, lines...) }
+
+func table(s *lesson.Step, lines ...string) { s.Table = append(s.Table, lines...) }
+
+func care(s *lesson.Step, lines ...string) { s.Cautions = append(s.Cautions, lines...) }
+
+func values(items []lesson.Item) []string {
+	out := make([]string, len(items))
+	for i, it := range items {
+		out[i] = it.Value
+	}
+	return out
+}
+
+// count counts the items of a role.
+func count(items []lesson.Item, r lesson.Role) int {
+	n := 0
+	for _, it := range items {
+		if it.Role == r {
+			n++
+		}
+	}
+	return n
+}

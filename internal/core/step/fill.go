@@ -1,0 +1,123 @@
+package step
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lesson"
+)
+
+// mostNext is how many runners-up stand beside an item.
+const mostNext = 6
+
+// Find gathers what a step could show; a fault comes back where it cannot be held.
+func Find(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) {
+	return byKind[s.Kind].material(b, s)
+}
+
+// Fill makes the step of a routine from what it shows, in so many seconds. What is locked stays in its slot. The
+// faces of the cards that it shows stand in the lesson already.
+func Fill(t *Telling, f Filling, s lesson.RoutineStep, id string, seconds int, locked []lesson.Item) lesson.Step {
+	rec := byKind[s.Kind]
+	out := lesson.Step{
+		ID: id, Kind: s.Kind, Name: s.Name, Family: rec.Family, Way: s.Options.Way, Seconds: seconds,
+		Items: []lesson.Item{},
+	}
+	if out.Name == "" {
+		out.Name = rec.Name
+	}
+	if out.Way == "" && len(rec.Ways) > 0 {
+		out.Way = rec.Ways[0].ID
+	}
+	if f.Items != nil {
+		out.Items = f.Items
+	}
+	out.Deck = f.Deck
+	number(&out)
+	lockInto(&out, locked)
+	for i := range out.Items {
+		out.Items[i].Next = next(out.Items, out.Items[i], f.Rest)
+	}
+	Tell(t, &out)
+	return out
+}
+
+// lockInto puts locked items back in their slots, or behind.
+func lockInto(s *lesson.Step, locked []lesson.Item) {
+	for _, l := range locked {
+		l.Locked = true
+		s.Items = slices.DeleteFunc(s.Items, func(it lesson.Item) bool { return it.Slot != l.Slot && same(it, l) })
+		if i := slices.IndexFunc(s.Items, func(it lesson.Item) bool { return it.Slot == l.Slot }); i >= 0 {
+			if same(s.Items[i], l) {
+				l.Option = s.Items[i].Option
+			}
+			s.Items[i] = l
+			continue
+		}
+		s.Items = append(s.Items, l)
+	}
+}
+
+func same(a, b lesson.Item) bool {
+	return a.Kind == b.Kind && a.Value == b.Value && a.Kind != lesson.CardItem
+}
+
+// number names the slots: by step and number, pictures by their basket.
+func number(s *lesson.Step) {
+	met := map[string]int{}
+	for i := range s.Items {
+		it := &s.Items[i]
+		name := s.ID
+		if it.Basket != "" {
+			name += "-" + string(it.Basket)
+		}
+		met[name]++
+		it.Slot = fmt.Sprintf("%s.%d", name, met[name])
+	}
+}
+
+// next are the runners-up of an item that stand nowhere in the step.
+func next(items []lesson.Item, it lesson.Item, rest []lesson.Option) []lesson.Option {
+	out := []lesson.Option{}
+	for _, o := range rest {
+		there := slices.ContainsFunc(items, func(k lesson.Item) bool { return k.Value == o.Value })
+		if len(out) < mostNext && o.Basket == it.Basket && !there {
+			out = append(out, o)
+		}
+	}
+	return out
+}
+
+// Tell writes what the adult says and the class does, from the lesson as it is kept and the items of the step.
+func Tell(t *Telling, s *lesson.Step) {
+	s.Adult, s.Class, s.Table, s.Cautions, s.Pieces = []string{}, []string{}, []string{}, []string{}, nil
+	byKind[s.Kind].tell(t, s)
+}
+
+// SecondsFor is how long a step is with its items: what goes by items follows their number, the rest stays.
+func SecondsFor(s lesson.Step) int {
+	if rec := byKind[s.Kind]; rec.ItemSeconds > 0 && len(s.Items) > 0 {
+		return rec.ItemSeconds * len(s.Items)
+	}
+	return s.Seconds
+}
+
+// FreeSlot is the next slot of a step for an item of a basket.
+func FreeSlot(s lesson.Step, basket lesson.Basket) string {
+	name := s.ID
+	if basket != "" {
+		name += "-" + string(basket)
+	}
+	most := 0
+	for _, it := range s.Items {
+		if rest, ok := strings.CutPrefix(it.Slot, name+"."); ok {
+			if n, err := strconv.Atoi(rest); err == nil {
+				most = max(most, n)
+			}
+		}
+	}
+	return fmt.Sprintf("%s.%d", name, most+1)
+}

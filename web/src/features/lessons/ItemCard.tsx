@@ -1,0 +1,87 @@
+import type { Item, Lesson } from '../../api/client'
+import { Bridges } from '../../ui/Bridges'
+import { label } from './model'
+
+const baskets = { has: 'has it: ', 'has-not': 'has it not: ', first: 'first: ', last: 'last: ' } as const
+
+type Props = {
+  item: Item
+  lesson: Lesson
+  disabled: boolean
+  last: boolean
+  at: number
+  onSwap: () => void
+  onLock: () => void
+  onRemove: () => void
+  onMove: (to: number) => void
+}
+
+const press = 'min-h-11 min-w-9 rounded px-1.5 font-bold hover:bg-marigold/30 disabled:opacity-40'
+
+/** One item with its reason; it can be swapped for the next best, locked, moved, taken out. */
+export function ItemCard({ item, lesson, disabled, last, at, onSwap, onLock, onRemove, onMove }: Props) {
+  const name = label(item, lesson)
+  const text = item.kind === 'sentence' || item.kind === 'page' || item.kind === 'question' || item.kind === 'text'
+  return (
+    <li
+      data-slot={item.slot}
+      className={`flex items-center gap-2 rounded-md border-2 bg-paper py-0.5 pr-1 pl-3 ${item.locked ? 'border-ink' : 'border-line'}`}
+    >
+      {item.kind === 'picture' && <img src={`/api/word-pictures/${item.value}`} alt="" className="size-9" />}
+      <span className={text ? 'max-w-[50%] font-child text-lg whitespace-pre-line' : 'min-w-16 font-child text-2xl'}>
+        {item.kind === 'word' ? <Bridges word={item.value} bits={lesson.word_bits[item.value]} /> : name}
+      </span>
+      <span className="min-w-0 flex-1 text-sm">
+        {item.basket && <b>{baskets[item.basket]}</b>}
+        {item.kind === 'word' && item.detail && <b>{item.detail}: </b>}
+        {item.role === 'older' && <b>older: </b>}
+        {item.role === 'made-up' && <b>made up: </b>}
+        {item.swapped && 'swapped in: '}
+        {item.because.text}
+        {item.clue && <i className="block">{item.clue}</i>}
+      </span>
+      <span className="flex shrink-0">
+        <button
+          type="button"
+          className={press}
+          disabled={disabled || at === 0}
+          onClick={() => onMove(at - 1)}
+          aria-label={`${name} up`}
+        >
+          ↑
+        </button>
+        <button
+          type="button"
+          className={press}
+          disabled={disabled || last}
+          onClick={() => onMove(at + 1)}
+          aria-label={`${name} down`}
+        >
+          ↓
+        </button>
+        <button
+          type="button"
+          disabled={disabled || item.next.length === 0}
+          onClick={onSwap}
+          className={`${press} underline underline-offset-4 disabled:no-underline`}
+          aria-label={`swap ${name} for the next best`}
+        >
+          swap
+        </button>
+        <button
+          type="button"
+          disabled={disabled}
+          aria-pressed={item.locked}
+          onClick={onLock}
+          className={press}
+          aria-label={`${item.locked ? 'locked' : 'lock'}: ${name}`}
+        >
+          <span aria-hidden>{item.locked ? '■' : '□'}</span> {item.locked ? 'locked' : 'lock'}
+        </button>
+        <button type="button" className={press} disabled={disabled} onClick={onRemove} aria-label={`take out ${name}`}>
+          ×
+        </button>
+      </span>
+    </li>
+  )
+}

@@ -1,0 +1,64 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { client, data, keys, queryClient, type LessonView, type Schemas } from '../../api/client'
+
+export const useDays = () => useQuery({ queryKey: keys.days, queryFn: () => data(client.GET('/days')) })
+
+export type Ask = Schemas['LessonAsk']
+
+export const useAssemble = () =>
+  useMutation({
+    mutationFn: (body: Ask) => data(client.POST('/lessons', { body })),
+    onSuccess: (made) => {
+      queryClient.setQueryData(keys.lesson(made.lesson_id), made)
+      return queryClient.invalidateQueries({ queryKey: ['lessons', 'list'] })
+    },
+  })
+
+/** The lessons made before a time, for the next part of the list. */
+export const fetchOlder = (classId: string, before: string) =>
+  data(client.GET('/lessons', { params: { query: { ...(classId ? { class: classId } : {}), before } } }))
+
+export type Edit =
+  | { call: 'swap' | 'remove'; slot: string }
+  | { call: 'lock'; slot: string; locked: boolean }
+  | { call: 'move'; slot: string; to: number }
+  | { call: 'renew'; minutes: number }
+  | { call: 'text'; step: string; adult: string[]; class: string[] }
+  | { call: 'send'; step: string; values: string[]; add: boolean }
+
+/** Each kind of change has a call of its own. */
+function edited(id: string, revision: number, edit: Edit): Promise<LessonView> {
+  const params = { path: { id } }
+  switch (edit.call) {
+    case 'swap':
+      return data(client.POST('/lessons/{id}/swap', { params, body: { revision, slot: edit.slot } }))
+    case 'remove':
+      return data(client.POST('/lessons/{id}/remove', { params, body: { revision, slot: edit.slot } }))
+    case 'lock':
+      return data(
+        client.POST('/lessons/{id}/lock', { params, body: { revision, slot: edit.slot, locked: edit.locked } }),
+      )
+    case 'move':
+      return data(client.POST('/lessons/{id}/move', { params, body: { revision, slot: edit.slot, to: edit.to } }))
+    case 'renew':
+      return data(client.POST('/lessons/{id}/renew', { params, body: { revision, minutes: edit.minutes } }))
+    case 'text': {
+      const { step, adult } = edit
+      return data(client.POST('/lessons/{id}/text', { params, body: { revision, step, adult, class: edit.class } }))
+    }
+    case 'send': {
+      const { step, values, add } = edit
+      return data(client.POST('/lessons/{id}/send', { params, body: { revision, step, values, add } }))
+    }
+  }
+}
+
+export const useEdit = (id: string, revision: number) =>
+  useMutation({
+    mutationFn: (edit: Edit) => edited(id, revision, edit),
+    onSuccess: (after: LessonView) => queryClient.setQueryData(keys.lesson(id), after),
+    onError: () => queryClient.invalidateQueries({ queryKey: keys.lesson(id) }),
+  })
+
+export const useClue = () =>
+  useMutation({ mutationFn: (body: Schemas['Clued']) => data(client.PUT('/clues', { body })) })
