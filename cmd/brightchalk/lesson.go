@@ -17,6 +17,7 @@ import (
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/steps"
 )
 
 // lessonFlags are what a lesson is asked with.
@@ -292,7 +293,7 @@ func stepsCommand(std stdio) *cobra.Command {
 	}
 	asJSON := c.Flags().Bool("json", false, "one JSON object a line")
 	c.RunE = func(*cobra.Command, []string) error {
-		return rows(std, *asJSON, step.Registry(), func(r step.Record) []string {
+		return rows(std, *asJSON, steps.Registry(), func(r step.Record) []string {
 			return []string{
 				string(r.Kind),
 				r.Name,

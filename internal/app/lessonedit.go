@@ -10,6 +10,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/store"
 )
@@ -122,11 +123,11 @@ func (l Lessons) Send(ctx context.Context, by Actor, id string, revision int, se
 			return wrong("step", "This lesson has no such step; add it to the routine, or give the lesson more time.")
 		}
 		kind := i.Snapshot.Steps[at].Kind
-		rec, _ := step.Of(kind)
+		rec, _ := steps.Of(kind)
 		if sent.Kind == "" && len(rec.Takes) > 0 {
 			sent.Kind = rec.Takes[0]
 		}
-		if !step.Takes(kind, sent.Kind) {
+		if !steps.Takes(kind, sent.Kind) {
 			return wrong("step", "The step %s takes nothing of this kind.", i.Snapshot.Steps[at].Name)
 		}
 		var values []string

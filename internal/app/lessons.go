@@ -10,7 +10,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/steps"
 	"brightchalk/internal/store"
 )
 
@@ -210,7 +210,7 @@ func assemble(in assembly.Input) (lesson.Lesson, error) {
 	made, err := assembly.Assemble(in)
 	fields := map[fault.Code]string{
 		assembly.ErrMinutes: "minutes", assembly.ErrPurpose: "purpose", assembly.ErrTargets: "card_ids",
-		assembly.ErrNothing: "class_id", step.ErrRoutine: "routine",
+		assembly.ErrNothing: "class_id", steps.ErrRoutine: "routine",
 	}
 	for code, field := range fields {
 		if errors.Is(err, code) {

@@ -9,12 +9,14 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/cardstep"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/unfit"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
@@ -90,7 +92,7 @@ func (p Planning) SetRoutine(ctx context.Context, by Actor, v RoutineView) error
 		if !v.Set && len(v.Routine.Steps) == 0 {
 			return s.DropRoutine(ctx, v.Purpose, v.ClassID)
 		}
-		if err := step.CheckRoutine(v.Routine); err != nil {
+		if err := steps.CheckRoutine(v.Routine); err != nil {
 			return fault.At("steps", err)
 		}
 		return s.PutRoutine(ctx, v.Purpose, v.ClassID, v.Routine)
@@ -134,7 +136,7 @@ func checked(c card.Conventions) (card.Conventions, error) {
 			return c, wrong("says", "A material of your own needs a name and what to watch for.")
 		}
 	}
-	known := slices.Concat(step.Materials(), c.Says.Materials)
+	known := slices.Concat(cardstep.Materials(), c.Says.Materials)
 	for _, m := range c.Materials {
 		if !slices.ContainsFunc(known, func(k card.Material) bool { return k.Name == m }) {
 			return c, wrong("materials", "“%s” is not among the materials, whose cautions are known.", m)
@@ -166,6 +168,43 @@ func departure(d *card.Departure) error {
 	return nil
 }
 
+// AccentChange is what another accent makes of a card. It is Sure where that accent has the pair.
+type AccentChange struct {
+	CardID string        `json:"card_id" format:"uuid"`
+	Step   int           `json:"step"`
+	Before spelling.Pair `json:"before"`
+	After  spelling.Pair `json:"after"`
+	Sure   bool          `json:"sure" doc:"false: the accent has no such pair; look at the card"`
+}
+
+// AccentChanges lists the cards whose sound another accent would change, or does not have, in the order of teaching.
+func (p Planning) AccentChanges(ctx context.Context, by Actor, to phoneme.Accent) ([]AccentChange, error) {
+	if _, err := phoneme.ParseAccent(string(to)); err != nil {
+		return nil, fault.At("accent", err)
+	}
+	return read(ctx, p.desk, by, func(s planStore) ([]AccentChange, error) {
+		team, err := conventionsOf(ctx, s)
+		if err != nil {
+			return nil, err
+		}
+		rows, err := s.Cards(ctx, false)
+		out := []AccentChange{}
+		for _, r := range rows {
+			if r.Content.Accent != "" {
+				continue // it has an accent of its own
+			}
+			c := AccentChange{
+				CardID: r.CardID, Step: r.Step, Before: r.Core(team.Accent).Pair, After: r.Core(to).Pair,
+			}
+			c.Sure = slices.Contains(spelling.Sounds(to, c.After.Grapheme), c.After.Sound)
+			if c.Before != c.After || !c.Sure {
+				out = append(out, c)
+			}
+		}
+		return out, err
+	})
+}
+
 // Vocabulary is what the screens choose from.
 type Vocabulary struct {
 	Accents   []phoneme.AccentName `json:"accents" nullable:"false"`
@@ -177,7 +216,7 @@ type Vocabulary struct {
 
 // TheVocabulary is the same for all teams.
 func TheVocabulary() Vocabulary {
-	return Vocabulary{phoneme.AccentNames(), lesson.Purposes(), step.Registry(), step.Materials(), render.Sheets()}
+	return Vocabulary{phoneme.AccentNames(), lesson.Purposes(), steps.Registry(), cardstep.Materials(), render.Sheets()}
 }
 
 // Classes lists the team's classes and groups.

@@ -107,6 +107,8 @@ var coreFloors = []string{
 	"card words texts",
 	"order knowledge script lesson",
 	"step",
+	"cardstep wordstep",
+	"steps",
 	"assembly",
 }
 

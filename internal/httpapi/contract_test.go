@@ -226,6 +226,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	ask := "class=" + class + "&card=" + b
 	for _, path := range []string{
 		"/api/session", "/api/vocabulary", "/api/members", "/api/routines", "/api/days",
+		"/api/accents/general-american/changes",
 		"/api/classes/" + class + "/log", "/api/letters?text=b&words=down", "/api/sounds",
 		"/api/cards/" + b, "/api/cards/" + b + "/words", "/api/cards/" + b + "/unlocks", "/api/cards/" + b + "/versions",
 		"/api/cards/" + b + "/versions/1", "/api/cards/" + b + "/flags?words=bat,lager",

@@ -68,6 +68,15 @@ func (s *server) planningCalls(api huma.API) {
 		return ok(a.SetRoutine(ctx, by, in.Body))
 	})
 	call(s, api, route{
+		id: "accent-changes", method: http.MethodGet, path: "/accents/{accent}/changes", tag: "planning",
+		summary: "The cards that another accent would change",
+	}, func(ctx context.Context, by app.Actor, in *struct {
+		Accent phoneme.Accent `path:"accent" maxLength:"40"`
+	},
+	) ([]app.AccentChange, error) {
+		return a.AccentChanges(ctx, by, in.Accent)
+	})
+	call(s, api, route{
 		id: "set-conventions", method: http.MethodPut, path: "/conventions", tag: "planning",
 		summary: "Replace the team's conventions",
 		example: card.Conventions{Accent: phoneme.SouthernBritish, Paper: "A4"},

@@ -10,6 +10,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/texts"
 )
 
@@ -57,10 +58,10 @@ func find(l *lesson.Lesson, slot string) (*lesson.Step, int, error) {
 func after(t *step.Telling, s *lesson.Step, counted bool) {
 	Bits(t.Lesson, t.Speech, s.Items...)
 	if !s.Edited {
-		step.Tell(t, s)
+		steps.Tell(t, s)
 	}
 	if counted {
-		s.Seconds = step.SecondsFor(*s)
+		s.Seconds = steps.SecondsFor(*s)
 	}
 	t.Lesson.Seconds = 0
 	for _, k := range t.Lesson.Steps {
@@ -131,7 +132,7 @@ func Retext(t *step.Telling, stepID string, adult, class []string) error {
 		return err
 	}
 	if s.Edited = len(adult)+len(class) > 0; !s.Edited {
-		step.Tell(t, s)
+		steps.Tell(t, s)
 		return nil
 	}
 	s.Adult, s.Class = append([]string{}, adult...), append([]string{}, class...)
@@ -156,7 +157,7 @@ func Put(t *step.Telling, stepID string, kind lesson.ItemKind, values []string, 
 	if err != nil {
 		return err
 	}
-	if !step.Takes(s.Kind, kind) {
+	if !steps.Takes(s.Kind, kind) {
 		return fault.New(ErrNoStep, "%s takes no %s", s.Name, kind)
 	}
 	if s.Kind == lesson.Ear {
@@ -180,7 +181,7 @@ func Put(t *step.Telling, stepID string, kind lesson.ItemKind, values []string, 
 			i = slices.IndexFunc(s.Items, func(it lesson.Item) bool { return it.Kind == kind })
 		}
 		if i < 0 {
-			s.Items = append(s.Items, lesson.Item{Slot: step.FreeSlot(*s, o.Basket), Kind: kind, Next: []lesson.Option{}})
+			s.Items = append(s.Items, lesson.Item{Slot: steps.FreeSlot(*s, o.Basket), Kind: kind, Next: []lesson.Option{}})
 			i = len(s.Items) - 1
 		}
 		it := &s.Items[i]

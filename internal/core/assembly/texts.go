@@ -214,7 +214,10 @@ func (a *assembler) sentences(maker *texts.Maker) (out []step.Text, why string) 
 var origins = map[lesson.Origin]int{lesson.FromCard: 0, lesson.FromBank: 1, lesson.MadeByRule: 2}
 
 // plainFrames are the plainest sentences, for what the grammar has no word of: they fit any thing.
-var plainFrames = []string{"It is %s %s.", "I can see %s %s.", "Look at the %[2]s.", "This is %s %s.", "I see %s %s."}
+var plainFrames = []string{
+	"It is %s %s.", "I can see %s %s.", "Look at the %[2]s.", "This is %s %s.", "I see %s %s.", "Get %s %s.",
+	"Tap the %[2]s.", "Pat the %[2]s.", "Tap %s %s.", "Pat %s %s.",
+}
 
 // plain are sentences of one known thing each.
 func (a *assembler) plain() []string {

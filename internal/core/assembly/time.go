@@ -7,6 +7,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/steps"
 )
 
 // part is one step of the routine with what it could show and how long it may be.
@@ -33,9 +34,9 @@ func (a *assembler) steps(b *step.Brief) {
 	var parts []part
 	ids := a.Routine.StepIDs()
 	for i, s := range a.Routine.Steps {
-		rec, _ := step.Of(s.Kind)
+		rec, _ := steps.Of(s.Kind)
 		p := part{RoutineStep: s, id: ids[i], record: rec}
-		m, lack := step.Find(b, s)
+		m, lack := steps.Find(b, s)
 		if lack != nil {
 			a.drop(p, string(lack.Code), lack.Error())
 			continue
@@ -57,10 +58,10 @@ func (a *assembler) steps(b *step.Brief) {
 			f = p.material.Take(p.n)
 		}
 		a.showCards(f)
-		s := step.Fill(t, f, p.RoutineStep, p.id, p.seconds, a.Locked[p.id])
+		s := steps.Fill(t, f, p.RoutineStep, p.id, p.seconds, a.Locked[p.id])
 		s.Seconds = max(s.Seconds, p.seconds)
 		if len(a.Locked[p.id]) > 0 && len(s.Items) > p.n {
-			s.Seconds = step.SecondsFor(s)
+			s.Seconds = steps.SecondsFor(s)
 		}
 		if was, ok := a.Edited[p.id]; ok {
 			s.Adult, s.Class, s.Edited = was.Adult, was.Class, true
@@ -94,7 +95,7 @@ func (a *assembler) fit(parts []part) []part {
 	for i := range order {
 		order[i] = i
 	}
-	slices.SortStableFunc(order, func(x, y int) int { return cmp.Compare(parts[y].record.Rank(), parts[x].record.Rank()) })
+	slices.SortStableFunc(order, func(x, y int) int { return cmp.Compare(parts[y].record.Rank, parts[x].record.Rank) })
 	keep := map[int]bool{}
 	for _, i := range order {
 		if least := parts[i].span.Least; least <= left {
@@ -141,7 +142,7 @@ func within(parts []part) {
 	for i := range parts {
 		p := &parts[i]
 		for _, o := range parts {
-			if o.Kind == p.record.Within() && p.perItem() && p.n > o.n {
+			if o.Kind == p.record.Within && p.perItem() && p.n > o.n {
 				p.n = max(o.n, min(p.n, p.counts[0]))
 				p.seconds = p.n * p.record.ItemSeconds
 			}
@@ -170,7 +171,7 @@ func share(parts []part, seconds int) {
 	for i := range parts {
 		order[i] = &parts[i]
 	}
-	slices.SortStableFunc(order, func(x, y *part) int { return cmp.Compare(y.record.Rank(), x.record.Rank()) })
+	slices.SortStableFunc(order, func(x, y *part) int { return cmp.Compare(y.record.Rank, x.record.Rank) })
 	for grown := true; grown; {
 		grown = false
 		for _, p := range order {
@@ -201,7 +202,7 @@ const slackPercent = 8
 
 func (p *part) roomWithin(parts []part) bool {
 	for _, o := range parts {
-		if o.Kind == p.record.Within() && p.n >= o.n {
+		if o.Kind == p.record.Within && p.n >= o.n {
 			return false
 		}
 	}

@@ -72,6 +72,11 @@ func clear(it *lexicon.Item, p spelling.Pair) int {
 	if it.Picture {
 		worth += 3
 	}
+	for _, s := range segments { // plainly spelled: net, not night
+		if s.Pair != p && len(s.Grapheme) > 1 {
+			worth -= 3
+		}
+	}
 	return worth
 }
 
@@ -216,9 +221,14 @@ func Slip(p spelling.Pair, slip string) string {
 }
 
 // List joins texts with commas and a last "and".
-func List(texts []string) string {
+func List(texts []string) string { return joined(texts, " and ") }
+
+// Either joins texts with commas and a last "or".
+func Either(texts []string) string { return joined(texts, " or ") }
+
+func joined(texts []string, last string) string {
 	if len(texts) < 2 {
 		return strings.Join(texts, "")
 	}
-	return strings.Join(texts[:len(texts)-1], ", ") + " and " + texts[len(texts)-1]
+	return strings.Join(texts[:len(texts)-1], ", ") + last + texts[len(texts)-1]
 }

@@ -77,7 +77,8 @@ func Chance(seed uint64, what string) *rand.Rand {
 	return rand.New(rand.NewPCG(seed, h.Sum64()))
 }
 
-func (b *Brief) chance(what string) *rand.Rand { return Chance(b.Seed, what) }
+// Chance is a generator for one question of this lesson.
+func (b *Brief) Chance(what string) *rand.Rand { return Chance(b.Seed, what) }
 
 // Pairs are the targets' pairs.
 func (b *Brief) Pairs() []spelling.Pair {
@@ -88,8 +89,8 @@ func (b *Brief) Pairs() []spelling.Pair {
 	return out
 }
 
-// sounds are the targets' sounds, one for each target that is a single sound.
-func (b *Brief) sounds() []phoneme.Phoneme {
+// Sounds are the targets' sounds, one for each target that is a single sound.
+func (b *Brief) Sounds() []phoneme.Phoneme {
 	var out []phoneme.Phoneme
 	for _, t := range b.Targets {
 		if s, err := phoneme.Parse(b.Conventions.Accent, t.Pair.Sound); err == nil && len(s) == 1 {
@@ -99,41 +100,44 @@ func (b *Brief) sounds() []phoneme.Phoneme {
 	return out
 }
 
-// isTarget tells whether a card is one of the targets.
-func (b *Brief) isTarget(id string) bool {
+// IsTarget tells whether a card is one of the targets.
+func (b *Brief) IsTarget(id string) bool {
 	return slices.ContainsFunc(b.Targets, func(t card.Card) bool { return t.ID == id })
 }
 
-func refuse(code fault.Code, format string, args ...any) (Material, *fault.Fault) {
+// Refuse says why a step cannot be held.
+func Refuse(code fault.Code, format string, args ...any) (Material, *fault.Fault) {
 	return Material{}, fault.New(code, format, args...)
 }
 
 // Codes of what a step may lack.
 const (
-	lacksTarget   fault.Code = "no-target"
-	lacksMet      fault.Code = "nothing-met"
-	lacksWords    fault.Code = "no-words"
-	lacksPictures fault.Code = "too-few-pictures"
-	lacksFace     fault.Code = "no-picture-or-rhyme"
-	lacksSentence fault.Code = "no-sentence"
-	lacksPage     fault.Code = "no-page"
-	lacksTwo      fault.Code = "one-target"
-	lacksLetter   fault.Code = "no-single-letter"
-	lacksTeam     fault.Code = "no-words-of-the-team"
+	LacksTarget   fault.Code = "no-target"
+	LacksMet      fault.Code = "nothing-met"
+	LacksWords    fault.Code = "no-words"
+	LacksPictures fault.Code = "too-few-pictures"
+	LacksFace     fault.Code = "no-picture-or-rhyme"
+	LacksSentence fault.Code = "no-sentence"
+	LacksPage     fault.Code = "no-page"
+	LacksTwo      fault.Code = "one-target"
+	LacksLetter   fault.Code = "no-single-letter"
+	LacksTeam     fault.Code = "no-words-of-the-team"
 	unitOfTwo     fault.Code = "two-sounds"
 )
 
-func item(kind lesson.ItemKind, o lesson.Option) lesson.Item {
+// NewItem makes an item of what may stand there.
+func NewItem(kind lesson.ItemKind, o lesson.Option) lesson.Item {
 	return lesson.Item{Kind: kind, Option: o, Next: []lesson.Option{}}
 }
 
-func why(code, format string, args ...any) lesson.Reason {
+// Why is a reason with its code.
+func Why(code, format string, args ...any) lesson.Reason {
 	return lesson.Reason{Code: code, Text: fmt.Sprintf(format, args...)}
 }
 
-// reliable tells whether a word can be spelled by what has been taught: a doubled letter is read because its single
+// Reliable tells whether a word can be spelled by what has been taught: a doubled letter is read because its single
 // one is known, and only spelled when its own card has been met.
-func (b *Brief) reliable(w Word) bool {
+func (b *Brief) Reliable(w Word) bool {
 	for _, s := range w.Segments {
 		if s.Pair.Kind() != "doubled letter" {
 			continue
@@ -146,11 +150,11 @@ func (b *Brief) reliable(w Word) bool {
 	return true
 }
 
-// option is a word as it may stand in a step.
-func (w Word) option() lesson.Option {
+// Option is a word as it may stand in a step.
+func (w Word) Option() lesson.Option {
 	return lesson.Option{
 		Value:    w.Value,
-		Detail:   soundCount(w.Sounds),
+		Detail:   SoundCount(w.Sounds),
 		Role:     w.Role,
 		Position: w.Position,
 		Origin:   w.Origin,
@@ -158,33 +162,39 @@ func (w Word) option() lesson.Option {
 	}
 }
 
-func soundCount(n int) string { return fmt.Sprintf("%d sounds", n) }
+// SoundCount says how many sounds a word has; empty for none.
+func SoundCount(n int) string {
+	if n == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%d sounds", n)
+}
 
-// ofWords is material that is a list of words.
-func ofWords(list []Word, least int, take func(n int) []Word) Material {
+// OfWords is material that is a list of words.
+func OfWords(list []Word, least int, take func(n int) []Word) Material {
 	return Material{Least: least, Most: len(list), Take: func(n int) Filling {
 		var f Filling
 		shown := map[string]bool{}
 		for _, w := range take(n) {
-			f.Items = append(f.Items, item(lesson.WordItem, w.option()))
+			f.Items = append(f.Items, NewItem(lesson.WordItem, w.Option()))
 			shown[w.Value] = true
 		}
 		for _, w := range list {
 			if !shown[w.Value] {
-				f.Rest = append(f.Rest, w.option())
+				f.Rest = append(f.Rest, w.Option())
 			}
 		}
 		return f
 	}}
 }
 
-// ofTexts is material that is a list of sentences or other texts.
-func ofTexts(kind lesson.ItemKind, list []lesson.Option, least int) Material {
+// OfTexts is material that is a list of sentences or other texts.
+func OfTexts(kind lesson.ItemKind, list []lesson.Option, least int) Material {
 	return Material{Least: least, Most: len(list), Take: func(n int) Filling {
 		var f Filling
 		for i, o := range list {
 			if i < n {
-				f.Items = append(f.Items, item(kind, o))
+				f.Items = append(f.Items, NewItem(kind, o))
 			} else {
 				f.Rest = append(f.Rest, o)
 			}
@@ -201,8 +211,8 @@ type Telling struct {
 	Speech      lexicon.Speech
 }
 
-// said names a sound with its keyword.
-func (t *Telling) said() string {
+// Said names a sound with its keyword.
+func (t *Telling) Said() string {
 	var out []string
 	for _, f := range t.Lesson.Faces() {
 		out = append(out, f.Said)
@@ -210,21 +220,41 @@ func (t *Telling) said() string {
 	return script.List(out)
 }
 
-// sound names the sounds of the targets without their keywords.
-func (t *Telling) sound() string {
+// Sounds are the sounds of the targets without their keywords, each once.
+func (t *Telling) Sounds() []string {
 	var out []string
 	for _, f := range t.Lesson.Faces() {
 		if s := script.Sound(f.Pair); !slices.Contains(out, s) {
 			out = append(out, s)
 		}
 	}
-	return script.List(out)
+	return out
 }
 
-// fresh tells whether what the lesson is about is new to the class.
-func (t *Telling) fresh() bool { return t.Lesson.Purpose == lesson.Introduce }
+// Sound joins the sounds of the targets to one text.
+func (t *Telling) Sound() string { return script.List(t.Sounds()) }
 
-func adult(s *lesson.Step, lines ...string) {
+// Spellings are the faces with a grapheme of their own, and how the sounds of each are named.
+func (t *Telling) Spellings() (faces []lesson.CardFace, said map[string]string) {
+	names := map[string][]string{}
+	for _, f := range t.Lesson.Faces() {
+		if names[f.Pair.Grapheme] == nil {
+			faces = append(faces, f)
+		}
+		names[f.Pair.Grapheme] = append(names[f.Pair.Grapheme], f.Said)
+	}
+	said = map[string]string{}
+	for g, list := range names {
+		said[g] = script.List(list)
+	}
+	return faces, said
+}
+
+// Fresh tells whether what the lesson is about is new to the class.
+func (t *Telling) Fresh() bool { return t.Lesson.Purpose == lesson.Introduce }
+
+// Adult adds lines that are not empty to what the adult says.
+func Adult(s *lesson.Step, lines ...string) {
 	for _, l := range lines {
 		if l != "" {
 			s.Adult = append(s.Adult, l)
@@ -232,13 +262,17 @@ func adult(s *lesson.Step, lines ...string) {
 	}
 }
 
-func class(s *lesson.Step, lines ...string) { s.Class = append(s.Class, lines...) }
+// Class adds what the class does.
+func Class(s *lesson.Step, lines ...string) { s.Class = append(s.Class, lines...) }
 
-func table(s *lesson.Step, lines ...string) { s.Table = append(s.Table, lines...) }
+// Table adds what lies ready.
+func Table(s *lesson.Step, lines ...string) { s.Table = append(s.Table, lines...) }
 
-func care(s *lesson.Step, lines ...string) { s.Cautions = append(s.Cautions, lines...) }
+// Care adds cautions.
+func Care(s *lesson.Step, lines ...string) { s.Cautions = append(s.Cautions, lines...) }
 
-func values(items []lesson.Item) []string {
+// Values are the values of items.
+func Values(items []lesson.Item) []string {
 	out := make([]string, len(items))
 	for i, it := range items {
 		out[i] = it.Value
@@ -246,8 +280,8 @@ func values(items []lesson.Item) []string {
 	return out
 }
 
-// count counts the items of a role.
-func count(items []lesson.Item, r lesson.Role) int {
+// Count counts the items of a role.
+func Count(items []lesson.Item, r lesson.Role) int {
 	n := 0
 	for _, it := range items {
 		if it.Role == r {

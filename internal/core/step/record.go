@@ -1,5 +1,5 @@
-// Package step is the registry of the kinds of steps: each is one record with its pace, what it needs and offers, what
-// may be sent to it, how it is shown, which sheet it prints, what it is filled with and what is said in it.
+// Package step says what a kind of step is: one record with its pace, what it needs and offers, what may be sent to it,
+// how it is shown, which sheet it prints, what it is filled with and what is said in it.
 //
 // Filling a step is a function of what is known to a result: it changes nothing else, and the same step filled twice is
 // the same.
@@ -7,9 +7,7 @@ package step
 
 import (
 	"cmp"
-	"fmt"
 	"math"
-	"slices"
 
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
@@ -58,6 +56,15 @@ type Way struct {
 	Name string `json:"name"`
 }
 
+// Ways makes a list of ways from IDs and names by turns.
+func Ways(pairs ...string) []Way {
+	var out []Way
+	for i := 0; i+1 < len(pairs); i += 2 {
+		out = append(out, Way{pairs[i], pairs[i+1]})
+	}
+	return out
+}
+
 // Record is a kind of step. Least, usual and most are seconds; Item the seconds for each thing shown, 0 where the time
 // does not go by things (common practice, no published source).
 type Record struct {
@@ -76,11 +83,13 @@ type Record struct {
 	Ways         []Way             `json:"ways" nullable:"false" doc:"the first is the usual"`
 	About        string            `json:"about"`
 
-	older, times, words bool        // options that it offers
-	rank                int         // the lower, the sooner it falls out when time is short
-	within              lesson.Kind // it has no more items than that step: its words are among that one's
-	material            func(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault)
-	tell                func(t *Telling, s *lesson.Step)
+	Older    bool                                                          `json:"-"` // it takes a share of older words
+	Times    bool                                                          `json:"-"` // it may be gone through more than once
+	Words    bool                                                          `json:"-"` // the team may write words for it
+	Rank     int                                                           `json:"-"` // the lower, the sooner it falls out when time is short
+	Within   lesson.Kind                                                   `json:"-"` // it has no more items than that step: its words are among that one's
+	Material func(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) `json:"-"`
+	Tell     func(t *Telling, s *lesson.Step)                              `json:"-"`
 }
 
 // Material is what a step could show: fewer than Least items and it cannot be held. Span gives its seconds where they
@@ -96,63 +105,17 @@ type Material struct {
 // Span is how short and how long a step may be, in seconds.
 type Span struct{ Least, Usual, Most int }
 
+// NewSpan and SpanOf make a span of seconds.
+func NewSpan(least, usual, most int) Span { return Span{least, usual, most} }
+
+// SpanOf is NewSpan for where there may be none.
+func SpanOf(least, usual, most int) *Span { return &Span{least, usual, most} }
+
 // Filling is what is shown, with what could stand there instead.
 type Filling struct {
 	Items []lesson.Item
 	Rest  []lesson.Option
 	Deck  []lesson.Show
-}
-
-// Registry lists all records, in the order in which they are offered.
-func Registry() []Record { return slices.Clone(registry) }
-
-// Of finds the record of a kind.
-func Of(k lesson.Kind) (Record, bool) {
-	r, ok := byKind[k]
-	return r, ok
-}
-
-// Takes tells whether something may be sent to a kind of step.
-func Takes(k lesson.Kind, item lesson.ItemKind) bool { return slices.Contains(byKind[k].Takes, item) }
-
-// Rank orders steps by how much they are needed.
-func (r Record) Rank() int { return r.rank }
-
-// Within is the kind of step among whose words this one's are; empty for none.
-func (r Record) Within() lesson.Kind { return r.within }
-
-// ErrRoutine is wrapped by what is wrong with a routine.
-const ErrRoutine fault.Code = "routine"
-
-const mostSteps = 30
-
-// CheckRoutine returns an error that names what is wrong with a routine.
-func CheckRoutine(r lesson.Routine) error {
-	bad := func(format string, args ...any) error {
-		return fault.New(ErrRoutine, "the routine cannot be used: %s", fmt.Sprintf(format, args...))
-	}
-	if len(r.Steps) == 0 {
-		return bad("it has no steps; add at least one")
-	}
-	if len(r.Steps) > mostSteps {
-		return bad("it has %d steps; up to %d can be held", len(r.Steps), mostSteps)
-	}
-	for _, s := range r.Steps {
-		rec, ok := Of(s.Kind)
-		if !ok {
-			return bad("%q is not a step that can be assembled", s.Kind)
-		}
-		if s.Weight != 0 && (s.Weight < 0.25 || s.Weight > 4) {
-			return bad("the weight of %q is %g; it lies between 0.25 and 4", s.Kind, s.Weight)
-		}
-		if o := s.Options.Older; o != nil && (*o < 0 || *o > 1 || math.IsNaN(*o)) {
-			return bad("the share of older words in %q lies between 0 and 1", s.Kind)
-		}
-		if w := s.Options.Way; w != "" && !slices.ContainsFunc(rec.Ways, func(k Way) bool { return k.ID == w }) {
-			return bad("%q cannot be held as %q", s.Kind, w)
-		}
-	}
-	return nil
 }
 
 // Span is how long a step may be with its material, in seconds; for steps that go by items the counts follow from it.

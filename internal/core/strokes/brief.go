@@ -32,7 +32,11 @@ func brief(s Stroke) string {
 		}
 		to := s.Segments[j-1].To
 		word := briefMove(s.Segments[i].Move, to.X-at.X, to.Y-at.Y)
-		if len(said) == 0 || said[len(said)-1] != word {
+		last := ""
+		if len(said) > 0 {
+			last = said[len(said)-1]
+		}
+		if last != word && !strings.HasSuffix(last, " "+word) { // under and up, up
 			said = append(said, word)
 		}
 		at, i = to, j

@@ -183,6 +183,9 @@ func (m *maker) where(n noun, tags []string) string {
 
 func last(text string) string { return text[strings.LastIndexByte(text, ' ')+1:] }
 
+// fewPlaces is how many places a class must be able to read about before nobody does anything without one.
+const fewPlaces = 6
+
 // does: The hen sat on the mat.
 func (m *maker) does() (string, []string) {
 	v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(verb) bool { return true })
@@ -192,6 +195,9 @@ func (m *maker) does() (string, []string) {
 		return "", nil
 	}
 	where := m.where(n, v.what)
+	if where == "" && len(m.words.places) < fewPlaces {
+		return m.finish(".", who, m.says(v, many)), append(content, v.base+v.she)
+	}
 	return m.finish(".", who, m.says(v, many), where), append(content, v.base+v.she, last(where))
 }
 

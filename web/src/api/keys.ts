@@ -20,6 +20,7 @@ export const keys = {
   days: ['classes', 'days'] as const,
   history: (classId: string) => ['classes', classId, 'log'] as const,
   routines: ['routines'] as const,
+  accentChanges: (accent: string) => ['cards', 'accent', accent] as const,
   members: ['members'] as const,
   letters: ['letters'] as const,
   letter: (text: string, words: readonly string[]) => ['letters', text, words] as const,

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/accents/{accent}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cards that another accent would change */
+        get: operations["accent-changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/bank": {
         parameters: {
             query?: never;
@@ -1262,6 +1279,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AccentChange: {
+            after: components["schemas"]["SpellingPair"];
+            before: components["schemas"]["SpellingPair"];
+            /** Format: uuid */
+            card_id: string;
+            /** Format: int64 */
+            step: number;
+            /** @description false: the accent has no such pair; look at the card */
+            sure: boolean;
+        };
         Aside: {
             /** @description false brings it back */
             archived: boolean;
@@ -2764,6 +2791,73 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "accent-changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                accent: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccentChange"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bank: {
         parameters: {
             query?: {

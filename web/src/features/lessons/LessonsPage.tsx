@@ -57,13 +57,7 @@ function Maker({ wish, onChange }: { wish: Wish; onChange: (w: Wish) => void }) 
     <section className="rounded-xl border-2 border-ink bg-sheet p-6 shadow-md" aria-label="New lesson">
       <div className="flex flex-wrap items-center gap-2 text-xl">
         <label htmlFor="for-class">For</label>
-        <Inline
-          id="for-class"
-          value={wish.classId}
-          onChange={(e) =>
-            onChange({ ...wish, classId: e.target.value, cards: wish.purpose === 'introduce' ? cards : [] })
-          }
-        >
+        <Inline id="for-class" value={wish.classId} onChange={(e) => onChange({ ...wish, classId: e.target.value })}>
           {classes.data?.map((c) => (
             <option key={c.class_id} value={c.class_id}>
               {c.name}

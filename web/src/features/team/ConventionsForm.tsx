@@ -3,6 +3,7 @@ import type { Conventions, Me } from '../../api/client'
 import { useVocabulary } from '../../api/shared'
 import { AccentOptions } from '../../ui/AccentOptions'
 import { Button, Field, Heading, Notice, inputLook } from '../../ui/parts'
+import { AccentChanges } from './AccentChanges'
 import { Allowed } from './Allowed'
 import { useAgree } from './api'
 import { Departures } from './Departures'
@@ -32,6 +33,7 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
           </select>
         )}
       </Field>
+      <AccentChanges now={me.conventions.accent} next={c.accent} />
       <Field label="Paper">
         {(ids) => (
           <select

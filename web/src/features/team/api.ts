@@ -18,6 +18,14 @@ export const useAgreeRoutine = () =>
     onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.routines }),
   })
 
+/** The cards that another accent would change. */
+export const useAccentChanges = (accent: string, wanted: boolean) =>
+  useQuery({
+    queryKey: keys.accentChanges(accent),
+    queryFn: () => data(client.GET('/accents/{accent}/changes', { params: { path: { accent } } })),
+    enabled: wanted,
+  })
+
 export type NewClass = Schemas['NewClass']
 
 export const useAddClass = (after: () => void) =>

@@ -1,4 +1,4 @@
-package step
+package wordstep
 
 import (
 	"fmt"
@@ -12,6 +12,7 @@ import (
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/words"
 )
 
@@ -23,79 +24,90 @@ const (
 	spare         = 4 // pictures beyond those needed, from which chance chooses
 )
 
-var earStep = Record{
-	Kind: lesson.Ear, Name: "Ear", Family: lesson.EarFamily, LeastSeconds: 90, UsualSeconds: 120, MostSeconds: 210,
-	ItemSeconds: 15, Needs: []Need{NeedTarget}, Takes: []lesson.ItemKind{lesson.PictureItem, lesson.WordItem},
-	Shows: ShowSort, Sheet: "sorting", rank: 70,
-	Ways:     []Way{{"sort", "sort left and right"}, {"ask", "ask yes or no"}, {"name", "name the sound that is heard"}},
-	About:    "Pictures and objects, sorted against other sounds; first or last where there is time.",
-	material: earMaterial, tell: tellEar,
+// Ear is the step: pictures and objects, sorted against other sounds; first or last where there is time.
+var Ear = step.Record{
+	Kind:         lesson.Ear,
+	Name:         "Ear",
+	Family:       lesson.EarFamily,
+	LeastSeconds: 90,
+	UsualSeconds: 120,
+	MostSeconds:  210,
+	ItemSeconds:  15,
+	Needs:        []step.Need{step.NeedTarget},
+	Takes:        []lesson.ItemKind{lesson.PictureItem, lesson.WordItem},
+	Shows:        step.ShowSort,
+	Sheet:        "sorting",
+	Rank:         70,
+	Ways:         step.Ways("sort", "sort left and right", "ask", "ask yes or no", "name", "name the sound that is heard"),
+	About:        "Pictures and objects, sorted against other sounds; first or last where there is time.",
+	Material:     earMaterial,
+	Tell:         tellEar,
 }
 
-func earMaterial(b *Brief, _ lesson.RoutineStep) (Material, *fault.Fault) {
+func earMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 	if len(b.Targets) == 0 {
-		return refuse(lacksTarget, "the lesson has no sound of its own")
+		return step.Refuse(step.LacksTarget, "the lesson has no sound of its own")
 	}
-	sounds := b.sounds()
+	sounds := b.Sounds()
 	if len(b.Targets) > 1 && len(sounds) == len(b.Targets) {
-		if m, ok := b.between(sounds); ok {
+		if m, ok := between(b, sounds); ok {
 			return m, nil
 		}
 	}
 	p := b.Targets[0].Pair
 	if len(sounds) == 0 {
-		return b.byEar(p, "a unit of two sounds is heard in whole words")
+		return byEar(b, p, "a unit of two sounds is heard in whole words")
 	}
-	at, own := b.earPlace(sounds[0], p)
+	at, own := earPlace(b, sounds[0], p)
 	if len(own) < leastPictures {
-		return b.byEar(p, fmt.Sprintf("only %d open %s this sound %s", len(own),
+		return byEar(b, p, fmt.Sprintf("only %d open %s this sound %s", len(own),
 			prose.Plural(len(own), "picture has", "pictures have"), placeName(at)))
 	}
-	foils := b.foils(sounds[0], at)
-	rng := b.chance("ear")
+	foils := foils(b, sounds[0], at)
+	rng := b.Chance("ear")
 	own = mixHead(own, min(len(own), mostPictures+spare), rng)
 	k := min(mostPictures, len(own), len(foils))
 	if k < leastPictures {
-		return b.byEar(p, "no other sound has pictures enough to sort against")
+		return byEar(b, p, "no other sound has pictures enough to sort against")
 	}
-	four := b.quarters(sounds[0], own[:k], foils[:k])
-	return Material{Least: 2 * leastPictures, Most: 2*k + len(four), By: 2, Take: func(n int) Filling {
+	four := firstOrLast(b, sounds[0], own[:k], foils[:k])
+	return step.Material{Least: 2 * leastPictures, Most: 2*k + len(four), By: 2, Take: func(n int) step.Filling {
 		each, last := n/2, []lesson.Option(nil)
 		if each > k {
 			last = four
 			each = (n - len(four)) / 2
 		}
-		return earFilling(own, foils, each, last, b.hasReason(p, at))
+		return earFilling(own, foils, each, last, hasReason(p, at))
 	}}, nil
 }
 
-func (b *Brief) hasReason(p spelling.Pair, at words.Position) lesson.Option {
+func hasReason(p spelling.Pair, at words.Position) lesson.Option {
 	return lesson.Option{
 		Basket: lesson.Has, Role: lesson.TargetRole, Position: string(at), Origin: lesson.FromPicture,
-		Because: why("has", "has %s %s", script.Sound(p), placeName(at)),
+		Because: step.Why("has", "has %s %s", script.Sound(p), placeName(at)),
 	}
 }
 
-func earFilling(own []string, foils []lesson.Option, each int, last []lesson.Option, has lesson.Option) Filling {
-	var f Filling
+func earFilling(own []string, foils []lesson.Option, each int, last []lesson.Option, has lesson.Option) step.Filling {
+	var f step.Filling
 	for i, w := range own {
 		o := has
 		o.Value = w
 		if i < each {
-			f.Items = append(f.Items, item(lesson.PictureItem, o))
+			f.Items = append(f.Items, step.NewItem(lesson.PictureItem, o))
 		} else {
 			f.Rest = append(f.Rest, o)
 		}
 	}
 	for i, o := range foils {
 		if i < each {
-			f.Items = append(f.Items, item(lesson.PictureItem, o))
+			f.Items = append(f.Items, step.NewItem(lesson.PictureItem, o))
 		} else {
 			f.Rest = append(f.Rest, o)
 		}
 	}
 	for _, o := range last {
-		f.Items = append(f.Items, item(lesson.PictureItem, o))
+		f.Items = append(f.Items, step.NewItem(lesson.PictureItem, o))
 	}
 	return f
 }
@@ -108,13 +120,13 @@ func mixHead(list []string, n int, rng *rand.Rand) []string {
 
 // earPlace is the first place that the pair takes in words and that has pictures enough, the start before the end
 // before the middle, or else the place that has most.
-func (b *Brief) earPlace(p phoneme.Phoneme, pair spelling.Pair) (words.Position, []string) {
+func earPlace(b *step.Brief, p phoneme.Phoneme, pair spelling.Pair) (words.Position, []string) {
 	best, list := words.Initial, []string(nil)
 	for _, at := range []words.Position{words.Initial, words.Final, words.Medial} {
-		if words.CheckPosition(b.Conventions.Accent, p, at) != nil || !b.stands(pair, at) {
+		if words.CheckPosition(b.Conventions.Accent, p, at) != nil || !stands(b, pair, at) {
 			continue
 		}
-		found := b.open(words.EarPictures(p, at, pair.Grapheme, nil, b.Speech))
+		found := opened(b, words.EarPictures(p, at, pair.Grapheme, nil, b.Speech))
 		if len(found) > leastPictures {
 			return at, found
 		}
@@ -126,7 +138,7 @@ func (b *Brief) earPlace(p phoneme.Phoneme, pair spelling.Pair) (words.Position,
 }
 
 // stands tells whether known words have the pair at the place: ck stands at no start.
-func (b *Brief) stands(p spelling.Pair, at words.Position) bool {
+func stands(b *step.Brief, p spelling.Pair, at words.Position) bool {
 	for _, it := range lexicon.For(b.Conventions.Accent, b.Conventions.Units).With(p) {
 		last := len(it.Pairs) - 1
 		if it.Familiarity < lexicon.BestKnown-2 {
@@ -142,16 +154,16 @@ func (b *Brief) stands(p spelling.Pair, at words.Position) bool {
 	return false
 }
 
-// open leaves out what the team refused.
-func (b *Brief) open(list []string) []string {
+// opened leaves out what the team refused.
+func opened(b *step.Brief, list []string) []string {
 	return slices.DeleteFunc(list, func(w string) bool { return b.Class.Refused[w] })
 }
 
 // foils are pictures of sounds that the class knows, one of each in turn, none of a sound that is mixed up with the
 // target by ear; where it knows too few, of others. The card's own contrast sound comes first.
-func (b *Brief) foils(target phoneme.Phoneme, at words.Position) []lesson.Option {
+func foils(b *step.Brief, target phoneme.Phoneme, at words.Position) []lesson.Option {
 	accent := b.Conventions.Accent
-	rng := b.chance("foils")
+	rng := b.Chance("foils")
 	lists := [][]lesson.Option{}
 	met := map[phoneme.Phoneme]bool{target: true}
 	add := func(p phoneme.Phoneme, grapheme, known string) {
@@ -160,11 +172,11 @@ func (b *Brief) foils(target phoneme.Phoneme, at words.Position) []lesson.Option
 		}
 		met[p] = true
 		var list []lesson.Option
-		found := b.open(words.EarPictures(p, at, grapheme, []phoneme.Phoneme{target}, b.Speech))
+		found := opened(b, words.EarPictures(p, at, grapheme, []phoneme.Phoneme{target}, b.Speech))
 		for _, w := range mixHead(found, min(len(found), spare), rng) {
 			list = append(list, lesson.Option{
 				Value: w, Basket: lesson.HasNot, Role: lesson.FoilRole, Position: string(at), Origin: lesson.FromPicture,
-				Because: why("has-not", "has another sound%s, /%s/, %s", known, p, placeName(at)),
+				Because: step.Why("has-not", "has another sound%s, /%s/, %s", known, p, placeName(at)),
 			})
 		}
 		if len(list) > 0 {
@@ -233,8 +245,8 @@ func inTurn(lists [][]lesson.Option) []lesson.Option {
 	}
 }
 
-// quarters are the four pictures of first or last; none where English has no words for it, or too few pictures.
-func (b *Brief) quarters(p phoneme.Phoneme, own []string, foils []lesson.Option) []lesson.Option {
+// firstOrLast are the four pictures of first or last; none where English has no words for it, or too few pictures.
+func firstOrLast(b *step.Brief, p phoneme.Phoneme, own []string, foils []lesson.Option) []lesson.Option {
 	shown := map[string]bool{}
 	for _, w := range own {
 		shown[w] = true
@@ -245,7 +257,7 @@ func (b *Brief) quarters(p phoneme.Phoneme, own []string, foils []lesson.Option)
 	for w := range b.Class.Refused {
 		shown[w] = true
 	}
-	found, err := words.FirstOrLast(p, shown, b.Speech, b.chance("quarters"))
+	found, err := words.FirstOrLast(p, shown, b.Speech, b.Chance("quarters"))
 	if err != nil || len(found) != quarters {
 		return nil
 	}
@@ -254,21 +266,21 @@ func (b *Brief) quarters(p phoneme.Phoneme, own []string, foils []lesson.Option)
 		basket := map[words.Position]lesson.Basket{words.Initial: lesson.First, words.Final: lesson.Last}[q.Answer]
 		out = append(out, lesson.Option{
 			Value: q.Picture, Basket: basket, Role: lesson.TargetRole, Position: string(q.Answer), Origin: lesson.FromPicture,
-			Because: why("first-or-last", "/%s/ comes %s in it", p, basket),
+			Because: step.Why("first-or-last", "/%s/ comes %s in it", p, basket),
 		})
 	}
 	return out
 }
 
 // between sorts the sounds of several targets against one another.
-func (b *Brief) between(sounds []phoneme.Phoneme) (Material, bool) {
+func between(b *step.Brief, sounds []phoneme.Phoneme) (step.Material, bool) {
 	if len(slices.Compact(slices.Sorted(slices.Values(sounds)))) < len(sounds) {
-		return Material{}, false
+		return step.Material{}, false
 	}
 	per := map[int]int{2: 5, 3: 3, 4: 3}[len(sounds)]
-	baskets, err := words.Sort(sounds, per, words.Any, b.Speech, b.chance("between"))
+	baskets, err := words.Sort(sounds, per, words.Any, b.Speech, b.Chance("between"))
 	if err != nil || len(baskets[0].Pictures) < leastPictures {
-		return Material{}, false
+		return step.Material{}, false
 	}
 	var lists [][]lesson.Option
 	for _, k := range baskets {
@@ -276,20 +288,20 @@ func (b *Brief) between(sounds []phoneme.Phoneme) (Material, bool) {
 		for _, w := range k.Pictures {
 			l = append(l, lesson.Option{
 				Value: w, Detail: "/" + string(k.Sound) + "/", Role: lesson.TargetRole, Position: string(k.Position),
-				Origin: lesson.FromPicture, Because: why("has", "has /%s/ %s", k.Sound, placeName(k.Position)),
+				Origin: lesson.FromPicture, Because: step.Why("has", "has /%s/ %s", k.Sound, placeName(k.Position)),
 			})
 		}
 		lists = append(lists, l)
 	}
 	all := inTurn(lists)
-	m := ofTexts(lesson.PictureItem, all, len(sounds)*leastPictures)
+	m := step.OfTexts(lesson.PictureItem, all, len(sounds)*leastPictures)
 	m.By = len(sounds)
 	return m, true
 }
 
 // byEar works without pictures: words are said, and sorted by what is heard.
-func (b *Brief) byEar(p spelling.Pair, because string) (Material, *fault.Fault) {
-	own := b.heard(p, mostPictures)
+func byEar(b *step.Brief, p spelling.Pair, because string) (step.Material, *fault.Fault) {
+	own := b.Heard(p, mostPictures)
 	var names []string
 	for _, k := range lexicon.For(b.Conventions.Accent, b.Conventions.Units).Pictures {
 		r := k.Readings[0]
@@ -299,36 +311,36 @@ func (b *Brief) byEar(p spelling.Pair, because string) (Material, *fault.Fault) 
 		}
 	}
 	var foils []lesson.Option
-	for _, w := range mixHead(names, len(names), b.chance("by ear"))[:min(mostPictures, len(names))] {
+	for _, w := range mixHead(names, len(names), b.Chance("by ear"))[:min(mostPictures, len(names))] {
 		foils = append(foils, lesson.Option{
 			Value: w, Basket: lesson.HasNot, Role: lesson.FoilRole, Origin: lesson.FromPicture,
-			Because: why("has-not", "has no %s", script.Sound(p)),
+			Because: step.Why("has-not", "has no %s", script.Sound(p)),
 		})
 	}
 	each := min(len(own), len(foils))
 	if each < 2 {
-		return refuse(lacksPictures, "%s, and too few words that children know hold it", because)
+		return step.Refuse(step.LacksPictures, "%s, and too few words that children know hold it", because)
 	}
-	return Material{Least: 2 * min(each, leastPictures), Most: 2 * each, By: 2, Take: func(n int) Filling {
-		var f Filling
+	return step.Material{Least: 2 * min(each, leastPictures), Most: 2 * each, By: 2, Take: func(n int) step.Filling {
+		var f step.Filling
 		for _, w := range own[:n/2] {
-			o := w.option()
-			o.Basket, o.Because = lesson.Has, why(
+			o := w.Option()
+			o.Basket, o.Because = lesson.Has, step.Why(
 				"by-ear",
 				"%s is heard in it; %s, so the word is said",
 				script.Sound(p),
 				because,
 			)
-			f.Items = append(f.Items, item(lesson.WordItem, o))
+			f.Items = append(f.Items, step.NewItem(lesson.WordItem, o))
 		}
 		for _, o := range foils[:n/2] {
-			f.Items = append(f.Items, item(lesson.WordItem, o))
+			f.Items = append(f.Items, step.NewItem(lesson.WordItem, o))
 		}
 		return f
 	}}, nil
 }
 
-func holdsAny(sounds []phoneme.Phoneme, b *Brief, p spelling.Pair) bool {
+func holdsAny(sounds []phoneme.Phoneme, b *step.Brief, p spelling.Pair) bool {
 	parts, _ := phoneme.Parse(b.Conventions.Accent, p.Sound)
 	return slices.ContainsFunc(sounds, func(s phoneme.Phoneme) bool { return slices.Contains(parts, s) })
 }
@@ -339,7 +351,7 @@ func placeName(at words.Position) string {
 	}[at]
 }
 
-func tellEar(t *Telling, s *lesson.Step) {
+func tellEar(t *step.Telling, s *lesson.Step) {
 	spoken := !slices.ContainsFunc(s.Items, func(it lesson.Item) bool { return it.Kind == lesson.PictureItem })
 	yes := slices.DeleteFunc(slices.Clone(s.Items), func(it lesson.Item) bool { return it.Basket == lesson.HasNot })
 	at := "in it"
@@ -353,20 +365,23 @@ func tellEar(t *Telling, s *lesson.Step) {
 	}
 	switch {
 	case several:
-		adult(s, name+"“Which of our sounds do you hear "+at+": "+t.sound()+"?” Children lay it in its row.")
+		step.Adult(
+			s,
+			name+"“Which of our sounds do you hear "+at+": "+script.Either(t.Sounds())+"?” Children lay it in its row.",
+		)
 	case s.Way == "ask":
-		adult(s, name+"“Do you hear "+t.said()+" "+at+"?” Thumbs up for yes, flat hand for no.")
+		step.Adult(s, name+"“Do you hear "+t.Said()+" "+at+"?” Thumbs up for yes, flat hand for no.")
 	case s.Way == "name":
-		adult(s, name+"“Which sound do you hear "+at+"?” Those with "+t.sound()+" go to our card.")
+		step.Adult(s, name+"“Which sound do you hear "+at+"?” Those with "+t.Sound()+" go to our card.")
 	default:
-		adult(s, name+"“Do you hear "+t.said()+" "+at+"?” Yes goes left, no goes right.")
+		step.Adult(s, name+"“Do you hear "+t.Said()+" "+at+"?” Yes goes left, no goes right.")
 	}
 	if slices.ContainsFunc(s.Items, func(it lesson.Item) bool { return it.Basket.Quarter() }) {
-		adult(s, "Then first or last, with four more: touch head where the sound comes first, feet where it comes last.")
+		step.Adult(s, "Then first or last, with four more: touch head where the sound comes first, feet where it comes last.")
 	}
-	class(s, "Says the name, sorts it, says the sound.")
+	step.Class(s, "Says the name, sorts it, says the sound.")
 	if !spoken {
-		table(s, fmt.Sprintf("%d %s", len(s.Items), prose.Plural(len(s.Items), "picture card", "picture cards")))
-		care(s, "With real objects: nothing small enough to swallow; nothing goes in ears, noses or mouths.")
+		step.Table(s, fmt.Sprintf("%d %s", len(s.Items), prose.Plural(len(s.Items), "picture card", "picture cards")))
+		step.Care(s, "With real objects: nothing small enough to swallow; nothing goes in ears, noses or mouths.")
 	}
 }

@@ -1,4 +1,4 @@
-package step
+package cardstep
 
 import (
 	"fmt"
@@ -9,31 +9,34 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/script"
+	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/strokes"
 )
 
-var letterStep = Record{
-	Kind: lesson.Letter, Name: "Letter", Family: lesson.EyeFamily, LeastSeconds: 20, UsualSeconds: 45, MostSeconds: 90,
-	Needs: []Need{NeedTarget}, Shows: ShowCard, rank: 75, material: anyTarget,
+// Letter is the step: how it is written; letters and sounds are counted.
+var Letter = step.Record{
+	Kind: lesson.Letter, Name: "Letter", Family: lesson.EyeFamily, LeastSeconds: 20, UsualSeconds: 45, MostSeconds: 100,
+	Needs: []step.Need{step.NeedTarget}, Shows: step.ShowCard, Rank: 75, Material: step.AnyTarget,
 	About: "How it is written; letters and sounds are counted.",
-	tell: func(t *Telling, s *lesson.Step) {
-		for _, f := range t.Lesson.Faces() {
+	Tell: func(t *step.Telling, s *lesson.Step) {
+		faces, said := t.Spellings()
+		for _, f := range faces {
 			g := f.Pair.Grapheme
-			adult(s, "Turn the card. “This is how we write "+f.Said+".” Trace "+strings.ReplaceAll(g, "-", " … ")+
+			step.Adult(s, "Turn the card. “This is how we write "+said[g]+".” Trace "+strings.ReplaceAll(g, "-", " … ")+
 				" with a finger.")
-			adult(s, "“"+script.Count(t.Speech, f.Pair)+"”"+underline(f))
+			step.Adult(s, "“"+script.Count(t.Speech, f.Pair)+"”"+underline(f))
 			switch {
 			case len(g) > 1:
 			case t.Conventions.LetterNames:
-				adult(s, fmt.Sprintf("“Its name is %s. Its sound is %s.”", strings.ToUpper(g), script.Sound(f.Pair)))
+				step.Adult(s, fmt.Sprintf("“Its name is %s. Its sound is %s.”", strings.ToUpper(g), script.Sound(f.Pair)))
 			default:
-				adult(s, "Say the sound only; letter names come later in this team.")
+				step.Adult(s, "Say the sound only; letter names come later in this team.")
 			}
 			if t.Conventions.Capitals && len(g) == 1 {
-				adult(s, fmt.Sprintf("Show the capital %s beside it: same sound.", strings.ToUpper(g)))
+				step.Adult(s, fmt.Sprintf("Show the capital %s beside it: same sound.", strings.ToUpper(g)))
 			}
 		}
-		class(s, "Says "+t.sound()+" and traces in the air.")
+		step.Class(s, "Says "+t.Sound()+" and traces in the air.")
 	},
 }
 
@@ -45,34 +48,35 @@ func underline(f lesson.CardFace) string {
 }
 
 // single are the targets of one letter, or of the cards met last where the lesson has no target.
-func (b *Brief) single() []card.Card {
+func single(b *step.Brief) []card.Card {
 	from := b.Targets
 	if len(from) == 0 {
-		from = b.recent()
+		from = b.Recent()
 	}
 	return slices.DeleteFunc(slices.Clone(from), func(c card.Card) bool { return len(c.Pair.Grapheme) != 1 })
 }
 
-var capitalsStep = Record{
+// Capitals is the step: capital and small letter side by side: shape, size and where they stand on the lines.
+var Capitals = step.Record{
 	Kind: lesson.Capitals, Name: "Capitals", Family: lesson.HandFamily, LeastSeconds: 20, UsualSeconds: 60,
-	MostSeconds: 140, ItemSeconds: 20, Needs: []Need{NeedLetter}, Shows: ShowSet, rank: 15,
+	MostSeconds: 140, ItemSeconds: 20, Needs: []step.Need{step.NeedLetter}, Shows: step.ShowSet, Rank: 15,
 	About: "Capital and small letter side by side: shape, size and where they stand on the lines.",
-	material: func(b *Brief, _ lesson.RoutineStep) (Material, *fault.Fault) {
-		cards := b.single()
+	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+		cards := single(b)
 		if len(cards) == 0 {
-			return refuse(lacksLetter, "no single letter is among them")
+			return step.Refuse(step.LacksLetter, "no single letter is among them")
 		}
-		return Material{Least: 1, Most: min(7, len(cards)), Take: func(n int) Filling {
+		return step.Material{Least: 1, Most: min(7, len(cards)), Take: func(n int) step.Filling {
 			var shows []lesson.Show
 			for _, c := range cards[:min(n, len(cards))] {
 				shows = append(shows, lesson.Show{CardID: c.ID, Side: "letter"})
 			}
-			f := b.drill(shows, map[string]string{})
+			f := drill(b, shows, map[string]string{})
 			f.Deck = nil
 			return f
 		}}, nil
 	},
-	tell: func(t *Telling, s *lesson.Step) {
+	Tell: func(t *step.Telling, s *lesson.Step) {
 		alike, other := []string{}, []string{}
 		for _, it := range s.Items {
 			g := t.Lesson.Cards[it.Value].Pair.Grapheme
@@ -82,14 +86,14 @@ var capitalsStep = Record{
 				other = append(other, strings.ToUpper(g)+" "+g)
 			}
 		}
-		adult(s, "Show each capital beside its small letter: same sound. “What is the same, what is not?”")
+		step.Adult(s, "Show each capital beside its small letter: same sound. “What is the same, what is not?”")
 		if len(alike) > 0 {
-			adult(s, "Same shape, only larger or higher on the lines: "+strings.Join(alike, ", ")+".")
+			step.Adult(s, "Same shape, only larger or higher on the lines: "+strings.Join(alike, ", ")+".")
 		}
 		if len(other) > 0 {
-			adult(s, "Another shape: "+strings.Join(other, ", ")+".")
+			step.Adult(s, "Another shape: "+strings.Join(other, ", ")+".")
 		}
-		class(s, "Says the sound, traces both on the lines.")
+		step.Class(s, "Says the sound, traces both on the lines.")
 	},
 }
 
@@ -116,7 +120,7 @@ func Materials() []card.Material { return slices.Clone(materials) }
 
 // offered are the materials of the team, those of the day first: another each day, or the first every day. Its own come
 // before ours.
-func (b *Brief) offered() []card.Material {
+func offered(b *step.Brief) []card.Material {
 	conv := b.Conventions
 	list := slices.Concat(conv.Says.Materials, materials)
 	if len(conv.Materials) > 0 {
@@ -134,13 +138,25 @@ func (b *Brief) offered() []card.Material {
 	return slices.Concat(list[start:], list[:start])
 }
 
-var handStep = Record{
-	Kind: lesson.Hand, Name: "Hand", Family: lesson.HandFamily, LeastSeconds: 45, UsualSeconds: 120, MostSeconds: 240,
-	Needs: []Need{NeedTarget}, Takes: []lesson.ItemKind{lesson.MaterialItem}, Shows: ShowWriting, Sheet: "practice",
-	rank: 60, times: true,
+// Hand is the step: air, tray, lines, with the words of the strokes.
+var Hand = step.Record{
+	Kind:         lesson.Hand,
+	Name:         "Hand",
+	Family:       lesson.HandFamily,
+	LeastSeconds: 45,
+	UsualSeconds: 120,
+	MostSeconds:  320,
+	Needs: []step.Need{
+		step.NeedTarget,
+	},
+	Takes: []lesson.ItemKind{lesson.MaterialItem},
+	Shows: step.ShowWriting,
+	Sheet: "practice",
+	Rank:  60,
+	Times: true,
 	About: "Air, tray, lines, with the words of the strokes.",
-	material: func(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) {
-		m, f := anyTarget(b, s)
+	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+		m, f := step.AnyTarget(b, s)
 		if f != nil {
 			return m, f
 		}
@@ -152,27 +168,27 @@ var handStep = Record{
 			}
 		}
 		for _, name := range s.Options.Tools {
-			tool(name, b.caution(name), lesson.FromTeam, why("routine", "named in the routine"))
+			tool(name, caution(b, name), lesson.FromTeam, step.Why("routine", "named in the routine"))
 		}
 		for _, t := range b.Targets {
-			tool(t.Materials, b.caution(t.Materials), lesson.FromCard, why("card", "named on the card"))
+			tool(t.Materials, caution(b, t.Materials), lesson.FromCard, step.Why("card", "named on the card"))
 		}
-		because := why("day", "the material changes from day to day")
+		because := step.Why("day", "the material changes from day to day")
 		if b.Conventions.OneMaterial {
-			because = why("one", "the team keeps to one material")
+			because = step.Why("one", "the team keeps to one material")
 		}
-		for _, k := range b.offered() {
+		for _, k := range offered(b) {
 			tool(k.Name, k.Caution, lesson.FromTeam, because)
 		}
-		m = ofTexts(lesson.MaterialItem, options, 1)
+		m = step.OfTexts(lesson.MaterialItem, options, 1)
 		take, n := m.Take, max(1, len(s.Options.Tools))
-		m.Take = func(int) Filling { return take(n) }
+		m.Take = func(int) step.Filling { return take(n) }
 		return m, nil
 	},
-	tell: tellHand,
+	Tell: tellHand,
 }
 
-func (b *Brief) caution(name string) string {
+func caution(b *step.Brief, name string) string {
 	for _, m := range slices.Concat(b.Conventions.Says.Materials, materials) {
 		if m.Name == name {
 			return m.Caution
@@ -181,34 +197,35 @@ func (b *Brief) caution(name string) string {
 	return ""
 }
 
-func tellHand(t *Telling, s *lesson.Step) {
-	adult(s, t.Conventions.Says.Posture)
-	for _, f := range t.Lesson.Faces() {
-		adult(s, "Write "+strings.ReplaceAll(f.Pair.Grapheme, "-", " … ")+
+func tellHand(t *step.Telling, s *lesson.Step) {
+	step.Adult(s, t.Conventions.Says.Posture)
+	faces, _ := t.Spellings()
+	for _, f := range faces {
+		step.Adult(s, "Write "+strings.ReplaceAll(f.Pair.Grapheme, "-", " … ")+
 			" in the air, your back to the class, or mirrored when you face it: "+
 			script.WhileWriting(t.Conventions, f.Pair, spoken(f.Writing)))
 		if f.Capital != nil {
-			adult(s, "The capital: “"+spoken(f.Capital)+"”")
+			step.Adult(s, "The capital: “"+spoken(f.Capital)+"”")
 		}
 		switch {
 		case f.Pair.Kind() == "split digraph":
 			first, last, _ := strings.Cut(f.Pair.Grapheme, "-")
-			adult(s, "Write "+first+", leave room for one letter, write "+last+"; a bridge from one to the other.")
+			step.Adult(s, "Write "+first+", leave room for one letter, write "+last+"; a bridge from one to the other.")
 		case f.Pair.Letters() > 1:
-			adult(s, "Write the letters side by side and underline the group: one line, "+group(t, f)+".")
+			step.Adult(s, "Write the letters side by side and underline the group: one line, "+group(t, f)+".")
 		}
 	}
-	tools := values(s.Items)
-	class(s, "Writes in the air, then with "+script.List(tools)+", then on the lines.")
-	table(s, append(tools, "pencils and lined paper")...)
+	tools := step.Values(s.Items)
+	step.Class(s, "Writes in the air, then with "+script.List(tools)+", then on the lines.")
+	step.Table(s, append(tools, "pencils and lined paper")...)
 	for _, it := range s.Items {
-		care(s, first(it.Detail, "Check allergies; nothing goes in mouths, noses or ears."))
+		step.Care(s, step.First(it.Detail, "Check allergies; nothing goes in mouths, noses or ears."))
 	}
-	care(s, "Your school's own rules come first.")
+	step.Care(s, "Your school's own rules come first.")
 }
 
 // group says how many sounds a letter group stands for.
-func group(t *Telling, f lesson.CardFace) string {
+func group(t *step.Telling, f lesson.CardFace) string {
 	_, sounds, _ := strings.Cut(strings.TrimSuffix(script.Count(t.Speech, f.Pair), "."), ", ")
 	return sounds
 }

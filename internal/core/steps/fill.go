@@ -1,4 +1,4 @@
-package step
+package steps
 
 import (
 	"fmt"
@@ -8,19 +8,27 @@ import (
 
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/step"
 )
 
 // mostNext is how many runners-up stand beside an item.
 const mostNext = 6
 
 // Find gathers what a step could show; a fault comes back where it cannot be held.
-func Find(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) {
-	return byKind[s.Kind].material(b, s)
+func Find(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	return byKind[s.Kind].Material(b, s)
 }
 
 // Fill makes the step of a routine from what it shows, in so many seconds. What is locked stays in its slot. The
 // faces of the cards that it shows stand in the lesson already.
-func Fill(t *Telling, f Filling, s lesson.RoutineStep, id string, seconds int, locked []lesson.Item) lesson.Step {
+func Fill(
+	t *step.Telling,
+	f step.Filling,
+	s lesson.RoutineStep,
+	id string,
+	seconds int,
+	locked []lesson.Item,
+) lesson.Step {
 	rec := byKind[s.Kind]
 	out := lesson.Step{
 		ID: id, Kind: s.Kind, Name: s.Name, Family: rec.Family, Way: s.Options.Way, Seconds: seconds,
@@ -92,9 +100,9 @@ func next(items []lesson.Item, it lesson.Item, rest []lesson.Option) []lesson.Op
 }
 
 // Tell writes what the adult says and the class does, from the lesson as it is kept and the items of the step.
-func Tell(t *Telling, s *lesson.Step) {
+func Tell(t *step.Telling, s *lesson.Step) {
 	s.Adult, s.Class, s.Table, s.Cautions, s.Pieces = []string{}, []string{}, []string{}, []string{}, nil
-	byKind[s.Kind].tell(t, s)
+	byKind[s.Kind].Tell(t, s)
 }
 
 // SecondsFor is how long a step is with its items: what goes by items follows their number, the rest stays.

@@ -1,0 +1,202 @@
+package assembly_test
+
+import (
+	"fmt"
+	"os"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/assembly"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/knowledge"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/texts"
+)
+
+// plan is one line of testdata/plans.txt as an input, with the pairs that may be read.
+func plan(t *testing.T, line string) (assembly.Input, spelling.Set) {
+	t.Helper()
+	f := strings.Split(line, "|")
+	require.Len(t, f, 6, line)
+	for i := range f {
+		f[i] = strings.TrimSpace(f[i])
+	}
+	accent, err := phoneme.ParseAccent(f[1])
+	require.NoError(t, err)
+	in := assembly.Input{
+		Purpose: lesson.Purpose(f[0]), Conventions: card.Conventions{Accent: accent}, Seed: 3, Now: now,
+		Routine: lesson.DefaultRoutine(lesson.Purpose(f[0])),
+	}
+	_, err = fmt.Sscan(f[2], &in.Minutes)
+	require.NoError(t, err)
+	s := knowledge.Sources{Conventions: in.Conventions}
+	readable := spelling.Set{}
+	knows := pairsOf(t, accent, strings.Fields(f[4])...)
+	for i, p := range knows {
+		c := card.Card{ID: p.String(), Step: i + 1, Pair: p}
+		s.Cards = append(s.Cards, c)
+		s.Declared = append(s.Declared, knowledge.Declaration{CardIDs: []string{c.ID}, On: now.AddDate(0, 0, i-len(knows))})
+		readable[p] = true
+	}
+	s.Declared = append(s.Declared, knowledge.Declaration{Words: strings.Fields(f[5]), On: now})
+	for _, p := range pairsOf(t, accent, strings.Fields(f[3])...) {
+		in.Targets = append(in.Targets, card.Card{ID: p.String(), Pair: p})
+		readable[p] = true
+	}
+	in.Class = knowledge.Of(s)
+	return in, readable
+}
+
+// covered is a check of its own: every sound of the word is spelled by a pair of the set, or by the doubled letter of
+// one.
+func covered(t *testing.T, word string, accent phoneme.Accent, set spelling.Set) bool {
+	t.Helper()
+	seg, err := lexicon.Segment(word, accent, spelling.Units{})
+	require.NoError(t, err, word)
+	for _, s := range seg.Segments {
+		single := spelling.Pair{Grapheme: s.Grapheme[:1], Sound: s.Pair.Sound}
+		double := len(s.Grapheme) == 2 && s.Grapheme[0] == s.Grapheme[1]
+		if !set[s.Pair] && !(double && set[single]) {
+			return false
+		}
+	}
+	return true
+}
+
+// read are kinds of steps whose words the children read or write.
+var readIn = []lesson.Kind{lesson.Read, lesson.Spell, lesson.Older, lesson.WordPlay, lesson.Contrast}
+
+func TestPlansOfOurOwn(t *testing.T) {
+	data, err := os.ReadFile("testdata/plans.txt")
+	require.NoError(t, err)
+	plans := 0
+	for line := range strings.Lines(string(data)) {
+		if strings.HasPrefix(line, "#") {
+			continue
+		}
+		plans++
+		in, readable := plan(t, line)
+		t.Run(strings.Join(strings.Fields(line)[:9], " "), func(t *testing.T) {
+			out, err := assembly.Assemble(in)
+			require.NoError(t, err)
+			assert.InDelta(t, in.Minutes*60, out.Seconds, 70, "notes %v", out.Notes)
+			if len(in.Targets) > 0 {
+				assert.Len(t, out.Targets, len(in.Targets))
+			}
+			for _, d := range out.Dropped {
+				assert.Contains(t, []string{"no-time", "no-picture-or-rhyme", "no-page", "no-words"}, d.Code, d.Text)
+				if d.Code == "no-words" { // nothing of the step can be had
+					assert.Contains(t, []lesson.Kind{lesson.Exceptions, lesson.WordPlay}, d.Kind, d.Text)
+				}
+			}
+			blended, readWords := []string{}, []string{}
+			for _, s := range out.Steps {
+				checkStep(t, in, out, s, readable)
+				for _, it := range s.Items {
+					switch s.Kind {
+					case lesson.Blend:
+						blended = append(blended, it.Value)
+					case lesson.Read:
+						readWords = append(readWords, it.Value)
+					}
+				}
+			}
+			assert.Subset(t, readWords, blended, "what is heard is read")
+			assert.NotEmpty(t, readWords)
+			assert.NotEmpty(t, stepOf(out, lesson.Sentence).Items, "dropped %v", out.Dropped)
+		})
+	}
+	assert.Equal(t, 21, plans)
+}
+
+// checkStep holds one step to the rules: time by its items, words that can be read, texts that hold a target.
+func checkStep(t *testing.T, in assembly.Input, out lesson.Lesson, s lesson.Step, readable spelling.Set) {
+	t.Helper()
+	assert.NotEmpty(t, s.Adult, s.ID)
+	rec, ok := steps.Of(s.Kind)
+	require.True(t, ok)
+	if rec.ItemSeconds > 0 && len(s.Items) > 0 {
+		need := float64(rec.ItemSeconds * len(s.Items))
+		assert.InEpsilon(t, need, float64(s.Seconds), 0.1, "%s: %d items in %d s", s.ID, len(s.Items), s.Seconds)
+	}
+	seen := map[string]bool{}
+	for _, it := range s.Items {
+		assert.NotEmpty(t, it.Because.Text, "%s %s", s.ID, it.Value)
+		if it.Kind == lesson.PictureItem || it.Kind == lesson.WordItem {
+			assert.False(t, seen[it.Value], "%s stands twice in %s", it.Value, s.ID)
+			seen[it.Value] = true
+		}
+		if it.Kind == lesson.WordItem && slices.Contains(readIn, s.Kind) {
+			assert.True(t, covered(t, it.Value, in.Conventions.Accent, readable), "%s in %s", it.Value, s.ID)
+		}
+		if it.Kind == lesson.SentenceItem || it.Kind == lesson.PageItem {
+			r := texts.Check(it.Value, out.Set(), out.KnownSet(), texts.Options{Accent: in.Conventions.Accent})
+			assert.Equal(t, 1.0, r.Decodable, it.Value)
+			assert.Positive(t, holding(r, out.Pairs()), "%q holds none of %v", it.Value, out.Pairs())
+			if it.Kind == lesson.PageItem {
+				assert.GreaterOrEqual(t, holding(r, out.Pairs()), texts.LeastHeld, it.Value)
+			}
+		}
+	}
+}
+
+// holding counts the words with one of the pairs.
+func holding(r texts.Report, pairs []spelling.Pair) int {
+	n := 0
+	for _, k := range r.Tokens {
+		has := slices.ContainsFunc(pairs, func(p spelling.Pair) bool { return spelling.Holds(k.Segments, p) })
+		if has && k.Status != texts.Exception {
+			n++
+		}
+	}
+	return n
+}
+
+func TestWhatCannotBeAsked(t *testing.T) {
+	for name, row := range map[string]struct {
+		change func(in *assembly.Input)
+		code   error
+		says   string
+	}{
+		"61 minutes":           {func(in *assembly.Input) { in.Minutes = 61 }, assembly.ErrMinutes, "4 to 60 minutes"},
+		"3 minutes":            {func(in *assembly.Input) { in.Minutes = 3 }, assembly.ErrMinutes, "not 3"},
+		"no purpose":           {func(in *assembly.Input) { in.Purpose = "party" }, assembly.ErrPurpose, "unknown purpose"},
+		"nothing to introduce": {func(in *assembly.Input) { in.Targets = nil }, assembly.ErrTargets, "1 to 4 sounds, not 0"},
+		"one to compare":       {func(in *assembly.Input) { in.Purpose = lesson.Compare }, assembly.ErrTargets, "2 to 4"},
+		"twice the same": {func(in *assembly.Input) {
+			in.Targets = append(in.Targets, in.Targets[0])
+		}, assembly.ErrTargets, "named twice"},
+		"a sound of elsewhere": {func(in *assembly.Input) {
+			in.Targets[0].Pair.Sound = "ǃ"
+		}, phoneme.ErrUnknownSound, "ǃ"},
+		"knows nothing": {func(in *assembly.Input) {
+			in.Purpose, in.Targets, in.Class = lesson.Revise, nil, knowledge.Of(knowledge.Sources{Conventions: in.Conventions})
+		}, assembly.ErrNothing, "say what it knows"},
+		"no steps": {func(in *assembly.Input) { in.Routine.Steps = nil }, steps.ErrRoutine, "no steps"},
+		"forty steps": {func(in *assembly.Input) {
+			in.Routine.Steps = slices.Repeat([]lesson.RoutineStep{{Kind: lesson.Read}}, 40)
+		}, steps.ErrRoutine, "40 steps"},
+		"an unknown step": {func(in *assembly.Input) {
+			in.Routine.Steps = []lesson.RoutineStep{{Kind: "juggling"}}
+		}, steps.ErrRoutine, "juggling"},
+		"only a page": {func(in *assembly.Input) {
+			in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Free}}
+		}, assembly.ErrNothing, "no step can be held"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			in := taught(t, 12, lesson.Introduce)
+			row.change(&in)
+			_, err := assembly.Assemble(in)
+			require.ErrorIs(t, err, row.code)
+			assert.Contains(t, err.Error(), row.says)
+		})
+	}
+}
