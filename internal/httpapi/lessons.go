@@ -168,7 +168,8 @@ func (s *server) logCalls(api huma.API) {
 		id: "correct-log", method: http.MethodPost, path: "/classes/{id}/log/{log}", tag: "lessons",
 		summary: "Correct one meeting of a class with a card", example: corrected{},
 	}, func(ctx context.Context, by app.Actor, in *struct {
-		changed[corrected]
+		ByID
+		body[corrected]
 		LogID int64 `path:"log"`
 	},
 	) (done, error) {

@@ -32,7 +32,7 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 	_, body := lead.call(
 		"POST",
 		"/api/lessons",
-		`{"class_id":"`+class.ClassID+`","purpose":"introduce","card_ids":["`+lead.cardID("b")+`"],"minutes":30}`,
+		`{"class_id":"`+class.ClassID+`","purpose":"introduce","card_ids":["`+lead.cardID("b")+`"],"minutes":40}`,
 	)
 	var in app.LessonView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))

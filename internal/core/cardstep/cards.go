@@ -284,6 +284,9 @@ var Turnover = step.Record{
 		step.Adult(s, fmt.Sprintf("Turn the card %d times in the order shown. Picture side: the rhyme. Letter side: %s.",
 			len(s.Items), script.AnswerRule(t.Conventions)))
 		for _, f := range t.Lesson.Faces() {
+			if f.Picture == "" {
+				continue
+			}
 			rhyme := step.First(f.RhymeShort, f.Rhyme, f.Keyword)
 			step.Class(s, "Picture: “"+rhyme+"” Letter: "+script.Answer(t.Conventions, f.Pair, f.Keyword)+".")
 		}

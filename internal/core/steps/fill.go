@@ -47,7 +47,9 @@ func Fill(
 	number(&out)
 	lockInto(&out, locked)
 	for i := range out.Items {
-		out.Items[i].Next = next(out.Items, out.Items[i], f.Rest)
+		if out.Items[i].Kind == out.Items[0].Kind { // the questions of a page have none
+			out.Items[i].Next = next(out.Items, out.Items[i], f.Rest)
+		}
 	}
 	Tell(t, &out)
 	return out

@@ -75,7 +75,6 @@ function Known({ list, classId, may }: { list: Tick[]; classId: string; may: boo
               aria-pressed={state !== 'unknown'}
               disabled={!may || declare.isPending || state === 'logged' || state === 'not yet'}
               onClick={() => declare.mutate({ known: state === 'unknown', card_ids: [card.card_id] })}
-              aria-label={`${card.pair.grapheme}: ${looks[state][1]}`}
               className={`flex min-h-16 w-20 flex-col items-center rounded-lg border-2 p-1 ${looks[state][0]}`}
             >
               <span className="font-child text-2xl leading-tight">{card.pair.grapheme}</span>

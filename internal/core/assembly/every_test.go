@@ -1,0 +1,294 @@
+package assembly_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/sebdah/goldie/v2"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/assembly"
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/words"
+)
+
+// full is a card with everything on it; invented.
+func full(c card.Card) card.Card {
+	c.State, c.Version, c.HasTake = card.Agreed, 3, true
+	c.Content = card.Content{
+		Keyword: "shed", Picture: "x", Rhyme: "Hush, the shed is shut.", RhymeShort: "Hush, hush, shed.",
+		Action: "A finger on the lips.", Verse: "Hush, little shed, shut your door.", Story: "She shut the shed. Hush!",
+		MouthCue: "Round the lips and blow.", Slip: "“shuh”: breath only.", Contrast: "s", StrokeWords: "Round and round.\nDown, up, over.",
+		Words: []string{"shed", "fish", "ship"}, Sentences: []string{"A fish is in the shed."}, Exceptions: []string{"she"},
+	}
+	return c
+}
+
+func everything(t testing.TB) assembly.Input {
+	in := taught(t, 24, lesson.Introduce, "sh", "ch")
+	in.Targets[0] = full(in.Targets[0])
+	for i := range in.Class.Met {
+		in.Class.Met[i].Card.Picture = "y"
+	}
+	for _, w := range []string{"the", "is", "to", "i"} {
+		in.Class.Exceptions[w] = true
+	}
+	in.Bank = []lesson.Text{
+		{Kind: "sentence", Body: "The ship is in a shed."},
+		{Kind: "page", Body: "A fish is in a dish.\nThe fish is fresh.\nShush, fish!\nThe ship is big."},
+	}
+	in.Minutes = 60
+	in.Conventions.Capitals, in.Conventions.LetterNames = true, true
+	in.Routine.Steps = nil
+	for _, r := range steps.Registry() {
+		in.Routine.Steps = append(in.Routine.Steps, lesson.RoutineStep{Kind: r.Kind, Weight: 0.5})
+	}
+	at := slices.IndexFunc(in.Routine.Steps, func(s lesson.RoutineStep) bool { return s.Kind == lesson.Free })
+	in.Routine.Steps[at].Options = lesson.Options{Words: []string{"Count the boats."}, Seconds: 30}
+	in.Routine.Steps = slices.DeleteFunc(in.Routine.Steps, func(s lesson.RoutineStep) bool { return s.Kind == lesson.MixIn })
+	return in
+}
+
+// Every kind of step in one lesson, to be read.
+func TestEveryKindOfStep(t *testing.T) {
+	in := everything(t)
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	var kinds []lesson.Kind
+	for _, s := range out.Steps {
+		kinds = append(kinds, s.Kind)
+	}
+	for _, s := range in.Routine.Steps {
+		if s.Kind != lesson.Capitals { // no single letter
+			assert.Contains(t, kinds, s.Kind, "%v", out.Dropped)
+		}
+	}
+	g := goldie.New(t, goldie.WithFixtureDir("testdata"), goldie.WithNameSuffix(".txt"))
+	g.Assert(t, "everything", []byte(written(out)))
+}
+
+// The other ways of the steps, each read as a lesson.
+func TestOtherWays(t *testing.T) {
+	g := goldie.New(t, goldie.WithFixtureDir("testdata"), goldie.WithNameSuffix(".txt"))
+	for _, n := range []int{1, 2, 3} {
+		in := everything(t)
+		in.Conventions.Says = card.Says{
+			Answer: card.AnswerKeyword, Writing: card.SayBoth, Posture: "Feet flat.", Mistake: "Cross it out.",
+			Checks: "Capital, stop.", Gesture: "Tap your arm for each sound.", OneSideFirst: true, PickAnswers: true,
+			GuessTitle: true, Materials: []card.Material{{Name: "sticks", Caution: "No poking."}},
+		}
+		in.Conventions.WholeByHeart, in.Conventions.GroupsFirst, in.Conventions.Materials = true, true, []string{"sticks"}
+		for i := range in.Routine.Steps {
+			s := &in.Routine.Steps[i]
+			if rec, _ := steps.Of(s.Kind); n < len(rec.Ways) {
+				s.Options.Way = rec.Ways[n].ID
+			}
+		}
+		out, err := assembly.Assemble(in)
+		require.NoError(t, err)
+		g.Assert(t, "ways-"+string(rune('0'+n)), []byte(written(out)))
+	}
+}
+
+func TestTheRegistry(t *testing.T) {
+	seen := map[lesson.Kind]bool{}
+	for _, r := range steps.Registry() {
+		assert.False(t, seen[r.Kind], r.Kind)
+		seen[r.Kind] = true
+		assert.NotEmpty(t, r.Name)
+		assert.NotEmpty(t, r.About, r.Kind)
+		assert.NotEmpty(t, r.Shows, r.Kind)
+		assert.LessOrEqual(t, r.LeastSeconds, r.UsualSeconds, r.Kind)
+		assert.LessOrEqual(t, r.UsualSeconds, r.MostSeconds, r.Kind)
+		// Nothing rushed: 4 s a card, 15 s a picture, 20 s a word read, 30 s a word spelled (common practice, no published
+		// source).
+		switch r.Shows {
+		case step.ShowDeck:
+			assert.GreaterOrEqual(t, r.ItemSeconds, 4, r.Kind)
+		case step.ShowWord:
+			assert.GreaterOrEqual(t, r.ItemSeconds, 20, r.Kind)
+		}
+	}
+	assert.Len(t, seen, 31)
+	_, ok := steps.Of("juggling")
+	assert.False(t, ok)
+	assert.True(t, steps.Takes(lesson.Read, lesson.WordItem))
+	assert.False(t, steps.Takes(lesson.Read, lesson.PictureItem))
+}
+
+func TestAStepTwiceWithOtherOptions(t *testing.T) {
+	in := taught(t, 20, lesson.Introduce)
+	none, all := 0.0, 1.0
+	in.Minutes = 8
+	in.Routine.Steps = []lesson.RoutineStep{
+		{Kind: lesson.Read, Options: lesson.Options{Older: &none}}, {Kind: lesson.Read, Name: "Mix", Options: lesson.Options{Older: &all}},
+	}
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	require.Len(t, out.Steps, 2)
+	assert.Equal(t, "read-2", out.Steps[1].ID)
+	assert.Equal(t, "Mix", out.Steps[1].Name)
+	for i, role := range []lesson.Role{lesson.TargetRole, lesson.OlderRole} {
+		for _, it := range out.Steps[i].Items {
+			assert.Equal(t, role, it.Role, it.Value)
+			assert.True(t, strings.HasPrefix(it.Slot, out.Steps[i].ID+"."))
+		}
+	}
+}
+
+// A step less does not change what the others hold, but for how many.
+func TestADroppedStepDisturbsNoOther(t *testing.T) {
+	in := everything(t)
+	whole, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	in.Routine.Steps = slices.DeleteFunc(slices.Clone(in.Routine.Steps), func(s lesson.RoutineStep) bool {
+		return s.Kind == lesson.Ear || s.Kind == lesson.Spell
+	})
+	less, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	for _, s := range less.Steps {
+		before := stepOf(whole, s.Kind)
+		if len(s.Deck) > 0 || s.Kind == lesson.Contrast {
+			continue // their order follows from how many they are
+		}
+		for i := range min(len(before.Items), len(s.Items)) {
+			if s.Items[i].Role != lesson.OlderRole && before.Items[i].Role != lesson.OlderRole {
+				assert.Equal(t, before.Items[i].Value, s.Items[i].Value, s.ID)
+			}
+		}
+	}
+}
+
+var south = words.Options{Accent: "southern-british"}
+
+func telling(l *lesson.Lesson) *step.Telling {
+	return &step.Telling{Lesson: l, Conventions: card.Conventions{Accent: "southern-british"}, Speech: south}
+}
+
+func TestChangesOfALesson(t *testing.T) {
+	out, err := assembly.Assemble(everything(t))
+	require.NoError(t, err)
+	tell := telling(&out)
+	read := func() lesson.Step { return stepOf(out, lesson.Read) }
+	first, second := read().Items[0].Value, read().Items[1].Value
+
+	require.NoError(t, assembly.Swap(tell, "read.1"))
+	assert.NotEqual(t, first, read().Items[0].Value)
+	assert.True(t, read().Items[0].Swapped)
+	assert.Equal(t, first, read().Items[0].Next[len(read().Items[0].Next)-1].Value, "the former one can come back")
+	assert.NotEmpty(t, out.WordBits[read().Items[0].Value])
+
+	require.NoError(t, assembly.Move(tell, "read.2", 0))
+	assert.Equal(t, second, read().Items[0].Value)
+	seconds, whole := read().Seconds, out.Seconds
+	require.NoError(t, assembly.Remove(tell, "read.2"))
+	assert.Equal(t, 25*len(read().Items), read().Seconds, "seconds follow the items")
+	assert.Equal(t, whole-(seconds-read().Seconds), out.Seconds)
+
+	require.NoError(t, assembly.Put(tell, "read", lesson.WordItem, []string{"shop", "chum"}, true, "by you"))
+	last := read().Items[len(read().Items)-1]
+	assert.Equal(t, "chum", last.Value)
+	assert.True(t, last.Locked)
+	assert.Equal(t, lesson.TargetRole, last.Role)
+	slots := map[string]bool{}
+	for _, it := range read().Items {
+		assert.False(t, slots[it.Slot], it.Slot)
+		slots[it.Slot] = true
+	}
+	require.NoError(t, assembly.Put(tell, "sentence", lesson.SentenceItem, []string{"The chip is hot."}, false, "by you"))
+	sentence := stepOf(out, lesson.Sentence)
+	assert.Equal(t, "The chip is hot.", sentence.Items[0].Value)
+	assert.ElementsMatch(t, strings.Fields("The chip is hot."), strings.Fields(strings.Join(sentence.Pieces, " ")))
+
+	require.NoError(t, assembly.Retext(tell, "read", []string{"Read."}, []string{"Reads."}))
+	assert.Equal(t, []string{"Read."}, read().Adult)
+	require.NoError(t, assembly.Swap(tell, read().Items[0].Slot))
+	assert.Equal(t, []string{"Read."}, read().Adult, "what was written by hand stays")
+	require.NoError(t, assembly.Retext(tell, "read", nil, nil))
+	assert.Greater(t, len(read().Adult), 1)
+
+	require.ErrorIs(t, assembly.Swap(tell, "read.99"), assembly.ErrNoSlot)
+	require.ErrorIs(t, assembly.Remove(tell, "nothing.1"), assembly.ErrNoSlot)
+	require.ErrorIs(t, assembly.Retext(tell, "juggle", nil, nil), assembly.ErrNoStep)
+	require.ErrorIs(t, assembly.Put(tell, "read", lesson.PictureItem, []string{"ship"}, true, ""), assembly.ErrNoStep)
+	story := stepOf(out, lesson.Story)
+	require.ErrorIs(t, assembly.Remove(tell, story.Items[0].Slot), assembly.ErrLast)
+	alone := &lesson.Lesson{Steps: []lesson.Step{{ID: "read", Kind: lesson.Read, Items: []lesson.Item{{Slot: "read.1"}}}}}
+	require.ErrorIs(t, assembly.Swap(telling(alone), "read.1"), assembly.ErrNoNext)
+}
+
+func TestPicturesGoToTheirSide(t *testing.T) {
+	in := taught(t, 12, lesson.Introduce, "m")
+	in.Minutes = 30
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	sent := []string{"map", "moon", "sun", "dog"}
+	require.NoError(t, assembly.Put(telling(&out), "ear", lesson.PictureItem, sent, false, "by you"))
+	sides := map[string]lesson.Basket{}
+	for _, it := range stepOf(out, lesson.Ear).Items {
+		if !it.Basket.Quarter() {
+			sides[it.Value] = it.Basket
+		}
+	}
+	want := map[string]lesson.Basket{"map": lesson.Has, "moon": lesson.Has, "sun": lesson.HasNot, "dog": lesson.HasNot}
+	assert.Equal(t, want, sides)
+}
+
+func TestWhatIsLockedOrWrittenStays(t *testing.T) {
+	in := everything(t)
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	read := stepOf(out, lesson.Read)
+	kept := read.Items[1]
+	kept.Option = read.Items[0].Next[0]
+	in.Locked = map[string][]lesson.Item{"read": {kept}}
+	in.Edited = map[string]lesson.Step{"spell": {Adult: []string{"Spell."}, Class: []string{"Spells."}}}
+	again, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	values := []string{}
+	for _, it := range stepOf(again, lesson.Read).Items {
+		values = append(values, it.Value)
+		if it.Slot == kept.Slot {
+			assert.Equal(t, kept.Value, it.Value)
+			assert.True(t, it.Locked)
+		}
+	}
+	slices.Sort(values)
+	assert.Len(t, slices.Compact(values), len(stepOf(again, lesson.Read).Items), "no word twice")
+	assert.Equal(t, []string{"Spell."}, stepOf(again, lesson.Spell).Adult)
+}
+
+// Facts (common practice, no published source): a sorting game has 3 to 5 pictures to a sound, as many of each; other
+// sounds vary; none is mixed up with the target by ear.
+func TestSortingByEar(t *testing.T) {
+	for n, g := range order {
+		if n < 3 {
+			continue
+		}
+		for seed := range uint64(3) {
+			in := taught(t, n, lesson.Introduce)
+			in.Seed = seed
+			out, err := assembly.Assemble(in)
+			require.NoError(t, err)
+			count, from := map[lesson.Basket]int{}, map[string]bool{}
+			for _, it := range stepOf(out, lesson.Ear).Items {
+				count[it.Basket]++
+				if it.Basket == lesson.HasNot && it.Kind == lesson.PictureItem {
+					from[string(south.Sounds(it.Value)[0])] = true
+				}
+			}
+			assert.Equal(t, count[lesson.Has], count[lesson.HasNot], g)
+			assert.GreaterOrEqual(t, count[lesson.Has], 2, g)
+			assert.LessOrEqual(t, count[lesson.Has], 5, g)
+			if g == "m" {
+				assert.False(t, from["n"], "m and n are mixed up by ear")
+				assert.Greater(t, len(from), 2, "from several sounds")
+			}
+		}
+	}
+}
