@@ -102,7 +102,7 @@ func (f lessonFlags) input(std stdio) (assembly.Input, error) {
 		}
 		accent = in.Conventions.Accent
 	}
-	known, next, err := f.known(accent)
+	known, next, met, err := f.known(accent)
 	if err != nil {
 		return in, err
 	}
@@ -121,7 +121,7 @@ func (f lessonFlags) input(std stdio) (assembly.Input, error) {
 		f.declare(&sources, in, known, targets, library)
 	}
 	in.Class = knowledge.Of(sources)
-	for w := range wordSet(f.exceptions) {
+	for w := range wordSet(f.exceptions + " " + strings.Join(met, " ")) {
 		in.Class.Exceptions[w] = true
 	}
 	for _, p := range targets {
@@ -180,33 +180,37 @@ func pairList(accent phoneme.Accent, text string) ([]spelling.Pair, error) {
 	return out, nil
 }
 
-// known are the pairs that the class knows, and the next of the order.
-func (f lessonFlags) known(accent phoneme.Accent) (known []spelling.Pair, next *spelling.Pair, err error) {
+// known are the pairs that the class knows, the next of the order, and the exception words that came with them.
+func (f lessonFlags) known(accent phoneme.Accent) (
+	known []spelling.Pair,
+	next *spelling.Pair,
+	exceptions []string,
+	err error,
+) {
 	if f.order == "" {
 		known, err = pairList(accent, f.knows)
-		return known, nil, err
+		return known, nil, nil, err
 	}
-	steps, err := readOrder(accent, f.order)
-	if err != nil || f.upto == "" {
-		for _, s := range steps {
-			known = append(known, s.Pair)
-		}
-		return known, nil, err
-	}
-	last, err := spelling.ParsePair(accent, f.upto)
+	steps, err := readRows(accent, f.order)
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, nil, err
+	}
+	last := steps[len(steps)-1].Pair
+	if f.upto != "" {
+		if last, err = spelling.ParsePair(accent, f.upto); err != nil {
+			return nil, nil, nil, err
+		}
 	}
 	for i, s := range steps {
-		known = append(known, s.Pair)
+		known, exceptions = append(known, s.Pair), append(exceptions, s.Exceptions...)
 		if s.Pair == last {
 			if i+1 < len(steps) {
 				next = &steps[i+1].Pair
 			}
-			return known, next, nil
+			return known, next, exceptions, nil
 		}
 	}
-	return nil, nil, fmt.Errorf("%s does not teach %s", f.order, last)
+	return nil, nil, nil, fmt.Errorf("%s does not teach %s", f.order, last)
 }
 
 // fromLibrary takes conventions, routine, texts and cards from a bundle.

@@ -22,8 +22,24 @@ import (
 	"brightchalk/internal/core/words"
 )
 
-// readOrder reads a CSV with the columns step, grapheme, sound, exception_words. The error names the line.
+// orderRow is a step of an order with the exception words that come with it.
+type orderRow struct {
+	order.Step
+	Exceptions []string
+}
+
+// readOrder is readRows without the exception words.
 func readOrder(accent phoneme.Accent, name string) ([]order.Step, error) {
+	rows, err := readRows(accent, name)
+	var out []order.Step
+	for _, r := range rows {
+		out = append(out, r.Step)
+	}
+	return out, err
+}
+
+// readRows reads a CSV with the columns step, grapheme, sound, exception_words. The error names the line.
+func readRows(accent phoneme.Accent, name string) ([]orderRow, error) {
 	file, err := os.Open(name)
 	if err != nil {
 		return nil, fmt.Errorf("%s cannot be opened", name)
@@ -37,11 +53,11 @@ func readOrder(accent phoneme.Accent, name string) ([]order.Step, error) {
 		)
 	}
 	column := func(name string) int { return slices.Index(rows[0], name) }
-	step, g, s := column("step"), column("grapheme"), column("sound")
+	step, g, s, words := column("step"), column("grapheme"), column("sound"), column("exception_words")
 	if step < 0 || g < 0 || s < 0 {
 		return nil, fmt.Errorf("%s lacks a column: step, grapheme and sound are needed", name)
 	}
-	var out []order.Step
+	var out []orderRow
 	for i, r := range rows[1:] {
 		text := r[g]
 		if r[s] != "" {
@@ -55,7 +71,11 @@ func readOrder(accent phoneme.Accent, name string) ([]order.Step, error) {
 		if err != nil {
 			return nil, fmt.Errorf("%s line %d: the step %q is no number", name, i+2, r[step])
 		}
-		out = append(out, order.Step{Number: n, Pair: p})
+		row := orderRow{Step: order.Step{Number: n, Pair: p}}
+		if words >= 0 {
+			row.Exceptions = strings.FieldsFunc(r[words], func(r rune) bool { return strings.ContainsRune(" ,;", r) })
+		}
+		out = append(out, row)
 	}
 	return out, nil
 }

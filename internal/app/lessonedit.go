@@ -9,6 +9,7 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/texts"
@@ -130,21 +131,57 @@ func (l Lessons) Send(ctx context.Context, by Actor, id string, revision int, se
 		if !steps.Takes(kind, sent.Kind) {
 			return wrong("step", "The step %s takes nothing of this kind.", i.Snapshot.Steps[at].Name)
 		}
-		var values []string
+		byKind := map[lesson.ItemKind][]string{}
 		for _, v := range sent.Values {
 			if v = strings.TrimSpace(v); v == "" {
 				continue
 			}
-			if err := l.fits(ctx, s, i.Snapshot, kind, sent.Kind, v, t); err != nil {
+			as, err := l.kindOf(ctx, s, kind, sent.Kind, v)
+			if err == nil {
+				err = l.fits(ctx, s, i.Snapshot, kind, as, v, t)
+			}
+			if err != nil {
 				return err
 			}
-			values = append(values, v)
+			byKind[as] = append(byKind[as], v)
 		}
-		if len(values) == 0 {
+		if len(byKind) == 0 {
 			return wrong("values", "There is nothing to put there.")
 		}
-		return fault.At("step", assembly.Put(t, sent.Step, sent.Kind, values, sent.Add, "put there by you"))
+		for _, as := range []lesson.ItemKind{sent.Kind, lesson.WordItem} {
+			values := byKind[as]
+			delete(byKind, as)
+			if len(values) == 0 {
+				continue
+			}
+			err := assembly.Put(t, sent.Step, as, values, sent.Add || as != sent.Kind, "put there by you")
+			if err != nil {
+				return fault.At("step", err)
+			}
+		}
+		return nil
 	})
+}
+
+// kindOf is what a value is sent as: in the ear game a word without a picture is said.
+func (l Lessons) kindOf(
+	ctx context.Context,
+	s lessonStore,
+	kind lesson.Kind,
+	wanted lesson.ItemKind,
+	v string,
+) (lesson.ItemKind, error) {
+	if kind != lesson.Ear || wanted != lesson.PictureItem {
+		return wanted, nil
+	}
+	_, err := pictureOfWord(ctx, s, v)
+	if errors.Is(err, store.ErrNotFound) && lexicon.IsWord(strings.ToLower(v)) {
+		return lesson.WordItem, nil
+	}
+	if errors.Is(err, store.ErrNotFound) {
+		err = nil
+	}
+	return wanted, err
 }
 
 // read are kinds of steps whose words children read or write; in others they are only heard.

@@ -149,6 +149,7 @@ func (a *assembler) begin() {
 	for _, t := range a.Targets {
 		a.out.Targets = append(a.out.Targets, t.ID)
 		f := a.face(t)
+		f.Said = script.Said(a.speech, t.Pair, t.Keyword)
 		a.write(&f, t)
 		a.out.Cards[t.ID] = f
 		a.cardNotes(t)
@@ -192,7 +193,7 @@ func (a *assembler) face(c card.Card) lesson.CardFace {
 	cue, slip := card.SuggestCue(a.Conventions.Accent, c.Pair)
 	f := lesson.CardFace{
 		ID: c.ID, Version: c.Version, Agreed: c.State == card.Agreed, Pair: c.Pair,
-		Said: script.Said(a.speech, c.Pair, c.Keyword), Keyword: c.Keyword, Picture: c.Picture, PictureAlt: c.PictureAlt,
+		Said: script.Sound(c.Pair), Keyword: c.Keyword, Picture: c.Picture, PictureAlt: c.PictureAlt,
 		Rhyme: c.Rhyme, RhymeShort: c.RhymeShort, Action: c.Action, MouthCue: c.MouthCue, Slip: c.Slip,
 		Contrast: c.Contrast, HasTake: c.HasTake, Drawn: a.Conventions.Lines.OrCommon().Drawn(c.Pair.Grapheme, a.Letters),
 	}

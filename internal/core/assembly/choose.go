@@ -24,7 +24,7 @@ const (
 	mostSounds  = 5
 	easySounds  = 4
 	knownWords  = 3 // how well children know a word: met in books, known to most, well known, known to every child
-	recentPairs = 12
+	recentPairs = 9
 )
 
 // byNeed are the cards that a lesson without named targets is about: the shakiest, then those met last.

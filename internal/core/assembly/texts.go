@@ -192,7 +192,11 @@ func (a *assembler) sentences(maker *texts.Maker) (out []step.Text, why string) 
 		add(m.Text, lesson.MadeByRule)
 	}
 	if len(out) == 0 {
-		for _, body := range a.plain() {
+		var list []string
+		for _, w := range a.travel(nil) {
+			list = append(list, w.Value)
+		}
+		for _, body := range maker.Plain(list) {
 			add(body, lesson.MadeByRule)
 		}
 	}
@@ -212,31 +216,6 @@ func (a *assembler) sentences(maker *texts.Maker) (out []step.Text, why string) 
 
 // origins are the order in which texts are offered.
 var origins = map[lesson.Origin]int{lesson.FromCard: 0, lesson.FromBank: 1, lesson.MadeByRule: 2}
-
-// plainFrames are the plainest sentences, for what the grammar has no word of: they fit any thing.
-var plainFrames = []string{
-	"It is %s %s.", "I can see %s %s.", "Look at the %[2]s.", "This is %s %s.", "I see %s %s.", "Get %s %s.",
-	"Tap the %[2]s.", "Pat the %[2]s.", "Tap %s %s.", "Pat %s %s.",
-}
-
-// plain are sentences of one known thing each.
-func (a *assembler) plain() []string {
-	var out []string
-	for _, w := range a.travel(nil) {
-		e, ok := lexicon.Find(w.Value)
-		if !ok || !strings.Contains(e.Kinds, "T") || e.Inflected() {
-			continue
-		}
-		article := "a"
-		if strings.ContainsRune("aeiou", rune(w.Value[0])) {
-			article = "an"
-		}
-		for _, f := range plainFrames {
-			out = append(out, strings.ReplaceAll(fmt.Sprintf(f, article, w.Value), "%!(EXTRA string="+article+")", ""))
-		}
-	}
-	return out
-}
 
 // pages are those of the bank with at least three words of the target, then one that is composed.
 func (a *assembler) pages(maker *texts.Maker) []step.Text {

@@ -29,12 +29,20 @@ func (p part) perItem() bool { return p.record.ItemSeconds > 0 && p.material.Spa
 // by is by how many items the step grows.
 func (p part) by() int { return max(1, p.material.By) }
 
+// A lesson of less than ten minutes makes do with fewer words.
+const leanMinutes = 10
+
+var leanLeast = map[lesson.Kind]int{lesson.Read: 3, lesson.Spell: 1, lesson.Blend: 2}
+
 // steps fills the routine: what has no material falls out, then what has no time, then the time is shared.
 func (a *assembler) steps(b *step.Brief) {
 	var parts []part
 	ids := a.Routine.StepIDs()
 	for i, s := range a.Routine.Steps {
 		rec, _ := steps.Of(s.Kind)
+		if s.Least == 0 && a.Minutes < leanMinutes {
+			s.Least = leanLeast[s.Kind]
+		}
 		p := part{RoutineStep: s, id: ids[i], record: rec}
 		m, lack := steps.Find(b, s)
 		if lack != nil {

@@ -24,8 +24,8 @@ const (
 	mostSentences  = 5
 	LeastHeld      = 3 // different ones
 	subjects       = 5
-	mostSubjects   = 24
-	pageDrafts     = 40
+	mostSubjects   = 14
+	pageDrafts     = 32
 )
 
 // Page composes a short page about one subject. It is false where too little can be read for one with three words that

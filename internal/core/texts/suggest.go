@@ -54,7 +54,7 @@ type maker struct {
 }
 
 const (
-	tries     = 60 // drafts for each sentence asked for
+	tries     = 48 // drafts for each sentence asked for
 	mostWords = 9
 )
 

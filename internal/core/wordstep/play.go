@@ -29,7 +29,7 @@ var Contrast = step.Record{
 	Family:       lesson.EarFamily,
 	LeastSeconds: 60,
 	UsualSeconds: 100,
-	MostSeconds:  160,
+	MostSeconds:  200,
 	ItemSeconds:  10,
 	Needs:        []step.Need{step.NeedTwo, step.NeedWords},
 	Takes:        []lesson.ItemKind{lesson.WordItem},
@@ -80,7 +80,7 @@ func contrastMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *faul
 		q.Target, q.MaxSounds, q.Familiarity = &p, 5, 4
 		for _, c := range words.Find(q, b.Speech) {
 			if spelling.Holds(c.Segments, other) || p.Sound != other.Sound && soundsLike(c.Segments, other) ||
-				len(sides[i]) == 8 {
+				len(sides[i]) == 10 {
 				continue
 			}
 			sides[i] = append(sides[i], lesson.Option{

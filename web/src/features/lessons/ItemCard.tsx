@@ -3,6 +3,7 @@ import { Bridges } from '../../ui/Bridges'
 import { label } from './model'
 
 const baskets = { has: 'has it: ', 'has-not': 'has it not: ', first: 'first: ', last: 'last: ' } as const
+const sides = { has: 'left: ', 'has-not': 'right: ', first: '', last: '' } as const
 
 type Props = {
   item: Item
@@ -10,21 +11,42 @@ type Props = {
   disabled: boolean
   last: boolean
   at: number
+  contrast: boolean
   onSwap: () => void
   onLock: () => void
   onRemove: () => void
   onMove: (to: number) => void
+  onDropHere: (slot: string) => void
 }
 
 const press = 'min-h-11 min-w-9 rounded px-1.5 font-bold hover:bg-marigold/30 disabled:opacity-40'
 
 /** One item with its reason; it can be swapped for the next best, locked, moved, taken out. */
-export function ItemCard({ item, lesson, disabled, last, at, onSwap, onLock, onRemove, onMove }: Props) {
+export function ItemCard({
+  item,
+  lesson,
+  disabled,
+  last,
+  at,
+  contrast,
+  onSwap,
+  onLock,
+  onRemove,
+  onMove,
+  onDropHere,
+}: Props) {
   const name = label(item, lesson)
   const text = item.kind === 'sentence' || item.kind === 'page' || item.kind === 'question' || item.kind === 'text'
   return (
     <li
       data-slot={item.slot}
+      draggable={!disabled}
+      onDragStart={(e) => e.dataTransfer.setData('text/slot', item.slot)}
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        onDropHere(e.dataTransfer.getData('text/slot'))
+      }}
       className={`flex items-center gap-2 rounded-md border-2 bg-paper py-0.5 pr-1 pl-3 ${item.locked ? 'border-ink' : 'border-line'}`}
     >
       {item.kind === 'picture' && <img src={`/api/word-pictures/${item.value}`} alt="" className="size-9" />}
@@ -32,8 +54,8 @@ export function ItemCard({ item, lesson, disabled, last, at, onSwap, onLock, onR
         {item.kind === 'word' ? <Bridges word={item.value} bits={lesson.word_bits[item.value]} /> : name}
       </span>
       <span className="min-w-0 flex-1 text-sm">
-        {item.basket && <b>{baskets[item.basket]}</b>}
-        {item.kind === 'word' && item.detail && <b>{item.detail}: </b>}
+        {item.basket && <b>{contrast ? sides[item.basket] : baskets[item.basket]}</b>}
+        {item.kind === 'word' && item.detail && !contrast && <b>{item.detail}: </b>}
         {item.role === 'older' && <b>older: </b>}
         {item.role === 'made-up' && <b>made up: </b>}
         {item.swapped && 'swapped in: '}

@@ -4,6 +4,7 @@ import { useVocabulary } from '../../api/shared'
 import { Button, Input, inputLook, Notice } from '../../ui/parts'
 import { clock } from '../../ui/clock'
 import type { Edit } from './api'
+import { Beside } from './Beside'
 import { ItemCard } from './ItemCard'
 
 type Props = { step: Step; view: LessonView; disabled: boolean; edit: (e: Edit) => void }
@@ -90,6 +91,7 @@ export function StepPanel({ step, view, disabled, edit }: Props) {
           </span>
         </>
       )}
+      <Beside step={step} view={view} />
       {step.deck?.length ? <Deck step={step} view={view} /> : <Items {...{ step, view, disabled, edit }} />}
     </section>
   )
@@ -135,7 +137,11 @@ function Items({ step, view, disabled, edit }: Props) {
             onSwap={() => edit({ call: 'swap', slot: c.slot })}
             onLock={() => edit({ call: 'lock', slot: c.slot, locked: !c.locked })}
             onRemove={() => edit({ call: 'remove', slot: c.slot })}
+            contrast={step.kind === 'contrast'}
             onMove={(to) => edit({ call: 'move', slot: c.slot, to })}
+            onDropHere={(slot) => {
+              if (slot && slot !== c.slot) edit({ call: 'move', slot, to: i })
+            }}
           />
         ))}
       </ul>

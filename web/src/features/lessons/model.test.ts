@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Lesson, Step } from '../../api/client'
 import { clock } from '../../ui/clock'
-import { lacks, measures, offers, withPurpose } from './model'
+import { lacks, measures, offers, onlyIn, withPurpose } from './model'
 
 const step = (seconds: number): Step => ({
   id: `k${seconds}`,
@@ -85,5 +85,13 @@ describe('the sentence that makes a lesson', () => {
     const all = offers({ ...day, due: ['a'], due_names: ['m'] })
     expect(all.map((o) => o.name)).toEqual(['introduce sh', 't again', 'revise m'])
     expect(offers({ ...day, next: '', last_card: '', due: [], due_names: [] })).toEqual([])
+  })
+})
+
+describe('two classes side by side', () => {
+  it('names what only one of them knows', () => {
+    const p = (grapheme: string, sound = grapheme) => ({ grapheme, sound })
+    expect(onlyIn([p('a'), p('th', 'θ'), p('th', 'ð')], [p('a'), p('th', 'θ')])).toBe('th')
+    expect(onlyIn([p('a')], [p('a')])).toBe('')
   })
 })

@@ -28,6 +28,19 @@ export function summary(step: Step, lesson: Lesson): string {
   return names.length ? names.join(' · ') : (step.adult[0] ?? '')
 }
 
+/** What a step of another lesson shows, in one line. */
+export const valuesOf = (step: Step | undefined, lesson: Lesson): string =>
+  step ? [...new Set(step.items.map((i) => label(i, lesson)))].join(' · ') || '(the same)' : '(no such step)'
+
+type Pair = Lesson['taught'][number]
+
+/** The graphemes of one list that the other lacks. */
+export function onlyIn(one: readonly Pair[], other: readonly Pair[]): string {
+  const known = new Set(other.map((p) => `${p.grapheme} ${p.sound}`))
+  const extra = one.filter((p) => !known.has(`${p.grapheme} ${p.sound}`)).map((p) => p.grapheme)
+  return [...new Set(extra)].join(', ')
+}
+
 /** What the lesson is about: its graphemes. */
 export const about = (lesson: Lesson): string =>
   [...new Set(lesson.targets.map((id) => lesson.cards[id]?.pair.grapheme ?? ''))].join(' · ')

@@ -40,7 +40,12 @@ export function screens(lesson: Lesson, how: Layouts): Screen[] {
   lesson.steps.forEach((step, index) => {
     const lines = { step: index, adult: step.adult.join(' '), class: first(step.class) }
     const views = ofStep(step, lesson, how.get(step.kind) ?? 'text')
-    for (const s of views.length ? views : [sign(step)]) out.push({ ...lines, ...s })
+    for (const s of views.length ? views : [sign(step)])
+      out.push({
+        ...lines,
+        ...(s.show.kind === 'heard' ? { adult: `Say “${s.show.word}”. ${lines.adult}` } : {}),
+        ...s,
+      })
   })
   return out
 }
@@ -69,8 +74,13 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
           ? faceOf(lesson, c.value).map((face) => ({ show: { kind: 'hidden', face }, turn: 'answer' }))
           : [word(c, lesson, 'sounds')],
       )
-    case 'word':
-      return step.items.map((c) => word(c, lesson, 'none'))
+    case 'word': {
+      const once = step.items.map((c) => word(c, lesson, 'none'))
+      // Read goes through its words a second time, in another order and quicker.
+      return step.kind === 'read' && once.length > 2
+        ? [...once, ...again(step.items).map((c) => word(c, lesson, 'none'))]
+        : once
+    }
     case 'sentence':
       return step.items.flatMap((c, i): View[] => {
         const whole: View = { show: { kind: 'sentence', text: c.value }, turn: 'bridges' }
@@ -99,6 +109,12 @@ const word = (c: Item, lesson: Lesson, hidden: 'sounds' | 'none'): View => ({
   show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden },
   turn: hidden === 'sounds' ? 'answer' : 'bridges',
 })
+
+/** The second pass: another order, that does not begin with the word that was last. */
+function again<T extends { value: string }>(list: readonly T[]): T[] {
+  const next = mixed(list)
+  return next[0]?.value === list.at(-1)?.value ? [...next.slice(1), ...next.slice(0, 1)] : next
+}
 
 /** A set of graphemes, with the one that is asked for; capitals are shown one after the other. */
 function setOf(step: Step, lesson: Lesson): View[] {

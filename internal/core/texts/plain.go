@@ -1,0 +1,90 @@
+package texts
+
+import (
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/prose"
+)
+
+// Words by which somebody comes to have a thing; the plainest sentences are made with them.
+var having = []string{"had", "got", "has", "met"}
+
+// ofThings are the themes whose things somebody may have: no night, no nose.
+var ofThings = []string{
+	"clothes", "farm-and-pets", "food", "garden-and-wood", "home", "school", "toys-and-games", "vehicles", "wild",
+}
+
+// mostNames is how many names the plainest sentences are made with.
+const mostNames = 3
+
+// seen are sentences that hold for any thing.
+func (m *maker) seen(w, a string, add func(mark string, parts ...string)) {
+	for _, begin := range []string{"it is", "I can see", "I see"} {
+		add(".", begin, a, w)
+		add(".", begin, "the", w)
+	}
+	add(".", "look at the", w)
+}
+
+// personDoes tells whether the grammar has the verb, and people do it.
+func (m *maker) personDoes(w string) bool {
+	return slices.ContainsFunc(fullVocabulary().acts, func(v verb) bool {
+		return v.base == w && slices.Contains(v.who, "person")
+	})
+}
+
+// Plain are the plainest sentences about single words, for words of which the grammar has no sense: somebody had it, can
+// do it, it is so. Every word of them can be read.
+func (k *Maker) Plain(words []string) []string {
+	m := k.m
+	var names []string
+	for _, n := range m.words.nouns {
+		if n.bare && n.one != "" && len(names) < mostNames {
+			names = append(names, n.one)
+		}
+	}
+	var out []string
+	add := func(mark string, parts ...string) {
+		if text := m.finish(mark, parts...); text != "" {
+			out = append(out, text)
+		}
+	}
+	for _, w := range words {
+		e, ok := lexicon.Find(w)
+		if !ok || e.Inflected() {
+			continue
+		}
+		switch {
+		case strings.Contains(e.Kinds, "T") && lexicon.Pictured(w) && overlap(e.Themes(), ofThings):
+			a := article("a", w)
+			if slices.Contains(e.Themes(), "food") { // the ham, not a ham
+				a = "the"
+			}
+			for _, n := range names {
+				for _, v := range having {
+					add(".", n, v, a, w)
+				}
+			}
+			for _, v := range []string{"get", "tap", "pat"} {
+				add(".", v, "the", w)
+				add(".", v, a, w)
+			}
+			m.seen(w, a, add)
+		case strings.Contains(e.Kinds, "T"):
+			m.seen(w, article("a", w), add)
+		case strings.Contains(e.Kinds, "D") && m.personDoes(w):
+			for _, n := range names {
+				add(".", n, "can", w)
+				if m.can(w) && m.can(n) {
+					out = append(out, prose.Capital(w)+", "+n+".")
+				}
+			}
+			add(".", "I can", w)
+		case strings.Contains(e.Kinds, "L"):
+			add(".", "it is", w)
+		}
+	}
+	return out
+}

@@ -1,0 +1,61 @@
+package texts_test
+
+import (
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+)
+
+func maker(t *testing.T, taught string, targets ...spelling.Pair) *texts.Maker {
+	t.Helper()
+	set, err := spelling.ParsePairs("southern-british", taught)
+	require.NoError(t, err)
+	return texts.NewMaker(texts.SuggestQuery{
+		Taught: set, Exceptions: map[string]bool{"the": true}, Targets: targets, Count: 4,
+	}, texts.Options{Accent: "southern-british"})
+}
+
+func chance(seed uint64) *rand.Rand { return rand.New(rand.NewPCG(seed, 11)) }
+
+func TestThePlainestSentences(t *testing.T) {
+	m := maker(t, "s,a,t,i,p,n,m,d,v,h")
+	list := m.Plain([]string{"van", "nap", "ham", "mad", "pin", "river"})
+	assert.Contains(t, list, "Dad had a van.")
+	assert.Contains(t, list, "Dad had the ham.", "nobody has a ham")
+	assert.Contains(t, list, "Pat the van.")
+	for _, s := range list {
+		assert.NotContains(t, s, "It is mad", "is cannot be read")
+	}
+	assert.Empty(t, maker(t, "s").Plain([]string{"van"}))
+}
+
+func TestAPageIsAboutOneSubject(t *testing.T) {
+	p := spelling.Pair{Grapheme: "b", Sound: "b"}
+	m := maker(t, "s,a,t,i,p,n,m,d,o,g,r,c,k,e,u,h,b,ck", p)
+	for seed := range uint64(20) {
+		page, ok := m.Page(chance(seed))
+		require.True(t, ok, "seed %d", seed)
+		assert.GreaterOrEqual(t, len(page.Holds), texts.LeastHeld, page.Body)
+		assert.Len(t, page.Questions, 3)
+		assert.NotEmpty(t, page.Title)
+		for _, q := range page.Questions {
+			assert.Contains(t, q, "?")
+		}
+	}
+	again, _ := m.Page(chance(3))
+	same, _ := m.Page(chance(3))
+	assert.Equal(t, again, same, "asked again with the same chance it is the same")
+	_, ok := maker(t, "s,a", spelling.Pair{Grapheme: "s", Sound: "s"}).Page(chance(1))
+	assert.False(t, ok)
+}
+
+func TestWhyAsk(t *testing.T) {
+	assert.Equal(t, "Why do you think the hen ran?", texts.WhyAsk("The hen ran.", false))
+	assert.Equal(t, "Why do you think Dan ran?", texts.WhyAsk("Dan ran!", true))
+	assert.Equal(t, "Why do you think I ran?", texts.WhyAsk("I ran.", false))
+}
