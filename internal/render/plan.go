@@ -137,6 +137,12 @@ func choicesText(s lesson.Step, in lesson.Lesson) string {
 			list = append(list, c.Value)
 		}
 	}
+	if len(list) == 0 { // a drill of a lesson that was kept before shows were items
+		for _, show := range s.Deck {
+			mark := map[string]string{"picture": "*"}[show.Side]
+			list = append(list, in.Cards[show.CardID].Pair.Grapheme+mark)
+		}
+	}
 	switch {
 	case len(yes) > 0 && s.Kind == lesson.Contrast:
 		return "Left: " + strings.Join(yes, ", ") + ". Right: " + strings.Join(no, ", ") + "."

@@ -21,10 +21,20 @@ import (
 func full(c card.Card) card.Card {
 	c.State, c.Version, c.HasTake = card.Agreed, 3, true
 	c.Content = card.Content{
-		Keyword: "shed", Picture: "x", Rhyme: "Hush, the shed is shut.", RhymeShort: "Hush, hush, shed.",
-		Action: "A finger on the lips.", Verse: "Hush, little shed, shut your door.", Story: "She shut the shed. Hush!",
-		MouthCue: "Round the lips and blow.", Slip: "“shuh”: breath only.", Contrast: "s", StrokeWords: "Round and round.\nDown, up, over.",
-		Words: []string{"shed", "fish", "ship"}, Sentences: []string{"A fish is in the shed."}, Exceptions: []string{"she"},
+		Keyword:     "shed",
+		Picture:     "x",
+		Rhyme:       "Hush, the shed is shut.",
+		RhymeShort:  "Hush, hush, shed.",
+		Action:      "A finger on the lips.",
+		Verse:       "Hush, little shed, shut your door.",
+		Story:       "She shut the shed. Hush!",
+		MouthCue:    "Round the lips and blow.",
+		Slip:        "“shuh”: breath only.",
+		Contrast:    "s",
+		StrokeWords: "Round and round.\nDown, up, over.",
+		Words:       []string{"shed", "fish", "ship"},
+		Sentences:   []string{"A fish is in the shed."},
+		Exceptions:  []string{"she"},
 	}
 	return c
 }
@@ -50,7 +60,10 @@ func everything(t testing.TB) assembly.Input {
 	}
 	at := slices.IndexFunc(in.Routine.Steps, func(s lesson.RoutineStep) bool { return s.Kind == lesson.Free })
 	in.Routine.Steps[at].Options = lesson.Options{Words: []string{"Count the boats."}, Seconds: 30}
-	in.Routine.Steps = slices.DeleteFunc(in.Routine.Steps, func(s lesson.RoutineStep) bool { return s.Kind == lesson.MixIn })
+	in.Routine.Steps = slices.DeleteFunc(
+		in.Routine.Steps,
+		func(s lesson.RoutineStep) bool { return s.Kind == lesson.MixIn },
+	)
 	return in
 }
 
@@ -126,7 +139,11 @@ func TestAStepTwiceWithOtherOptions(t *testing.T) {
 	none, all := 0.0, 1.0
 	in.Minutes = 8
 	in.Routine.Steps = []lesson.RoutineStep{
-		{Kind: lesson.Read, Options: lesson.Options{Older: &none}}, {Kind: lesson.Read, Name: "Mix", Options: lesson.Options{Older: &all}},
+		{
+			Kind:    lesson.Read,
+			Options: lesson.Options{Older: &none},
+		},
+		{Kind: lesson.Read, Name: "Mix", Options: lesson.Options{Older: &all}},
 	}
 	out, err := assembly.Assemble(in)
 	require.NoError(t, err)

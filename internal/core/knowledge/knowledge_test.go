@@ -23,8 +23,10 @@ func pair(g, s string) spelling.Pair { return spelling.Pair{Grapheme: g, Sound: 
 
 func cards() []card.Card {
 	out := []card.Card{
-		{ID: "a", Step: 1, Pair: pair("a", "æ")}, {ID: "t", Step: 2, Pair: pair("t", "t")},
-		{ID: "b", Step: 3, Pair: pair("b", "b")}, {ID: "i", Step: 4, Pair: pair("i", "ɪ")},
+		{ID: "a", Step: 1, Pair: pair("a", "æ")},
+		{ID: "t", Step: 2, Pair: pair("t", "t")},
+		{ID: "b", Step: 3, Pair: pair("b", "b")},
+		{ID: "i", Step: 4, Pair: pair("i", "ɪ")},
 		{ID: "r", Step: 5, Pair: pair("r", "r")},
 	}
 	out[1].Exceptions = []string{"The"}
@@ -51,7 +53,10 @@ func ids(c knowledge.Class) []string {
 func TestTheLogAndADeclaration(t *testing.T) {
 	s := sources()
 	s.Log = []knowledge.Entry{met("t", 0, review.Sure), met("a", 1, review.Shaky)}
-	s.Declared = []knowledge.Declaration{{CardIDs: []string{"b"}, On: day(2), By: "OW"}, {Words: []string{"I"}, On: day(2)}}
+	s.Declared = []knowledge.Declaration{
+		{CardIDs: []string{"b"}, On: day(2), By: "OW"},
+		{Words: []string{"I"}, On: day(2)},
+	}
 	c := knowledge.Of(s)
 	assert.Equal(t, []string{"t", "a", "b"}, ids(c), "in the order in which they were met")
 	assert.True(t, c.Pairs[pair("b", "b")])

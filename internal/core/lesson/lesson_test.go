@@ -12,8 +12,8 @@ import (
 	"brightchalk/internal/core/spelling"
 )
 
-// Introductions that were kept before lessons had purposes still open: of version 1 (baskets by a choice's detail) and of
-// version 2.
+// Introductions that were kept before lessons had purposes still open: of version 1 (baskets by a choice's detail)
+// and of version 2.
 func TestWhatWasKeptBeforeStillOpens(t *testing.T) {
 	first := `{"card_id":"b","minutes":20,"seconds":60,"pair":{"grapheme":"b","sound":"b"},"keyword":"barrel",
 		"dropped":["Page: none"],"notes":["A note."],"cards":{"b":{"id":"b","pair":{"grapheme":"b","sound":"b"}}},

@@ -51,7 +51,10 @@ func TestWhatIsSaidIsSo(t *testing.T) {
 }
 
 func TestASoundIsNamedAsASound(t *testing.T) {
-	for _, p := range []spelling.Pair{pair("th", "θ"), pair("th", "ð"), pair("oo", "uː"), pair("oo", "ʊ"), pair("s", "z")} {
+	severalSounds := []spelling.Pair{
+		pair("th", "θ"), pair("th", "ð"), pair("oo", "uː"), pair("oo", "ʊ"), pair("s", "z"),
+	}
+	for _, p := range severalSounds {
 		said := script.Said(south, p, "")
 		assert.True(t, strings.HasPrefix(said, "/"+p.Sound+"/ as in "), said)
 		word := said[strings.LastIndex(said, " ")+1:]
@@ -102,6 +105,12 @@ func TestWhileWritingAndSlips(t *testing.T) {
 }
 
 func ExampleList() {
-	fmt.Println(script.List([]string{"/p/", "/t/", "/k/"}), "|", script.Either([]string{"/p/", "/t/"}), "|", script.List(nil))
+	fmt.Println(
+		script.List([]string{"/p/", "/t/", "/k/"}),
+		"|",
+		script.Either([]string{"/p/", "/t/"}),
+		"|",
+		script.List(nil),
+	)
 	// Output: /p/, /t/ and /k/ | /p/ or /t/ |
 }

@@ -35,8 +35,8 @@ func (m *maker) personDoes(w string) bool {
 	})
 }
 
-// Plain are the plainest sentences about single words, for words of which the grammar has no sense: somebody had it, can
-// do it, it is so. Every word of them can be read.
+// Plain are the plainest sentences about single words, for words of which the grammar has no sense: somebody had it,
+// can do it, it is so. Every word of them can be read.
 func (k *Maker) Plain(words []string) []string {
 	m := k.m
 	var names []string

@@ -5288,6 +5288,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                id: string;
                 log: number;
             };
             cookie?: never;

@@ -101,14 +101,14 @@ export function StepPanel({ step, view, disabled, edit }: Props) {
 function Deck({ step, view }: { step: Step; view: LessonView }) {
   return (
     <ol className="flex flex-wrap gap-1" aria-label="In this order">
-      {step.items.map((s) => (
+      {step.deck?.map((s, i) => (
         <li
-          key={s.slot}
-          title={s.because.text}
-          className={`rounded border border-ink px-1.5 font-child text-lg ${s.position === 'picture' ? 'bg-marigold/40' : 'bg-paper'} ${s.role === 'target' ? 'border-2 font-bold' : ''}`}
+          key={i}
+          title={step.items[i]?.because.text}
+          className={`rounded border border-ink px-1.5 font-child text-lg ${s.side === 'picture' ? 'bg-marigold/40' : 'bg-paper'} ${view.lesson.targets.includes(s.card_id) ? 'border-2 font-bold' : ''}`}
         >
-          {view.lesson.cards[s.value]?.pair.grapheme}
-          {s.position === 'picture' && <span className="font-sans text-xs"> picture</span>}
+          {view.lesson.cards[s.card_id]?.pair.grapheme}
+          {s.side === 'picture' && <span className="font-sans text-xs"> picture</span>}
         </li>
       ))}
     </ol>
