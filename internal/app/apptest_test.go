@@ -216,6 +216,30 @@ func TestALessonIsASnapshot(t *testing.T) {
 	assert.Equal(t, "minutes", input.Field)
 }
 
+func TestAClueIsTheTeamsFromThenOn(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
+	require.NoError(t, err)
+	word := stepOf(t, in.Lesson, lesson.Read).Items[0].Value
+	_, err = s.Lessons.SetClue(ctx, s.assistant, in.LessonID, in.Revision, word, "ours")
+	require.ErrorIs(t, err, app.ErrForbidden)
+	after, err := s.Lessons.SetClue(ctx, s.teacher, in.LessonID, in.Revision, word, " what we  say ")
+	require.NoError(t, err)
+	assert.Equal(t, "what we say", stepOf(t, after.Lesson, lesson.Read).Items[0].Clue)
+	again, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
+	require.NoError(t, err)
+	for _, it := range stepOf(t, again.Lesson, lesson.Read).Items {
+		assert.Equal(t, it.Value == word, it.Clue == "what we say", it.Value)
+	}
+	_, err = s.Lessons.SetClue(ctx, s.teacher, in.LessonID, in.Revision, word, "too late")
+	require.ErrorIs(t, err, store.ErrChanged)
+	var input *fault.Fault
+	_, err = s.Lessons.SetClue(ctx, s.teacher, in.LessonID, after.Revision, word, strings.Repeat("long ", 40))
+	require.ErrorAs(t, err, &input)
+	assert.Equal(t, "clue", input.Field)
+}
+
 func TestLogDecidesWhatIsTaughtAndNext(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()

@@ -53,6 +53,7 @@ type WallCard struct {
 	Remarks    int              `json:"remarks" doc:"contradictions found on the card"`
 	Archived   bool             `json:"archived"`
 	Drawn      *strokes.Written `json:"drawn,omitempty" doc:"the letter as the team writes it"`
+	Along      []string         `json:"along" nullable:"false" doc:"card ids that are taught at once with it, itself among them"`
 }
 
 // Wall lists the library in teaching order.
@@ -78,8 +79,15 @@ func wall(ctx context.Context, s interface {
 		return nil, err
 	}
 	out := make([]WallCard, 0, len(rows))
-	for _, r := range rows {
+	all := make([]card.Card, len(rows))
+	for i, r := range rows {
+		_, all[i] = own(team, r)
 		out = append(out, wallCard(team, r, letters))
+	}
+	for i := range out {
+		for _, k := range team.Along(all, all[i]) {
+			out[i].Along = append(out[i].Along, k.ID)
+		}
 	}
 	return out, nil
 }

@@ -45,7 +45,12 @@ func (l Lessons) change(
 		if err != nil {
 			return LessonView{}, err
 		}
-		if err := f(s, &i, &step.Telling{Lesson: &i.Snapshot, Conventions: conv, Speech: o}); err != nil {
+		clues, err := cluesOf(ctx, s)
+		if err != nil {
+			return LessonView{}, err
+		}
+		t := &step.Telling{Lesson: &i.Snapshot, Conventions: conv, Speech: o, Clues: clues}
+		if err := f(s, &i, t); err != nil {
 			return LessonView{}, err
 		}
 		if err := s.UpdateLesson(ctx, id, revision, i.Snapshot, l.desk.now()); err != nil {
@@ -289,17 +294,56 @@ func (l Lessons) Renew(ctx context.Context, by Actor, id string, revision, minut
 
 const mostClue = 160
 
-// SetClue keeps what a word means in the team's words, for every lesson from now on; an empty clue goes back to the
-// plain one.
-func (l Lessons) SetClue(ctx context.Context, by Actor, word, clue string) error {
-	word, clue = strings.ToLower(strings.TrimSpace(word)), strings.TrimSpace(clue)
-	return change(ctx, l.desk, by, MayEdit, func(s lessonStore) error {
-		switch {
-		case word == "" || len(word) > 40:
-			return wrong("word", "Name one word.")
-		case len([]rune(clue)) > mostClue:
-			return wrong("clue", "A clue has up to %d signs.", mostClue)
+// SetClue keeps what a word means in the team's words, for this lesson and every one that is made from now on; an empty
+// clue goes back to the plain one.
+func (l Lessons) SetClue(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	word, clue string,
+) (LessonView, error) {
+	if err := by.need(MayEdit); err != nil {
+		return LessonView{}, err
+	}
+	word, clue = strings.ToLower(strings.TrimSpace(word)), strings.Join(strings.Fields(clue), " ")
+	switch {
+	case word == "" || len(word) > 40:
+		return LessonView{}, wrong("word", "Name one word.")
+	case len([]rune(clue)) > mostClue:
+		return LessonView{}, wrong("clue", "A clue has up to %d signs.", mostClue)
+	}
+	return l.change(ctx, by, id, revision, func(s lessonStore, i *store.Lesson, t *step.Telling) error {
+		if err := s.PutClue(ctx, word, clue, by.MemberID, l.desk.now()); err != nil {
+			return err
 		}
-		return s.PutClue(ctx, word, clue, by.MemberID, l.desk.now())
+		t.Clues[word] = clue
+		for k := range i.Snapshot.Steps {
+			assembly.Reword(t, &i.Snapshot.Steps[k])
+		}
+		return nil
 	})
+}
+
+// Speak says who speaks an item.
+func (l Lessons) Speak(
+	ctx context.Context,
+	by Actor,
+	id string,
+	revision int,
+	slot string,
+	v lesson.Voice,
+) (LessonView, error) {
+	return l.change(ctx, by, id, revision, func(_ lessonStore, _ *store.Lesson, t *step.Telling) error {
+		return fault.At("slot", assembly.Speak(t, slot, v))
+	})
+}
+
+func cluesOf(ctx context.Context, s lessonStore) (map[string]string, error) {
+	kept, err := s.Clues(ctx)
+	out := map[string]string{}
+	for _, c := range kept {
+		out[c.Word] = c.Clue
+	}
+	return out, err
 }

@@ -110,7 +110,7 @@ type LessonAsk struct {
 // input gathers what a lesson depends on. Cards are taken in their agreed version where they have one, and all in the
 // accent of the first target.
 func (l Lessons) input(ctx context.Context, s lessonStore, ask LessonAsk) (assembly.Input, error) {
-	in := assembly.Input{Purpose: ask.Purpose, Minutes: ask.Minutes, Now: l.desk.now(), Clues: map[string]string{}}
+	in := assembly.Input{Purpose: ask.Purpose, Minutes: ask.Minutes, Now: l.desk.now()}
 	team, err := conventionsOf(ctx, s)
 	if err != nil {
 		return in, err
@@ -156,10 +156,7 @@ func (l Lessons) material(ctx context.Context, s lessonStore, in *assembly.Input
 		return err
 	}
 	in.Bank = bankOf(bank)
-	clues, err := s.Clues(ctx)
-	for _, c := range clues {
-		in.Clues[c.Word] = c.Clue
-	}
+	in.Clues, err = cluesOf(ctx, s)
 	return err
 }
 

@@ -58,6 +58,9 @@ func TestEveryPurposeFromChoiceToLog(t *testing.T) {
 			require.NoError(t, s.tab.ClickText("Make the lesson"))
 			require.NoError(t, s.tab.SeeText("planned"))
 			require.NoError(t, s.tab.SeeText(row.steps))
+			if row.purpose == lesson.Introduce {
+				s.changeRead(t)
+			}
 			s.axe(t, "lesson to "+string(row.purpose))
 			require.NoError(t, s.tab.ClickText("Teach"))
 			require.NoError(t, s.tab.SeeText("works without network"))
@@ -76,6 +79,25 @@ func TestEveryPurposeFromChoiceToLog(t *testing.T) {
 		})
 	}
 	s.classPage(t)
+}
+
+// changeRead says who speaks a word and what it means.
+func (s *stage) changeRead(t *testing.T) {
+	t.Helper()
+	require.NoError(t, s.tab.Click("button[title^='Read, from']"))
+	require.NoError(t, s.tab.See("li[data-slot='read.1']"))
+	word := mustEval(t, s.tab, `document.querySelector("li[data-slot='read.1'] .sr-only").innerText`)
+	s.choose(t, "who says "+word, "both")
+	require.NoError(t, s.tab.SeeText("all together (arms open wide): "+word))
+	require.NoError(t, s.tab.Click("[aria-label='what "+word+" means']"))
+	require.NoError(t, s.tab.Type("[aria-label='What "+word+" means, in plain words']", "as we say it here"))
+	require.NoError(t, s.tab.ClickText("Keep for all lessons"))
+	require.NoError(t, s.tab.Click("[aria-label='what "+word+" means']"))
+	field := `document.querySelector("[aria-label='What ` + word + ` means, in plain words']")?.value`
+	require.Eventually(t, func() bool {
+		kept, err := browser.Eval[string](s.tab, field)
+		return err == nil && kept == "as we say it here"
+	}, 20*time.Second, 100*time.Millisecond)
 }
 
 // classPage reads what the lessons left, says more of the class, and corrects a line of its log.

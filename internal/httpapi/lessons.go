@@ -46,9 +46,16 @@ type sent struct {
 	app.Sent
 }
 
+type spoken struct {
+	Revision int          `json:"revision" doc:"that the change began from"`
+	Slot     string       `json:"slot"`
+	Voice    lesson.Voice `json:"voice" enum:",adult,both,class,silently" doc:"empty: the class, as usual"`
+}
+
 type clued struct {
-	Word string `json:"word" maxLength:"40"`
-	Clue string `json:"clue" maxLength:"400" doc:"empty: the plain one again"`
+	Revision int    `json:"revision" doc:"that the change began from"`
+	Word     string `json:"word" maxLength:"40"`
+	Clue     string `json:"clue" maxLength:"400" doc:"empty: the plain one again"`
 }
 
 type corrected struct {
@@ -96,12 +103,6 @@ func (s *server) lessonCalls(api huma.API) {
 	})
 	s.lessonChanges(api)
 	s.logCalls(api)
-	call(s, api, route{
-		id: "set-clue", method: http.MethodPut, path: "/clues", tag: "lessons",
-		summary: "Say in the team's words what a word means", example: clued{"barge", "a flat boat for the canal"},
-	}, func(ctx context.Context, by app.Actor, in *body[clued]) (done, error) {
-		return ok(a.SetClue(ctx, by, in.Body.Word, in.Body.Clue))
-	})
 }
 
 // lessonChanges are the calls that change a lesson at a revision.
@@ -132,6 +133,15 @@ func (s *server) lessonChanges(api huma.API) {
 		retexted{1, "read", []string{"Sound out, blend."}, []string{}}),
 		func(ctx context.Context, by app.Actor, in *changed[retexted]) (app.LessonView, error) {
 			return a.Retext(ctx, by, in.ID, in.Body.Revision, in.Body.Step, in.Body.Adult, in.Body.Class)
+		})
+	call(s, api, change("speak", "speak", "Say who speaks an item", spoken{1, "read.2", lesson.Together}),
+		func(ctx context.Context, by app.Actor, in *changed[spoken]) (app.LessonView, error) {
+			return a.Speak(ctx, by, in.ID, in.Body.Revision, in.Body.Slot, in.Body.Voice)
+		})
+	call(s, api, change("set-clue", "clue", "Say in the team's words what a word means, here and from now on",
+		clued{1, "barge", "a flat boat for the canal"}),
+		func(ctx context.Context, by app.Actor, in *changed[clued]) (app.LessonView, error) {
+			return a.SetClue(ctx, by, in.ID, in.Body.Revision, in.Body.Word, in.Body.Clue)
 		})
 	call(s, api, change("renew", "renew", "Assemble it again from the cards and the log of now", renewed{1, 25}),
 		func(ctx context.Context, by app.Actor, in *changed[renewed]) (app.LessonView, error) {

@@ -135,7 +135,7 @@ func (a *assembler) begin() {
 		Steps: []lesson.Step{}, Dropped: []lesson.Dropped{}, Notes: []lesson.Reason{},
 		Cards: map[string]lesson.CardFace{}, WordBits: map[string][]spelling.Bit{}, Taught: []spelling.Pair{},
 		Known: slices.Sorted(maps.Keys(a.known.Exceptions)), Rings: []lesson.RingWord{},
-		LineHeightMM: a.Conventions.Lines.OrCommon().HeightMM,
+		Signs: step.Signs(a.Conventions), LineHeightMM: a.Conventions.Lines.OrCommon().HeightMM,
 	}
 	if a.out.Known == nil {
 		a.out.Known = []string{}
@@ -200,7 +200,28 @@ func (a *assembler) face(c card.Card) lesson.CardFace {
 	if a.Bare(c) {
 		f.MouthCue, f.Slip = cue, slip
 	}
+	f.Together = a.answered(c)
 	return f
+}
+
+// answered are all sounds of a spelling that the class says to its letter side, where the team teaches them at once;
+// none where it says one.
+func (a *assembler) answered(c card.Card) []string {
+	known := slices.Clone(a.Targets)
+	for _, k := range a.Class.Met {
+		if !slices.ContainsFunc(known, func(o card.Card) bool { return o.ID == k.Card.ID }) {
+			known = append(known, k.Card)
+		}
+	}
+	along := a.Conventions.Along(known, c)
+	if len(along) < 2 {
+		return nil
+	}
+	var out []string
+	for _, k := range along {
+		out = append(out, script.Said(a.speech, k.Pair, k.Keyword))
+	}
+	return out
 }
 
 // write sets the letters of a target on the team's lines; what has no strokes is left out with a note.

@@ -57,6 +57,7 @@ func find(l *lesson.Lesson, slot string) (*lesson.Step, int, error) {
 // after writes a changed step's words anew, unless somebody wrote them, and lets its seconds follow its items.
 func after(t *step.Telling, s *lesson.Step, counted bool) {
 	Bits(t.Lesson, t.Speech, s.Items...)
+	steps.Explain(t, s)
 	if !s.Edited {
 		steps.Tell(t, s)
 	}
@@ -68,6 +69,10 @@ func after(t *step.Telling, s *lesson.Step, counted bool) {
 		t.Lesson.Seconds += k.Seconds
 	}
 }
+
+// Reword gives the words of a step their clues anew, and writes what is said, unless somebody wrote it. It changes the
+// step.
+func Reword(t *step.Telling, s *lesson.Step) { after(t, s, false) }
 
 // Swap puts the next best in a slot, the former one to the end of the list. Runners-up that stand elsewhere in the step
 // are passed over. It changes the lesson of t.
@@ -104,6 +109,20 @@ func Remove(t *step.Telling, slot string) error {
 		s.Deck = slices.Delete(s.Deck, i, i+1)
 	}
 	after(t, s, true)
+	return nil
+}
+
+// Speak says who speaks an item. It changes the lesson of t.
+func Speak(t *step.Telling, slot string, v lesson.Voice) error {
+	s, i, err := find(t.Lesson, slot)
+	if err != nil {
+		return err
+	}
+	if rec, _ := steps.Of(s.Kind); !rec.Spoken {
+		return fault.New(ErrNoStep, "in %s it is not said who speaks", s.Name)
+	}
+	s.Items[i].Voice, t.Lesson.Signs = v, step.Signs(t.Conventions)
+	after(t, s, false)
 	return nil
 }
 

@@ -12,6 +12,7 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/words"
@@ -237,6 +238,74 @@ func TestChangesOfALesson(t *testing.T) {
 	require.ErrorIs(t, assembly.Remove(tell, story.Items[0].Slot), assembly.ErrLast)
 	alone := &lesson.Lesson{Steps: []lesson.Step{{ID: "read", Kind: lesson.Read, Items: []lesson.Item{{Slot: "read.1"}}}}}
 	require.ErrorIs(t, assembly.Swap(telling(alone), "read.1"), assembly.ErrNoNext)
+}
+
+func TestWhoSpeaksHowOftenAndWhatIsShownFirst(t *testing.T) {
+	in := everything(t)
+	in.Conventions.Says.Signs.Both = "two thumbs up"
+	in.Clues = map[string]string{}
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Read, Least: 4, Options: lesson.Options{
+		Way: step.PictureFirst, Times: 4, Voices: []lesson.Voice{lesson.ByAdult, lesson.Together, lesson.ByClass},
+	}}}
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	read := func() lesson.Step { return out.Steps[0] }
+	voices := []lesson.Voice{lesson.ByAdult, lesson.Together, lesson.ByClass, lesson.ByClass}
+	for i, v := range voices {
+		assert.Equal(t, v, read().Items[i].Voice)
+	}
+	assert.Contains(t, strings.Join(read().Adult, " "), "all together (two thumbs up): "+read().Items[1].Value)
+	assert.Contains(t, strings.Join(read().Adult, " "), "3 times more")
+	assert.InEpsilon(t, (25+2*8)*len(read().Items), read().Seconds, 0.1, "four times take longer than twice")
+	shown := 0
+	for _, it := range read().Items {
+		assert.Equal(t, lexicon.Pictured(it.Value), it.Picture, it.Value)
+		shown += map[bool]int{true: 1}[it.Picture]
+	}
+	assert.Positive(t, shown)
+
+	tell := telling(&out)
+	tell.Clues = map[string]string{read().Items[0].Next[0].Value: "in our words"}
+	require.NoError(t, assembly.Speak(tell, "read.1", lesson.Silently))
+	assert.Contains(t, strings.Join(read().Adult, " "), "silently, then aloud")
+	require.NoError(t, assembly.Swap(tell, "read.1"))
+	assert.Equal(t, "in our words", read().Items[0].Clue, "the clue is the new word's")
+	assert.Equal(t, lesson.Silently, read().Items[0].Voice, "who speaks stays with the place")
+	require.ErrorIs(t, assembly.Speak(tell, "read.99", lesson.ByClass), assembly.ErrNoSlot)
+
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Spell}}
+	spell, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	require.ErrorIs(t, assembly.Speak(telling(&spell), "spell.1", lesson.ByClass), assembly.ErrNoStep)
+}
+
+func TestAllSoundsOfASpellingAtOnce(t *testing.T) {
+	in := taught(t, 24, lesson.Introduce, "oo=uː", "oo=ʊ")
+	in.Conventions.Together = []string{"oo"}
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Pack}, {Kind: lesson.Read, Least: 4}}
+	in.Targets[0].Keyword, in.Targets[1].Keyword = "moon", "book"
+	in.Targets[0].Step, in.Targets[1].Step = 30, 25
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	said := strings.Join(stepOf(out, lesson.Pack).Class, " ")
+	assert.Contains(t, said, "oo: /ʊ/ as in book, then /uː/ as in moon.", "in the order of the steps")
+	assert.Equal(t, 1, strings.Count(said, "oo:"), "said once")
+	in.Conventions.Together = nil
+	out, err = assembly.Assemble(in)
+	require.NoError(t, err)
+	assert.NotContains(t, strings.Join(stepOf(out, lesson.Pack).Class, " "), "oo:")
+}
+
+func TestTheHandRepeatsAndTakesTheFamily(t *testing.T) {
+	in := taught(t, 20, lesson.Introduce, "d")
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Hand, Options: lesson.Options{Way: "family", Times: 3}}}
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	said := strings.Join(out.Steps[0].Adult, " ")
+	assert.Contains(t, said, "turned round it is a b")
+	assert.Contains(t, said, "3 times")
+	assert.Regexp(t, `Then its family, one after the other: .*\ba\b`, said)
+	assert.NotRegexp(t, `one after the other: [^.]*\b[dtlk]\b`, said, "neither itself nor a letter of sticks")
 }
 
 func TestPicturesGoToTheirSide(t *testing.T) {

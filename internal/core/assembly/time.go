@@ -51,6 +51,7 @@ func (a *assembler) steps(b *step.Brief) {
 		}
 		p.material = m
 		p.span, p.counts = rec.Span(m, s)
+		p.record.ItemSeconds = rec.PerItem(s.Options.Times)
 		parts = append(parts, p)
 	}
 	parts = a.fit(parts)
@@ -59,7 +60,7 @@ func (a *assembler) steps(b *step.Brief) {
 	for _, p := range parts {
 		b.Counts[p.id] = p.n
 	}
-	t := &step.Telling{Lesson: a.out, Conventions: a.Conventions, Speech: a.speech}
+	t := &step.Telling{Lesson: a.out, Conventions: a.Conventions, Speech: a.speech, Clues: a.Clues}
 	for _, p := range parts {
 		var f step.Filling
 		if p.material.Take != nil {

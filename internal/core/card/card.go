@@ -3,6 +3,7 @@
 package card
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"reflect"
@@ -45,8 +46,10 @@ type Conventions struct {
 	OneMaterial bool `json:"one_material,omitempty"`
 	Says        Says `json:"says,omitzero" required:"false"`
 	// w and y are said short; else stretched, as their phonetics allow
-	GlidesShort bool   `json:"glides_short,omitempty" required:"false"`
-	GlideReason string `json:"glide_reason,omitempty" maxLength:"200" required:"false"`
+	GlidesShort bool `json:"glides_short,omitempty" required:"false"`
+	// spellings of which all sounds are taught and answered at once, in the order of their steps
+	Together    []string `json:"together,omitempty" maxItems:"40" required:"false"`
+	GlideReason string   `json:"glide_reason,omitempty" maxLength:"200" required:"false"`
 }
 
 // Says is what the team says and does in its own way; what is empty is as we say it.
@@ -58,10 +61,19 @@ type Says struct {
 	Checks       string     `json:"checks,omitempty" required:"false" maxLength:"200" doc:"of a written sentence"`
 	Posture      string     `json:"posture,omitempty" required:"false" maxLength:"200" doc:"before writing"`
 	Gesture      string     `json:"gesture,omitempty" required:"false" maxLength:"200" doc:"for the sounds of a word"`
+	Signs        Signs      `json:"signs,omitzero" required:"false" doc:"for who speaks"`
 	OneSideFirst bool       `json:"one_side_first,omitempty" required:"false" doc:"in the pack"`
 	PickAnswers  bool       `json:"pick_answers,omitempty" required:"false" doc:"questions with three answers to pick from"`
 	GuessTitle   bool       `json:"guess_title,omitempty" required:"false" doc:"of a page, before it is read"`
 	Materials    []Material `json:"materials,omitempty" required:"false" maxItems:"12" doc:"the team's own"`
+}
+
+// Signs are what the adult does to show who speaks; what is empty is as we do it.
+type Signs struct {
+	Adult    string `json:"adult,omitempty" required:"false" maxLength:"100"`
+	Both     string `json:"both,omitempty" required:"false" maxLength:"100"`
+	Class    string `json:"class,omitempty" required:"false" maxLength:"100"`
+	Silently string `json:"silently,omitempty" required:"false" maxLength:"100"`
 }
 
 // Answer is what a class says when it sees the letter side of a card.
@@ -123,6 +135,25 @@ func (c Conventions) Known(taught spelling.Set) spelling.Set {
 		return taught
 	}
 	return taught.WithDoubles(c.Accent)
+}
+
+// Along are the cards that are taught with one, itself among them: those of its spelling where the team teaches all the
+// sounds of it at once, in the order of their steps; otherwise itself alone.
+func (c Conventions) Along(all []Card, one Card) []Card {
+	if !slices.Contains(c.Together, one.Pair.Grapheme) {
+		return []Card{one}
+	}
+	var out []Card
+	for _, k := range all {
+		if k.Pair.Grapheme == one.Pair.Grapheme {
+			out = append(out, k)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Card) int { return cmp.Compare(a.Step, b.Step) })
+	if !slices.ContainsFunc(out, func(k Card) bool { return k.ID == one.ID }) {
+		return []Card{one}
+	}
+	return out
 }
 
 // For returns the conventions for one card: a card may depart from the team's accent.

@@ -319,3 +319,16 @@ func TestMergeJoinsAnyTwoEdits(t *testing.T) {
 	}
 	require.NoError(t, quick.Check(check, &quick.Config{MaxCount: 3000, Rand: rand.New(rand.NewSource(1))}))
 }
+
+func TestAlong(t *testing.T) {
+	oo := card.Card{ID: "long", Step: 25, Pair: spelling.Pair{Grapheme: "oo", Sound: "uː"}}
+	short := card.Card{ID: "short", Step: 12, Pair: spelling.Pair{Grapheme: "oo", Sound: "ʊ"}}
+	m := card.Card{ID: "m", Step: 1, Pair: spelling.Pair{Grapheme: "m", Sound: "m"}}
+	all := []card.Card{m, oo, short}
+	conv := card.Conventions{}
+	assert.Equal(t, []card.Card{oo}, conv.Along(all, oo), "each alone, as it ships")
+	conv.Together = []string{"oo"}
+	assert.Equal(t, []card.Card{short, oo}, conv.Along(all, oo), "in the order of their steps")
+	assert.Equal(t, []card.Card{m}, conv.Along(all, m))
+	assert.Equal(t, []card.Card{oo}, conv.Along([]card.Card{m, short}, oo), "one that is not in the library")
+}

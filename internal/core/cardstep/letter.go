@@ -149,11 +149,12 @@ var Hand = step.Record{
 	Needs: []step.Need{
 		step.NeedTarget,
 	},
-	Takes: []lesson.ItemKind{lesson.MaterialItem},
-	Shows: step.ShowWriting,
-	Sheet: "practice",
-	Rank:  60,
-	Times: true,
+	Takes:   []lesson.ItemKind{lesson.MaterialItem},
+	Shows:   step.ShowWriting,
+	Sheet:   "practice",
+	Rank:    60,
+	Usually: 1, Again: 30, Tools: true,
+	Ways:  step.Ways("letter", "the letter", "family", "the letter, then those of its family"),
 	About: "Air, tray, lines, with the words of the strokes.",
 	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		m, f := step.AnyTarget(b, s)
@@ -204,6 +205,12 @@ func tellHand(t *step.Telling, s *lesson.Step) {
 		step.Adult(s, "Write "+strings.ReplaceAll(f.Pair.Grapheme, "-", " … ")+
 			" in the air, your back to the class, or mirrored when you face it: "+
 			script.WhileWriting(t.Conventions, f.Pair, spoken(f.Writing)))
+		if slip := strokes.Slip(f.Pair.Grapheme); slip != "" {
+			step.Adult(s, "Watch for: "+slip+".")
+		}
+		if alike := alike(t.Lesson, f.Pair.Grapheme); s.Way == "family" && len(alike) > 0 {
+			step.Adult(s, "Then its family, one after the other: "+strings.Join(alike, ", ")+".")
+		}
 		if f.Capital != nil {
 			step.Adult(s, "The capital: “"+spoken(f.Capital)+"”")
 		}
@@ -215,6 +222,9 @@ func tellHand(t *step.Telling, s *lesson.Step) {
 			step.Adult(s, "Write the letters side by side and underline the group: one line, "+group(t, f)+".")
 		}
 	}
+	if s.Times > 1 {
+		step.Adult(s, fmt.Sprintf("All of it %d times, the last time with eyes closed.", s.Times))
+	}
 	tools := step.Values(s.Items)
 	step.Class(s, "Writes in the air, then with "+script.List(tools)+", then on the lines.")
 	step.Table(s, append(tools, "pencils and lined paper")...)
@@ -222,6 +232,22 @@ func tellHand(t *step.Telling, s *lesson.Step) {
 		step.Care(s, step.First(it.Detail, "Check allergies; nothing goes in mouths, noses or ears."))
 	}
 	step.Care(s, "Your school's own rules come first.")
+}
+
+// alike are known single letters of the same family of strokes.
+func alike(l *lesson.Lesson, letter string) []string {
+	own, ok := strokes.Of(letter)
+	if !ok || own.Family == "" {
+		return nil
+	}
+	var out []string
+	for _, p := range l.Taught {
+		k, ok := strokes.Of(p.Grapheme)
+		if ok && k.Family == own.Family && k.Sign != letter && !slices.Contains(out, k.Sign) {
+			out = append(out, k.Sign)
+		}
+	}
+	return out
 }
 
 // group says how many sounds a letter group stands for.

@@ -22,6 +22,7 @@ type Options struct {
 	Way     string   `json:"way,omitempty" maxLength:"20" doc:"one of the ways that the kind of step knows"`
 	Older   *float64 `json:"older,omitempty" minimum:"0" maximum:"1" doc:"share of words of earlier lessons; unset: a third"`
 	Times   int      `json:"times,omitempty" minimum:"0" maximum:"6" doc:"how often it is gone through; 0: the usual"`
+	Voices  []Voice  `json:"voices,omitempty" maxItems:"4" enum:"adult,both,class,silently" doc:"who speaks the first item, the second …; the last goes on"`
 	Tools   []string `json:"tools,omitempty" maxItems:"6" doc:"materials of the hand step, in their order"`
 	Words   []string `json:"words,omitempty" maxItems:"12" doc:"what the adult says in a free step"`
 	Seconds int      `json:"seconds,omitempty" minimum:"0" maximum:"1800" doc:"of a free step"`

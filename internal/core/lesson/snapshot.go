@@ -73,6 +73,23 @@ type Reason struct {
 	Text string `json:"text"`
 }
 
+// Voice is who speaks an item; empty is the class.
+type Voice string
+
+// Voices of items.
+const (
+	ByAdult  Voice = "adult"
+	Together Voice = "both"
+	ByClass  Voice = "class"
+	Silently Voice = "silently"
+)
+
+// Voices are all voices with their names, in the order in which they take over.
+var Voices = []struct {
+	ID   Voice
+	Name string
+}{{ByAdult, "you"}, {Together, "all together"}, {ByClass, "the class"}, {Silently, "silently, then aloud"}}
+
 // Option is a runner-up for an item.
 type Option struct {
 	Value    string `json:"value"`
@@ -91,7 +108,9 @@ type Item struct {
 	Option
 	Locked  bool     `json:"locked"`
 	Swapped bool     `json:"swapped,omitempty" doc:"it was not the first choice"`
-	Clue    string   `json:"clue,omitempty" doc:"what the word means, in plain words"`
+	Voice   Voice    `json:"voice,omitempty" enum:"adult,both,class,silently" doc:"who speaks; empty: the class"`
+	Picture bool     `json:"picture,omitempty" doc:"its picture is shown before the word"`
+	Clue    string   `json:"clue,omitempty" doc:"what the word means, in plain words: read it before use"`
 	Next    []Option `json:"next" nullable:"false"`
 }
 
@@ -108,6 +127,7 @@ type Step struct {
 	Name     string   `json:"name"`
 	Family   Family   `json:"family"`
 	Way      string   `json:"way,omitempty" doc:"the option by which it is held"`
+	Times    int      `json:"times,omitempty" doc:"how often its items are gone through; 0: the usual"`
 	Seconds  int      `json:"seconds"`
 	Adult    []string `json:"adult" nullable:"false" doc:"what the adult says and does"`
 	Class    []string `json:"class" nullable:"false" doc:"what the class does"`
@@ -126,6 +146,7 @@ type CardFace struct {
 	Agreed     bool             `json:"agreed"`
 	Pair       spelling.Pair    `json:"pair"`
 	Said       string           `json:"said" doc:"how the sound is named for people"`
+	Together   []string         `json:"together,omitempty" doc:"all sounds that the class answers to its letter side, in order"`
 	Keyword    string           `json:"keyword"`
 	Picture    string           `json:"picture"`
 	PictureAlt string           `json:"picture_alt"`
@@ -162,6 +183,7 @@ type Lesson struct {
 	Dropped  []Dropped                 `json:"dropped" nullable:"false" doc:"steps left out, with the reason"`
 	Notes    []Reason                  `json:"notes" nullable:"false"`
 	Cards    map[string]CardFace       `json:"cards"`
+	Signs    map[Voice]string          `json:"signs,omitempty" doc:"the team's sign for who speaks"`
 	WordBits map[string][]spelling.Bit `json:"word_bits" doc:"words shown, cut into graphemes for the bridges"`
 	Taught   []spelling.Pair           `json:"taught" nullable:"false"`
 	Known    []string                  `json:"known" nullable:"false" doc:"exception words"`

@@ -2,6 +2,7 @@ package lexicon
 
 import (
 	_ "embed"
+	"slices"
 	"strings"
 	"sync"
 )
@@ -48,6 +49,11 @@ func Picture(word string) (svg string, ok bool) {
 
 // SecondNames are other names that children commonly give to the picture of a word: bunny for rabbit.
 func SecondNames(word string) []string { return secondNames()[word] }
+
+// Pictured tells whether a picture of the team's or an embedded one shows the word.
+func (s Speech) Pictured(word string) bool {
+	return slices.ContainsFunc(s.Pictures, func(p OwnPicture) bool { return p.Name == word }) || Pictured(word)
+}
 
 // Pictured tells whether an embedded picture shows the word.
 func Pictured(word string) bool {

@@ -46,7 +46,8 @@ type Text struct {
 type Brief struct {
 	Purpose     lesson.Purpose
 	Conventions card.Conventions
-	Speech      lexicon.Speech // with the team's pictures
+	Speech      lexicon.Speech    // with the team's pictures
+	Clues       map[string]string // the team's own, by word
 	Targets     []card.Card
 	Class       knowledge.Class
 	Letters     map[string]strokes.Letter
@@ -60,11 +61,10 @@ type Brief struct {
 	NewWords   []string // exception words that come with the targets
 	OldWords   []string // those known, the latest first
 	NoWords    *fault.Fault
-	NoSentence string            // why the card's own cannot be used
-	Hunts      []lesson.Option   // texts to hunt the grapheme in; they need not be readable
-	Story      string            // made by rule, for the ear
-	ReadShare  float64           // of older words in the Read step
-	Clues      map[string]string // the team's own, by word
+	NoSentence string          // why the card's own cannot be used
+	Hunts      []lesson.Option // texts to hunt the grapheme in; they need not be readable
+	Story      string          // made by rule, for the ear
+	ReadShare  float64         // of older words in the Read step
 
 	// Counts are the items of each step by its ID, once the time has been shared out.
 	Counts map[string]int
@@ -209,7 +209,12 @@ type Telling struct {
 	Lesson      *lesson.Lesson
 	Conventions card.Conventions
 	Speech      lexicon.Speech
+	Clues       map[string]string // the team's own, by word
 }
+
+// Clue says in plain words what a word means: as the team put it, or else the open dictionary; empty where neither
+// does.
+func (t *Telling) Clue(word string) string { return First(t.Clues[word], lexicon.Clue(word)) }
 
 // Said names a sound with its keyword.
 func (t *Telling) Said() string {

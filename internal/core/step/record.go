@@ -50,6 +50,9 @@ const (
 	ShowText     Layout = "text"
 )
 
+// PictureFirst is the way of a list of words in which each word's picture comes before it.
+const PictureFirst = "picture-first"
+
 // Way is one option of how a step is held.
 type Way struct {
 	ID   string `json:"id"`
@@ -84,7 +87,11 @@ type Record struct {
 	About        string            `json:"about"`
 
 	Older    bool                                                          `json:"-"` // it takes a share of older words
-	Times    bool                                                          `json:"-"` // it may be gone through more than once
+	Usually  int                                                           `json:"-"` // how often it is gone through; 0: it cannot be told
+	Again    int                                                           `json:"-"` // seconds of each further time: of an item, or of the step where it does not go by items
+	Spoken   bool                                                          `json:"-"` // each item can say who speaks
+	Tools    bool                                                          `json:"-"` // the team may name its tools
+	Seconds  bool                                                          `json:"-"` // the team may say how long it is
 	Words    bool                                                          `json:"-"` // the team may write words for it
 	Rank     int                                                           `json:"-"` // the lower, the sooner it falls out when time is short
 	Within   lesson.Kind                                                   `json:"-"` // it has no more items than that step: its words are among that one's
@@ -126,8 +133,10 @@ func (r Record) Span(m Material, s lesson.RoutineStep) (span Span, counts [3]int
 		return *m.Span, counts
 	}
 	if r.ItemSeconds == 0 {
-		return Span{min(least, usual), usual, max(most, usual)}, counts
+		more := r.more(s.Options.Times)
+		return Span{max(1, min(least, usual)+more), usual + more, max(most, usual) + more}, counts
 	}
+	r.ItemSeconds = r.PerItem(s.Options.Times)
 	by := max(1, m.By)
 	lo := max(m.Least, cmp.Or(s.Least, (least+r.ItemSeconds-1)/r.ItemSeconds))
 	lo = min((lo+by-1)/by*by, m.Most/by*by)
@@ -135,4 +144,20 @@ func (r Record) Span(m Material, s lesson.RoutineStep) (span Span, counts [3]int
 	per := int(math.Round(float64(usual)/float64(r.ItemSeconds*by))) * by
 	counts = [3]int{lo, max(lo, min(hi, per)), hi}
 	return Span{lo * r.ItemSeconds, counts[1] * r.ItemSeconds, hi * r.ItemSeconds}, counts
+}
+
+// PerItem is how many seconds each item takes when all are gone through so often, 0 for the usual. It is 0 where the
+// time does not go by items.
+func (r Record) PerItem(times int) int {
+	if r.ItemSeconds == 0 {
+		return 0
+	}
+	return max(1, r.ItemSeconds+r.more(times))
+}
+
+func (r Record) more(times int) int {
+	if times == 0 || r.Usually == 0 {
+		return 0
+	}
+	return (times - r.Usually) * r.Again
 }

@@ -80,6 +80,50 @@ func (t *Telling) Sounded(items []lesson.Item) string {
 	return strings.Join(out, ", ")
 }
 
+// Together says of the cards of a drill to which letter sides the class answers with several sounds.
+func (t *Telling) Together(items []lesson.Item) []string {
+	var out []string
+	for _, it := range items {
+		f, ok := t.Lesson.Cards[it.Value]
+		if !ok || it.Kind != lesson.CardItem || len(f.Together) < 2 || it.Position == "picture" {
+			continue
+		}
+		line := f.Pair.Grapheme + ": " + strings.Join(f.Together, ", then ") + "."
+		if !slices.Contains(out, line) {
+			out = append(out, line)
+		}
+	}
+	return out
+}
+
+// WhoSpeaks says by whose voice the items go, with the team's signs; empty where all are the class's as usual.
+func (t *Telling) WhoSpeaks(items []lesson.Item) string {
+	if !slices.ContainsFunc(items, func(it lesson.Item) bool { return it.Voice != "" }) {
+		return ""
+	}
+	var out []string
+	for _, v := range lesson.Voices {
+		var values []string
+		for _, it := range items {
+			if it.Voice == v.ID || it.Voice == "" && v.ID == lesson.ByClass {
+				values = append(values, it.Value)
+			}
+		}
+		if len(values) > 0 {
+			out = append(out, v.Name+" ("+Sign(t.Conventions, v.ID)+"): "+strings.Join(values, ", "))
+		}
+	}
+	return "By your sign: " + strings.Join(out, "; ") + "."
+}
+
+// Grouped tells whether one of the words has a sound of more than one letter.
+func (t *Telling) Grouped(items []lesson.Item) bool {
+	return slices.ContainsFunc(items, func(it lesson.Item) bool {
+		seg, err := t.Speech.Segment(it.Value)
+		return err == nil && slices.ContainsFunc(seg.Segments, func(s spelling.Segment) bool { return s.Pair.Letters() > 1 })
+	})
+}
+
 // Short names the sounds of the words that cannot be stretched.
 func (t *Telling) Short(items []lesson.Item) string {
 	var out []string

@@ -31,7 +31,7 @@ func Fill(
 ) lesson.Step {
 	rec := byKind[s.Kind]
 	out := lesson.Step{
-		ID: id, Kind: s.Kind, Name: s.Name, Family: rec.Family, Way: s.Options.Way, Seconds: seconds,
+		ID: id, Kind: s.Kind, Name: s.Name, Family: rec.Family, Way: s.Options.Way, Times: s.Options.Times, Seconds: seconds,
 		Items: []lesson.Item{},
 	}
 	if out.Name == "" {
@@ -51,8 +51,24 @@ func Fill(
 			out.Items[i].Next = next(out.Items, out.Items[i], f.Rest)
 		}
 	}
+	if rec.Spoken && len(s.Options.Voices) > 0 {
+		for i := range out.Items {
+			out.Items[i].Voice = s.Options.Voices[min(i, len(s.Options.Voices)-1)]
+		}
+	}
+	Explain(t, &out)
 	Tell(t, &out)
 	return out
+}
+
+// Explain gives the words of a step their clues, and says of which the picture is shown first.
+func Explain(t *step.Telling, s *lesson.Step) {
+	for i := range s.Items {
+		if it := &s.Items[i]; it.Kind == lesson.WordItem && it.Role != lesson.MadeUpRole {
+			it.Clue = t.Clue(it.Value)
+			it.Picture = s.Way == step.PictureFirst && t.Speech.Pictured(it.Value)
+		}
+	}
 }
 
 // lockInto puts locked items back in their slots, or behind.
@@ -105,12 +121,16 @@ func next(items []lesson.Item, it lesson.Item, rest []lesson.Option) []lesson.Op
 func Tell(t *step.Telling, s *lesson.Step) {
 	s.Adult, s.Class, s.Table, s.Cautions, s.Pieces = []string{}, []string{}, []string{}, []string{}, nil
 	byKind[s.Kind].Tell(t, s)
+	step.Adult(s, t.WhoSpeaks(s.Items))
+	if len(s.Deck) > 0 {
+		step.Class(s, t.Together(s.Items)...)
+	}
 }
 
 // SecondsFor is how long a step is with its items: what goes by items follows their number, the rest stays.
 func SecondsFor(s lesson.Step) int {
 	if rec := byKind[s.Kind]; rec.ItemSeconds > 0 && len(s.Items) > 0 {
-		return rec.ItemSeconds * len(s.Items)
+		return rec.PerItem(s.Times) * len(s.Items)
 	}
 	return s.Seconds
 }

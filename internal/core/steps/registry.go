@@ -63,11 +63,15 @@ func init() {
 		if r.Older {
 			r.Offers = append(r.Offers, "older")
 		}
-		if r.Times {
-			r.Offers = append(r.Offers, "times")
-		}
-		if r.Words {
-			r.Offers = append(r.Offers, "words")
+		for _, o := range []struct {
+			name string
+			has  bool
+		}{
+			{"times", r.Usually > 0}, {"voices", r.Spoken}, {"tools", r.Tools}, {"words", r.Words}, {"seconds", r.Seconds},
+		} {
+			if o.has {
+				r.Offers = append(r.Offers, o.name)
+			}
 		}
 		if r.Needs == nil {
 			r.Needs = []step.Need{}

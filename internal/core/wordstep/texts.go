@@ -392,6 +392,7 @@ var Free = step.Record{
 	Shows:        step.ShowText,
 	Rank:         58,
 	Words:        true,
+	Seconds:      true,
 	About:        "The team's own words, with their own minutes.",
 	Material: func(_ *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		list := ofTeam(s)

@@ -95,14 +95,15 @@ func readList(b *step.Brief) []step.Word {
 var Read = step.Record{
 	Kind: lesson.Read, Name: "Read", Family: lesson.WordFamily, LeastSeconds: 100, UsualSeconds: 150, MostSeconds: 400,
 	ItemSeconds: 25, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem}, Shows: step.ShowWord,
-	Sheet: "words", Rank: 100, Older: true, Times: true,
+	Sheet: "words", Rank: 100, Older: true, Usually: 2, Again: 8, Spoken: true,
+	Ways:  step.Ways("words", "the words", step.PictureFirst, "its picture before each word"),
 	About: "Draw the bridges with a finger, sound out, blend; then whispered; then whole.",
 	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		share := s.Options.OlderShare()
 		return wordsOr(b, share, nil, 1, func(n int) []step.Word { return mix(b, n, share, nil) })
 	},
 	Tell: func(t *step.Telling, s *lesson.Step) {
-		if t.Conventions.GroupsFirst {
+		if t.Conventions.GroupsFirst && t.Grouped(s.Items) {
 			step.Adult(s, "Look for letter groups first. Then draw the bridges with a finger, sound out, blend.")
 		} else {
 			step.Adult(s, "Draw the bridges with a finger from left to right, sound out, blend.")
@@ -112,17 +113,32 @@ var Read = step.Record{
 			step.Adult(s, "The last "+prose.Plural(n, "one is", fmt.Sprintf("%d are", n))+
 				" from earlier lessons, so that the new sound is not guessed.")
 		}
-		step.Adult(s, "Then all of them once more in another order, quicker: whispered, then whole.")
+		step.Adult(s, passes(s.Times))
 		step.Class(s, "Sounds out, blends, whispers, says the word.")
 		step.Table(s, "Word cards or the screen")
 	},
+}
+
+// passes says how the list is gone through after the first time.
+func passes(times int) string {
+	switch times {
+	case 1:
+		return "Once, whispered, then whole."
+	case 0, 2:
+		return "Then all of them once more in another order, quicker: whispered, then whole."
+	}
+	return fmt.Sprintf(
+		"Then all of them %d times more, each time in another order, quicker: whispered, then whole.",
+		times-1,
+	)
 }
 
 // Older is the step: yesterday's and last week's words, mixed with new ones.
 var Older = step.Record{
 	Kind: lesson.Older, Name: "Older words", Family: lesson.WordFamily, LeastSeconds: 60, UsualSeconds: 100,
 	MostSeconds: 200, ItemSeconds: 20, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem},
-	Shows: step.ShowWord, Rank: 35, Older: true,
+	Shows: step.ShowWord, Rank: 35, Older: true, Spoken: true,
+	Ways:  step.Ways("words", "the words", step.PictureFirst, "its picture before each word"),
 	About: "Yesterday's and last week's words, mixed with new ones.",
 	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		share := 1.0
@@ -293,15 +309,6 @@ var Meaning = step.Record{
 			return step.Refuse(step.LacksWords, "none of the words has a clue or a picture")
 		}
 		m := step.OfWords(list, 1, func(n int) []step.Word { return list[:min(n, len(list))] })
-		take := m.Take
-		m.Take = func(n int) step.Filling {
-			f := take(n)
-			for i := range f.Items {
-				w := f.Items[i].Value
-				f.Items[i].Clue = step.First(b.Clues[w], lexicon.Clue(w))
-			}
-			return f
-		}
 		return m, nil
 	},
 	Tell: func(_ *step.Telling, s *lesson.Step) {

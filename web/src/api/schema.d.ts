@@ -483,23 +483,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/clues": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Say in the team's words what a word means */
-        put: operations["set-clue"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/contrast": {
         parameters: {
             query?: never;
@@ -623,6 +606,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/lessons/{id}/clue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say in the team's words what a word means, here and from now on */
+        post: operations["set-clue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/lessons/{id}/lock": {
         parameters: {
             query?: never;
@@ -737,6 +737,23 @@ export interface paths {
         put?: never;
         /** Put words, pictures or a text in a step */
         post: operations["send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/lessons/{id}/speak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say who speaks an item */
+        post: operations["speak"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1359,6 +1376,7 @@ export interface components {
             /** @enum {string} */
             paper: "A4" | "Letter";
             says?: components["schemas"]["CardSays"];
+            together?: string[];
             units: components["schemas"]["SpellingUnits"];
             whole_by_sight: boolean;
         };
@@ -1418,6 +1436,8 @@ export interface components {
             pick_answers?: boolean;
             /** @description before writing */
             posture?: string;
+            /** @description for who speaks */
+            signs?: components["schemas"]["CardSigns"];
             /** @description in which the class echoes a sound */
             voices?: string[];
             /**
@@ -1425,6 +1445,12 @@ export interface components {
              * @enum {string}
              */
             writing?: "" | "strokes" | "sound" | "both";
+        };
+        CardSigns: {
+            adult?: string;
+            both?: string;
+            class?: string;
+            silently?: string;
         };
         CardState: {
             /** @enum {string} */
@@ -1607,6 +1633,11 @@ export interface components {
         Clued: {
             /** @description empty: the plain one again */
             clue: string;
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
+            revision: number;
             word: string;
         };
         Conflict: {
@@ -1748,6 +1779,8 @@ export interface components {
             /** @description how the sound is named for people */
             said: string;
             slip?: string;
+            /** @description all sounds that the class answers to its letter side, in order */
+            together?: string[];
             /** Format: int64 */
             version: number;
             writing?: components["schemas"]["StrokesWritten"];
@@ -1762,7 +1795,7 @@ export interface components {
             /** @enum {string} */
             basket?: "has" | "has-not" | "first" | "last";
             because: components["schemas"]["LessonReason"];
-            /** @description what the word means, in plain words */
+            /** @description what the word means, in plain words: read it before use */
             clue?: string;
             /** @description for people: how many sounds or words it has, a caution */
             detail?: string;
@@ -1772,6 +1805,8 @@ export interface components {
             next: components["schemas"]["LessonOption"][];
             /** @enum {string} */
             origin?: "card" | "bank" | "finder" | "log" | "picture" | "team" | "made" | "sent";
+            /** @description its picture is shown before the word */
+            picture?: boolean;
             /** @description of the sound in a word, or the side of a card */
             position?: string;
             /** @enum {string} */
@@ -1781,6 +1816,11 @@ export interface components {
             /** @description it was not the first choice */
             swapped?: boolean;
             value: string;
+            /**
+             * @description who speaks; empty: the class
+             * @enum {string}
+             */
+            voice?: "adult" | "both" | "class" | "silently";
         };
         LessonLesson: {
             cards: {
@@ -1810,6 +1850,10 @@ export interface components {
             seconds: number;
             /** Format: int64 */
             seed: number;
+            /** @description the team's sign for who speaks */
+            signs?: {
+                [key: string]: string;
+            };
             steps: components["schemas"]["LessonStep"][];
             /** @description card ids */
             targets: string[];
@@ -1851,6 +1895,8 @@ export interface components {
             times?: number;
             /** @description materials of the hand step, in their order */
             tools?: string[];
+            /** @description who speaks the first item, the second …; the last goes on */
+            voices?: ("adult" | "both" | "class" | "silently")[];
             /** @description one of the ways that the kind of step knows */
             way?: string;
             /** @description what the adult says in a free step */
@@ -1924,6 +1970,11 @@ export interface components {
             seconds: number;
             /** @description what lies ready */
             table: string[];
+            /**
+             * Format: int64
+             * @description how often its items are gone through; 0: the usual
+             */
+            times?: number;
             /** @description the option by which it is held */
             way?: string;
         };
@@ -2359,6 +2410,19 @@ export interface components {
             x_one: boolean;
             yoo_two?: boolean;
         };
+        Spoken: {
+            /**
+             * Format: int64
+             * @description that the change began from
+             */
+            revision: number;
+            slot: string;
+            /**
+             * @description empty: the class, as usual
+             * @enum {string}
+             */
+            voice: "" | "adult" | "both" | "class" | "silently";
+        };
         StepRecord: {
             about: string;
             /** @enum {string} */
@@ -2655,6 +2719,8 @@ export interface components {
         };
         WallCard: {
             action: string;
+            /** @description card ids that are taught at once with it, itself among them */
+            along: string[];
             archived: boolean;
             /** Format: uuid */
             card_id: string;
@@ -5374,99 +5440,6 @@ export interface operations {
             };
         };
     };
-    "set-clue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "word": "barge",
-                 *       "clue": "a flat boat for the canal"
-                 *     }
-                 */
-                "application/json": components["schemas"]["Clued"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Done"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     contrast: {
         parameters: {
             query: {
@@ -6042,6 +6015,102 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-clue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "word": "barge",
+                 *       "clue": "a flat boat for the canal"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Clued"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6735,6 +6804,102 @@ export interface operations {
                  *     }
                  */
                 "application/json": components["schemas"]["Sent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    speak: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "revision": 1,
+                 *       "slot": "read.2",
+                 *       "voice": "both"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Spoken"];
             };
         };
         responses: {

@@ -26,6 +26,22 @@ export function SeeIt({ desk }: { desk: Desk }) {
           <TextField desk={desk} field="rhyme" label="Rhyme" rows={2} max={400} child />
           <TextField desk={desk} field="rhyme_short" label="Short form, for saying at once" max={120} child />
           <TextField desk={desk} field="action" label="Action" rows={2} max={300} />
+          <TextField
+            desk={desk}
+            field="story"
+            label="Two lines rich in the sound"
+            hint="You read them, the class listens: the Story step."
+            rows={2}
+            max={600}
+          />
+          <TextField
+            desk={desk}
+            field="verse"
+            label="A verse to say or sing together"
+            hint="For the Song step, and between finds."
+            rows={3}
+            max={600}
+          />
         </div>
       </div>
     </Section>

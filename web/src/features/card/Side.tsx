@@ -1,7 +1,7 @@
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { CardView, Me } from '../../api/client'
-import { mayI } from '../../api/shared'
+import { mayI, useWall } from '../../api/shared'
 import { Letter, isGroup } from '../../ui/Letter'
 import { Button, Field, Input, LinkButton, Notice } from '../../ui/parts'
 import { PlayButton } from '../../ui/takes/PlayButton'
@@ -68,6 +68,7 @@ export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk:
           </Link>
         )}
       </nav>
+      <OtherSounds card={card} />
       <Link
         to="/lessons"
         search={{ card: card.card_id }}
@@ -80,6 +81,34 @@ export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk:
       </LinkButton>
       <Versions cardId={card.card_id} readOnly={desk.readOnly} onRestore={desk.change} />
     </aside>
+  )
+}
+
+/** The cards of the same spelling, and whether its sounds are taught at once. */
+function OtherSounds({ card }: { card: CardView }) {
+  const all = useWall().data?.filter((c) => c.pair.grapheme === card.pair.grapheme) ?? []
+  const own = all.find((c) => c.card_id === card.card_id)
+  if (all.length < 2) return null
+  return (
+    <div className="text-sm">
+      <p className="font-bold">
+        {card.pair.grapheme}: {all.length} sounds{own && own.along.length > 1 ? ', taught at once in this order' : ''}
+      </p>
+      <ul>
+        {all.map((c) => (
+          <li key={c.card_id}>
+            <Link
+              to="/cards/$cardId"
+              params={{ cardId: c.card_id }}
+              aria-current={c.card_id === card.card_id ? 'page' : undefined}
+              className={`flex min-h-11 items-center underline-offset-4 ${c.card_id === card.card_id ? 'font-bold' : 'underline'}`}
+            >
+              /{c.pair.sound}/ {c.keyword && `as in ${c.keyword}`}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </div>
   )
 }
 

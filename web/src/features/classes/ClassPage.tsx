@@ -37,7 +37,7 @@ const looks = {
   logged: ['border-ink bg-sheet', '✓ logged'],
   said: ['border-dashed border-ink bg-sheet', '✓ said'],
   'not yet': ['border-coral bg-coral/15', 'met, not yet'],
-  unknown: ['border-line bg-paper', '–'],
+  unknown: ['border-line bg-paper', ''],
 } as const
 
 /** The wall of ticks: a press says that the class knows a card that nobody logged, or takes that back. */
@@ -79,7 +79,7 @@ function Known({ list, classId, may }: { list: Tick[]; classId: string; may: boo
             >
               <span className="font-child text-2xl leading-tight">{card.pair.grapheme}</span>
               <span className="text-xs">
-                {looks[state][1]}
+                /{card.pair.sound}/ {looks[state][1]}
                 {state === 'logged' && sure !== undefined && `, ${levels[sure]}`}
               </span>
             </button>

@@ -1,6 +1,9 @@
+import { useState } from 'react'
 import type { Item, Lesson } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
-import { label } from './model'
+import { Button, Input } from '../../ui/parts'
+import type { Voice } from './api'
+import { label, voices } from './model'
 
 const baskets = { has: 'has it: ', 'has-not': 'has it not: ', first: 'first: ', last: 'last: ' } as const
 const sides = { has: 'left: ', 'has-not': 'right: ', first: '', last: '' } as const
@@ -12,6 +15,9 @@ type Props = {
   last: boolean
   at: number
   contrast: boolean
+  spoken: boolean
+  onVoice: (v: Voice) => void
+  onClue: (clue: string) => void
   onSwap: () => void
   onLock: () => void
   onRemove: () => void
@@ -29,12 +35,16 @@ export function ItemCard({
   last,
   at,
   contrast,
+  spoken,
+  onVoice,
+  onClue,
   onSwap,
   onLock,
   onRemove,
   onMove,
   onDropHere,
 }: Props) {
+  const [explaining, setExplaining] = useState(false)
   const name = label(item, lesson)
   const text = item.kind === 'sentence' || item.kind === 'page' || item.kind === 'question' || item.kind === 'text'
   return (
@@ -47,7 +57,7 @@ export function ItemCard({
         e.preventDefault()
         onDropHere(e.dataTransfer.getData('text/slot'))
       }}
-      className={`flex items-center gap-2 rounded-md border-2 bg-paper py-0.5 pr-1 pl-3 ${item.locked ? 'border-ink' : 'border-line'}`}
+      className={`flex flex-wrap items-center gap-2 rounded-md border-2 bg-paper py-0.5 pr-1 pl-3 ${item.locked ? 'border-ink' : 'border-line'}`}
     >
       {item.kind === 'picture' && <img src={`/api/word-pictures/${item.value}`} alt="" className="size-9" />}
       <span className={text ? 'max-w-[50%] font-child text-lg whitespace-pre-line' : 'min-w-16 font-child text-2xl'}>
@@ -60,9 +70,34 @@ export function ItemCard({
         {item.role === 'made-up' && <b>made up: </b>}
         {item.swapped && 'swapped in: '}
         {item.because.text}
-        {item.clue && <i className="block">{item.clue}</i>}
       </span>
+      {spoken && (
+        <select
+          aria-label={`who says ${name}`}
+          disabled={disabled}
+          value={item.voice ?? ''}
+          onChange={(e) => onVoice(e.target.value as Voice)}
+          className="min-h-11 rounded border-2 border-line bg-sheet px-1 text-sm"
+        >
+          {voices.map(([id, who]) => (
+            <option key={id} value={id}>
+              {who}
+            </option>
+          ))}
+        </select>
+      )}
       <span className="flex shrink-0">
+        {item.kind === 'word' && item.role !== 'made-up' && (
+          <button
+            type="button"
+            className={press}
+            aria-expanded={explaining}
+            onClick={() => setExplaining(!explaining)}
+            aria-label={`what ${name} means`}
+          >
+            means
+          </button>
+        )}
         <button
           type="button"
           className={press}
@@ -104,6 +139,46 @@ export function ItemCard({
           ×
         </button>
       </span>
+      {explaining && (
+        <Meaning
+          key={item.clue}
+          item={item}
+          disabled={disabled}
+          onKeep={(clue) => {
+            onClue(clue)
+            setExplaining(false)
+          }}
+        />
+      )}
     </li>
+  )
+}
+
+/** What a word means, in the team's words once they were written. */
+function Meaning({ item, disabled, onKeep }: { item: Item; disabled: boolean; onKeep: (clue: string) => void }) {
+  const [clue, setClue] = useState(item.clue ?? '')
+  return (
+    <form
+      className="flex w-full flex-wrap items-center gap-2 pb-1"
+      onSubmit={(e) => {
+        e.preventDefault()
+        onKeep(clue)
+      }}
+    >
+      <span className="min-w-60 flex-1">
+        <Input
+          aria-label={`What ${item.value} means, in plain words`}
+          placeholder="in plain words, twelve at the most"
+          maxLength={160}
+          disabled={disabled}
+          value={clue}
+          onChange={(e) => setClue(e.target.value)}
+        />
+      </span>
+      <Button type="submit" disabled={disabled}>
+        Keep for all lessons
+      </Button>
+      <span className="text-sm">Read it before you use it. Left empty, the plain one comes back.</span>
+    </form>
   )
 }

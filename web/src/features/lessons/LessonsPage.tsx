@@ -4,7 +4,7 @@ import type { Schemas } from '../../api/client'
 import { mayI, useClass, useClasses, useLessons, useMe, useVocabulary, useWall } from '../../api/shared'
 import { Button, Failed, Heading, Inline, Notice, Waiting } from '../../ui/parts'
 import { fetchOlder, useAssemble, useDays } from './api'
-import { lacks, offers, withPurpose, type Wish } from './model'
+import { along, lacks, offers, withPurpose, type Wish } from './model'
 
 const minuteChoices = [4, 5, 8, 10, 12, 15, 20, 25, 30, 35, 40, 50, 60]
 
@@ -13,9 +13,16 @@ export function LessonsPage() {
   const { card } = useSearch({ from: '/lessons' })
   const classes = useClasses()
   const wall = useWall()
-  const [wish, setWish] = useState<Wish>({ classId: '', purpose: 'introduce', cards: card ? [card] : [], minutes: 20 })
+  const [wish, setWish] = useState<Wish>({ classId: '', purpose: 'introduce', cards: [], minutes: 20 })
+  const [came, setCame] = useState(card) // from the page of a card
   if (wall.error && !wall.data) return <Failed error={wall.error} />
   if (!wall.data || !classes.data) return <Waiting what="Looking up the classes …" />
+  const all = wall.data
+  const asked = came ? { ...wish, cards: along([came], all) } : wish
+  const change = (w: Wish) => {
+    setCame(undefined)
+    setWish(w)
+  }
   return (
     <div className="mx-auto flex max-w-6xl flex-col gap-8 p-6">
       <Heading>Make a lesson</Heading>
@@ -23,8 +30,8 @@ export function LessonsPage() {
         <Notice>There is no class yet. Make one under “Team”; then its next sound is offered here.</Notice>
       ) : (
         <>
-          <Maker wish={{ ...wish, classId: wish.classId || (classes.data[0]?.class_id ?? '') }} onChange={setWish} />
-          <Days onWish={setWish} />
+          <Maker wish={{ ...asked, classId: asked.classId || (classes.data[0]?.class_id ?? '') }} onChange={change} />
+          <Days onWish={(w) => change({ ...w, cards: w.purpose === 'revise' ? w.cards : along(w.cards, all) })} />
         </>
       )}
       <Made />
@@ -43,10 +50,11 @@ function Maker({ wish, onChange }: { wish: Wish; onChange: (w: Wish) => void }) 
   const go = useNavigate()
   const kind = purposes.find((p) => p.purpose === wish.purpose)
   const next = klass.data?.next ?? ''
-  const cards = wish.cards.length === 0 && wish.purpose === 'introduce' && next ? [next] : wish.cards
   const all = wall.data ?? []
+  const cards = wish.cards.length === 0 && wish.purpose === 'introduce' && next ? along([next], all) : wish.cards
   const met = new Set(klass.data?.cards.map((c) => c.card_id))
   const fits = all.filter((c) => !cards.includes(c.card_id) && (wish.purpose === 'introduce' || met.has(c.card_id)))
+  const most = kind?.most_targets ?? 1
   const missing = lacks({ ...wish, cards }, kind)
   const make = () =>
     assemble.mutate(
@@ -97,11 +105,11 @@ function Maker({ wish, onChange }: { wish: Wish; onChange: (w: Wish) => void }) 
             )
           })}
         </ul>
-        {cards.length < (kind?.most_targets ?? 1) && (
+        {cards.length < most && (
           <Inline
             aria-label="Add a sound"
             value=""
-            onChange={(e) => onChange({ ...wish, cards: [...cards, e.target.value] })}
+            onChange={(e) => onChange({ ...wish, cards: along([...cards, e.target.value], all).slice(0, most) })}
           >
             <option value="">
               {cards.length === 0 && wish.purpose !== 'introduce' ? 'by need, or choose' : '+ sound'}

@@ -138,6 +138,9 @@ function Items({ step, view, disabled, edit }: Props) {
             onLock={() => edit({ call: 'lock', slot: c.slot, locked: !c.locked })}
             onRemove={() => edit({ call: 'remove', slot: c.slot })}
             contrast={step.kind === 'contrast'}
+            spoken={kind?.offers.includes('voices') ?? false}
+            onVoice={(voice) => edit({ call: 'speak', slot: c.slot, voice })}
+            onClue={(clue) => edit({ call: 'clue', word: c.value, clue })}
             onMove={(to) => edit({ call: 'move', slot: c.slot, to })}
             onDropHere={(slot) => {
               if (slot && slot !== c.slot) edit({ call: 'move', slot, to: i })

@@ -18,8 +18,12 @@ export const useAssemble = () =>
 export const fetchOlder = (classId: string, before: string) =>
   data(client.GET('/lessons', { params: { query: { ...(classId ? { class: classId } : {}), before } } }))
 
+export type Voice = Schemas['Spoken']['voice']
+
 export type Edit =
   | { call: 'swap' | 'remove'; slot: string }
+  | { call: 'speak'; slot: string; voice: Voice }
+  | { call: 'clue'; word: string; clue: string }
   | { call: 'lock'; slot: string; locked: boolean }
   | { call: 'move'; slot: string; to: number }
   | { call: 'renew'; minutes: number }
@@ -40,6 +44,12 @@ function edited(id: string, revision: number, edit: Edit): Promise<LessonView> {
       )
     case 'move':
       return data(client.POST('/lessons/{id}/move', { params, body: { revision, slot: edit.slot, to: edit.to } }))
+    case 'speak':
+      return data(
+        client.POST('/lessons/{id}/speak', { params, body: { revision, slot: edit.slot, voice: edit.voice } }),
+      )
+    case 'clue':
+      return data(client.POST('/lessons/{id}/clue', { params, body: { revision, word: edit.word, clue: edit.clue } }))
     case 'renew':
       return data(client.POST('/lessons/{id}/renew', { params, body: { revision, minutes: edit.minutes } }))
     case 'text': {
@@ -59,6 +69,3 @@ export const useEdit = (id: string, revision: number) =>
     onSuccess: (after: LessonView) => queryClient.setQueryData(keys.lesson(id), after),
     onError: () => queryClient.invalidateQueries({ queryKey: keys.lesson(id) }),
   })
-
-export const useClue = () =>
-  useMutation({ mutationFn: (body: Schemas['Clued']) => data(client.PUT('/clues', { body })) })

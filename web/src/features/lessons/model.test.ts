@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import type { Lesson, Step } from '../../api/client'
+import type { Lesson, Step, WallCard } from '../../api/client'
 import { clock } from '../../ui/clock'
-import { lacks, measures, offers, onlyIn, withPurpose } from './model'
+import { along, lacks, measures, offers, onlyIn, withPurpose } from './model'
 
 const step = (seconds: number): Step => ({
   id: `k${seconds}`,
@@ -94,4 +94,15 @@ describe('two classes side by side', () => {
     expect(onlyIn([p('a'), p('th', 'θ'), p('th', 'ð')], [p('a'), p('th', 'θ')])).toBe('th')
     expect(onlyIn([p('a')], [p('a')])).toBe('')
   })
+})
+
+it('brings along what is taught at once, each once', () => {
+  const wall = [
+    { card_id: 'a', along: ['a', 'b'] },
+    { card_id: 'b', along: ['a', 'b'] },
+    { card_id: 'c', along: ['c'] },
+  ] as WallCard[]
+  expect(along(['b'], wall)).toEqual(['a', 'b'])
+  expect(along(['c', 'a', 'b'], wall)).toEqual(['c', 'a', 'b'])
+  expect(along(['gone'], wall)).toEqual(['gone'])
 })

@@ -1,4 +1,5 @@
 import type { Item, Lesson, Purpose, Schemas, Step, Vocabulary } from '../../api/client'
+import type { Voice } from './api'
 
 export type Measure = { step: Step; from: number; share: number }
 
@@ -55,6 +56,11 @@ export function withPurpose(wish: Wish, kind: PurposeKind): Wish {
   return { ...wish, purpose: kind.purpose, cards: wish.cards.slice(0, kind.most_targets), minutes: kind.minutes }
 }
 
+/** Cards with those that the team teaches at once with them. */
+export function along(cards: readonly string[], wall: readonly Schemas['WallCard'][]): string[] {
+  return [...new Set(cards.flatMap((id) => wall.find((c) => c.card_id === id)?.along ?? [id]))]
+}
+
 /** Why a lesson cannot be made yet; empty where it can. */
 export function lacks(wish: Wish, kind: PurposeKind | undefined): string {
   if (!wish.classId) return 'Choose a class.'
@@ -72,3 +78,11 @@ export function offers(day: Schemas['ClassDay']): { name: string; purpose: Purpo
   if (day.due.length > 0) out.push({ name: `revise ${day.due_names.join(' · ')}`, purpose: 'revise', cards: day.due })
   return out
 }
+
+/** Who speaks an item, as it is chosen beside it. */
+export const voices: [Voice, string][] = [
+  ['', 'class'],
+  ['adult', 'you'],
+  ['both', 'together'],
+  ['silently', 'silently'],
+]

@@ -78,6 +78,8 @@ export function Stage({
           <Bridges word={show.word} bits={show.bits} show={turned} />
         </span>
       )
+    case 'drawing':
+      return <img src={pack.words.get(show.word)} alt={show.word} className="size-[56vh]" />
     case 'sort':
       return (
         <div className="flex flex-col items-center gap-4">

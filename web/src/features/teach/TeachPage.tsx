@@ -8,7 +8,7 @@ import { useKeys } from '../../ui/useKeys'
 import { useLessonToTeach } from './api'
 import { LogForm } from './LogForm'
 import { clock } from '../../ui/clock'
-import { jump, layouts, plannedUntil, screens } from './model'
+import { jump, layouts, plannedUntil, screens, speakers } from './model'
 import { Stage } from './Stage'
 import { usePreload } from './usePreload'
 
@@ -138,7 +138,10 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
       </button>
       <div className="flex items-end gap-6 px-6 pb-3">
         <p className={`min-h-16 flex-1 self-end text-xl leading-snug ${script ? '' : 'invisible'}`}>{screen.adult}</p>
-        <p className="max-w-[30%] rounded-lg border-l-4 border-marigold pl-3 text-xl">{screen.class}</p>
+        <div className="max-w-[34%] rounded-lg border-l-4 border-marigold pl-3 text-xl">
+          {screen.voice && <Speaker voice={screen.voice} sign={lesson.signs?.[screen.voice] ?? ''} />}
+          <p>{screen.class}</p>
+        </div>
       </div>
       <div className="flex flex-wrap items-center gap-3 px-6 pb-2">
         <button type="button" className={touch} onClick={() => move(at - 1)} disabled={at === 0}>
@@ -177,5 +180,17 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
         />
       </div>
     </main>
+  )
+}
+
+function Speaker({ voice, sign }: { voice: keyof typeof speakers; sign: string }) {
+  const [shape, who] = speakers[voice]
+  return (
+    <p className="text-2xl font-bold">
+      <span aria-hidden className="text-marigold">
+        {shape}
+      </span>{' '}
+      {who} <span className="text-lg font-normal">({sign})</span>
+    </p>
   )
 }

@@ -202,3 +202,16 @@ describe('screens', () => {
     ])
   })
 })
+
+it('says who speaks, shows a picture once before its word, goes through a list as often as it says', () => {
+  const items = ['ship', 'shop', 'dish'].map((w) => choice(w))
+  const [ship] = items
+  if (ship) Object.assign(ship, { voice: 'both', picture: true })
+  const l = { targets: [], cards: {}, word_bits: {}, seconds: 60, steps: [step('read', { items, times: 3 })] }
+  const list = screens(l as unknown as Lesson)
+  const kinds = list.map((s) => s.show.kind)
+  expect(kinds).toEqual(['drawing', ...Array.from({ length: 9 }, () => 'word')])
+  expect(list.filter((s) => s.voice === 'both')).toHaveLength(3)
+  const words = list.flatMap((s) => (s.show.kind === 'word' ? [s.show.word] : []))
+  expect(words.some((w, i) => w === words[i - 1])).toBe(false)
+})

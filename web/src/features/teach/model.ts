@@ -6,6 +6,8 @@ export type Screen = {
   step: number
   adult: string
   class: string
+  /** Who speaks, where the lesson says so. */
+  voice?: Item['voice']
   show:
     | { kind: 'letter'; face: Face }
     | { kind: 'write'; face: Face; written: Written }
@@ -13,6 +15,7 @@ export type Screen = {
     | { kind: 'picture'; face: Face }
     | { kind: 'set'; faces: Face[]; asked: string; capitals: boolean }
     | { kind: 'hidden'; face: Face }
+    | { kind: 'drawing'; word: string }
     | { kind: 'word'; word: string; bits: Bit[]; hidden: 'sounds' | 'none' }
     | { kind: 'heard'; word: string; side: string }
     | { kind: 'sort'; word: string; side: string }
@@ -26,7 +29,7 @@ export type Screen = {
   turn: 'answer' | 'bridges' | 'side' | 'mirror' | 'nothing'
 }
 
-type View = Pick<Screen, 'show' | 'turn'>
+type View = Pick<Screen, 'show' | 'turn' | 'voice'>
 type Layouts = ReadonlyMap<string, StepKind['shows']>
 
 const first = (lines: string[] | null) => lines?.[0] ?? ''
@@ -75,11 +78,16 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
           : [word(c, lesson, 'sounds')],
       )
     case 'word': {
-      const once = step.items.map((c) => word(c, lesson, 'none'))
       // Read goes through its words a second time, in another order and quicker.
-      return step.kind === 'read' && once.length > 2
-        ? [...once, ...again(step.items).map((c) => word(c, lesson, 'none'))]
-        : once
+      const times = step.kind === 'read' && step.items.length > 2 ? (step.times ?? 2) : 1
+      return passes(step.items, times).flatMap((list, pass) =>
+        list.flatMap((c): View[] => [
+          ...(c.picture && pass === 0
+            ? [{ show: { kind: 'drawing' as const, word: c.value }, turn: 'nothing' as const }]
+            : []),
+          word(c, lesson, 'none'),
+        ]),
+      )
     }
     case 'sentence':
       return step.items.flatMap((c, i): View[] => {
@@ -106,14 +114,20 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
 }
 
 const word = (c: Item, lesson: Lesson, hidden: 'sounds' | 'none'): View => ({
+  ...(c.voice ? { voice: c.voice } : {}),
   show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden },
   turn: hidden === 'sounds' ? 'answer' : 'bridges',
 })
 
-/** The second pass: another order, that does not begin with the word that was last. */
-function again<T extends { value: string }>(list: readonly T[]): T[] {
-  const next = mixed(list)
-  return next[0]?.value === list.at(-1)?.value ? [...next.slice(1), ...next.slice(0, 1)] : next
+/** A list so often, each time in another order that does not begin with what was last. */
+function passes<T extends { value: string }>(list: readonly T[], times: number): T[][] {
+  const out = [[...list]]
+  while (out.length < times) {
+    const order = out.length % 2 ? mixed(list) : mixed(list).reverse()
+    const last = out.at(-1)?.at(-1)?.value
+    out.push(order[0]?.value === last ? [...order.slice(1), ...order.slice(0, 1)] : order)
+  }
+  return out
 }
 
 /** A set of graphemes, with the one that is asked for; capitals are shown one after the other. */
@@ -181,3 +195,11 @@ export function jump(list: readonly Screen[], at: number, by: 1 | -1): number {
   const found = list.findIndex((s) => s.step === target)
   return found < 0 ? at : found
 }
+
+/** Who speaks, as a sign of shape and word. */
+export const speakers = {
+  adult: ['◐', 'you'],
+  both: ['●●', 'all together'],
+  class: ['◑', 'the class'],
+  silently: ['○', 'silently, then aloud'],
+} as const

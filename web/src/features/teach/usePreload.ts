@@ -31,7 +31,7 @@ export function usePreload(lesson: Lesson) {
       }
       for (const step of lesson.steps)
         for (const c of step.items)
-          if (c.kind === 'picture') jobs.push(get(p.words, c.value, `/api/word-pictures/${c.value}`))
+          if (c.kind === 'picture' || c.picture) jobs.push(get(p.words, c.value, `/api/word-pictures/${c.value}`))
       await Promise.all(jobs)
       if (left) return urls.forEach((u) => URL.revokeObjectURL(u))
       setMissing(failed)

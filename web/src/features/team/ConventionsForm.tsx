@@ -11,6 +11,7 @@ import { LinesForm } from './LinesForm'
 import { Materials } from './Materials'
 import { SaysForm } from './SaysForm'
 import { switches, units } from './model'
+import { Together } from './Together'
 
 /** What the team decides once. */
 export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
@@ -77,6 +78,7 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
           </label>
         ))}
       </fieldset>
+      <Together list={c.together ?? []} lead={lead} onChange={(together) => setC({ ...c, together })} />
       {c.lines && <LinesForm lines={c.lines} lead={lead} onChange={(lines) => setC({ ...c, lines })} />}
       <Materials
         c={c}

@@ -2,23 +2,29 @@ import { useState } from 'react'
 import { useClasses, useVocabulary } from '../../api/shared'
 import { Button, Heading, Inline, Input, Notice } from '../../ui/parts'
 import { useAgreeRoutine, type RoutineView } from './api'
-import { changed, moved, optionsWith, type RoutineStep } from './model'
+import { changed, moved, type RoutineStep } from './model'
+import { select, StepOptions } from './StepOptions'
 
 /** The order in which lessons run: one routine for each purpose, and variants of classes. */
 export function Routines({ list, lead }: { list: RoutineView[]; lead: boolean }) {
   const vocabulary = useVocabulary()
   const classes = useClasses()
+  const save = useAgreeRoutine()
   const [purpose, setPurpose] = useState('introduce')
   const [classId, setClassId] = useState('')
   const team = list.find((r) => r.purpose === purpose && r.class_id === '')
   const own = list.find((r) => r.purpose === purpose && r.class_id === classId)
   const shown = own ?? (team && { ...team, class_id: classId, set: false })
+  const look = (change: () => void) => {
+    save.reset() // what was said of the other routine
+    change()
+  }
   return (
     <section className="flex flex-col gap-3">
       <Heading level={2}>Our routines</Heading>
       <p className="flex flex-wrap items-center gap-2">
         To
-        <Inline aria-label="Purpose" value={purpose} onChange={(e) => setPurpose(e.target.value)}>
+        <Inline aria-label="Purpose" value={purpose} onChange={(e) => look(() => setPurpose(e.target.value))}>
           {vocabulary.data?.purposes.map((p) => (
             <option key={p.purpose} value={p.purpose}>
               {p.name}
@@ -26,7 +32,7 @@ export function Routines({ list, lead }: { list: RoutineView[]; lead: boolean })
           ))}
         </Inline>
         for
-        <Inline aria-label="For whom" value={classId} onChange={(e) => setClassId(e.target.value)}>
+        <Inline aria-label="For whom" value={classId} onChange={(e) => look(() => setClassId(e.target.value))}>
           <option value="">every class</option>
           {classes.data?.map((c) => (
             <option key={c.class_id} value={c.class_id}>
@@ -43,16 +49,20 @@ export function Routines({ list, lead }: { list: RoutineView[]; lead: boolean })
           key={purpose + classId + JSON.stringify(shown.routine)}
           view={shown}
           may={lead || classId !== ''}
+          save={save}
         />
       )}
+      {save.isSuccess && <Notice kind="good">Agreed. New lessons run in this order.</Notice>}
+      {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
     </section>
   )
 }
 
-function RoutineForm({ view, may }: { view: RoutineView; may: boolean }) {
+type FormProps = { view: RoutineView; may: boolean; save: ReturnType<typeof useAgreeRoutine> }
+
+function RoutineForm({ view, may, save }: FormProps) {
   const [steps, setSteps] = useState(view.routine.steps)
   const kinds = useVocabulary().data?.steps ?? []
-  const save = useAgreeRoutine()
   return (
     <>
       <ol className="flex flex-col gap-1">
@@ -96,8 +106,6 @@ function RoutineForm({ view, may }: { view: RoutineView; may: boolean }) {
           )}
         </div>
       )}
-      {save.isSuccess && <Notice kind="good">Agreed. New lessons run in this order.</Notice>}
-      {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
     </>
   )
 }
@@ -112,13 +120,9 @@ type RowProps = {
   onDrop: () => void
 }
 
-const select = 'min-h-11 rounded-md border-2 border-line bg-sheet px-2'
-
 function StepRow({ step: s, at, last, may, onChange, onMove, onDrop }: RowProps) {
   const kind = useVocabulary().data?.steps.find((k) => k.kind === s.kind)
   const name = s.name || kind?.name || s.kind
-  const option = (part: Partial<NonNullable<RoutineStep['options']>>) =>
-    onChange({ options: optionsWith(s.options, part) })
   return (
     <li className="flex flex-wrap items-center gap-2">
       <span className="w-6 shrink-0 text-right text-soft">{at + 1}</span>
@@ -160,49 +164,7 @@ function StepRow({ step: s, at, last, may, onChange, onMove, onDrop }: RowProps)
           </Button>
         </span>
       )}
-      {kind && (kind.ways.length > 1 || kind.offers.includes('older') || kind.offers.includes('words')) && (
-        <span className="flex w-full flex-wrap items-center gap-2 pl-8 text-sm">
-          {kind.ways.length > 1 && (
-            <select
-              aria-label={`How ${name} is held`}
-              disabled={!may}
-              value={s.options?.way ?? kind.ways[0]?.id}
-              onChange={(e) => option({ way: e.target.value })}
-              className={select}
-            >
-              {kind.ways.map((w) => (
-                <option key={w.id} value={w.id}>
-                  {w.name}
-                </option>
-              ))}
-            </select>
-          )}
-          {kind.offers.includes('older') && (
-            <select
-              aria-label={`Older words in ${name}`}
-              disabled={!may}
-              value={String(s.options?.older ?? 1 / 3)}
-              onChange={(e) => option({ older: Number(e.target.value) })}
-              className={select}
-            >
-              <option value="0">new words only</option>
-              <option value={String(1 / 3)}>a third older words</option>
-              <option value="0.5">half older words</option>
-              <option value="1">older words only</option>
-            </select>
-          )}
-          {kind.offers.includes('words') && (
-            <Input
-              aria-label={`Our own words in ${name}`}
-              maxLength={400}
-              disabled={!may}
-              placeholder="our own words"
-              value={s.options?.words?.join(' / ') ?? ''}
-              onChange={(e) => option({ words: e.target.value ? e.target.value.split(' / ') : [] })}
-            />
-          )}
-        </span>
-      )}
+      {kind && <StepOptions {...{ step: s, kind, name, may, onChange }} />}
     </li>
   )
 }

@@ -1,6 +1,6 @@
 import type { Conventions } from '../../api/client'
 import { Field, Input, inputLook } from '../../ui/parts'
-import { says, yesses } from './model'
+import { says, signs, yesses } from './model'
 
 type Props = { c: Conventions; lead: boolean; onChange: (part: Partial<Conventions>) => void }
 
@@ -71,6 +71,19 @@ export function SaysForm({ c, lead, onChange }: Props) {
               placeholder={placeholder}
               value={String(now[key] ?? '')}
               onChange={(e) => set({ [key]: e.target.value })}
+            />
+          )}
+        </Field>
+      ))}
+      {signs.map(([key, label, placeholder]) => (
+        <Field key={key} label={label}>
+          {(ids) => (
+            <Input
+              {...ids}
+              maxLength={100}
+              placeholder={placeholder}
+              value={now.signs?.[key] ?? ''}
+              onChange={(e) => set({ signs: { ...now.signs, [key]: e.target.value } })}
             />
           )}
         </Field>

@@ -43,6 +43,22 @@ export const says: [keyof Says, string, string][] = [
   ['gesture', 'A gesture for the sounds of a word', 'none'],
 ]
 
+/** Our signs for who speaks, with those that hold where the team wrote none. */
+export const signs: [keyof NonNullable<Says['signs']>, string, string][] = [
+  ['adult', 'Sign: I speak', 'hand on your chest'],
+  ['both', 'Sign: all together', 'arms open wide'],
+  ['class', 'Sign: the class speaks', 'an open hand towards them'],
+  ['silently', 'Sign: silently, then aloud', 'a finger on closed lips, then open it'],
+]
+
+/** Who speaks the items of a step in turn, as one choice. */
+export const turns: [string, string][] = [
+  ['', 'the class speaks'],
+  ['adult,both,class', 'you, together, the class'],
+  ['both,class', 'together, then the class'],
+  ['class,silently', 'the class, then silently'],
+]
+
 /** Further things to say yes or no to. */
 export const yesses: [keyof Says, string][] = [
   ['one_side_first', 'The pack shows all pictures first, then all letters'],

@@ -19,6 +19,7 @@ const card = (n: number, part: Partial<WallCard> = {}): WallCard => ({
   gaps: [],
   remarks: 0,
   archived: false,
+  along: [`c${n}`],
   ...part,
 })
 const ten = Array.from({ length: 10 }, (_, i) => card(i + 1))
