@@ -88,7 +88,7 @@ func spaced(b *step.Brief, cards []card.Card, after *card.Card, rng *rand.Rand) 
 				if b.IsTarget(c.ID) && len(try) > len(b.Targets) {
 					n++
 				}
-			case before.ID == c.ID:
+			case before.Pair.Grapheme == c.Pair.Grapheme:
 				n += 4
 			case spelling.MixedUp(before.Pair.Grapheme, c.Pair.Grapheme):
 				n += 2
