@@ -156,7 +156,7 @@ func (m *maker) says(v verb, many bool) string {
 	if many {
 		present = v.base
 	}
-	if v.past != "" && (present == "" || m.rng.IntN(3) > 0) {
+	if m.past = v.past != "" && (present == "" || m.told == then || m.told == either && m.rng.IntN(3) > 0); m.past {
 		return v.past
 	}
 	return present

@@ -21,11 +21,13 @@ type Page struct {
 // A page has 3 to 5 sentences, and at least so many words with the target (common practice, no published source).
 const (
 	leastSentences = 3
+	goodLength     = 4
 	mostSentences  = 5
 	LeastHeld      = 3 // different ones
 	subjects       = 5
 	mostSubjects   = 14
-	pageDrafts     = 32
+	pageDrafts     = 40
+	pageRounds     = 4
 )
 
 // Page composes a short page about one subject. It is false where too little can be read for one with three words that
@@ -84,24 +86,68 @@ func (m *maker) named(n noun) (string, []string) {
 	return n.one, nil
 }
 
-// lines are sentences about the subject, those that hold most first, no verb and no place twice.
+// lines are sentences about the subject, those that hold most first, no verb and no place twice. They are told all of
+// now or all of then; more drafts are made where too few of one kind hold the target, and only after that it changes.
 func (m *maker) lines() []draft {
 	seen := map[string]bool{}
-	var drafts []draft
+	var drafts, best []draft
+	for range pageRounds {
+		drafts = append(drafts, m.drafts(seen)...)
+		slices.SortStableFunc(drafts, func(a, b draft) int { return cmp.Compare(m.score(b), m.score(a)) })
+		best = m.chosen(drafts, func(draft) bool { return true })
+		for _, past := range []bool{true, false} {
+			one := m.chosen(drafts, func(d draft) bool { return d.past == past })
+			enough := len(one) >= leastSentences && (len(m.Targets) == 0 || m.distinct(one) >= min(LeastHeld, m.distinct(best)))
+			if enough && (mixed(best) || m.worth(one) > m.worth(best)) {
+				best = one
+			}
+		}
+		if !mixed(best) && len(best) >= goodLength {
+			break
+		}
+	}
+	return best
+}
+
+// drafts are new sentences about the subject, by turns of then and of now.
+func (m *maker) drafts(seen map[string]bool) []draft {
 	makers := []func(*maker) (string, []string){(*maker).does, (*maker).goes, (*maker).takes, (*maker).takes}
 	who, _ := m.named(*m.subject)
+	var out []draft
 	for i := range pageDrafts {
+		m.told = []told{then, now}[i/len(makers)%2]
 		text, content := makers[i%len(makers)](m)
 		if text == "" || seen[text] || len(strings.Fields(text)) > mostWords || repeats(content) {
 			continue
 		}
 		seen[text] = true
-		drafts = append(drafts, draft{text: text, who: prose.Capital(who), content: content})
+		out = append(out, draft{text: text, who: prose.Capital(who), content: content, past: m.past})
 	}
-	slices.SortStableFunc(drafts, func(a, b draft) int { return cmp.Compare(m.score(b), m.score(a)) })
+	return out
+}
+
+// told is the time in which a page is told, where the verb has it.
+type told int
+
+const (
+	either told = iota
+	then
+	now
+)
+
+// mixed tells whether a text changes between now and then.
+func mixed(lines []draft) bool {
+	return slices.ContainsFunc(lines, func(d draft) bool { return d.past != lines[0].past })
+}
+
+// chosen are those of the drafts that fit, the best first, no verb and no place twice.
+func (m *maker) chosen(drafts []draft, fits func(draft) bool) []draft {
 	used := map[string]bool{}
 	var out []draft
 	for _, d := range drafts {
+		if !fits(d) {
+			continue
+		}
 		own := d.content
 		if len(own) > 0 {
 			own = own[1:] // the subject itself comes again
@@ -129,7 +175,9 @@ func (m *maker) tokens(lines []draft) int {
 }
 
 func (m *maker) worth(lines []draft) int {
-	return 3*m.distinct(lines) + m.tokens(lines) + len(lines)
+	held := m.distinct(lines)
+	whole := 6 * rank(!mixed(lines) && (len(m.Targets) == 0 || held >= LeastHeld))
+	return 3*held + m.tokens(lines) + len(lines) + whole
 }
 
 // distinct counts the different words with the target.

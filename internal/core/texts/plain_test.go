@@ -2,6 +2,8 @@ package texts_test
 
 import (
 	"math/rand/v2"
+	"os"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -58,4 +60,41 @@ func TestWhyAsk(t *testing.T) {
 	assert.Equal(t, "Why do you think the hen ran?", texts.WhyAsk("The hen ran.", false))
 	assert.Equal(t, "Why do you think Dan ran?", texts.WhyAsk("Dan ran!", true))
 	assert.Equal(t, "Why do you think I ran?", texts.WhyAsk("I ran.", false))
+}
+
+// A page is told all of now or all of then. Words that are both (shut, put) tell nothing.
+func TestAPageKeepsToItsTime(t *testing.T) {
+	raw, err := os.ReadFile("data/grammar.txt")
+	require.NoError(t, err)
+	now, then := map[string]bool{}, map[string]bool{}
+	for line := range strings.Lines(string(raw)) {
+		if f := strings.Fields(line); len(f) > 4 && (f[0] == "do" || f[0] == "take") {
+			now[f[2]], then[f[3]] = true, f[3] != "-"
+		}
+	}
+	pages, kept := 0, 0
+	for _, target := range []string{"sh=ʃ", "b=b", "ai=eɪ", "oa=əʊ", "ng=ŋ", "ch=tʃ", "ee=iː", "r=r"} {
+		p, err := spelling.ParsePair(south.Accent, target)
+		require.NoError(t, err)
+		m := maker(t, later, p)
+		for seed := range uint64(12) {
+			page, ok := m.Page(chance(seed))
+			if !ok {
+				continue
+			}
+			pages++
+			times := map[bool]bool{}
+			for _, w := range strings.Fields(strings.ToLower(strings.ReplaceAll(page.Body, ".", ""))) {
+				if now[w] != then[w] {
+					times[then[w]] = true
+				}
+			}
+			if len(times) == 1 {
+				kept++
+			}
+		}
+	}
+	t.Logf("%d of %d pages keep to their time", kept, pages)
+	assert.Greater(t, pages, 60)
+	assert.Equal(t, pages, kept, "a page changes between now and then")
 }

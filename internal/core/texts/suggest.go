@@ -36,6 +36,7 @@ type draft struct {
 	who     string // that it begins with, in a page
 	frame   string
 	content []string
+	past    bool
 }
 
 // maker makes sentences from what can be read.
@@ -49,6 +50,8 @@ type maker struct {
 	readable map[string]bool // by word, as far as asked
 	holds    map[string]bool // words with the target
 	subject  *noun           // of a page; nil: anybody
+	told     told
+	past     bool // what the last verb stood in
 	// places in a list, kept to be used again
 	some, heldAt []int32
 }
