@@ -201,12 +201,18 @@ func (m *maker) does() (string, []string) {
 	return m.finish(".", who, m.says(v, many), where), append(content, v.base+v.she, last(where))
 }
 
-var goers = []string{"run", "hop", "swim", "creep", "march", "skip", "fly", "rush"}
+var goers = func() map[string]bool {
+	out := map[string]bool{}
+	for _, base := range []string{"run", "hop", "swim", "creep", "march", "skip", "fly", "rush"} {
+		out[base], out[base+"s"], out[base+"es"] = true, true, true
+	}
+	return out
+}()
 
 // goes: The duck ran to the pond.
 func (m *maker) goes() (string, []string) {
 	v, ok := pick(m, m.words.acts, func(v verb) string { return v.past }, func(v verb) bool {
-		return slices.ContainsFunc(goers, func(g string) bool { return v.she == g+"s" || v.base == g || v.she == g+"es" })
+		return goers[v.she] || goers[v.base]
 	})
 	many := m.rng.IntN(5) == 0 && m.subject == nil
 	n, who, content, ok2 := m.actor(&v, many)

@@ -34,7 +34,7 @@ const (
 // hold the target.
 func (k *Maker) Page(rng *rand.Rand) (Page, bool) {
 	m := k.m
-	m.rng = rng
+	m.rng, m.fit = rng, map[string]bool{}
 	var best []draft
 	var about noun
 	for i, n := range m.candidates() {
@@ -158,11 +158,21 @@ func (m *maker) chosen(drafts []draft, fits func(draft) bool) []draft {
 		for _, w := range own {
 			used[w] = true
 		}
-		if Check(d.text, m.Taught, m.Exceptions, m.o).Fits() {
+		if m.fits(d.text) {
 			out = append(out, d)
 		}
 	}
 	return out
+}
+
+// fits tells whether all of a text can be read; it is asked more than once for the same text.
+func (m *maker) fits(text string) bool {
+	ok, asked := m.fit[text]
+	if !asked {
+		ok = Check(text, m.Taught, m.Exceptions, m.o).Fits()
+		m.fit[text] = ok
+	}
+	return ok
 }
 
 // tokens counts the words with the target.

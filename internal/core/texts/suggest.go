@@ -51,7 +51,8 @@ type maker struct {
 	holds    map[string]bool // words with the target
 	subject  *noun           // of a page; nil: anybody
 	told     told
-	past     bool // what the last verb stood in
+	fit      map[string]bool // texts of a page that were checked
+	past     bool            // what the last verb stood in
 	// places in a list, kept to be used again
 	some, heldAt []int32
 }
