@@ -103,7 +103,8 @@ func (m *maker) firstPerson() (string, []string) {
 		return m.finish(".", who, "can see", what), content
 	case 1:
 		v, ok := pick(m, m.words.uses, func(v verb) string { return v.past }, func(v verb) bool {
-			return v.past != "" && !slices.Contains([]string{"saw", "needed", "sold", "rang"}, v.past)
+			odd := slices.Contains([]string{"saw", "needed", "sold", "rang"}, v.past)
+			return v.past != "" && !odd && slices.Contains(v.who, "person")
 		})
 		what, content := m.object(v, noun{class: person})
 		if !ok {

@@ -203,8 +203,8 @@ func (m *maker) does() (string, []string) {
 
 var goers = func() map[string]bool {
 	out := map[string]bool{}
-	for _, base := range []string{"run", "hop", "swim", "creep", "march", "skip", "fly", "rush"} {
-		out[base], out[base+"s"], out[base+"es"] = true, true, true
+	for _, base := range []string{"run", "hop", "swim", "creep", "march", "skip", "fly", "rush", "walk", "tiptoe", "race"} {
+		out[base], out[base+"s"], out[base+"es"] = true, true, true // skips, rushes
 	}
 	return out
 }()
@@ -217,6 +217,9 @@ func (m *maker) goes() (string, []string) {
 	many := m.rng.IntN(5) == 0 && m.subject == nil
 	n, who, content, ok2 := m.actor(&v, many)
 	p, ok3 := pick(m, m.words.goals, func(p place) string { return p.word }, func(p place) bool {
+		if slices.Contains(v.what, "water") && !slices.Contains(p.tags, "water") {
+			return false // nobody swims to a fire
+		}
 		return p.word != n.one && (overlap(p.tags, n.tags) || n.class == person && overlap(p.tags, personPlaces))
 	})
 	if !ok || !ok2 || !ok3 {
