@@ -296,6 +296,22 @@ func TestAllSoundsOfASpellingAtOnce(t *testing.T) {
 	assert.NotContains(t, strings.Join(stepOf(out, lesson.Pack).Class, " "), "oo:")
 }
 
+func TestTwoSentencesPractiseTwoWords(t *testing.T) {
+	in := taught(t, 24, lesson.Introduce, "sh")
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Sentence, Weight: 2}}
+	in.Bank = []lesson.Text{
+		{Kind: "sentence", Body: "A ship is in the fog."},
+		{Kind: "sentence", Body: "The ship is in the fog."},
+		{Kind: "sentence", Body: "The shop is in the fog."},
+	}
+	in.Class.Exceptions = map[string]bool{"the": true, "is": true}
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	require.GreaterOrEqual(t, len(out.Steps[0].Items), 2)
+	assert.Equal(t, "A ship is in the fog.", out.Steps[0].Items[0].Value)
+	assert.Equal(t, "The shop is in the fog.", out.Steps[0].Items[1].Value)
+}
+
 func TestTheHandRepeatsAndTakesTheFamily(t *testing.T) {
 	in := taught(t, 20, lesson.Introduce, "d")
 	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Hand, Options: lesson.Options{Way: "family", Times: 3}}}

@@ -211,7 +211,20 @@ func (a *assembler) sentences(maker *texts.Maker) (out []step.Text, why string) 
 		}
 		out = without
 	}
+	other(out)
 	return out[:min(len(out), mostTexts)], why
+}
+
+// other brings a text with another word of the target to the second place: two that are held practise two words.
+func other(list []step.Text) {
+	for i := 1; i < len(list); i++ {
+		if slices.ContainsFunc(list[i].Holds, func(w string) bool { return !slices.Contains(list[0].Holds, w) }) {
+			t := list[i]
+			copy(list[2:i+1], list[1:i])
+			list[1] = t
+			return
+		}
+	}
 }
 
 // origins are the order in which texts are offered.

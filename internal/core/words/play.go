@@ -285,6 +285,8 @@ type Ring struct {
 	Place   Position `json:"place"`   // any where the word lacks the target
 }
 
+const lookedThrough = 60
+
 // RingList lists so many readable words in which the target stands in turn at each place that it can take,
 // with about a quarter of words without it between them; the order is set by rng.
 func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
@@ -302,10 +304,16 @@ func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
 	}
 	plain := q
 	plain.Target, plain.Position = nil, Any
-	others := slices.DeleteFunc(Find(plain, o), func(c Choice) bool {
-		return c.Sounds < 3 || strings.Contains(c.Word, strings.Split(target.Grapheme, "-")[0]) ||
-			slices.ContainsFunc(c.Segments, func(s segment) bool { return s.Pair.Sound == target.Sound })
-	})
+	var others []Choice
+	for _, plain.Limit = range []int{lookedThrough, 0} { // all words are only asked for where the best are too few
+		others = slices.DeleteFunc(Find(plain, o), func(c Choice) bool {
+			return c.Sounds < 3 || strings.Contains(c.Word, strings.Split(target.Grapheme, "-")[0]) ||
+				slices.ContainsFunc(c.Segments, func(s segment) bool { return s.Pair.Sound == target.Sound })
+		})
+		if len(others) >= count/4 {
+			break
+		}
+	}
 	out := []Ring{}
 	for len(out) < count-count/4 {
 		before := len(out)
