@@ -72,6 +72,9 @@ func TestTheLogAndADeclaration(t *testing.T) {
 	assert.Equal(t, []knowledge.Known{k}, c.Due(5), "shaky is due, sure is not")
 	_, ok = c.Find("r")
 	assert.False(t, ok)
+	first, ok := c.Find("t")
+	assert.True(t, ok)
+	assert.Equal(t, "t", first.Card.ID, "the first one too")
 }
 
 func TestNotYetIsMetButNotKnown(t *testing.T) {

@@ -5,10 +5,12 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/sebdah/goldie/v2"
 	"github.com/stretchr/testify/assert"
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
 )
@@ -113,4 +115,21 @@ func ExampleList() {
 		script.List(nil),
 	)
 	// Output: /p/, /t/ and /k/ | /p/ or /t/ |
+}
+
+// The words by which sounds are named where a card has no keyword yet, to be read by a phonics lead: is the sound plain
+// in each, and can it be drawn? They were read on 2026-11-26.
+func TestKeywordsToBeRead(t *testing.T) {
+	var out strings.Builder
+	for _, a := range []phoneme.Accent{phoneme.SouthernBritish, phoneme.GeneralAmerican} {
+		o := lexicon.Speech{Accent: a}
+		for _, r := range spelling.Table(a) {
+			if r.Rare {
+				continue
+			}
+			fmt.Fprintf(&out, "%s %s %s\n", a, r.Pair, script.Keyword(o, r.Pair, ""))
+		}
+	}
+	goldie.New(t, goldie.WithFixtureDir("testdata"), goldie.WithNameSuffix(".txt")).
+		Assert(t, "keywords", []byte(out.String()))
 }

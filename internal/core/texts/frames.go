@@ -201,9 +201,10 @@ func (m *maker) does() (string, []string) {
 	return m.finish(".", who, m.says(v, many), where), append(content, v.base+v.she, last(where))
 }
 
+// goers are the forms of verbs with which somebody goes to a place.
 var goers = func() map[string]bool {
 	out := map[string]bool{}
-	for _, base := range []string{"run", "hop", "swim", "creep", "march", "skip", "fly", "rush", "walk", "tiptoe", "race"} {
+	for base := range strings.FieldsSeq("run hop swim creep march skip fly rush walk tiptoe race") {
 		out[base], out[base+"s"], out[base+"es"] = true, true, true // skips, rushes
 	}
 	return out
