@@ -207,6 +207,9 @@ func (a *assembler) face(c card.Card) lesson.CardFace {
 // answered are all sounds of a spelling that the class says to its letter side, where the team teaches them at once;
 // none where it says one.
 func (a *assembler) answered(c card.Card) []string {
+	if !slices.Contains(a.Conventions.Together, c.Pair.Grapheme) {
+		return nil
+	}
 	known := slices.Clone(a.Targets)
 	for _, k := range a.Class.Met {
 		if !slices.ContainsFunc(known, func(o card.Card) bool { return o.ID == k.Card.ID }) {
