@@ -46,6 +46,11 @@ func logger(std stdio) *slog.Logger {
 	return slog.New(slog.NewJSONHandler(std.err, options))
 }
 
+// bounds are what a session of the database waits for, where the address does not say otherwise.
+var bounds = map[string]string{
+	"statement_timeout": "15s", "lock_timeout": "5s", "idle_in_transaction_session_timeout": "60s",
+}
+
 func open(ctx context.Context) (*pgxpool.Pool, error) {
 	url := os.Getenv("DATABASE_URL")
 	if url == "" {
@@ -60,6 +65,11 @@ func open(ctx context.Context) (*pgxpool.Pool, error) {
 			"DATABASE_URL cannot be read as the address of a PostgreSQL database",
 		) // the error text would show the password
 	}
+	for name, value := range bounds {
+		if config.ConnConfig.RuntimeParams[name] == "" {
+			config.ConnConfig.RuntimeParams[name] = value
+		}
+	}
 	config.MaxConns = max(config.MaxConns, 12)
 	pool, err := pgxpool.NewWithConfig(ctx, config)
 	if err != nil {
@@ -69,7 +79,22 @@ func open(ctx context.Context) (*pgxpool.Pool, error) {
 		pool.Close()
 		return nil, fmt.Errorf("the database does not answer: %w", err)
 	}
-	return pool, store.Migrate(ctx, pool)
+	return pool, migrate(ctx, config)
+}
+
+// migrate may take longer than a request may.
+func migrate(ctx context.Context, config *pgxpool.Config) error {
+	unbound := config.Copy()
+	unbound.MaxConns = 4
+	for name := range bounds {
+		delete(unbound.ConnConfig.RuntimeParams, name)
+	}
+	pool, err := pgxpool.NewWithConfig(ctx, unbound)
+	if err != nil {
+		return err
+	}
+	defer pool.Close()
+	return store.Migrate(ctx, pool)
 }
 
 // grace is how long running requests may still take when the server stops.

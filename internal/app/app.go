@@ -95,6 +95,9 @@ func write[S, T any](ctx context.Context, d desk[S], by Actor, right Right, f fu
 	return in(ctx, d, by, pgx.TxOptions{}, f)
 }
 
+// patience is how long a capability waits for the database, a free connection included.
+const patience = 15 * time.Second
+
 func in[S, T any](
 	ctx context.Context,
 	d desk[S],
@@ -102,13 +105,18 @@ func in[S, T any](
 	o pgx.TxOptions,
 	f func(S) (T, error),
 ) (out T, err error) {
-	err = pgx.BeginTxFunc(ctx, d.pool, o, func(tx pgx.Tx) error {
+	bound, cancel := context.WithTimeout(ctx, patience)
+	defer cancel()
+	err = pgx.BeginTxFunc(bound, d.pool, o, func(tx pgx.Tx) error {
 		out, err = f(d.open(store.For(tx, by.TeamID)))
 		return err
 	})
 	if err != nil {
 		var none T
-		return none, err
+		if bound.Err() != nil && ctx.Err() == nil {
+			return none, fmt.Errorf("%w: %w", store.ErrBusy, err)
+		}
+		return none, store.Known(err)
 	}
 	return out, nil
 }

@@ -52,7 +52,7 @@ func (r route) operation() huma.Operation {
 		Description: r.about, MaxBodyBytes: maxJSON,
 		Errors: []int{
 			http.StatusUnauthorized, http.StatusForbidden, http.StatusNotFound, http.StatusUnprocessableEntity,
-			http.StatusInternalServerError,
+			http.StatusInternalServerError, http.StatusServiceUnavailable,
 		},
 	}
 	if r.method != http.MethodGet {

@@ -237,6 +237,19 @@ func TestBadInputGetsASentence(t *testing.T) {
 	assert.Contains(t, body, "Your role")
 }
 
+func TestSignsThatCannotBeKept(t *testing.T) {
+	c := demoPlace(t).signIn(t, 0)
+	status, body := c.call("POST", "/api/classes", `{"name":"Heron\u0000s","kind":"class"}`)
+	assert.Equal(t, 422, status, body)
+	assert.Contains(t, body, `"code":"signs"`)
+	status, body = c.call("GET", "/api/lessons/%00", "")
+	assert.Less(t, status, 500, body)
+	for path, want := range map[string]int{"/metrics": 404, "/.env": 404, "/admin/x": 404} {
+		status, _ = c.call("GET", path, "")
+		assert.Equal(t, want, status, path)
+	}
+}
+
 func TestUnexpectedErrorsCarryAnID(t *testing.T) {
 	p := demoPlace(t)
 	lead := p.signIn(t, 0)

@@ -7,13 +7,30 @@ import (
 	"io/fs"
 	"net/http"
 	"path"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
 )
 
-// page serves the front end; unknown addresses without a file ending get the one page.
+// pageRoots are the first parts of the addresses of the pages, as in web/src/app/router.tsx.
+var pageRoots = []string{
+	"",
+	"index.html",
+	"cards",
+	"lessons",
+	"introductions",
+	"classes",
+	"teach",
+	"words",
+	"texts",
+	"letters",
+	"booth",
+	"team",
+}
+
+// page serves the front end; the addresses of pages get the one page.
 func (s *server) page(w http.ResponseWriter, r *http.Request) {
 	name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
 	if s.Pages == nil || r.Method != http.MethodGet && r.Method != http.MethodHead {
@@ -27,7 +44,8 @@ func (s *server) page(w http.ResponseWriter, r *http.Request) {
 		http.ServeFileFS(w, r, s.Pages, name)
 		return
 	}
-	if path.Ext(name) != "" && name != "index.html" {
+	first, _, _ := strings.Cut(name, "/")
+	if path.Ext(name) != "" && name != "index.html" || !slices.Contains(pageRoots, first) {
 		notHere(w, r)
 		return
 	}

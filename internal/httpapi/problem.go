@@ -29,6 +29,8 @@ const (
 	codeTooMany      fault.Code = "too-many"
 	codeUnreadable   fault.Code = "unreadable"
 	codeGivenUp      fault.Code = "given-up"
+	codeBusy         fault.Code = "busy"
+	codeSigns        fault.Code = "signs"
 	statusGivenUp               = 499
 	problemMediaType            = "application/problem+json"
 )
@@ -53,6 +55,17 @@ func (p *problem) GetStatus() int { return p.Status }
 
 // ContentType returns that of RFC 9457.
 func (p *problem) ContentType(string) string { return problemMediaType }
+
+// busy is a problem that passes by itself.
+type busy struct{ *problem }
+
+const retryAfter = "2" // seconds
+
+// GetHeaders says when to come again.
+func (busy) GetHeaders() http.Header { return http.Header{"Retry-After": {retryAfter}} }
+
+// Unwrap is the problem itself.
+func (b busy) Unwrap() error { return b.problem }
 
 func newProblem(status int, code fault.Code, detail string) *problem {
 	return &problem{Title: http.StatusText(status), Status: status, Code: code, Detail: detail}
@@ -120,6 +133,17 @@ func (s *server) fail(ctx context.Context, err error) error {
 			http.StatusConflict, codeChanged,
 			"Somebody changed this in the meantime. Look again, then repeat your step.",
 		)
+	case errors.Is(err, store.ErrSign):
+		return newProblem(
+			http.StatusUnprocessableEntity,
+			codeSigns,
+			"The text holds a sign that cannot be kept. Type it anew, or take it out.",
+		)
+	case errors.Is(err, store.ErrBusy):
+		s.Log.Warn("busy", "id", middleware.GetReqID(ctx), "error", err)
+		return &busy{newProblem(
+			http.StatusServiceUnavailable, codeBusy, "The database is busy. Nothing was stored; try again in a moment.",
+		)}
 	case errors.Is(err, context.Canceled):
 		return newProblem(statusGivenUp, codeGivenUp, "The call was given up.")
 	}
@@ -141,6 +165,9 @@ func (s *server) plainError(w http.ResponseWriter, r *http.Request, err error) {
 func writeProblem(w http.ResponseWriter, p *problem) {
 	w.Header().Set("Content-Type", problemMediaType)
 	w.Header().Set("Cache-Control", "no-store")
+	if p.Status == http.StatusServiceUnavailable {
+		w.Header().Set("Retry-After", retryAfter)
+	}
 	w.WriteHeader(p.Status)
 	_ = json.NewEncoder(w).Encode(p)
 }

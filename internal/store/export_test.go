@@ -6,3 +6,6 @@ var (
 	Texts    = texts
 	Files    = statementFiles
 )
+
+// Send hands a change to a hub as if the database had told it.
+func (h *Hub) Send(c Change) { h.send(c) }

@@ -67,10 +67,22 @@ func (h *Hub) send(c Change) {
 		select {
 		case ch <- c:
 		default:
-			for len(ch) > 0 {
-				<-ch
+			// Only the hub sends, under its lock; the reader may take from the channel meanwhile, so nothing here may wait.
+			drain(ch)
+			select {
+			case ch <- Change{Team: team, Kind: "resync"}:
+			default:
 			}
-			ch <- Change{Team: team, Kind: "resync"}
+		}
+	}
+}
+
+func drain(ch <-chan Change) {
+	for {
+		select {
+		case <-ch:
+		default:
+			return
 		}
 	}
 }

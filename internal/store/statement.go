@@ -153,5 +153,21 @@ func wrap(name string, err error) error {
 	case errors.As(err, &pg) && (pg.Code == "23503" || pg.Code == "22P02"): // no such row, or no id at all
 		return fmt.Errorf("%s: %w", name, ErrNotFound)
 	}
-	return fmt.Errorf("%s: %w", name, err)
+	return fmt.Errorf("%s: %w", name, Known(err))
+}
+
+// Known turns errors of the database that a caller can do something about into ours: ErrBusy where it waited too long,
+// for a lock, against another transaction or in starting up, ErrSign for text that it cannot keep.
+func Known(err error) error {
+	var pg *pgconn.PgError
+	if !errors.As(err, &pg) {
+		return err
+	}
+	switch pg.Code {
+	case "57014", "55P03", "40001", "40P01", "53300", "57P03": // time, lock, serialisation, deadlock, connections, start
+		return fmt.Errorf("%w: %w", ErrBusy, err)
+	case "22021", "22P05": // NUL, no UTF-8
+		return fmt.Errorf("%w: %w", ErrSign, err)
+	}
+	return err
 }

@@ -13,6 +13,7 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 )
 
 //go:embed migrations/*.sql
@@ -23,6 +24,8 @@ var (
 	ErrNotFound = errors.New("not found")
 	ErrTaken    = errors.New("already there")
 	ErrChanged  = errors.New("changed in the meantime")
+	ErrBusy     = errors.New("the database is busy")
+	ErrSign     = errors.New("a sign that the database cannot keep")
 )
 
 // Library is all that one team keeps, seen through a pool or a transaction. No call can reach another team's rows.
@@ -51,7 +54,11 @@ func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
 	if err != nil {
 		return err
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, db, sub)
+	locker, err := lock.NewPostgresSessionLocker() // of several servers that start at once, one migrates
+	if err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectPostgres, db, sub, goose.WithSessionLocker(locker))
 	if err != nil {
 		return fmt.Errorf("read migrations: %w", err)
 	}
