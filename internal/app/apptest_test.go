@@ -216,6 +216,28 @@ func TestALessonIsASnapshot(t *testing.T) {
 	assert.Equal(t, "minutes", input.Field)
 }
 
+func TestAPictureOfNobodyIsRefused(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	c, err := s.Cards.Card(ctx, s.teacher, s.cards["b"])
+	require.NoError(t, err)
+	had := c.Content.Picture
+	require.NotEmpty(t, had)
+	for _, sum := range []string{strings.Repeat("0", 64), "no hash", strings.Repeat("g", 64)} {
+		c.Content.Picture = sum
+		_, err = s.Cards.Save(ctx, s.teacher, c.CardID, c.Version, c.Content)
+		var input *fault.Fault
+		require.ErrorAs(t, err, &input, sum)
+		assert.Equal(t, "picture", input.Field)
+	}
+	other, err := s.Cards.Card(ctx, s.teacher, s.cards["m"])
+	require.NoError(t, err)
+	c.Content.Picture = other.Content.Picture
+	c, err = s.Cards.Save(ctx, s.teacher, c.CardID, c.Version, c.Content)
+	require.NoError(t, err)
+	assert.NotEqual(t, had, c.Content.Picture)
+}
+
 func TestAClueIsTheTeamsFromThenOn(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()

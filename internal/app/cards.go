@@ -262,6 +262,13 @@ func (c Cards) Save(ctx context.Context, by Actor, cardID string, base int, cont
 		if len(changed) == 0 {
 			return cardPage(ctx, s, cardID)
 		}
+		if merged.Picture != "" && merged.Picture != current.Picture {
+			if _, err := pictureBySum(ctx, s, merged.Picture); errors.Is(err, store.ErrNotFound) {
+				return CardView{}, wrong("picture", "Your team has no such picture. Send it again.")
+			} else if err != nil {
+				return CardView{}, err
+			}
+		}
 		state := card.Draft
 		if now.State == card.InReview {
 			state = card.InReview
