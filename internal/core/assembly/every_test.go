@@ -296,6 +296,38 @@ func TestAllSoundsOfASpellingAtOnce(t *testing.T) {
 	assert.NotContains(t, strings.Join(stepOf(out, lesson.Pack).Class, " "), "oo:")
 }
 
+// A team's long step is longer, of whatever its time is made; minutes that the team named stay.
+func TestAWeightCountsInEveryStep(t *testing.T) {
+	for _, r := range steps.Registry() {
+		if r.Kind == lesson.MixIn || r.Kind == lesson.ClosePart || r.Kind == lesson.WarmUp {
+			continue // they have what they have
+		}
+		length := func(w float64) int {
+			in := everything(t)
+			in.Minutes = 10
+			in.Routine.Steps = []lesson.RoutineStep{
+				{Kind: r.Kind, Weight: w, Options: lesson.Options{Words: []string{"Sh, sh, sh! The fish in the shed."}}},
+				{Kind: lesson.Free, Options: lesson.Options{Words: []string{"Count the boats."}, Seconds: 500}},
+			}
+			out, err := assembly.Assemble(in)
+			require.NoError(t, err, r.Kind)
+			return stepOf(out, r.Kind).Seconds
+		}
+		if r.Kind != lesson.Free {
+			assert.LessOrEqual(t, length(0.25), length(1), r.Kind)
+		}
+	}
+	in := everything(t)
+	in.Minutes = 60
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Story}, {Kind: lesson.Read, Weight: 4}}
+	usual, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	in.Routine.Steps[0].Weight = 3
+	long, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	assert.Greater(t, stepOf(long, lesson.Story).Seconds, stepOf(usual, lesson.Story).Seconds)
+}
+
 func TestTwoSentencesPractiseTwoWords(t *testing.T) {
 	in := taught(t, 24, lesson.Introduce, "sh")
 	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Sentence, Weight: 2}}

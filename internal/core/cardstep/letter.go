@@ -13,11 +13,11 @@ import (
 	"brightchalk/internal/core/strokes"
 )
 
-// Letter is the step: how it is written; letters and sounds are counted.
+// Letter is the step: how it is written; how many letters, how many sounds.
 var Letter = step.Record{
 	Kind: lesson.Letter, Name: "Letter", Family: lesson.EyeFamily, LeastSeconds: 20, UsualSeconds: 45, MostSeconds: 100,
 	Needs: []step.Need{step.NeedTarget}, Shows: step.ShowCard, Rank: 75, Material: step.AnyTarget,
-	About: "How it is written; letters and sounds are counted.",
+	About: "How it is written; how many letters, how many sounds.",
 	Tell: func(t *step.Telling, s *lesson.Step) {
 		faces, said := t.Spellings()
 		for _, f := range faces {

@@ -1,5 +1,6 @@
 // Package script says things about a sound so that they can be read aloud as they stand: how it is named, how many
-// letters and sounds, stretched or short, where the voice is on, in which voices, what is said while it is written.
+// letters it has and how many sounds, stretched or short, where the voice is on, in which voices, what is said while it
+// is written.
 package script
 
 import (

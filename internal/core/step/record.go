@@ -112,12 +112,6 @@ type Material struct {
 // Span is how short and how long a step may be, in seconds.
 type Span struct{ Least, Usual, Most int }
 
-// NewSpan and SpanOf make a span of seconds.
-func NewSpan(least, usual, most int) Span { return Span{least, usual, most} }
-
-// SpanOf is NewSpan for where there may be none.
-func SpanOf(least, usual, most int) *Span { return &Span{least, usual, most} }
-
 // Filling is what is shown, with what could stand there instead.
 type Filling struct {
 	Items []lesson.Item
@@ -130,7 +124,7 @@ func (r Record) Span(m Material, s lesson.RoutineStep) (span Span, counts [3]int
 	w := s.WeightOr1()
 	least, usual, most := r.LeastSeconds, int(float64(r.UsualSeconds)*w), int(float64(r.MostSeconds)*max(1, w))
 	if m.Span != nil {
-		return *m.Span, counts
+		return m.Span.weighed(w), counts
 	}
 	if r.ItemSeconds == 0 {
 		more := r.more(s.Options.Times)
@@ -160,4 +154,13 @@ func (r Record) more(times int) int {
 		return 0
 	}
 	return (times - r.Usually) * r.Again
+}
+
+// weighed is a span by the team's weight; one without play stays as it is.
+func (s Span) weighed(w float64) Span {
+	if s.Least == s.Most {
+		return s
+	}
+	usual := max(s.Least, int(float64(s.Usual)*w))
+	return Span{s.Least, usual, max(usual, int(float64(s.Most)*max(1, w)))}
 }

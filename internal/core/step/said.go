@@ -156,11 +156,11 @@ func (t *Telling) Exceptions(text string) []string {
 	return out
 }
 
-// Single is material of which one text is shown, for a span of time.
-func Single(kind lesson.ItemKind, list []lesson.Option, span Span) Material {
+// Single is material of which one text is shown.
+func Single(kind lesson.ItemKind, list []lesson.Option) Material {
 	m := OfTexts(kind, list, 1)
 	take := m.Take
-	m.Span, m.Take = &span, func(int) Filling { return take(1) }
+	m.Take = func(int) Filling { return take(1) }
 	return m
 }
 

@@ -255,18 +255,11 @@ var LetterHunt = step.Record{
 		if len(b.Targets) == 0 {
 			return step.Refuse(step.LacksTarget, "the lesson has no grapheme to hunt for")
 		}
-		var list []lesson.Option
-		for _, text := range s.Options.Words {
-			list = append(list, lesson.Option{
-				Value: text, Role: lesson.TargetRole, Origin: lesson.FromTeam,
-				Because: step.Why("team", "the team's text"),
-			})
-		}
-		list = append(list, b.Hunts...)
+		list := ofTeam(s, b.Hunts...)
 		if len(list) == 0 {
 			return step.Refuse(step.LacksPage, "no text holds the grapheme five times")
 		}
-		return step.Single(lesson.TextItem, list, step.NewSpan(40, 60, 120)), nil
+		return step.Single(lesson.TextItem, list), nil
 	},
 	Tell: func(t *step.Telling, s *lesson.Step) {
 		what := t.Lesson.Title()

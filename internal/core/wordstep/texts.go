@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/prose"
@@ -164,7 +165,7 @@ var Page = step.Record{
 		}
 		page := b.Pages[0]
 		need := int(float64(times*page.Words)/wordsASecond) + questionSecond*len(page.Questions)
-		span := step.NewSpan(need*9/10/5*5, need/5*5, need*3/2/5*5)
+		span := step.Span{Least: need * 9 / 10 / 5 * 5, Usual: need / 5 * 5, Most: need * 3 / 2 / 5 * 5}
 		options := textOptions(b.Pages)
 		return step.Material{Least: 1, Most: 1, Span: &span, Take: func(int) step.Filling {
 			f := step.Filling{Items: []lesson.Item{step.NewItem(lesson.PageItem, options[0])}, Rest: options[1:]}
@@ -223,6 +224,17 @@ func ofTeam(s lesson.RoutineStep, more ...lesson.Option) []lesson.Option {
 	return append(out, more...)
 }
 
+// ofCards are the texts that the targets' cards bring.
+func ofCards(b *step.Brief, text func(card.Card) string) []lesson.Option {
+	var out []lesson.Option
+	for _, t := range b.Targets {
+		if v := text(t); v != "" {
+			out = append(out, lesson.Option{Value: v, Origin: lesson.FromCard, Because: step.Why("card", "on the card")})
+		}
+	}
+	return out
+}
+
 // Story is the step: two lines rich in the sound, read by the adult.
 var Story = step.Record{
 	Kind:         lesson.Story,
@@ -240,15 +252,7 @@ var Story = step.Record{
 	Words: true,
 	About: "Two lines rich in the sound, read by the adult.",
 	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
-		var more []lesson.Option
-		for _, t := range b.Targets {
-			if t.Story != "" {
-				more = append(
-					more,
-					lesson.Option{Value: t.Story, Origin: lesson.FromCard, Because: step.Why("card", "on the card")},
-				)
-			}
-		}
+		more := ofCards(b, func(c card.Card) string { return c.Story })
 		if b.Story != "" {
 			more = append(more, lesson.Option{
 				Value: b.Story, Origin: lesson.MadeByRule, Because: step.Why("made", "made by rule: read it before you use it"),
@@ -258,7 +262,7 @@ var Story = step.Record{
 		if len(list) == 0 {
 			return step.Refuse(step.LacksTeam, "the card has no story yet and none can be made")
 		}
-		return step.Single(lesson.TextItem, list, step.NewSpan(30, 45, 90)), nil
+		return step.Single(lesson.TextItem, list), nil
 	},
 	Tell: func(t *step.Telling, s *lesson.Step) {
 		step.Adult(s, "Read it slowly, twice, leaning on "+t.Sound()+". The second time hands go up at each one.")
@@ -284,17 +288,11 @@ var Song = step.Record{
 	Words: true,
 	About: "The team's verse, or a chant of the rhyme between finds.",
 	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
-		var more []lesson.Option
-		for _, t := range b.Targets {
-			if v := step.First(t.Verse, t.Rhyme, t.RhymeShort); v != "" {
-				more = append(more, lesson.Option{Value: v, Origin: lesson.FromCard, Because: step.Why("card", "on the card")})
-			}
-		}
-		list := ofTeam(s, more...)
+		list := ofTeam(s, ofCards(b, func(c card.Card) string { return step.First(c.Verse, c.Rhyme, c.RhymeShort) })...)
 		if len(list) == 0 {
 			return step.Refuse(step.LacksTeam, "the card has neither a verse nor a rhyme yet")
 		}
-		return step.Single(lesson.TextItem, list, step.NewSpan(30, 45, 90)), nil
+		return step.Single(lesson.TextItem, list), nil
 	},
 	Tell: func(t *step.Telling, s *lesson.Step) {
 		step.Adult(s, "Say or sing it together, with a clap at each "+t.Sound()+"; once low, once high.")
@@ -327,7 +325,7 @@ var Look = step.Record{
 			"What do you see? Find something that begins like " + step.First(b.Targets[0].Keyword, "our sound") + ".",
 			"What happened just before? What comes next?",
 		}
-		return step.Material{Span: step.SpanOf(40, 60, 120), Take: func(int) step.Filling {
+		return step.Material{Take: func(int) step.Filling {
 			var f step.Filling
 			for _, q := range questions {
 				f.Items = append(f.Items, step.NewItem(lesson.QuestionItem, lesson.Option{
@@ -368,7 +366,7 @@ var Challenge = step.Record{
 		}
 		m := step.OfTexts(lesson.TextItem, list, 1)
 		take := m.Take
-		m.Span, m.Take = step.SpanOf(60, 120, 300), func(int) step.Filling { return take(3) }
+		m.Take = func(int) step.Filling { return take(3) }
 		return m, nil
 	},
 	Tell: func(_ *step.Telling, s *lesson.Step) {
@@ -405,7 +403,8 @@ var Free = step.Record{
 		}
 		m := step.OfTexts(lesson.TextItem, list, 1)
 		take := m.Take
-		m.Span, m.Take = step.SpanOf(n, n, n), func(int) step.Filling { return take(len(list)) }
+		m.Span = &step.Span{Least: n, Usual: n, Most: n}
+		m.Take = func(int) step.Filling { return take(len(list)) }
 		return m, nil
 	},
 	Tell: func(_ *step.Telling, s *lesson.Step) { step.Adult(s, step.Values(s.Items)...) },

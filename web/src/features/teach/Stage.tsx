@@ -4,7 +4,7 @@ import { Letter } from '../../ui/Letter'
 import { LetterOverPicture } from '../../ui/LetterOverPicture'
 import { useWriter } from '../../ui/useWriter'
 import { Writing, type Written } from '../../ui/Writing'
-import type { Lesson } from '../../api/client'
+import type { Face, Lesson } from '../../api/client'
 import { Shape } from '../../ui/Shape'
 import type { Screen } from './model'
 import type { Pack } from './usePreload'
@@ -24,17 +24,7 @@ export function Stage({
   const show = screen.show
   switch (show.kind) {
     case 'letter':
-      return turned ? (
-        <PictureSide screen={show.face} pack={pack} />
-      ) : (
-        <Letter
-          drawn={show.face.drawn}
-          grapheme={show.face.pair.grapheme}
-          group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')}
-          tone="slate"
-          className="h-[58vh] max-w-[92vw]"
-        />
-      )
+      return turned ? <PictureSide screen={show.face} pack={pack} /> : <BigLetter face={show.face} />
     case 'write':
       return <Write written={show.written} mirrored={turned} />
     case 'over':
@@ -48,17 +38,7 @@ export function Stage({
         />
       )
     case 'picture':
-      return turned ? (
-        <Letter
-          drawn={show.face.drawn}
-          grapheme={show.face.pair.grapheme}
-          group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')}
-          tone="slate"
-          className="h-[58vh] max-w-[92vw]"
-        />
-      ) : (
-        <PictureSide screen={show.face} pack={pack} />
-      )
+      return turned ? <BigLetter face={show.face} /> : <PictureSide screen={show.face} pack={pack} />
     case 'word':
       if (show.hidden === 'sounds' && !turned)
         return (
@@ -143,17 +123,7 @@ export function Stage({
         </div>
       )
     case 'hidden':
-      return turned ? (
-        <Letter
-          drawn={show.face.drawn}
-          grapheme={show.face.pair.grapheme}
-          group={show.face.pair.grapheme.length > 1 && !show.face.pair.grapheme.includes('-')}
-          tone="slate"
-          className="h-[58vh] max-w-[92vw]"
-        />
-      ) : (
-        <Shape family="hand" className="size-[36vh]" />
-      )
+      return turned ? <BigLetter face={show.face} /> : <Shape family="hand" className="size-[36vh]" />
     case 'set':
       return <GraphemeSet show={show} turned={turned} />
     case 'text':
@@ -168,6 +138,20 @@ export function Stage({
       )
   }
 }
+
+function BigLetter({ face }: { face: Face }) {
+  return (
+    <Letter
+      drawn={face.drawn}
+      grapheme={face.pair.grapheme}
+      group={isGroup(face.pair.grapheme)}
+      tone="slate"
+      className="h-[58vh] max-w-[92vw]"
+    />
+  )
+}
+
+const isGroup = (grapheme: string) => grapheme.length > 1 && !grapheme.includes('-')
 
 /** Graphemes to look through; turned, the one that was asked for is ringed. Capitals stand beside their small letters. */
 function GraphemeSet({ show, turned }: { show: Extract<Screen['show'], { kind: 'set' }>; turned: boolean }) {
