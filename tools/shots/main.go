@@ -22,7 +22,7 @@ func main() {
 	out := flag.String("out", "docs/screenshots", "folder for the pictures")
 	only := flag.String(
 		"only",
-		"library,card,card-record,card-words,lessons,lesson,lesson-step,class,teach-picture,teach-hand,"+
+		"library,card,card-record,card-words,lessons,lesson-step,class,teach-picture,teach-hand,"+
 			"teach-read,log,words-find,words-ear,words-play,texts,letters,booth,booth-shelf,team",
 		"names of pictures to keep, parted by commas; empty keeps all",
 	)
