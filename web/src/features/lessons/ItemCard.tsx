@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type { Item, Lesson } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Input } from '../../ui/parts'
@@ -45,6 +45,7 @@ export function ItemCard({
   onDropHere,
 }: Props) {
   const [explaining, setExplaining] = useState(false)
+  const means = useRef<HTMLButtonElement>(null)
   const name = label(item, lesson)
   const text = item.kind === 'sentence' || item.kind === 'page' || item.kind === 'question' || item.kind === 'text'
   return (
@@ -89,6 +90,7 @@ export function ItemCard({
       <span className="flex shrink-0">
         {item.kind === 'word' && item.role !== 'made-up' && (
           <button
+            ref={means}
             type="button"
             className={press}
             aria-expanded={explaining}
@@ -147,6 +149,7 @@ export function ItemCard({
           onKeep={(clue) => {
             onClue(clue)
             setExplaining(false)
+            means.current?.focus()
           }}
         />
       )}

@@ -21,13 +21,13 @@ export function ScorePage() {
 
 function Score({ view }: { view: LessonView }) {
   const me = useMe()
-  const edit = useEdit(view.lesson_id, view.revision)
+  const edit = useEdit(view.lesson_id)
   const { step: chosen } = useSearch({ from: '/lessons/$lessonId' })
   const go = useNavigate()
   const lesson = view.lesson
   const { bars, end, over } = measures(lesson)
   const open = bars.find((b) => b.step.id === chosen) ?? bars[0]
-  const disabled = !mayI(me.data?.rights, 'teach') || edit.isPending
+  const disabled = !mayI(me.data?.rights, 'teach') // not while a change is under way: that would take the focus away
   const choose = (step: string) =>
     void go({ to: '/lessons/$lessonId', params: { lessonId: view.lesson_id }, search: { step }, replace: true })
   return (

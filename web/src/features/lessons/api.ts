@@ -63,9 +63,11 @@ function edited(id: string, revision: number, edit: Edit): Promise<LessonView> {
   }
 }
 
-export const useEdit = (id: string, revision: number) =>
+/** Changes go one after the other, each at the revision that the one before left. */
+export const useEdit = (id: string) =>
   useMutation({
-    mutationFn: (edit: Edit) => edited(id, revision, edit),
+    scope: { id: `lesson ${id}` },
+    mutationFn: (edit: Edit) => edited(id, queryClient.getQueryData<LessonView>(keys.lesson(id))?.revision ?? 0, edit),
     onSuccess: (after: LessonView) => queryClient.setQueryData(keys.lesson(id), after),
     onError: () => queryClient.invalidateQueries({ queryKey: keys.lesson(id) }),
   })
