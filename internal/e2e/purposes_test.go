@@ -88,7 +88,12 @@ func (s *stage) changeRead(t *testing.T) {
 	require.NoError(t, s.tab.See("li[data-slot='read.1']"))
 	word := mustEval(t, s.tab, `document.querySelector("li[data-slot='read.1'] .sr-only").innerText`)
 	s.choose(t, "who says "+word, "both")
+	require.NoError(t, s.tab.Click("select[aria-label='who says "+word+"']"))
+	s.choose(t, "who says "+word, "adult")
+	s.choose(t, "who says "+word, "both") // the second before the first is answered
 	require.NoError(t, s.tab.SeeText("all together (arms open wide): "+word))
+	require.Equal(t, "who says "+word, mustEval(t, s.tab, `document.activeElement.getAttribute('aria-label')`),
+		"the focus stays while a change is under way")
 	require.NoError(t, s.tab.Click("[aria-label='what "+word+" means']"))
 	require.NoError(t, s.tab.Type("[aria-label='What "+word+" means, in plain words']", "as we say it here"))
 	require.NoError(t, s.tab.ClickText("Keep for all lessons"))
