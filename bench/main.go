@@ -77,7 +77,7 @@ func run(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	lead, err := a.People.SignIn(ctx, list[0].Email, list[0].Password)
+	lead, err := a.People.SignIn(ctx, app.Attempt{Email: list[0].Email, Password: list[0].Password})
 	if err != nil {
 		return err
 	}
@@ -93,7 +93,7 @@ func run(ctx context.Context) error {
 	listening, stop := context.WithCancel(ctx)
 	go hub.Run(listening, pool, slog.New(slog.DiscardHandler))
 	server := httptest.NewServer(
-		httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, SignInsAMinute: 1000}),
+		httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list}),
 	)
 	defer func() { // event streams would keep the server open
 		stop()

@@ -14,6 +14,7 @@ import (
 	"syscall"
 	"time"
 
+	"github.com/KimMachineGun/automemlimit/memlimit"
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/spf13/cobra"
 
@@ -115,6 +116,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	log := logger(std)
+	bound(log)
 	listener, err := net.Listen("tcp", addr)
 	if err != nil {
 		if errors.Is(err, syscall.EADDRINUSE) {
@@ -148,7 +150,6 @@ func serve(std stdio, addr string, withDemo bool) error {
 			return fmt.Errorf("load the demo team: %w", err)
 		}
 		options.Demo = signIns
-		options.SignInsAMinute = 100
 	}
 	go hub.Run(ctx, pool, log)
 	go lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units) // the first finder should not wait
@@ -180,6 +181,20 @@ func serve(std stdio, addr string, withDemo bool) error {
 	shutdown, cancel := context.WithTimeout(context.Background(), grace)
 	defer cancel()
 	return server.Shutdown(shutdown)
+}
+
+// memoryShare is how much of the machine's or the container's memory the process may grow to before it collects harder.
+const memoryShare = 0.5
+
+// bound sets the limit of the process's memory by the machine, where GOMEMLIMIT does not.
+func bound(log *slog.Logger) {
+	_, err := memlimit.Set(
+		memlimit.WithRatio(memoryShare),
+		memlimit.WithProvider(memlimit.ApplyFallback(memlimit.FromCgroup, memlimit.FromSystem)),
+	)
+	if err != nil {
+		log.Warn("the memory of this machine is not known, so there is no bound", "error", err)
+	}
 }
 
 func announce(std stdio, address string, list []app.DemoSignIn) {

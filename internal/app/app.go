@@ -16,6 +16,7 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 )
 
@@ -39,6 +40,7 @@ type Options struct {
 	Seed func() uint64
 	// Hashing is how dear a password's hash is; nil is dear enough for a server. Tests make it cheap.
 	Hashing *argon2id.Params
+	Limits  SignInLimits // the zero value is for a school
 }
 
 // New opens the house on a database.
@@ -52,7 +54,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 	if o.Hashing == nil {
 		o.Hashing = dear
 	}
-	g := ground{pool, o.Now, o.Seed}
+	g := ground{pool, o.Now, o.Seed, media.NewBudget(media.DecodeBytes)}
 	return &App{
 		Pool:     pool,
 		Now:      o.Now,
@@ -62,16 +64,17 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Lessons:  Lessons{desk[lessonStore]{g, func(l store.Library) lessonStore { return l }}},
 		Letters:  Letters{desk[letterStore]{g, func(l store.Library) letterStore { return l }}},
 		Planning: Planning{desk[planStore]{g, func(l store.Library) planStore { return l }}},
-		People:   newPeople(desk[peopleStore]{g, func(l store.Library) peopleStore { return l }}, o.Hashing),
+		People:   newPeople(desk[peopleStore]{g, func(l store.Library) peopleStore { return l }}, o.Hashing, o.Limits),
 		Print:    Print{desk[printStore]{g, func(l store.Library) printStore { return l }}},
 	}
 }
 
 // ground is what every capability stands on.
 type ground struct {
-	pool *pgxpool.Pool
-	now  func() time.Time
-	seed func() uint64
+	pool  *pgxpool.Pool
+	now   func() time.Time
+	seed  func() uint64
+	heavy *media.Budget // what decodes files takes its memory from it
 }
 
 // desk is a capability's way to the store; S is what it asks of it.
@@ -86,14 +89,18 @@ func read[S, T any](ctx context.Context, d desk[S], by Actor, f func(S) (T, erro
 	return in(ctx, d, by, view, f)
 }
 
-// write runs f in one transaction if the member may; all of it is kept, or nothing.
+// write runs f in one transaction if the member may; all of it is kept, or nothing. It holds the team's library from
+// its start, so f sees all that was changed before and nobody changes anything meanwhile: what takes long is worked out
+// before.
 func write[S, T any](ctx context.Context, d desk[S], by Actor, right Right, f func(S) (T, error)) (T, error) {
 	if err := by.need(right); err != nil {
 		var none T
 		return none, err
 	}
-	return in(ctx, d, by, pgx.TxOptions{}, f)
+	return in(ctx, d, by, anyChange, f)
 }
+
+var anyChange = pgx.TxOptions{}
 
 // patience is how long a capability waits for the database, a free connection included.
 const patience = 15 * time.Second
@@ -108,7 +115,13 @@ func in[S, T any](
 	bound, cancel := context.WithTimeout(ctx, patience)
 	defer cancel()
 	err = pgx.BeginTxFunc(bound, d.pool, o, func(tx pgx.Tx) error {
-		out, err = f(d.open(store.For(tx, by.TeamID)))
+		l := store.For(tx, by.TeamID)
+		if o.AccessMode != pgx.ReadOnly {
+			if err := l.Hold(bound); err != nil {
+				return err
+			}
+		}
+		out, err = f(d.open(l))
 		return err
 	})
 	if err != nil {
@@ -155,13 +168,14 @@ var rights = map[Role][]Right{
 	Assistant: {MayRecord, MayTeach},
 }
 
-// Actor is the signed-in member who asks.
+// Actor is the signed-in member who asks. A session of another epoch has ended.
 type Actor struct {
 	MemberID string `json:"member_id" format:"uuid"`
 	TeamID   string `json:"-"`
 	Name     string `json:"name"`
 	Initials string `json:"initials"`
 	Role     Role   `json:"role" enum:"lead,teacher,assistant"`
+	Epoch    int    `json:"-"`
 }
 
 // ErrForbidden says that the member's role does not allow it.

@@ -45,7 +45,7 @@ func demoSchool(t testing.TB) school {
 	list, err := demo.Load(ctx, s.App)
 	require.NoError(t, err)
 	for i, into := range []*app.Actor{&s.lead, &s.teacher, &s.assistant} {
-		*into, err = s.People.SignIn(ctx, list[i].Email, list[i].Password)
+		*into, err = s.People.SignIn(ctx, app.Attempt{Email: list[i].Email, Password: list[i].Password})
 		require.NoError(t, err)
 	}
 	wall, err := s.Cards.Wall(ctx, s.lead, false)
@@ -160,7 +160,7 @@ func TestRolesAreEnforced(t *testing.T) {
 			},
 		},
 		{"add a picture", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
-			_, _, err := s.Cards.StorePicture(ctx, by, []byte("<svg xmlns='http://www.w3.org/2000/svg'></svg>"))
+			_, _, err := s.Cards.StorePicture(ctx, by, app.Uploaded([]byte("<svg xmlns='http://www.w3.org/2000/svg'></svg>")))
 			return err
 		}},
 	}
@@ -325,10 +325,13 @@ func TestTakesAreJudgedAndRefused(t *testing.T) {
 	id := s.cards["z"]
 	var input *fault.Fault
 	for field, call := range map[string]func() error{
-		"speaker": func() error { _, err := s.Takes.Add(ctx, s.assistant, id, " ", true, good); return err },
-		"consent": func() error { _, err := s.Takes.Add(ctx, s.assistant, id, "Bea", false, good); return err },
+		"speaker": func() error { _, err := s.Takes.Add(ctx, s.assistant, id, " ", true, app.Uploaded(good)); return err },
+		"consent": func() error {
+			_, err := s.Takes.Add(ctx, s.assistant, id, "Bea", false, app.Uploaded(good))
+			return err
+		},
 		"take": func() error {
-			_, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, []byte("a text file"))
+			_, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, app.Uploaded([]byte("a text file")))
 			return err
 		},
 	} {
@@ -338,7 +341,7 @@ func TestTakesAreJudgedAndRefused(t *testing.T) {
 	takes, err := s.Takes.Of(ctx, s.assistant, id)
 	require.NoError(t, err)
 	assert.Empty(t, takes, "nothing is half saved")
-	added, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, good)
+	added, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, app.Uploaded(good))
 	require.NoError(t, err)
 	require.Len(t, added, 1)
 	wrong := added[0]
@@ -362,7 +365,7 @@ func TestAnotherTeamSeesNothing(t *testing.T) {
 		app.NewTeam{Name: "Other", Email: "other@school.example", LeadName: "Ann Other", Password: "a long enough one"},
 	)
 	require.NoError(t, err)
-	other, err := s.People.SignIn(ctx, "OTHER@school.example", "a long enough one")
+	other, err := s.People.SignIn(ctx, app.Attempt{Email: "OTHER@school.example", Password: "a long enough one"})
 	require.NoError(t, err)
 	wall, err := s.Cards.Wall(ctx, other, true)
 	require.NoError(t, err)

@@ -357,7 +357,11 @@ func (c Cards) New(ctx context.Context, by Actor, pairText string, step int) (st
 		if step < 1 || step > MostSteps {
 			return "", wrong("step", "The place in the order is a number from 1 to %d.", MostSteps)
 		}
-		id, err := s.CreateCard(ctx, step, pair, store.CardEdit{
+		all, err := s.Cards(ctx, true)
+		if err != nil {
+			return "", err
+		}
+		id, err := s.CreateCard(ctx, min(step, lastStep(all)+1), pair, store.CardEdit{
 			State: card.Draft, Content: card.Content{}.Tidy(), By: &by.MemberID, Now: c.desk.now(),
 		})
 		if errors.Is(err, store.ErrTaken) {
@@ -378,12 +382,20 @@ func (c Cards) Move(ctx context.Context, by Actor, cardID string, step int) erro
 		if err != nil {
 			return err
 		}
-		last := all[len(all)-1].Step
+		last := lastStep(all)
 		if step < 1 || step > last {
 			return wrong("step", "The place in the order is a number from 1 to %d.", last)
 		}
 		return s.MoveCard(ctx, cardID, r.Step, step)
 	})
+}
+
+// lastStep is the end of the order; cards come in it.
+func lastStep(all []store.Card) int {
+	if len(all) == 0 {
+		return 0
+	}
+	return all[len(all)-1].Step
 }
 
 // Archive puts a card aside or brings it back.
@@ -414,13 +426,24 @@ func (c Cards) VersionContent(ctx context.Context, by Actor, cardID string, vers
 
 // StorePicture cleans an uploaded picture and stores it; the card is changed by a later save. It returns
 // the picture's hash in hex and remarks on what was changed.
-func (c Cards) StorePicture(ctx context.Context, by Actor, data []byte) (sum string, remarks []string, err error) {
+func (c Cards) StorePicture(ctx context.Context, by Actor, file Upload) (sum string, remarks []string, err error) {
 	if err := by.need(MayEdit); err != nil {
 		return "", nil, err
 	}
-	p, err := media.CleanPicture(data)
+	if file.Size() > media.MaxPictureBytes {
+		return "", nil, wrong("picture", "The picture has more than %d MB.", media.MaxPictureBytes>>20)
+	}
+	data, err := whole(file)
 	if err != nil {
-		return "", nil, fault.At("picture", err)
+		return "", nil, err
+	}
+	var p media.Picture
+	err = c.desk.decoding(ctx, media.PictureCost(data), func() error {
+		p, err = media.CleanPicture(data)
+		return fault.At("picture", err)
+	})
+	if err != nil {
+		return "", nil, err
 	}
 	raw, err := write(ctx, c.desk, by, MayEdit, func(s cardStore) ([32]byte, error) {
 		return s.PutMedium(ctx, store.Medium{MediaType: p.MediaType, Bytes: p.Bytes})

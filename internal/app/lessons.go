@@ -179,21 +179,26 @@ func routineFor(ctx context.Context, s routineReader, p lesson.Purpose, classID 
 
 // Assemble makes and stores a lesson for a class.
 func (l Lessons) Assemble(ctx context.Context, by Actor, ask LessonAsk) (LessonView, error) {
-	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (LessonView, error) {
+	if err := by.need(MayTeach); err != nil {
+		return LessonView{}, err
+	}
+	in, err := read(ctx, l.desk, by, func(s lessonStore) (assembly.Input, error) {
 		if _, err := s.Class(ctx, ask.ClassID); errors.Is(err, store.ErrNotFound) {
-			return LessonView{}, wrong("class_id", "This class is not known.")
+			return assembly.Input{}, wrong("class_id", "This class is not known.")
 		} else if err != nil {
-			return LessonView{}, err
+			return assembly.Input{}, err
 		}
-		in, err := l.input(ctx, s, ask)
-		if err != nil {
-			return LessonView{}, err
-		}
-		in.Seed = l.desk.seed()
-		made, err := assemble(in)
-		if err != nil {
-			return LessonView{}, err
-		}
+		return l.input(ctx, s, ask)
+	})
+	if err != nil {
+		return LessonView{}, err
+	}
+	in.Seed = l.desk.seed()
+	made, err := assemble(in)
+	if err != nil {
+		return LessonView{}, err
+	}
+	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (LessonView, error) {
 		id, err := s.AddLesson(ctx, ask.ClassID, by.MemberID, made, l.desk.now())
 		if err != nil {
 			return LessonView{}, err

@@ -5,9 +5,8 @@ import (
 	"errors"
 	"net/mail"
 	"strings"
-	"sync"
+	"time"
 
-	"github.com/alexedwards/argon2id"
 	"github.com/jackc/pgx/v5"
 
 	"brightchalk/internal/core/card"
@@ -18,86 +17,13 @@ import (
 
 type peopleStore interface {
 	Members(ctx context.Context) ([]store.Member, error)
+	Member(ctx context.Context, memberID string) (store.Member, error)
 	CreateMember(ctx context.Context, m store.Member) (string, error)
-}
-
-// People signs members in and adds them.
-type People struct {
-	desk    desk[peopleStore]
-	hashing *argon2id.Params
-	turns   chan struct{}
-	decoy   func() (string, error)
-}
-
-// dear is the second recommended option of RFC 9106 (memory 64 MiB, 3 passes) with fewer lanes for a machine of two
-// cores.
-var dear = &argon2id.Params{Memory: 64 * 1024, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
-
-// hashesAtOnce bounds the memory: each takes 64 MiB.
-const hashesAtOnce = 2
-
-func newPeople(d desk[peopleStore], hashing *argon2id.Params) People {
-	p := People{desk: d, hashing: hashing, turns: make(chan struct{}, hashesAtOnce)}
-	p.decoy = sync.OnceValues(func() (string, error) { return p.hash(context.Background(), "no member has this") })
-	return p
-}
-
-func (p People) inTurn(ctx context.Context, f func() error) error {
-	select {
-	case p.turns <- struct{}{}:
-	case <-ctx.Done():
-		return ctx.Err()
-	}
-	defer func() { <-p.turns }()
-	return f()
-}
-
-// hash returns an argon2id hash in PHC form.
-func (p People) hash(ctx context.Context, password string) (hash string, err error) {
-	err = p.inTurn(ctx, func() error {
-		hash, err = argon2id.CreateHash(password, p.hashing)
-		return err
-	})
-	return hash, err
-}
-
-// SignIn checks an address and a password. The error is the same for an unknown address as for a wrong
-// password, and takes as long.
-func (p People) SignIn(ctx context.Context, email, password string) (Actor, error) {
-	m, err := store.MemberByEmail(ctx, p.desk.pool, strings.TrimSpace(email))
-	unknown := errors.Is(err, store.ErrNotFound)
-	if err != nil && !unknown {
-		return Actor{}, err
-	}
-	hash, err := p.decoy() // made at the first call, whoever that is
-	if err != nil {
-		return Actor{}, err
-	}
-	if !unknown {
-		hash = m.PasswordHash
-	}
-	matches := false
-	err = p.inTurn(ctx, func() error {
-		matches, err = argon2id.ComparePasswordAndHash(password, hash)
-		return err
-	})
-	if err != nil {
-		return Actor{}, err
-	}
-	if !matches || unknown {
-		return Actor{}, wrong("password", "The address and the password do not fit together.")
-	}
-	return actor(m), nil
-}
-
-func actor(m store.Member) Actor {
-	return Actor{m.MemberID, m.TeamID, m.Name, m.Initials, Role(m.Role)}
-}
-
-// Who returns the member of a session; store.ErrNotFound where the account is gone.
-func (p People) Who(ctx context.Context, memberID string) (Actor, error) {
-	m, err := store.MemberByID(ctx, p.desk.pool, memberID)
-	return actor(m), err
+	SetPassword(ctx context.Context, m store.Member, hash string) error
+	SetRole(ctx context.Context, memberID, role string) error
+	RemoveMember(ctx context.Context, memberID string, now time.Time) error
+	AddEvent(ctx context.Context, e store.Event) error
+	Events(ctx context.Context) ([]store.EventRow, error)
 }
 
 // NewTeam describes a team to be made with its first lead.
@@ -125,8 +51,7 @@ func (p People) CreateTeam(ctx context.Context, n NewTeam) (string, error) {
 		if err != nil {
 			return err
 		}
-		s := store.For(tx, teamID)
-		_, err = add(ctx, s, lead)
+		_, err = p.add(ctx, store.For(tx, teamID), lead, "")
 		return err
 	})
 	return teamID, err
@@ -144,11 +69,22 @@ func (p People) AddMember(
 	if err != nil {
 		return "", err
 	}
-	return add(ctx, store.For(db, teamID), m)
+	return p.add(ctx, store.For(db, teamID), m, "")
 }
 
 // leastPassword is the shortest password in bytes.
 const leastPassword = 12
+
+// passwordFault says why a password is not taken, nil where it is.
+func passwordFault(field, password, email string) error {
+	if len(password) < leastPassword {
+		return wrong(field, "The password needs %d signs or more.", leastPassword)
+	}
+	if strings.EqualFold(password, email) {
+		return wrong(field, "The password is the address itself. Choose one that nobody guesses.")
+	}
+	return nil
+}
 
 // member checks what is known of somebody new and hashes the password.
 func (p People) member(ctx context.Context, email, name string, role Role, password string) (store.Member, error) {
@@ -156,8 +92,8 @@ func (p People) member(ctx context.Context, email, name string, role Role, passw
 	switch {
 	case err != nil:
 		return store.Member{}, wrong("email", "%q is not an e-mail address.", email)
-	case len(password) < leastPassword:
-		return store.Member{}, wrong("password", "The password needs %d signs or more.", leastPassword)
+	case passwordFault("password", password, address.Address) != nil:
+		return store.Member{}, passwordFault("password", password, address.Address)
 	case strings.TrimSpace(name) == "":
 		return store.Member{}, wrong("name", "A name is needed.")
 	case rights[role] == nil:
@@ -173,19 +109,24 @@ func (p People) member(ctx context.Context, email, name string, role Role, passw
 	}, err
 }
 
-func add(ctx context.Context, s peopleStore, m store.Member) (string, error) {
+// add stores somebody new; by is empty where no member did it.
+func (p People) add(ctx context.Context, s peopleStore, m store.Member, by string) (string, error) {
 	id, err := s.CreateMember(ctx, m)
 	if errors.Is(err, store.ErrTaken) {
 		return "", wrong("email", "%s has an account already.", m.Email)
 	}
-	return id, err
+	if err != nil {
+		return "", err
+	}
+	return id, s.AddEvent(ctx, store.Event{Kind: store.Added, MemberID: id, By: by, Note: m.Role, At: p.desk.now()})
 }
 
 // Person is a member as the team sees one.
 type Person struct {
-	Name  string `json:"name"`
-	Email string `json:"email"`
-	Role  Role   `json:"role" enum:"lead,teacher,assistant"`
+	MemberID string `json:"member_id" format:"uuid"`
+	Name     string `json:"name"`
+	Email    string `json:"email"`
+	Role     Role   `json:"role" enum:"lead,teacher,assistant"`
 }
 
 // Members lists the actor's team.
@@ -194,7 +135,7 @@ func (p People) Members(ctx context.Context, by Actor) ([]Person, error) {
 		rows, err := s.Members(ctx)
 		out := []Person{}
 		for _, m := range rows {
-			out = append(out, Person{m.Name, m.Email, Role(m.Role)})
+			out = append(out, Person{m.MemberID, m.Name, m.Email, Role(m.Role)})
 		}
 		return out, err
 	})
@@ -210,7 +151,7 @@ func (p People) Invite(ctx context.Context, by Actor, email, name string, role R
 		return err
 	}
 	return change(ctx, p.desk, by, MayAgree, func(s peopleStore) error {
-		_, err := add(ctx, s, m)
+		_, err := p.add(ctx, s, m, by.MemberID)
 		return err
 	})
 }

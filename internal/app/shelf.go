@@ -91,7 +91,7 @@ func measured(ctx context.Context, s takeStore) ([]recording.Kept, error) {
 	}
 	kept := []recording.Kept{}
 	for _, t := range takes {
-		m, err := master(ctx, s, t)
+		m, err := masterOf(ctx, s, t.TakeID)
 		if err != nil {
 			return nil, err
 		}

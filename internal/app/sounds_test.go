@@ -37,7 +37,7 @@ func TestARecordingWithThreeAttemptsBecomesThreeTakes(t *testing.T) {
 	id := s.cards["s"]
 	before, err := s.Takes.Of(ctx, s.lead, id)
 	require.NoError(t, err)
-	added, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, thrice(t, s, "s"))
+	added, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, app.Uploaded(thrice(t, s, "s")))
 	require.NoError(t, err)
 	require.Len(t, added, 3)
 	after, err := s.Takes.Of(ctx, s.lead, id)
@@ -106,7 +106,7 @@ func TestShelfMeasuresWhatIsPlayed(t *testing.T) {
 func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	added, err := s.Takes.Add(ctx, s.lead, s.cards["m"], "Odile", true, thrice(t, s, "m"))
+	added, err := s.Takes.Add(ctx, s.lead, s.cards["m"], "Odile", true, app.Uploaded(thrice(t, s, "m")))
 	require.NoError(t, err)
 	require.NoError(t, s.Takes.Choose(ctx, s.lead, added[0].TakeID))
 	shelf, err := s.Takes.Shelf(ctx, s.lead)

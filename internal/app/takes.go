@@ -5,7 +5,6 @@ import (
 	"strings"
 	"time"
 
-	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/media"
@@ -82,8 +81,8 @@ func (k Takes) Add(
 	by Actor,
 	cardID, speaker string,
 	consent bool,
-	data []byte,
-) ([]TakeView, error) {
+	file Upload,
+) (out []TakeView, err error) {
 	if err := by.need(MayRecord); err != nil {
 		return nil, err
 	}
@@ -97,45 +96,50 @@ func (k Takes) Add(
 			"Tick that the speaker agrees to the recording being kept. It can be withdrawn at any time.",
 		)
 	}
-	clip, err := media.DecodeSound(data)
+	if file.Size() > media.MaxSoundBytes {
+		return nil, wrong("take", "The file has more than %d MB.", media.MaxSoundBytes>>20)
+	}
+	target, err := read(ctx, k.desk, by, func(s takeStore) (recording.Target, error) {
+		r, err := s.Card(ctx, cardID)
+		if err != nil {
+			return recording.Target{}, err
+		}
+		team, err := conventionsOf(ctx, s)
+		if err != nil {
+			return recording.Target{}, err
+		}
+		conv, c := own(team, r)
+		return recording.TargetOf(conv.Accent, c.Pair.Sound)
+	})
 	if err != nil {
-		return nil, fault.At("take", err)
+		return nil, err
 	}
-	attempts := recording.Attempts(clip)
-	if n := len(attempts); n > mostAttempts {
-		return nil, wrong(
-			"take", "There are %d attempts on this recording; up to %d are taken at once.", n, mostAttempts,
-		)
-	}
+	err = k.desk.decoding(ctx, media.SoundCost(file, file.Size()), func() error {
+		parts, err := judged(file, target)
+		if err != nil {
+			return err
+		}
+		out, err = k.store(ctx, by, cardID, speaker, parts)
+		return err
+	})
+	return out, err
+}
+
+func (k Takes) store(ctx context.Context, by Actor, cardID, speaker string, parts []attempt) ([]TakeView, error) {
 	return write(ctx, k.desk, by, MayRecord, func(s takeStore) ([]TakeView, error) {
 		r, err := s.Card(ctx, cardID)
 		if err != nil {
 			return nil, err
 		}
-		team, err := conventionsOf(ctx, s)
-		if err != nil {
-			return nil, err
-		}
-		conv, c := own(team, r)
-		target, err := recording.TargetOf(conv.Accent, c.Pair.Sound)
-		if err != nil {
-			return nil, err
-		}
 		out := []TakeView{}
 		hasSound := r.TakeID != ""
-		for i := range max(1, len(attempts)) {
-			part, bytes := clip, data
-			if len(attempts) > 1 {
-				part = media.Part(clip, attempts[i].StartMs, attempts[i].EndMs)
-				bytes = media.EncodeWAV(part)
-			}
-			report := recording.Judge(part, target)
+		for i, p := range parts {
 			t := store.Take{
-				CardID: cardID, Speaker: speaker, ConsentOn: k.desk.now(), Verdict: report.Verdict, Report: report,
+				CardID: cardID, Speaker: speaker, ConsentOn: k.desk.now(), Verdict: p.report.Verdict, Report: p.report,
 				CreatedAt: k.desk.now().Add(time.Duration(i+1) * time.Millisecond),
 			}
-			t.TrimStartMs, t.TrimEndMs = widened(report)
-			if err := keep(ctx, s, by, &t, bytes, !hasSound && report.Verdict != recording.Retake); err != nil {
+			t.TrimStartMs, t.TrimEndMs = widened(p.report)
+			if err := keep(ctx, s, by, &t, p.bytes, !hasSound && p.report.Verdict != recording.Retake); err != nil {
 				return nil, err
 			}
 			hasSound = hasSound || t.Chosen
@@ -205,15 +209,33 @@ type Fixes struct {
 	Propose bool `json:"propose,omitempty" doc:"take the tool's own trim points"`
 }
 
-// Fix sets the fixes of a take; the recording itself stays whole.
+// leastTrim is the shortest sound that a trim may leave, in milliseconds: a tap of t is about as long.
+const leastTrim = 50
+
+// Fix sets the fixes of a take; the recording itself stays whole. A chosen take is what the classes hear: only who may
+// choose changes it.
 func (k Takes) Fix(ctx context.Context, by Actor, takeID string, f Fixes) error {
 	fix := func(s takeStore, ctx context.Context, t store.Take) error {
+		if t.Chosen {
+			if err := by.need(MayChoose); err != nil {
+				return err
+			}
+		}
 		if f.Propose {
 			f.StartMs, f.EndMs = widened(t.Report)
 		}
-		if f.StartMs < 0 || f.EndMs <= f.StartMs || f.EndMs > t.Report.DurationMs+50 {
+		sound := t.Report.Trim
+		switch {
+		case f.StartMs < 0 || f.EndMs <= f.StartMs || f.EndMs > t.Report.DurationMs+50:
 			return wrong(
 				"trim", "The trim runs from 0 to %d milliseconds, the start before the end.", t.Report.DurationMs,
+			)
+		case f.EndMs-f.StartMs < min(leastTrim, t.Report.DurationMs):
+			return wrong("trim", "The trim would leave %d milliseconds: nothing could be heard.", f.EndMs-f.StartMs)
+		case sound.EndMs > sound.StartMs && (f.EndMs <= sound.StartMs || f.StartMs >= sound.EndMs):
+			return wrong(
+				"trim", "The trim would leave only silence: the sound is from %d to %d milliseconds.",
+				sound.StartMs, sound.EndMs,
 			)
 		}
 		return s.FixTake(ctx, takeID, f.StartMs, f.EndMs, f.Plain)
@@ -234,40 +256,38 @@ func (k Takes) Recording(ctx context.Context, by Actor, takeID string) (store.Me
 
 // Master is the take with its fixes, see media.Master.
 func (k Takes) Master(ctx context.Context, by Actor, takeID string) (recording.Clip, error) {
-	return read(ctx, k.desk, by, func(s takeStore) (recording.Clip, error) { return masterOf(ctx, s, takeID) })
+	return k.played(ctx, by, func(s takeStore) (kept, error) { return takeKept(ctx, s, takeID) })
 }
 
-func masterOf(ctx context.Context, s takeReader, takeID string) (recording.Clip, error) {
-	t, err := s.Take(ctx, takeID)
+// played reads a take, and works it out when the database is free again.
+func (k Takes) played(
+	ctx context.Context,
+	by Actor,
+	f func(takeStore) (kept, error),
+) (out recording.Clip, err error) {
+	from, err := read(ctx, k.desk, by, f)
 	if err != nil {
-		return recording.Clip{}, err
+		return out, err
 	}
-	return master(ctx, s, t)
-}
-
-func master(ctx context.Context, s takeReader, t store.Take) (recording.Clip, error) {
-	m, err := s.Medium(ctx, t.SHA256)
-	if err != nil {
-		return recording.Clip{}, err
-	}
-	clip, err := media.DecodeSound(m.Bytes)
-	if err != nil {
-		return recording.Clip{}, err
-	}
-	return media.Master(clip, t.TrimStartMs, t.TrimEndMs, t.Plain), nil
+	file := Uploaded(from.Bytes)
+	err = k.desk.decoding(ctx, media.SoundCost(file, file.Size()), func() error {
+		out, err = from.master()
+		return err
+	})
+	return out, err
 }
 
 // OfCard is the master of the chosen take of a card; store.ErrNotFound where none is chosen.
 func (k Takes) OfCard(ctx context.Context, by Actor, cardID string) (recording.Clip, error) {
-	return read(ctx, k.desk, by, func(s takeStore) (recording.Clip, error) {
+	return k.played(ctx, by, func(s takeStore) (kept, error) {
 		c, err := s.Card(ctx, cardID)
+		if err == nil && c.TakeID == "" {
+			err = store.ErrNotFound
+		}
 		if err != nil {
-			return recording.Clip{}, err
+			return kept{}, err
 		}
-		if c.TakeID == "" {
-			return recording.Clip{}, store.ErrNotFound
-		}
-		return masterOf(ctx, s, c.TakeID)
+		return takeKept(ctx, s, c.TakeID)
 	})
 }
 

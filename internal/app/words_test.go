@@ -260,7 +260,9 @@ func TestOwnPicturesTakePartInEarGames(t *testing.T) {
 	sum, _, err := s.Cards.StorePicture(
 		ctx,
 		s.teacher,
-		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`),
+		app.Uploaded([]byte(
+			`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`,
+		)),
 	)
 	require.NoError(t, err)
 	field(t, s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "pistol", Picture: sum}), "name", "kept out")

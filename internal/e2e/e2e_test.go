@@ -78,7 +78,7 @@ func open(t *testing.T) *stage {
 	hub := store.NewHub()
 	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
 	s := httptest.NewServer(
-		httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, SignInsAMinute: 100}),
+		httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list}),
 	)
 	b, err := browser.Start(browser.Options{Microphone: hum(t)})
 	require.NoError(t, err)
@@ -174,7 +174,7 @@ func TestFromACardToATaughtLesson(t *testing.T) {
 	require.NoError(t, s.tab.Key("Keep the kayak off the bank."))
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
 	id := strings.TrimPrefix(mustEval(t, s.tab, "location.pathname"), "/cards/")
-	teacher, err := s.app.People.SignIn(context.Background(), demo.SignIns[1].Email, demo.SignIns[1].Password)
+	teacher, err := s.app.People.SignIn(context.Background(), app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password})
 	require.NoError(t, err)
 	assert.Eventually(t, func() bool {
 		c, err := s.app.Cards.Card(context.Background(), teacher, id)

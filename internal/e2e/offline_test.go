@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
+	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
 )
 
@@ -25,7 +26,7 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	s.signIn(t, "lead")
 	require.NoError(t, s.tab.SeeText("live"))
 	ctx := context.Background()
-	teacher, err := s.app.People.SignIn(ctx, demo.SignIns[1].Email, demo.SignIns[1].Password)
+	teacher, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password})
 	require.NoError(t, err)
 	wall, err := s.app.Cards.Wall(ctx, teacher, false)
 	require.NoError(t, err)

@@ -24,7 +24,7 @@ import (
 func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	s := open(t)
 	ctx := context.Background()
-	lead, err := s.app.People.SignIn(ctx, demo.SignIns[0].Email, demo.SignIns[0].Password)
+	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
 	require.NoError(t, err)
 	classes, err := s.app.Planning.Classes(ctx, lead)
 	require.NoError(t, err)

@@ -2,12 +2,15 @@ package httpapi
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
+	"os"
 	"path"
 	"reflect"
 	"strings"
+	"syscall"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -18,6 +21,7 @@ import (
 	jsonv1 "github.com/go-json-experiment/json/v1"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/store"
 )
 
 // route is what the description says of a call beside its types.
@@ -143,7 +147,44 @@ func download[I any](
 	})
 }
 
-type rawFile struct{ RawBody []byte }
+// UploadedFile is the body of a call that takes a file: it goes to the disk as it comes, and into memory only when there
+// is room for it.
+type UploadedFile struct {
+	file app.Upload
+	err  error
+	drop func()
+}
+
+// Resolve reads the body.
+func (u *UploadedFile) Resolve(c huma.Context) []error {
+	limit := c.Operation().MaxBodyBytes
+	_ = c.SetReadDeadline(time.Now().Add(uploadTime))
+	f, err := os.CreateTemp("", "bright-chalk-upload-*")
+	if err != nil {
+		u.err = fmt.Errorf("%w: keep an upload: %w", store.ErrBusy, err)
+		return nil
+	}
+	_ = os.Remove(f.Name()) // it goes when it is closed, whatever happens
+	u.drop = func() { _ = f.Close() }
+	n, err := io.Copy(f, io.LimitReader(c.BodyReader(), limit+1))
+	switch {
+	case n > limit:
+		u.err = refused(http.StatusRequestEntityTooLarge, "", limit, nil)
+	case errors.Is(err, syscall.ENOSPC):
+		u.err = fmt.Errorf("%w: keep an upload: %w", store.ErrBusy, err)
+	case err != nil:
+		u.err = refused(http.StatusBadRequest, "", limit, nil)
+	}
+	u.file = io.NewSectionReader(f, 0, n)
+	return nil
+}
+
+// received is the input of a call that takes a file.
+type received interface{ upload() *UploadedFile }
+
+func (u *UploadedFile) upload() *UploadedFile { return u }
+
+const uploadTime = time.Minute
 
 // upload registers a call that takes the bytes of a file, up to a limit.
 func upload[I, O any](
@@ -155,22 +196,33 @@ func upload[I, O any](
 ) {
 	o := r.operation()
 	o.MaxBodyBytes = limit
-	o.BodyReadTimeout = time.Minute
 	o.Errors = append(o.Errors, http.StatusRequestEntityTooLarge)
+	bytes := int(limit)
+	o.RequestBody = &huma.RequestBody{
+		Description: fmt.Sprintf("The bytes of the file, up to %d MB.", limit>>20),
+		Content: map[string]*huma.MediaType{
+			"application/octet-stream": {Schema: &huma.Schema{Type: "string", Format: "binary", MaxLength: &bytes}},
+		},
+	}
 	huma.Register(api, o, func(ctx context.Context, in *I) (*body[O], error) {
+		from, _ := any(in).(received)
+		u := from.upload()
+		if u.drop != nil {
+			defer u.drop()
+		}
+		if u.err != nil {
+			var p *problem
+			if errors.As(u.err, &p) {
+				return nil, p
+			}
+			return nil, s.fail(ctx, u.err)
+		}
 		out, err := f(ctx, actorOf(ctx), in)
 		if err != nil {
 			return nil, s.fail(ctx, err)
 		}
 		return &body[O]{out}, nil
 	})
-	bytes := int(limit)
-	item := api.OpenAPI().Paths[r.path]
-	item.Post.RequestBody.Required = false // an empty file gets a sentence from ours
-	for _, media := range item.Post.RequestBody.Content {
-		media.Schema.MaxLength = &bytes
-	}
-	item.Post.RequestBody.Description = fmt.Sprintf("The bytes of the file, up to %d MB.", limit>>20)
 }
 
 // answers is JSON as encoding/json writes it, but that an empty list is [] and never null.
@@ -228,6 +280,56 @@ func (s *server) register(everybody, members huma.API) {
 	s.peopleCalls(members)
 	s.printCalls(members)
 	s.eventCalls(members)
+	boundInput(members.OpenAPI())
+}
+
+// Bounds of what an input says nothing else of.
+const (
+	mostSigns = 4000 // of a text
+	mostItems = 500  // of a list
+)
+
+// boundInput gives every text and list of the calls a bound, those inside lists as well.
+func boundInput(all *huma.OpenAPI) {
+	bound := func(field **int, most int) {
+		if *field == nil {
+			*field = &most
+		}
+	}
+	var walk func(s *huma.Schema)
+	walk = func(s *huma.Schema) {
+		if s == nil || s.Ref != "" {
+			return
+		}
+		switch s.Type {
+		case huma.TypeString:
+			bound(&s.MaxLength, mostSigns)
+		case huma.TypeArray:
+			bound(&s.MaxItems, mostItems)
+			walk(s.Items)
+		}
+		for _, p := range s.Properties {
+			walk(p)
+		}
+		if values, ok := s.AdditionalProperties.(*huma.Schema); ok {
+			bound(&s.MaxProperties, mostItems)
+			walk(values)
+		}
+		s.PrecomputeMessages()
+	}
+	for _, s := range all.Components.Schemas.Map() {
+		walk(s)
+	}
+	for _, at := range all.Paths {
+		for _, o := range []*huma.Operation{at.Get, at.Put, at.Post, at.Delete} {
+			if o == nil {
+				continue
+			}
+			for _, p := range o.Parameters {
+				walk(p.Schema)
+			}
+		}
+	}
 }
 
 // OpenAPI is the description of the calls, for the typed client and for other programs.

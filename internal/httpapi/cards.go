@@ -3,6 +3,7 @@ package httpapi
 import (
 	"context"
 	"net/http"
+	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -44,6 +45,10 @@ type BySum struct {
 	Sum string `path:"sum" maxLength:"64" doc:"SHA-256 in hex"`
 }
 
+type allCards struct {
+	Archived bool `query:"archived" doc:"those put aside too"`
+}
+
 const (
 	forAYear    = "private, max-age=31536000, immutable"
 	forMinutes  = "private, max-age=300"
@@ -60,12 +65,11 @@ func shown(m store.Medium, cache string, err error) (file, error) {
 
 func (s *server) cardCalls(api huma.API) {
 	a := s.cards()
-	call(s, api, route{
+	keptCall(s, api, route{
 		id: "wall", method: http.MethodGet, path: "/cards", tag: "cards", summary: "All cards, in teaching order",
-	}, func(ctx context.Context, by app.Actor, in *struct {
-		Archived bool `query:"archived" doc:"those put aside too"`
-	},
-	) ([]app.WallCard, error) {
+	}, func(in *allCards) string {
+		return strconv.FormatBool(in.Archived)
+	}, func(ctx context.Context, by app.Actor, in *allCards) ([]app.WallCard, error) {
 		return a.Wall(ctx, by, in.Archived)
 	})
 	call(s, api, route{
@@ -154,8 +158,8 @@ func (s *server) cardCalls(api huma.API) {
 	upload(s, api, route{
 		id: "upload-picture", method: http.MethodPost, path: "/pictures", tag: "cards", summary: "Store a picture",
 		about: "PNG, JPEG or SVG. Pixels are written anew and an SVG keeps only known drawing elements.",
-	}, media.MaxPictureBytes, func(ctx context.Context, by app.Actor, in *rawFile) (storedPicture, error) {
-		sum, remarks, err := a.StorePicture(ctx, by, in.RawBody)
+	}, media.MaxPictureBytes, func(ctx context.Context, by app.Actor, in *UploadedFile) (storedPicture, error) {
+		sum, remarks, err := a.StorePicture(ctx, by, in.file)
 		return storedPicture{sum, append([]string{}, remarks...)}, err
 	})
 	download(s, api, route{

@@ -213,6 +213,17 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		require.NoError(t, json.Unmarshal([]byte(body), into), body)
 	}
 	read("/api/classes", &first.Classes)
+	var members []struct {
+		MemberID string `json:"member_id"`
+		Role     string
+	}
+	read("/api/members", &members)
+	var helper string
+	for _, m := range members {
+		if m.Role == "assistant" {
+			helper = m.MemberID
+		}
+	}
 	read("/api/cards/"+r+"/takes", &first.Takes)
 	class, take := first.Classes[0].ClassID, first.Takes[0].TakeID
 	make := func(path, body string, into any) {
@@ -251,7 +262,8 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	meeting := fmt.Sprint(history.Meetings[0].ID)
 	ids := strings.NewReplacer("/cards/{id}", "/cards/"+b, "/lessons/{id}", "/lessons/"+first.Made.ID,
 		"/classes/{id}/log/{log}", "/classes/"+class+"/log/"+meeting, "/classes/{id}", "/classes/"+class,
-		"/takes/{id}", "/takes/"+take, "/bank/{id}", "/bank/"+first.Bank.ID, "{name}", "kite")
+		"/takes/{id}", "/takes/"+take, "/bank/{id}", "/bank/"+first.Bank.ID, "{name}", "kite",
+		"/members/{id}", "/members/"+helper)
 	changes := c.operations()
 	for _, key := range slices.Sorted(maps.Keys(changes)) {
 		method, path, _ := strings.Cut(key, " ")
@@ -280,7 +292,13 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		}
 		assert.Less(t, status, 500, "%s: %s", key, answer)
 	}
-	status, _ := lead.call("DELETE", intro+"/log", "")
+	for _, path := range []string{"/api/account-events", "/api/members"} {
+		status, answer := lead.call("GET", path, "")
+		assert.Equal(t, 200, status, answer)
+	}
+	status, _ := lead.call("DELETE", "/api/members/"+helper, "")
+	assert.Equal(t, 200, status)
+	status, _ = lead.call("DELETE", intro+"/log", "")
 	assert.Equal(t, 200, status)
 	status, _ = lead.call("DELETE", "/api/session", "")
 	assert.Equal(t, 200, status)

@@ -37,9 +37,10 @@ func (s *server) eventCalls(api huma.API) {
 
 // events streams the team's changes. It lifts the write timeout of the server for itself.
 func (s *server) events(w http.ResponseWriter, r *http.Request) {
+	by, token := actorOf(r.Context()), s.sessions.Token(r.Context())
 	stream := http.NewResponseController(w)
 	_ = stream.SetWriteDeadline(time.Time{})
-	changes, end := s.Hub.Subscribe(actorOf(r.Context()).TeamID)
+	changes, end := s.Hub.Subscribe(by.TeamID)
 	defer end()
 	w.Header().Set("Content-Type", "text/event-stream")
 	w.Header().Set("Cache-Control", never)
@@ -59,8 +60,14 @@ func (s *server) events(w http.ResponseWriter, r *http.Request) {
 			if !open { // the server stops; the browser comes back to the next one
 				return
 			}
+			if c.Kind == "member" && c.ID == by.MemberID && !s.still(r.Context(), token, by) {
+				return
+			}
 			err = tell(w, c)
 		case <-still.C:
+			if !s.still(r.Context(), token, by) {
+				return
+			}
 			_, err = io.WriteString(w, ": still here\n\n")
 		}
 		if err != nil || stream.Flush() != nil {

@@ -25,6 +25,14 @@ type invited struct {
 	Password string   `json:"password" maxLength:"200" doc:"12 signs or more"`
 }
 
+type newPassword struct {
+	Password string `json:"password" maxLength:"200" doc:"12 signs or more"`
+}
+
+type newRole struct {
+	Role app.Role `json:"role" enum:"lead,teacher,assistant"`
+}
+
 func (s *server) planningCalls(api huma.API) {
 	a := s.planning()
 	call(s, api, route{
@@ -95,5 +103,30 @@ func (s *server) peopleCalls(api huma.API) {
 		example: invited{"Bea Sluice", "bea@lockhouse.example", app.Assistant, "rope around the bollard"},
 	}, func(ctx context.Context, by app.Actor, in *body[invited]) (done, error) {
 		return ok(a.Invite(ctx, by, in.Body.Email, in.Body.Name, in.Body.Role, in.Body.Password))
+	})
+	call(s, api, route{
+		id: "reset-password", method: http.MethodPut, path: "/members/{id}/password", tag: "people",
+		summary: "Give a member a new password", about: "The member's sessions end. Only a lead may.",
+		example: newPassword{"rope around the bollard"},
+	}, func(ctx context.Context, by app.Actor, in *changed[newPassword]) (done, error) {
+		return ok(a.ResetPassword(ctx, by, in.ID, in.Body.Password))
+	})
+	call(s, api, route{
+		id: "set-role", method: http.MethodPut, path: "/members/{id}/role", tag: "people",
+		summary: "Change what a member may do", about: "It counts from the next call on. Only a lead may.",
+		example: newRole{app.Teacher},
+	}, func(ctx context.Context, by app.Actor, in *changed[newRole]) (done, error) {
+		return ok(a.SetRole(ctx, by, in.ID, in.Body.Role))
+	})
+	call(s, api, route{
+		id: "remove-member", method: http.MethodDelete, path: "/members/{id}", tag: "people",
+		summary: "Remove a member",
+		about:   "The sessions end at once; what the member wrote stays, under the name. Only a lead may.",
+	}, func(ctx context.Context, by app.Actor, in *ByID) (done, error) { return ok(a.Remove(ctx, by, in.ID)) })
+	call(s, api, route{
+		id: "account-events", method: http.MethodGet, path: "/account-events", tag: "people",
+		summary: "What happened to the team's accounts, the newest first", about: "Kept for 90 days. Only a lead may see it.",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]store.EventRow, error) {
+		return a.Events(ctx, by)
 	})
 }

@@ -5,7 +5,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
+	"math"
 	"net/http"
+	"strconv"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5/middleware"
@@ -56,16 +60,21 @@ func (p *problem) GetStatus() int { return p.Status }
 // ContentType returns that of RFC 9457.
 func (p *problem) ContentType(string) string { return problemMediaType }
 
-// busy is a problem that passes by itself.
-type busy struct{ *problem }
+// passing is a problem that passes by itself.
+type passing struct {
+	*problem
+	after time.Duration
+}
 
-const retryAfter = "2" // seconds
+const busyFor = 2 * time.Second
 
 // GetHeaders says when to come again.
-func (busy) GetHeaders() http.Header { return http.Header{"Retry-After": {retryAfter}} }
+func (p passing) GetHeaders() http.Header {
+	return http.Header{"Retry-After": {strconv.Itoa(int(math.Ceil(p.after.Seconds())))}}
+}
 
 // Unwrap is the problem itself.
-func (b busy) Unwrap() error { return b.problem }
+func (p passing) Unwrap() error { return p.problem }
 
 func newProblem(status int, code fault.Code, detail string) *problem {
 	return &problem{Title: http.StatusText(status), Status: status, Code: code, Detail: detail}
@@ -108,6 +117,7 @@ func refused(status int, message string, limit int64, errs []error) *problem {
 func (s *server) fail(ctx context.Context, err error) error {
 	var input *fault.Fault
 	var conflict app.Conflict
+	var many app.TooMany
 	switch {
 	case err == nil:
 		return nil
@@ -141,9 +151,22 @@ func (s *server) fail(ctx context.Context, err error) error {
 		)
 	case errors.Is(err, store.ErrBusy):
 		s.Log.Warn("busy", "id", middleware.GetReqID(ctx), "error", err)
-		return &busy{newProblem(
+		return &passing{newProblem(
 			http.StatusServiceUnavailable, codeBusy, "The database is busy. Nothing was stored; try again in a moment.",
-		)}
+		), busyFor}
+	case errors.Is(err, store.ErrBroken):
+		s.Log.Warn("no database", "id", middleware.GetReqID(ctx), "error", err)
+		return &passing{newProblem(
+			http.StatusServiceUnavailable, codeBusy,
+			"The database does not answer. Try again in a moment; look first whether your last change is there.",
+		), busyFor}
+	case errors.As(err, &many):
+		return &passing{newProblem(
+			http.StatusTooManyRequests, codeTooMany, fmt.Sprintf(
+				"Too many failed attempts to sign in. Wait %d minutes, then try again, or ask the lead of your team "+
+					"for a new password.", int(math.Ceil(many.Wait.Minutes())),
+			),
+		), many.Wait}
 	case errors.Is(err, context.Canceled):
 		return newProblem(statusGivenUp, codeGivenUp, "The call was given up.")
 	}
@@ -156,8 +179,13 @@ func (s *server) fail(ctx context.Context, err error) error {
 
 func (s *server) plainError(w http.ResponseWriter, r *http.Request, err error) {
 	var p *problem
-	if !errors.As(s.fail(r.Context(), err), &p) {
+	err = s.fail(r.Context(), err)
+	if !errors.As(err, &p) {
 		p = newProblem(http.StatusInternalServerError, codeUnexpected, unexpected)
+	}
+	var later *passing
+	if errors.As(err, &later) {
+		maps.Copy(w.Header(), later.GetHeaders())
 	}
 	writeProblem(w, p)
 }
@@ -165,9 +193,6 @@ func (s *server) plainError(w http.ResponseWriter, r *http.Request, err error) {
 func writeProblem(w http.ResponseWriter, p *problem) {
 	w.Header().Set("Content-Type", problemMediaType)
 	w.Header().Set("Cache-Control", "no-store")
-	if p.Status == http.StatusServiceUnavailable {
-		w.Header().Set("Retry-After", retryAfter)
-	}
 	w.WriteHeader(p.Status)
 	_ = json.NewEncoder(w).Encode(p)
 }

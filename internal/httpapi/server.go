@@ -4,22 +4,21 @@ package httpapi
 
 import (
 	"context"
-	"errors"
+	"encoding/json"
 	"io/fs"
 	"log/slog"
 	"net"
 	"net/http"
 	"strings"
 	"time"
+	"unicode/utf8"
 
-	"github.com/alexedwards/scs/pgxstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-chi/httplog/v3"
 	"github.com/go-chi/httprate"
-	"github.com/jackc/pgx/v5/pgxpool"
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/store"
@@ -27,29 +26,35 @@ import (
 
 // Options of the server.
 type Options struct {
-	Log            *slog.Logger
-	Hub            *store.Hub
-	Pages          fs.FS // the built front end
-	PlainCookies   bool  // cookies without Secure: only for plain HTTP on loopback
-	SignInsAMinute int   // for one address of the network; 0 is 10
-	BehindProxy    bool  // the last X-Forwarded-For entry is the client's address
-	Demo           []app.DemoSignIn
+	Log          *slog.Logger
+	Hub          *store.Hub
+	Pages        fs.FS // the built front end
+	PlainCookies bool  // cookies without Secure: only for plain HTTP on loopback
+	BehindProxy  bool  // the last X-Forwarded-For entry is the client's address
+	Demo         []app.DemoSignIn
 }
 
-// clientAddress is the address that sign-ins are counted for.
-func (o Options) clientAddress(r *http.Request) (string, error) {
-	if hops := strings.Split(r.Header.Get("X-Forwarded-For"), ","); o.BehindProxy && hops[len(hops)-1] != "" {
-		return strings.TrimSpace(hops[len(hops)-1]), nil
+// mostAddress bounds what is kept of an address that a header says.
+const mostAddress = 64
+
+// clientAddress is the address of the network that failed sign-ins are counted for.
+func (o Options) clientAddress(r *http.Request) string {
+	if hops := strings.Split(r.Header.Get("X-Forwarded-For"), ","); o.BehindProxy {
+		if last := strings.TrimSpace(hops[len(hops)-1]); last != "" && utf8.ValidString(last) {
+			return last[:min(len(last), mostAddress)]
+		}
 	}
 	host, _, err := net.SplitHostPort(r.RemoteAddr)
-	return host, err
+	if err != nil {
+		return r.RemoteAddr
+	}
+	return host
 }
-
-const cookieName = "bright_chalk"
 
 type server struct {
 	app      *app.App
 	sessions *scs.SessionManager
+	kept     *keptAnswers
 	Options
 }
 
@@ -58,11 +63,7 @@ func New(a *app.App, o Options) http.Handler {
 	if o.Log == nil {
 		o.Log = slog.New(slog.DiscardHandler)
 	}
-	if o.SignInsAMinute == 0 {
-		o.SignInsAMinute = 10
-	}
-	s := &server{app: a, sessions: sessionsOn(a.Pool, o), Options: o}
-	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) { s.plainError(w, r, err) }
+	s := &server{app: a, sessions: sessionsOn(a.Pool, o), kept: &keptAnswers{}, Options: o}
 
 	r := chi.NewRouter()
 	r.Use(
@@ -71,29 +72,17 @@ func New(a *app.App, o Options) http.Handler {
 	)
 	r.Get("/healthz", func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("ok\n")) })
 	r.Get("/readyz", s.ready)
+	r.With(httprate.LimitBy(reportsAMinute, time.Minute, s.addressKey)).Post(reportPath, s.report)
 	r.Route("/api", func(r chi.Router) {
-		r.Use(middleware.Compress(5, "application/json", "image/svg+xml"), s.sessions.LoadAndSave)
+		r.Use(middleware.Compress(5, "application/json", "image/svg+xml"), s.visited)
 		c := apiConfig()
-		limited := r.With(s.limitSignIns)
 		members := r.With(s.identify)
-		s.register(humachi.New(limited, c), humachi.New(members, c))
+		s.register(humachi.New(r, c), humachi.New(members, c))
 		s.docs(r, c)
 		r.NotFound(notHere)
 	})
 	r.NotFound(s.page)
 	return r
-}
-
-func sessionsOn(pool *pgxpool.Pool, o Options) *scs.SessionManager {
-	m := scs.New()
-	m.Store = pgxstore.NewWithCleanupInterval(pool, 10*time.Minute)
-	m.Lifetime = 12 * time.Hour
-	m.IdleTimeout = 4 * time.Hour
-	m.Cookie.Name = cookieName
-	m.Cookie.SameSite = http.SameSiteLaxMode
-	m.Cookie.HttpOnly = true
-	m.Cookie.Secure = !o.PlainCookies
-	return m
 }
 
 // logging leaves out what may name people: the query, headers and bodies.
@@ -113,61 +102,41 @@ func logging() *httplog.Options {
 	}
 }
 
+const (
+	reportPath     = "/csp-reports"
+	reportsAMinute = 60 // from one address of the network
+	mostReport     = 8 << 10
+)
+
+func (s *server) addressKey(r *http.Request) (string, error) { return s.clientAddress(r), nil }
+
+// report writes what a browser refused to load to the log: where, and what kind of thing, without the query.
+func (s *server) report(w http.ResponseWriter, r *http.Request) {
+	var in struct {
+		Report struct {
+			Document  string `json:"document-uri"`
+			Directive string `json:"effective-directive"`
+			Blocked   string `json:"blocked-uri"`
+		} `json:"csp-report"`
+	}
+	if err := json.NewDecoder(http.MaxBytesReader(w, r.Body, mostReport)).Decode(&in); err != nil {
+		notHere(w, r)
+		return
+	}
+	bare := func(address string) string {
+		address, _, _ = strings.Cut(address, "?")
+		return address[:min(len(address), 200)]
+	}
+	s.Log.Warn("content security policy", "page", bare(in.Report.Document),
+		"directive", bare(in.Report.Directive), "blocked", bare(in.Report.Blocked))
+	w.WriteHeader(http.StatusNoContent)
+}
+
 // requestIDs sends the id of a request back, so that somebody can name it.
 func requestIDs(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set(middleware.RequestIDHeader, middleware.GetReqID(r.Context()))
 		next.ServeHTTP(w, r)
-	})
-}
-
-// limitSignIns counts the attempts to sign in from an address of the network.
-func (s *server) limitSignIns(next http.Handler) http.Handler {
-	many := func(w http.ResponseWriter, _ *http.Request) {
-		writeProblem(w, newProblem(
-			http.StatusTooManyRequests, codeTooMany, "Too many attempts to sign in. Wait a minute, then try again.",
-		))
-	}
-	limited := httprate.LimitBy(
-		s.SignInsAMinute, time.Minute, s.clientAddress, httprate.WithLimitHandler(many),
-	)(next)
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.Method == http.MethodPost {
-			limited.ServeHTTP(w, r)
-			return
-		}
-		next.ServeHTTP(w, r)
-	})
-}
-
-type contextKey int
-
-const actorKey contextKey = iota
-
-func actorOf(ctx context.Context) app.Actor {
-	a, _ := ctx.Value(actorKey).(app.Actor)
-	return a
-}
-
-func (s *server) identify(next http.Handler) http.Handler {
-	unknown := newProblem(http.StatusUnauthorized, codeSignIn, "Please sign in.")
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		id := s.sessions.GetString(r.Context(), "member")
-		if id == "" {
-			writeProblem(w, unknown)
-			return
-		}
-		who, err := s.app.People.Who(r.Context(), id)
-		if errors.Is(err, store.ErrNotFound) {
-			_ = s.sessions.Destroy(r.Context())
-			writeProblem(w, unknown)
-			return
-		}
-		if err != nil {
-			s.plainError(w, r, err)
-			return
-		}
-		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), actorKey, who)))
 	})
 }
 
@@ -189,7 +158,7 @@ func policy(besides ...string) string {
 	allowed := []string{
 		"default-src 'none'", "script-src 'self'", "style-src 'self'", "img-src 'self' blob:", "media-src 'self' blob:",
 		"font-src 'self'", "connect-src 'self'", "worker-src 'self'", "manifest-src 'self'", "base-uri 'none'",
-		"form-action 'self'", "frame-ancestors 'none'",
+		"form-action 'self'", "frame-ancestors 'none'", "report-uri " + reportPath,
 	}
 	for _, b := range besides {
 		kind, what, _ := strings.Cut(b, " ")

@@ -22,6 +22,11 @@ type credentials struct {
 	Password string `json:"password" maxLength:"200"`
 }
 
+type passwords struct {
+	Current string `json:"current" maxLength:"200"`
+	Next    string `json:"next" maxLength:"200" doc:"12 signs or more"`
+}
+
 func (s *server) sessionCalls(everybody, members huma.API) {
 	open := func(r route) huma.Operation {
 		o := r.operation()
@@ -30,20 +35,21 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 	}
 	signIn := route{
 		id: "sign-in", method: http.MethodPost, path: "/session", tag: "session", summary: "Sign in",
-		about:   "Sets the cookie of the session. So many attempts a minute are taken from one address.",
+		about: "Sets the cookie of the session. After too many failures of an account, or from an address of the network, " +
+			"it answers 429 for a while.",
 		example: credentials{"lead@lockhouse.example", "lantern on the towpath"},
 	}
 	o := open(signIn)
 	o.Errors = append(o.Errors, http.StatusTooManyRequests)
 	huma.Register(everybody, o, func(ctx context.Context, in *body[credentials]) (*body[done], error) {
-		who, err := s.app.People.SignIn(ctx, in.Body.Email, in.Body.Password)
+		attempt := app.Attempt{Email: in.Body.Email, Password: in.Body.Password, Address: visitOf(ctx).address}
+		who, err := s.app.People.SignIn(ctx, attempt)
 		if err == nil {
-			err = s.sessions.RenewToken(ctx)
+			err = s.begin(ctx, who)
 		}
 		if err != nil {
 			return nil, s.fail(ctx, err)
 		}
-		s.sessions.Put(ctx, "member", who.MemberID)
 		return &body[done]{done{true}}, nil
 	})
 	signIn.describe(everybody)
@@ -63,7 +69,21 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 	})
 	call(s, members, route{
 		id: "sign-out", method: http.MethodDelete, path: "/session", tag: "session", summary: "Sign out",
-	}, func(ctx context.Context, _ app.Actor, _ *nothing) (done, error) {
-		return ok(s.sessions.Destroy(ctx))
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (done, error) {
+		if err := s.end(ctx); err != nil {
+			return done{}, err
+		}
+		return ok(s.app.People.SignOut(ctx, by, visitOf(ctx).address))
+	})
+	call(s, members, route{
+		id: "change-password", method: http.MethodPut, path: "/session/password", tag: "session",
+		summary: "Change the own password", about: "The other sessions of the account end.",
+		example: passwords{"lantern on the towpath", "heron under the bridge"},
+	}, func(ctx context.Context, by app.Actor, in *body[passwords]) (done, error) {
+		who, err := s.app.People.ChangePassword(ctx, by, visitOf(ctx).address, in.Body.Current, in.Body.Next)
+		if err != nil {
+			return done{}, err
+		}
+		return ok(s.begin(ctx, who))
 	})
 }

@@ -101,11 +101,19 @@ func TestSoundsAndVoicesOverHTTP(t *testing.T) {
 	assert.Len(t, other.Samples, len(one.Samples), "the card plays its chosen take")
 
 	fixes := "/api/takes/" + takes[0].TakeID + "/fixes"
-	status, body := assistant.call("PUT", fixes, `{"start_ms":900,"end_ms":100}`)
-	assert.Equal(t, 422, status)
-	assert.Contains(t, body, "the start before the end")
-	status, _ = assistant.call("PUT", fixes, `{"start_ms":0,"end_ms":100,"plain":true}`)
-	assert.Equal(t, 200, status)
+	status, _ := assistant.call("PUT", fixes, `{"start_ms":100,"end_ms":101}`)
+	assert.Equal(t, 403, status, "what the classes hear is changed by who may choose it")
+	for fix, why := range map[string]string{
+		`{"start_ms":900,"end_ms":100}`: "the start before the end",
+		`{"start_ms":300,"end_ms":301}`: "nothing could be heard",
+		`{"start_ms":0,"end_ms":60}`:    "only silence",
+	} {
+		status, body := lead.call("PUT", fixes, fix)
+		assert.Equal(t, 422, status, fix)
+		assert.Contains(t, body, why)
+	}
+	status, body := lead.call("PUT", fixes, `{"start_ms":0,"end_ms":500,"plain":true}`)
+	assert.Equal(t, 200, status, body)
 	assert.True(t, get[[]app.TakeView](t, assistant, "/api/cards/"+m+"/takes")[0].Plain)
 
 	status, _ = assistant.call("PUT", "/api/cards/"+lead.cardID("k")+"/take", `{"take_id":"`+takes[0].TakeID+`"}`)

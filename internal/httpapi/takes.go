@@ -53,10 +53,10 @@ func (s *server) takeCalls(api huma.API) {
 		ByID
 		Speaker string `query:"speaker" maxLength:"200" doc:"whose voice it is: an adult of the team"`
 		Consent string `query:"consent" enum:"yes,no" doc:"the speaker agrees to the recording being kept"`
-		RawBody []byte
+		UploadedFile
 	},
 	) ([]app.TakeView, error) {
-		return a.Add(ctx, by, in.ID, in.Speaker, in.Consent == "yes", in.RawBody)
+		return a.Add(ctx, by, in.ID, in.Speaker, in.Consent == "yes", in.file)
 	})
 	call(s, api, route{
 		id: "choose-take", method: http.MethodPut, path: "/takes/{id}/chosen", tag: "takes",

@@ -3,6 +3,8 @@ package media_test
 import (
 	"bytes"
 	"encoding/binary"
+	"fmt"
+	"hash/crc32"
 	"image"
 	"image/color"
 	"image/jpeg"
@@ -165,4 +167,76 @@ func TestSVGIsCleaned(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, again.Remarks, "a clean picture stays as it is")
 	assert.Equal(t, out, string(again.Bytes))
+}
+
+// What a browser would have to draw is bounded, not what the file holds: both files below have about 1 kB.
+func TestSVGRepeatsWithBounds(t *testing.T) {
+	nested := func(ref, last string) string {
+		var b strings.Builder
+		b.WriteString(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><defs><g id="a0"><path d="M0 0h1"/></g>`)
+		for i := 1; i < 12; i++ {
+			fmt.Fprintf(&b, `<g id="a%d">%s</g>`, i, strings.Repeat(fmt.Sprintf(ref, i-1), 8))
+		}
+		return b.String() + `</defs>` + last + `</svg>`
+	}
+	for name, text := range map[string]string{
+		"use in use":     nested(`<use href="#a%d"/>`, `<use href="#a11"/>`),
+		"mask in mask":   nested(`<rect mask="url(#a%d)"/>`, ""),
+		"without an end": `<svg><g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g></svg>`,
+		"of itself":      `<svg><g id="a"><use href="#a"/></g></svg>`,
+		"deep":           "<svg>" + strings.Repeat("<g>", 5000) + strings.Repeat("</g>", 5000) + "</svg>",
+	} {
+		_, err := media.CleanPicture([]byte(text))
+		require.ErrorIs(t, err, media.ErrRefused, name)
+	}
+	few := `<svg><defs><path id="leaf" d="M0 0h1"/></defs>` + strings.Repeat(`<use href="#leaf"/>`, 300) + `</svg>`
+	_, err := media.CleanPicture([]byte(few))
+	require.NoError(t, err)
+}
+
+// A picture is made smaller by the mean of what each point covers: black and white stripes of one point become grey,
+// a see-through half stays see-through, and edges keep their place.
+func TestPicturesAreMadeSmallerByMeans(t *testing.T) {
+	big := image.NewNRGBA(image.Rect(0, 0, 3200, 1600))
+	for y := range 1600 {
+		for x := range 3200 {
+			c := color.NRGBA{0, 0, 0, 255}
+			if x%2 == 0 {
+				c = color.NRGBA{255, 255, 255, 255}
+			}
+			if y >= 800 {
+				c = color.NRGBA{200, 10, 10, 0}
+			}
+			big.SetNRGBA(x, y, c)
+		}
+	}
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, big))
+	p, err := media.CleanPicture(b.Bytes())
+	require.NoError(t, err)
+	small, err := png.Decode(bytes.NewReader(p.Bytes))
+	require.NoError(t, err)
+	require.Equal(t, image.Pt(1600, 800), small.Bounds().Size())
+	for _, at := range []image.Point{{0, 0}, {800, 399}, {1599, 200}} {
+		r, _, _, a := small.At(at.X, at.Y).RGBA()
+		require.InDelta(t, 127, r>>8, 2, at)
+		require.EqualValues(t, 255, a>>8)
+	}
+	_, _, _, a := small.At(800, 400).RGBA()
+	require.Zero(t, a)
+}
+
+// Sixteen bit, many points: 300 kB that would take 320 MB are refused before they are read.
+func TestCostOfPicturesIsKnownBeforeTheyAreRead(t *testing.T) {
+	deep := image.NewGray16(image.Rect(0, 0, 64, 64))
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, deep))
+	data := b.Bytes()
+	binary.BigEndian.PutUint32(data[16:], 6000)
+	binary.BigEndian.PutUint32(data[20:], 6000)
+	binary.BigEndian.PutUint32(data[29:], crc32.ChecksumIEEE(data[12:29]))
+	require.Greater(t, media.PictureCost(data), int64(270<<20))
+	_, err := media.CleanPicture(data)
+	require.ErrorIs(t, err, media.ErrRefused)
+	require.ErrorContains(t, err, "memory")
 }

@@ -2,25 +2,20 @@ package media
 
 import (
 	"bytes"
-	"encoding/xml"
-	"errors"
+	"encoding/binary"
 	"fmt"
 	"image"
+	"image/draw"
 	_ "image/jpeg" // decoder
 	"image/png"
-	"io"
-	"regexp"
-	"slices"
 	"strings"
-
-	"golang.org/x/image/draw"
 )
 
 const (
-	maxPixels   = 40_000_000
-	maxSide     = 12_000
-	storedSide  = 1600
-	maxSVGParts = 20_000
+	maxPixels  = 40_000_000
+	maxDecoded = 128 << 20 // bytes
+	maxSide    = 12_000
+	storedSide = 1600
 )
 
 // Picture is a cleaned picture. Remarks say what was changed, in sentences.
@@ -62,6 +57,14 @@ func cleanPixels(data []byte) (Picture, error) {
 	if size.Width < 16 || size.Height < 16 {
 		return Picture{}, refuse("The picture is only %d by %d points: nothing could be seen.", size.Width, size.Height)
 	}
+	if size.Width*size.Height*int(bytesOfPixel(format, data)) > maxDecoded {
+		return Picture{}, refuse(
+			"The picture of %d by %d points is kept in a way that takes too much memory to read (16 bit, interlaced or "+
+				"progressive). Save it smaller, or as a plain PNG or JPEG of 8 bit.",
+			size.Width,
+			size.Height,
+		)
+	}
 	src, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return Picture{}, refuse("The %s picture is damaged.", strings.ToUpper(format))
@@ -69,9 +72,7 @@ func cleanPixels(data []byte) (Picture, error) {
 	p := Picture{MediaType: "image/png"}
 	if long := max(size.Width, size.Height); long > storedSide {
 		w, h := max(1, size.Width*storedSide/long), max(1, size.Height*storedSide/long)
-		small := image.NewNRGBA(image.Rect(0, 0, w, h))
-		draw.CatmullRom.Scale(small, small.Bounds(), src, src.Bounds(), draw.Src, nil)
-		src = small
+		src = shrunk(src, w, h)
 		p.Remarks = append(p.Remarks, fmt.Sprintf("Made smaller: %d by %d points.", w, h))
 	}
 	var b bytes.Buffer
@@ -82,123 +83,92 @@ func cleanPixels(data []byte) (Picture, error) {
 	return p, nil
 }
 
-var svgElements = setOf(
-	"svg g path rect circle ellipse line polyline polygon defs linearGradient radialGradient stop clipPath mask " +
-		"title desc use symbol",
-)
-
-var svgAttributes = setOf(
-	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap
-		stroke-linejoin stroke-dasharray stroke-miterlimit opacity fill-opacity stroke-opacity fill-rule
-		clip-rule clip-path mask id class offset stop-color stop-opacity
-		gradientUnits gradientTransform preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
-)
-
-func setOf(words string) map[string]bool {
-	m := map[string]bool{}
-	for _, w := range strings.Fields(words) {
-		m[w] = true
+// bytesOfPixel is how many bytes a decoder takes for a point at its most: as they are read, and once more where the
+// file has its points in several passes.
+func bytesOfPixel(format string, data []byte) int64 {
+	if format == "jpeg" {
+		if progressive(data) {
+			return 3 + 3*4 // coefficients stay until the last pass
+		}
+		return 3
 	}
-	return m
+	depth, passes := int64(4), int64(1)
+	if len(data) > 28 && data[24] == 16 { // IHDR: depth, kind of colour, compression, filter, interlace
+		depth = 8
+	}
+	if len(data) > 28 && data[28] != 0 {
+		passes = 2
+	}
+	return depth * passes
 }
 
-var (
-	inlineStyle = regexp.MustCompile(`^\s*([a-z-]+)\s*:\s*([^:;]+)\s*$`)
-	outside     = regexp.MustCompile(`(?i)url\(\s*['"]?\s*[^#'"\s]|javascript:|@import|expression\(|data:`)
-)
-
-// CleanSVG keeps the drawing elements and attributes that are known to be harmless, turns inline styles
-// into attributes, and says what it took away.
-func CleanSVG(data []byte) (Picture, error) {
-	d := xml.NewDecoder(bytes.NewReader(data))
-	d.Strict = true
-	d.Entity = map[string]string{}
-	var out strings.Builder
-	removed := map[string]bool{}
-	var open []string
-	skip, parts := 0, 0
-	for {
-		token, err := d.RawToken()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil {
-			return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
-		}
-		switch t := token.(type) {
-		case xml.StartElement:
-			if parts++; parts > maxSVGParts {
-				return Picture{}, refuse("The SVG has more than %d parts.", maxSVGParts)
-			}
-			name := t.Name.Local
-			if skip > 0 || !svgElements[name] || len(open) == 0 && name != "svg" {
-				if skip == 0 {
-					removed[name] = true
-				}
-				skip++
-				continue
-			}
-			open = append(open, name)
-			writeElement(&out, t, len(open) == 1, removed)
-		case xml.EndElement:
-			if skip > 0 {
-				skip--
-				continue
-			}
-			if len(open) == 0 || open[len(open)-1] != t.Name.Local {
-				return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
-			}
-			open = open[:len(open)-1]
-			out.WriteString("</" + t.Name.Local + ">")
-		case xml.CharData:
-			if skip == 0 && len(open) > 0 && (open[len(open)-1] == "title" || open[len(open)-1] == "desc") {
-				_ = xml.EscapeText(&out, t)
-			}
-		}
-	}
-	if out.Len() == 0 || len(open) != 0 || skip != 0 {
-		return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
-	}
-	p := Picture{MediaType: "image/svg+xml", Bytes: []byte(out.String())}
-	if len(removed) > 0 {
-		names := make([]string, 0, len(removed))
-		for n := range removed {
-			names = append(names, n)
-		}
-		slices.Sort(names)
-		p.Remarks = append(p.Remarks, "Taken away for safety: "+strings.Join(names[:min(len(names), 12)], ", ")+".")
-	}
-	return p, nil
-}
-
-func writeElement(out *strings.Builder, t xml.StartElement, root bool, removed map[string]bool) {
-	out.WriteString("<" + t.Name.Local)
-	if root {
-		out.WriteString(` xmlns="http://www.w3.org/2000/svg"`)
-	}
-	write := func(name, value string) {
-		if !svgAttributes[name] || outside.MatchString(value) || name == "href" && !strings.HasPrefix(value, "#") {
-			removed[name] = true
-			return
-		}
-		out.WriteString(" " + name + `="`)
-		_ = xml.EscapeText(out, []byte(value))
-		out.WriteString(`"`)
-	}
-	for _, a := range t.Attr {
-		switch name := a.Name.Local; {
-		case a.Name.Space == "xmlns" || name == "xmlns" || a.Name.Space == "xml" || a.Name.Space == "sodipodi" ||
-			a.Name.Space == "inkscape" || strings.HasPrefix(name, "data-"):
-		case name == "version" || name == "baseProfile":
-		case name == "style":
-			for part := range strings.SplitSeq(a.Value, ";") {
-				if m := inlineStyle.FindStringSubmatch(part); m != nil && svgAttributes[m[1]] {
-					write(m[1], strings.TrimSpace(m[2]))
-				}
-			}
+// progressive tells whether a JPEG file has a frame of that kind, marker SOF2 of ITU-T T.81.
+func progressive(data []byte) bool {
+	for at := 2; at+4 <= len(data) && data[at] == 0xFF; {
+		switch marker := data[at+1]; {
+		case marker == 0xC2:
+			return true
+		case marker == 0xDA, marker == 0xD9:
+			return false
+		case marker == 0xFF:
+			at++
 		default:
-			write(name, a.Value)
+			at += 2 + int(binary.BigEndian.Uint16(data[at+2:]))
 		}
 	}
-	out.WriteString(">")
+	return true // not found: the dearer one
+}
+
+// shrunk is a picture made smaller, each point the mean of those that it covers, row by row: a filter of the drawing
+// package keeps all rows as floating-point numbers, which takes more than the picture.
+func shrunk(src image.Image, w, h int) *image.NRGBA {
+	from := src.Bounds()
+	out := image.NewNRGBA(image.Rect(0, 0, w, h))
+	row := image.NewRGBA(image.Rect(0, 0, from.Dx(), 1))
+	sums, weights := make([]float64, 4*w), make([]float64, w)
+	xs, ys := float64(w)/float64(from.Dx()), float64(h)/float64(from.Dy())
+	y := 0
+	flush := func() {
+		for x := range w {
+			at, n := 4*x, max(weights[x], 1e-9)
+			alpha := sums[at+3] / n
+			for c := range 3 {
+				out.Pix[y*out.Stride+at+c] = uint8(min(255, sums[at+c]/n*255/max(alpha, 1e-9)+0.5))
+			}
+			out.Pix[y*out.Stride+at+3] = uint8(min(255, alpha+0.5))
+		}
+		clear(sums)
+		clear(weights)
+		y++
+	}
+	for sy := range from.Dy() {
+		draw.Draw(row, row.Bounds(), src, image.Pt(from.Min.X, from.Min.Y+sy), draw.Src)
+		top, bottom := float64(sy)*ys, float64(sy+1)*ys
+		for top < bottom-1e-9 && y < h {
+			end := min(bottom, float64(y+1))
+			gather(row.Pix, sums, weights, xs, end-top)
+			if top = end; end >= float64(y+1)-1e-9 {
+				flush()
+			}
+		}
+	}
+	if y < h {
+		flush()
+	}
+	return out
+}
+
+// gather adds a row of points to the sums of the smaller row, by how much of each it covers.
+func gather(pix []byte, sums, weights []float64, xs, height float64) {
+	for sx := range len(pix) / 4 {
+		left, right := float64(sx)*xs, float64(sx+1)*xs
+		for x := int(left); x < len(weights) && left < right-1e-9; x++ {
+			part := (min(right, float64(x+1)) - left) * height
+			for c := range 4 {
+				sums[4*x+c] += float64(pix[4*sx+c]) * part
+			}
+			weights[x] += part
+			left = float64(x + 1)
+		}
+	}
 }

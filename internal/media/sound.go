@@ -15,6 +15,7 @@ const (
 	MaxSoundSeconds = 60
 	MaxPictureBytes = 6 << 20
 	maxChannels     = 2
+	mostHertz       = 96_000
 )
 
 // ErrRefused is the code of every refusal of a file; its sentence is meant for the person who sent it.

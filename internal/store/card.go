@@ -126,7 +126,7 @@ var (
 	cardLock       = value[int]("card_lock")
 	cardUpdate     = change("card_update")
 	cardMove       = change("card_move")
-	cardShift      = change("card_shift")
+	cardMakeRoom   = change("card_make_room")
 	cardArchive    = change("card_archive")
 	versionAdd     = change("version_add")
 	versionList    = query[VersionHead]("version_list")
@@ -134,10 +134,14 @@ var (
 	agreedContents = query[agreedRow]("agreed_contents")
 )
 
-// CreateCard stores a card with its first version and returns its id, or ErrTaken where the pair is there.
+// CreateCard stores a card with its first version and returns its id, or ErrTaken where the pair is there. Where a card
+// stands at the step, it and those behind it make room.
 func (l Library) CreateCard(ctx context.Context, step int, p spelling.Pair, e CardEdit) (string, error) {
 	content, err := card.Contents.Write(e.Content)
 	if err != nil {
+		return "", err
+	}
+	if _, _, err := cardMakeRoom.count(ctx, l.db, l.with(args{"step": step})); err != nil {
 		return "", err
 	}
 	id, err := cardCreate.get(ctx, l.db, l.with(args{
@@ -206,10 +210,7 @@ func (l Library) MoveCard(ctx context.Context, cardID string, from, to int) erro
 	if to < from {
 		first, last, by = to, from-1, 1
 	}
-	if _, _, err := cardShift.count(ctx, l.db, l.with(args{"first": first, "last": last, "by": by})); err != nil {
-		return err
-	}
-	return cardMove.run(ctx, l.db, l.with(args{"card_id": cardID, "step": to}))
+	return cardMove.run(ctx, l.db, l.with(args{"card_id": cardID, "step": to, "first": first, "last": last, "by": by}))
 }
 
 // ArchiveCard puts a card aside, or brings it back where at is nil.

@@ -5,10 +5,13 @@ import (
 	"embed"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
+	"net"
 	"path"
 	"reflect"
 	"strings"
+	"syscall"
 
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
@@ -157,17 +160,27 @@ func wrap(name string, err error) error {
 }
 
 // Known turns errors of the database that a caller can do something about into ours: ErrBusy where it waited too long,
-// for a lock, against another transaction or in starting up, ErrSign for text that it cannot keep.
+// for a lock or against another transaction, ErrSign for text that it cannot keep, ErrBroken where it is away.
 func Known(err error) error {
 	var pg *pgconn.PgError
-	if !errors.As(err, &pg) {
+	var connect *pgconn.ConnectError
+	switch {
+	case err == nil, errors.Is(err, context.Canceled):
 		return err
-	}
-	switch pg.Code {
-	case "57014", "55P03", "40001", "40P01", "53300", "57P03": // time, lock, serialisation, deadlock, connections, start
-		return fmt.Errorf("%w: %w", ErrBusy, err)
-	case "22021", "22P05": // NUL, no UTF-8
-		return fmt.Errorf("%w: %w", ErrSign, err)
+	case errors.As(err, &pg):
+		switch pg.Code {
+		case "57014", "55P03", "40001", "40P01", "53300": // time, lock, serialisation, deadlock, connections
+			return fmt.Errorf("%w: %w", ErrBusy, err)
+		case "57P01", "57P02", "57P03", "53100", "53200": // stops, crashes, starts; no room on disk or in memory
+			return fmt.Errorf("%w: %w", ErrBroken, err)
+		case "22021", "22P05": // NUL, no UTF-8
+			return fmt.Errorf("%w: %w", ErrSign, err)
+		}
+		return err
+	case errors.As(err, &connect), pgconn.Timeout(err), errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF),
+		errors.Is(err, net.ErrClosed), errors.Is(err, syscall.ECONNRESET), errors.Is(err, syscall.EPIPE),
+		errors.Is(err, syscall.ECONNREFUSED):
+		return fmt.Errorf("%w: %w", ErrBroken, err)
 	}
 	return err
 }

@@ -25,6 +25,7 @@ var (
 	ErrTaken    = errors.New("already there")
 	ErrChanged  = errors.New("changed in the meantime")
 	ErrBusy     = errors.New("the database is busy")
+	ErrBroken   = errors.New("the database does not answer")
 	ErrSign     = errors.New("a sign that the database cannot keep")
 )
 

@@ -15,11 +15,6 @@ type Team struct {
 	Conventions card.Conventions
 }
 
-// Member of a team; PasswordHash is an argon2id hash in PHC form.
-type Member struct {
-	MemberID, TeamID, Email, Name, Initials, Role, PasswordHash string
-}
-
 type teamRow struct {
 	TeamID, Name string
 	Conventions  []byte
@@ -35,10 +30,8 @@ var (
 	teamCount       = value[int]("team_count")
 	teamGet         = query[teamRow]("team_get")
 	teamConventions = change("team_conventions")
-	memberCreate    = value[string]("member_create")
-	memberByEmail   = query[Member]("member_by_email")
-	memberGet       = query[Member]("member_get")
-	memberList      = query[Member]("member_list")
+	teamHold        = value[int64]("team_hold")
+	teamRevision    = value[int64]("team_revision")
 	routineList     = query[routineRow]("routine_list")
 	routinePut      = change("routine_put")
 	routineDrop     = change("routine_drop")
@@ -61,14 +54,16 @@ func CountTeams(ctx context.Context, db DB) (int, error) {
 	return teamCount.get(ctx, db, args{})
 }
 
-// MemberByEmail finds an active member of any team by address, whatever its capitals.
-func MemberByEmail(ctx context.Context, db DB, email string) (Member, error) {
-	return memberByEmail.one(ctx, db, args{"email": email})
+// Hold lets one transaction at a time change the team's library; the others wait for its end. Every change begins with
+// it, so that no two can wait for each other, and what one has read nobody else changes.
+func (l Library) Hold(ctx context.Context) error {
+	_, err := teamHold.get(ctx, l.db, l.with(nil))
+	return err
 }
 
-// MemberByID finds an active member of any team.
-func MemberByID(ctx context.Context, db DB, memberID string) (Member, error) {
-	return memberGet.one(ctx, db, args{"member_id": memberID})
+// Revision rises with every transaction that changes cards, takes, letters, pictures, members or conventions.
+func (l Library) Revision(ctx context.Context) (int64, error) {
+	return teamRevision.get(ctx, l.db, l.with(nil))
 }
 
 // Team returns ErrNotFound where there is none.
@@ -89,18 +84,6 @@ func (l Library) SetConventions(ctx context.Context, c card.Conventions) error {
 		return err
 	}
 	return teamConventions.run(ctx, l.db, l.with(args{"conventions": conventions}))
-}
-
-// CreateMember returns the new id, or ErrTaken where the address is in use.
-func (l Library) CreateMember(ctx context.Context, m Member) (string, error) {
-	return memberCreate.get(ctx, l.db, l.with(args{
-		"email": m.Email, "name": m.Name, "initials": m.Initials, "role": m.Role, "password_hash": m.PasswordHash,
-	}))
-}
-
-// Members lists the team's active members without their hashes.
-func (l Library) Members(ctx context.Context) ([]Member, error) {
-	return memberList.many(ctx, l.db, l.with(nil))
 }
 
 // KeptRoutine is a routine of the team for a purpose, or of one class.

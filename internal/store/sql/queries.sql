@@ -1,5 +1,5 @@
 -- part: member_head
-member_id::text, team_id::text, email, name, initials, role
+m.member_id::text, m.team_id::text, m.email, m.name, m.initials, m.role, m.epoch
 
 -- part: card_rows
 c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at,
@@ -42,16 +42,73 @@ INSERT INTO member (team_id, email, name, initials, role, password_hash)
 VALUES (@team_id, @email, @name, @initials, @role, @password_hash) RETURNING member_id::text
 
 -- name: member_by_email
-SELECT {member_head}, password_hash FROM member
-WHERE lower(email) = lower(@email) AND archived_at IS NULL
+SELECT {member_head}, m.password_hash FROM member m
+WHERE lower(m.email) = lower(@email) AND m.archived_at IS NULL
 
 -- name: member_get
-SELECT {member_head}, password_hash FROM member
-WHERE member_id = @member_id AND archived_at IS NULL
+SELECT {member_head}, m.password_hash FROM member m
+WHERE m.member_id = @member_id AND m.team_id = @team_id AND m.archived_at IS NULL
+
+-- name: member_seen
+SELECT {member_head}, t.revision FROM member m JOIN team t USING (team_id)
+WHERE m.member_id = @member_id AND m.archived_at IS NULL
 
 -- name: member_list
-SELECT {member_head}, '' AS password_hash FROM member
-WHERE team_id = @team_id AND archived_at IS NULL ORDER BY name
+SELECT {member_head}, '' AS password_hash FROM member m
+WHERE m.team_id = @team_id AND m.archived_at IS NULL ORDER BY m.name
+
+-- name: member_password
+UPDATE member SET password_hash = @password_hash, epoch = epoch + 1
+WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
+
+-- name: member_role
+UPDATE member SET role = @role WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
+
+-- name: member_remove
+UPDATE member SET archived_at = @now, epoch = epoch + 1
+WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
+
+-- name: event_add
+INSERT INTO account_event (team_id, member_id, by_member, kind, account, address, note, happened_at)
+VALUES (@team_id, @member_id, @by, @kind, @account, @address, @note, @now)
+
+-- name: event_list
+SELECT e.kind, coalesce(m.name, '') AS member, coalesce(b.name, '') AS by, e.address, e.note, e.happened_at
+FROM account_event e LEFT JOIN member m ON m.member_id = e.member_id LEFT JOIN member b ON b.member_id = e.by_member
+WHERE e.team_id = @team_id ORDER BY e.happened_at DESC, e.event_id DESC LIMIT 200
+
+-- name: event_forget
+DELETE FROM account_event WHERE happened_at < @before
+
+-- name: failures_forget
+DELETE FROM account_event WHERE account = @account AND kind = 'sign-in-failed'
+
+-- name: failures_count
+WITH failed AS (
+    SELECT e.account, e.address, e.happened_at, EXISTS (
+        SELECT 1 FROM account_event k WHERE k.account = e.account AND k.kind = 'signed-in' AND k.address = e.address
+    ) AS known
+    FROM account_event e
+    WHERE e.kind = 'sign-in-failed' AND e.happened_at > @since AND (e.account = @account OR e.address = @address)
+), here AS (
+    SELECT EXISTS (
+        SELECT 1 FROM account_event k WHERE k.account = @account AND k.kind = 'signed-in' AND k.address = @address
+    ) AS known
+)
+SELECT
+    count(*) FILTER (WHERE f.account = @account AND CASE WHEN here.known THEN f.address = @address ELSE NOT f.known END)::int AS account,
+    count(*) FILTER (WHERE f.address = @address)::int AS address,
+    coalesce(min(f.happened_at), @since) AS first
+FROM here LEFT JOIN failed f ON true
+
+-- name: sign_out_tell
+SELECT 1 FROM pg_notify('bright_chalk', json_build_object('team', @team_id::text, 'kind', 'member', 'id', @member_id::text)::text)
+
+-- name: team_hold
+SELECT revision FROM team WHERE team_id = @team_id FOR NO KEY UPDATE
+
+-- name: team_revision
+SELECT revision FROM team WHERE team_id = @team_id
 
 -- name: medium_put
 INSERT INTO medium (team_id, sha256, media_type, bytes) VALUES (@team_id, @sha256, @media_type, @bytes)
@@ -88,10 +145,12 @@ UPDATE card SET version = @version, state = @state, content = @content, updated_
 WHERE team_id = @team_id AND card_id = @card_id
 
 -- name: card_move
-UPDATE card SET step = @step WHERE team_id = @team_id AND card_id = @card_id
+UPDATE card SET step = CASE WHEN card_id = @card_id THEN @step ELSE step + @by END
+WHERE team_id = @team_id AND (card_id = @card_id OR step BETWEEN @first AND @last)
 
--- name: card_shift
-UPDATE card SET step = step + @by WHERE team_id = @team_id AND step BETWEEN @first AND @last
+-- name: card_make_room
+UPDATE card SET step = step + 1
+WHERE team_id = @team_id AND step >= @step AND EXISTS (SELECT 1 FROM card WHERE team_id = @team_id AND step = @step)
 
 -- name: card_archive
 UPDATE card SET archived_at = @at WHERE team_id = @team_id AND card_id = @card_id

@@ -1,0 +1,173 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"runtime"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/alexedwards/argon2id"
+
+	"brightchalk/internal/store"
+)
+
+// People signs members in, adds them, changes their accounts and removes them.
+type People struct {
+	desk    desk[peopleStore]
+	hashing *argon2id.Params
+	limits  SignInLimits
+	turns   chan struct{}
+	decoy   func() (string, error)
+}
+
+// SignInLimits bound the guesses at passwords. Only failures count, so that a whole school behind one address signs in
+// as it likes. The failures of an account from addresses that it has signed in from stand apart from those of
+// strangers, so that nobody is locked out of a known place by guesses from elsewhere.
+type SignInLimits struct {
+	Account int           // failures of an account within the window; 0 is 10
+	Address int           // failures from an address of the network, whatever the account; 0 is 100
+	Window  time.Duration // 0 is 10 minutes
+}
+
+func (l SignInLimits) orUsual() SignInLimits {
+	if l.Account == 0 {
+		l.Account = 10
+	}
+	if l.Address == 0 {
+		l.Address = 100
+	}
+	if l.Window == 0 {
+		l.Window = 10 * time.Minute
+	}
+	return l
+}
+
+// TooMany says that there were too many failed sign-ins.
+type TooMany struct{ Wait time.Duration }
+
+// Error says for how long.
+func (t TooMany) Error() string { return fmt.Sprintf("too many failed sign-ins; wait %s", t.Wait) }
+
+// dear is the second recommended option of RFC 9106 (memory 64 MiB, 3 passes) with one lane: a machine of two cores
+// keeps the other for everybody else.
+var dear = &argon2id.Params{Memory: 64 * 1024, Iterations: 3, Parallelism: 1, SaltLength: 16, KeyLength: 32}
+
+// remembered is how long events of accounts stay.
+const remembered = 90 * 24 * time.Hour
+
+func newPeople(d desk[peopleStore], hashing *argon2id.Params, limits SignInLimits) People {
+	atOnce := max(1, runtime.GOMAXPROCS(0)/2) // each takes a core, and 64 MiB
+	p := People{desk: d, hashing: hashing, limits: limits.orUsual(), turns: make(chan struct{}, atOnce)}
+	p.decoy = sync.OnceValues(func() (string, error) { return argon2id.CreateHash("no member has this", p.hashing) })
+	return p
+}
+
+// inTurn waits for one of the few places where passwords are hashed.
+func (p People) inTurn(ctx context.Context, f func() error) error {
+	bound, cancel := context.WithTimeout(ctx, patience)
+	defer cancel()
+	select {
+	case p.turns <- struct{}{}:
+	case <-bound.Done():
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+		return fmt.Errorf("%w: many sign in at once", store.ErrBusy)
+	}
+	defer func() { <-p.turns }()
+	return f()
+}
+
+// hash returns an argon2id hash in PHC form.
+func (p People) hash(ctx context.Context, password string) (hash string, err error) {
+	err = p.inTurn(ctx, func() error {
+		hash, err = argon2id.CreateHash(password, p.hashing)
+		return err
+	})
+	return hash, err
+}
+
+// Attempt is a try to sign in.
+type Attempt struct{ Email, Password, Address string }
+
+// SignIn checks an address and a password. The error is the same for an unknown address as for a wrong password, and
+// takes as long; it is a TooMany after too many failures.
+func (p People) SignIn(ctx context.Context, a Attempt) (Actor, error) {
+	m, err := store.MemberByEmail(ctx, p.desk.pool, strings.TrimSpace(a.Email))
+	unknown := errors.Is(err, store.ErrNotFound)
+	if err != nil && !unknown {
+		return Actor{}, err
+	}
+	if err := p.compare(ctx, m, a); err != nil {
+		return Actor{}, err
+	}
+	return actor(m), nil
+}
+
+// compare takes a password for a member, or for nobody, and notes how it went. It looks for former failures in its
+// turn, so that of many guesses at once no more are compared than of as many one after the other.
+func (p People) compare(ctx context.Context, m store.Member, a Attempt) error {
+	return p.inTurn(ctx, func() error {
+		now := p.desk.now()
+		failed, err := store.FailuresSince(ctx, p.desk.pool, a.Email, a.Address, now.Add(-p.limits.Window))
+		if err != nil {
+			return err
+		}
+		if failed.Account >= p.limits.Account || failed.Address >= p.limits.Address {
+			return TooMany{max(time.Second, failed.First.Add(p.limits.Window).Sub(now))}
+		}
+		hash, err := p.decoy()
+		if m.MemberID != "" {
+			hash = m.PasswordHash
+		}
+		if err != nil {
+			return err
+		}
+		matches, err := argon2id.ComparePasswordAndHash(a.Password, hash)
+		if err != nil {
+			return err
+		}
+		e := store.Event{
+			Kind: store.SignedIn, TeamID: m.TeamID, MemberID: m.MemberID, Email: a.Email, Address: a.Address, At: now,
+		}
+		if !matches || m.MemberID == "" {
+			e.Kind = store.SignInFailed
+			if err := store.AddEvent(ctx, p.desk.pool, e); err != nil {
+				return err
+			}
+			return wrong("password", "The address and the password do not fit together.")
+		}
+		if err := store.ForgetEvents(ctx, p.desk.pool, now.Add(-remembered)); err != nil {
+			return err
+		}
+		return store.AddEvent(ctx, p.desk.pool, e)
+	})
+}
+
+// SignOut notes it, and lets the member's event streams look at their sessions.
+func (p People) SignOut(ctx context.Context, by Actor, address string) error {
+	e := store.Event{
+		Kind: store.SignedOut, TeamID: by.TeamID, MemberID: by.MemberID, Address: address, At: p.desk.now(),
+	}
+	if err := store.AddEvent(ctx, p.desk.pool, e); err != nil {
+		return err
+	}
+	return store.TellSignOut(ctx, p.desk.pool, by.TeamID, by.MemberID)
+}
+
+func actor(m store.Member) Actor {
+	return Actor{m.MemberID, m.TeamID, m.Name, m.Initials, Role(m.Role), m.Epoch}
+}
+
+// Who returns the member of a session that was begun in an epoch, and the revision of the team's library;
+// store.ErrNotFound where the account is gone or the session has ended.
+func (p People) Who(ctx context.Context, memberID string, epoch int) (Actor, int64, error) {
+	m, err := store.MemberSeen(ctx, p.desk.pool, memberID)
+	if err == nil && m.Epoch != epoch {
+		err = fmt.Errorf("session of a former epoch: %w", store.ErrNotFound)
+	}
+	return Actor{m.MemberID, m.TeamID, m.Name, m.Initials, Role(m.Role), m.Epoch}, m.Revision, err
+}

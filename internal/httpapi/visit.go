@@ -1,0 +1,170 @@
+package httpapi
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/pgxstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/jackc/pgx/v5/pgxpool"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/store"
+)
+
+// Names of the session's cookie. With the prefix, browsers take it only from HTTPS, for the whole host and for no other
+// (RFC 6265bis, section 4.1.3.2); plain HTTP on loopback has to do without.
+const (
+	cookieName      = "bright_chalk"
+	secureCookie    = "__Host-" + cookieName
+	sessionLifetime = 12 * time.Hour
+	sessionIdle     = 4 * time.Hour
+	sessionNoted    = 10 * time.Minute // how often use is noted: each note is a write
+)
+
+func sessionsOn(pool *pgxpool.Pool, o Options) *scs.SessionManager {
+	m := scs.New()
+	m.Store = pgxstore.NewWithCleanupInterval(pool, 10*time.Minute)
+	m.Lifetime = sessionLifetime
+	m.Cookie.Name = secureCookie
+	m.Cookie.SameSite = http.SameSiteLaxMode
+	m.Cookie.HttpOnly = true
+	m.Cookie.Secure = true
+	if o.PlainCookies {
+		m.Cookie.Name, m.Cookie.Secure = cookieName, false
+	}
+	return m
+}
+
+type contextKey int
+
+const (
+	actorKey contextKey = iota
+	visitKey
+	revisionKey
+)
+
+func actorOf(ctx context.Context) app.Actor {
+	a, _ := ctx.Value(actorKey).(app.Actor)
+	return a
+}
+
+// visit is what calls about sessions need of their request.
+type visit struct {
+	w       http.ResponseWriter
+	address string
+}
+
+func visitOf(ctx context.Context) visit {
+	v, _ := ctx.Value(visitKey).(visit)
+	return v
+}
+
+// visited reads the session of a request. Nothing is written by itself: a call that changes the session says so with
+// keep or end, before it answers, so that it can still fail.
+func (s *server) visited(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		ctx, err := s.sessions.Load(r.Context(), s.token(r))
+		if err != nil {
+			s.plainError(w, r, store.Known(err))
+			return
+		}
+		w.Header().Add("Vary", "Cookie")
+		next.ServeHTTP(w, r.WithContext(context.WithValue(ctx, visitKey, visit{w, s.clientAddress(r)})))
+	})
+}
+
+func (s *server) token(r *http.Request) string {
+	if c, err := r.Cookie(s.sessions.Cookie.Name); err == nil {
+		return c.Value
+	}
+	return ""
+}
+
+// begin makes a new session of the member, in the place of the one before.
+func (s *server) begin(ctx context.Context, who app.Actor) error {
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		return store.Known(err)
+	}
+	s.sessions.Put(ctx, "member", who.MemberID)
+	s.sessions.Put(ctx, "epoch", who.Epoch)
+	s.sessions.Put(ctx, "seen", s.app.Now().Unix())
+	token, until, err := s.sessions.Commit(ctx)
+	if err != nil {
+		return fmt.Errorf("%w: keep the session: %w", store.ErrBusy, err)
+	}
+	s.sessions.WriteSessionCookie(ctx, visitOf(ctx).w, token, until)
+	return nil
+}
+
+// end drops the session.
+func (s *server) end(ctx context.Context) error {
+	if err := s.sessions.Destroy(ctx); err != nil {
+		return fmt.Errorf("%w: end the session: %w", store.ErrBusy, err)
+	}
+	s.sessions.WriteSessionCookie(ctx, visitOf(ctx).w, "", time.Time{})
+	return nil
+}
+
+// unused is how long ago the use of the session was noted.
+func (s *server) unused(ctx context.Context) time.Duration {
+	return s.app.Now().Sub(time.Unix(s.sessions.GetInt64(ctx, "seen"), 0))
+}
+
+// member is who the session is of; store.ErrNotFound where there is none, or it has ended.
+func (s *server) member(ctx context.Context) (app.Actor, int64, error) {
+	id := s.sessions.GetString(ctx, "member")
+	if id == "" {
+		return app.Actor{}, 0, store.ErrNotFound
+	}
+	if s.unused(ctx) > sessionIdle {
+		return app.Actor{}, 0, fmt.Errorf("idle session: %w", store.ErrNotFound)
+	}
+	return s.app.People.Who(ctx, id, s.sessions.GetInt(ctx, "epoch"))
+}
+
+// identify lets in who is signed in.
+func (s *server) identify(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		ctx := r.Context()
+		who, revision, err := s.member(ctx)
+		if errors.Is(err, store.ErrNotFound) {
+			if s.sessions.GetString(ctx, "member") != "" {
+				_ = s.end(ctx)
+			}
+			writeProblem(w, newProblem(http.StatusUnauthorized, codeSignIn, "Please sign in."))
+			return
+		}
+		if err != nil {
+			s.plainError(w, r, err)
+			return
+		}
+		if s.unused(ctx) > sessionNoted {
+			s.sessions.Put(ctx, "seen", s.app.Now().Unix())
+			if _, _, err := s.sessions.Commit(ctx); err != nil { // the next call notes it
+				s.Log.Warn("the use of a session was not noted", "error", err)
+			}
+		}
+		ctx = context.WithValue(context.WithValue(ctx, actorKey, who), revisionKey, revision)
+		next.ServeHTTP(w, r.WithContext(ctx))
+	})
+}
+
+// still tells whether the session with a token is one of the member.
+func (s *server) still(ctx context.Context, token string, by app.Actor) bool {
+	fresh, err := s.sessions.Load(context.WithoutCancel(withoutSession{ctx}), token)
+	if err != nil {
+		return true // the database is away: the next look decides
+	}
+	who, _, err := s.member(fresh)
+	return err == nil && who.MemberID == by.MemberID || err != nil && !errors.Is(err, store.ErrNotFound)
+}
+
+// withoutSession hides the session that a request began with, so that it is read anew.
+type withoutSession struct{ context.Context }
+
+// Value answers nothing.
+func (withoutSession) Value(any) any { return nil }

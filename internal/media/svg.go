@@ -1,0 +1,231 @@
+package media
+
+import (
+	"bytes"
+	"encoding/xml"
+	"errors"
+	"io"
+	"regexp"
+	"slices"
+	"strings"
+)
+
+const (
+	maxSVGParts = 20_000 // that it holds, and that it draws
+	maxSVGDepth = 64
+)
+
+var svgElements = setOf(
+	"svg g path rect circle ellipse line polyline polygon defs linearGradient radialGradient stop clipPath mask " +
+		"title desc use symbol",
+)
+
+var svgAttributes = setOf(
+	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap
+		stroke-linejoin stroke-dasharray stroke-miterlimit opacity fill-opacity stroke-opacity fill-rule
+		clip-rule clip-path mask id class offset stop-color stop-opacity
+		gradientUnits gradientTransform preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
+)
+
+func setOf(words string) map[string]bool {
+	m := map[string]bool{}
+	for _, w := range strings.Fields(words) {
+		m[w] = true
+	}
+	return m
+}
+
+var (
+	inlineStyle = regexp.MustCompile(`^\s*([a-z-]+)\s*:\s*([^:;]+)\s*$`)
+	inside      = regexp.MustCompile(`(?i)url\(\s*['"]?\s*#([^)'"\s]+)`)
+	outside     = regexp.MustCompile(`(?i)url\(\s*['"]?\s*[^#'"\s]|javascript:|@import|expression\(|data:`)
+)
+
+// CleanSVG keeps the drawing elements and attributes that are known to be harmless, turns inline styles
+// into attributes, and says what it took away.
+func CleanSVG(data []byte) (Picture, error) {
+	d := xml.NewDecoder(bytes.NewReader(data))
+	d.Strict = true
+	d.Entity = map[string]string{}
+	var out strings.Builder
+	removed := map[string]bool{}
+	var open []string
+	var drawn svgTree
+	skip, parts := 0, 0
+	for {
+		token, err := d.RawToken()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
+		}
+		switch t := token.(type) {
+		case xml.StartElement:
+			if parts++; parts > maxSVGParts {
+				return Picture{}, refuse("The SVG has more than %d parts.", maxSVGParts)
+			}
+			name := t.Name.Local
+			if skip > 0 || !svgElements[name] || len(open) == 0 && name != "svg" {
+				if skip == 0 {
+					removed[name] = true
+				}
+				skip++
+				continue
+			}
+			if open = append(open, name); len(open) > maxSVGDepth {
+				return Picture{}, refuse("The SVG has parts inside parts, more than %d deep.", maxSVGDepth)
+			}
+			drawn.begin(writeElement(&out, t, len(open) == 1, removed))
+		case xml.EndElement:
+			if skip > 0 {
+				skip--
+				continue
+			}
+			if len(open) == 0 || open[len(open)-1] != t.Name.Local {
+				return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
+			}
+			open = open[:len(open)-1]
+			drawn.end()
+			out.WriteString("</" + t.Name.Local + ">")
+		case xml.CharData:
+			if skip == 0 && len(open) > 0 && (open[len(open)-1] == "title" || open[len(open)-1] == "desc") {
+				_ = xml.EscapeText(&out, t)
+			}
+		}
+	}
+	if out.Len() == 0 || len(open) != 0 || skip != 0 {
+		return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
+	}
+	if n, ok := drawn.cost(); !ok {
+		return Picture{}, refuse("The SVG draws a part of itself inside itself, without an end.")
+	} else if n > maxSVGParts {
+		return Picture{}, refuse(
+			"The SVG repeats its parts so often that it would draw more than %d; no browser could show it.", maxSVGParts,
+		)
+	}
+	p := Picture{MediaType: "image/svg+xml", Bytes: []byte(out.String())}
+	if len(removed) > 0 {
+		names := make([]string, 0, len(removed))
+		for n := range removed {
+			names = append(names, n)
+		}
+		slices.Sort(names)
+		p.Remarks = append(p.Remarks, "Taken away for safety: "+strings.Join(names[:min(len(names), 12)], ", ")+".")
+	}
+	return p, nil
+}
+
+// writeElement writes what is kept of an element and returns its name and what it refers to.
+func writeElement(out *strings.Builder, t xml.StartElement, root bool, removed map[string]bool) (id string, refs []string) {
+	out.WriteString("<" + t.Name.Local)
+	if root {
+		out.WriteString(` xmlns="http://www.w3.org/2000/svg"`)
+	}
+	write := func(name, value string) {
+		if !svgAttributes[name] || outside.MatchString(value) || name == "href" && !strings.HasPrefix(value, "#") {
+			removed[name] = true
+			return
+		}
+		if name == "id" {
+			id = value
+		}
+		if name == "href" {
+			refs = append(refs, value[1:])
+		}
+		for _, m := range inside.FindAllStringSubmatch(value, -1) {
+			refs = append(refs, m[1])
+		}
+		out.WriteString(" " + name + `="`)
+		_ = xml.EscapeText(out, []byte(value))
+		out.WriteString(`"`)
+	}
+	for _, a := range t.Attr {
+		switch name := a.Name.Local; {
+		case a.Name.Space == "xmlns" || name == "xmlns" || a.Name.Space == "xml" || a.Name.Space == "sodipodi" ||
+			a.Name.Space == "inkscape" || strings.HasPrefix(name, "data-"):
+		case name == "version" || name == "baseProfile":
+		case name == "style":
+			for part := range strings.SplitSeq(a.Value, ";") {
+				if m := inlineStyle.FindStringSubmatch(part); m != nil && svgAttributes[m[1]] {
+					write(m[1], strings.TrimSpace(m[2]))
+				}
+			}
+		default:
+			write(name, a.Value)
+		}
+	}
+	out.WriteString(">")
+	return id, refs
+}
+
+// svgTree is what an SVG draws: each part with those inside it and those that it refers to.
+type svgTree struct {
+	parts []svgPart
+	open  []int
+	named map[string]int
+}
+
+type svgPart struct {
+	inside []int
+	refs   []string
+}
+
+func (t *svgTree) begin(id string, refs []string) {
+	at := len(t.parts)
+	t.parts = append(t.parts, svgPart{refs: refs})
+	if n := len(t.open); n > 0 {
+		t.parts[t.open[n-1]].inside = append(t.parts[t.open[n-1]].inside, at)
+	}
+	if t.open = append(t.open, at); t.named == nil {
+		t.named = map[string]int{}
+	}
+	if _, twice := t.named[id]; id != "" && !twice {
+		t.named[id] = at
+	}
+}
+
+func (t *svgTree) end() { t.open = t.open[:len(t.open)-1] }
+
+// cost is how many parts a browser draws when each reference draws again what it refers to; false where that never
+// ends. It stops counting above the bound.
+func (t *svgTree) cost() (n int, ends bool) {
+	known, busy := make([]int, len(t.parts)), make([]bool, len(t.parts))
+	var of func(at int) bool
+	of = func(at int) bool {
+		if busy[at] {
+			return false
+		}
+		if known[at] > 0 {
+			return true
+		}
+		busy[at] = true
+		sum := 1
+		next := slices.Clone(t.parts[at].inside)
+		for _, r := range t.parts[at].refs {
+			if to, ok := t.named[r]; ok {
+				next = append(next, to)
+			}
+		}
+		for _, to := range next {
+			if !of(to) {
+				return false
+			}
+			sum = min(sum+known[to], maxSVGParts+1)
+		}
+		busy[at], known[at] = false, sum
+		return true
+	}
+	for at, part := range t.parts {
+		if !of(at) {
+			return n, false
+		}
+		n++
+		for _, r := range part.refs { // drawn anew for each, wherever it stands
+			if to, ok := t.named[r]; ok {
+				n = min(n+known[to], maxSVGParts+1)
+			}
+		}
+	}
+	return n, true
+}
