@@ -37,7 +37,7 @@ func (p People) ChangePassword(ctx context.Context, by Actor, address, current, 
 		return by, err
 	}
 	return in(ctx, p.desk, by, anyChange, func(s peopleStore) (Actor, error) {
-		if err := s.SetPassword(ctx, m, hash); err != nil {
+		if err := s.SetPassword(ctx, m.MemberID, hash); err != nil {
 			return by, err
 		}
 		if err := s.AddEvent(ctx, p.event(store.PasswordChanged, m, by, address)); err != nil {
@@ -49,7 +49,9 @@ func (p People) ChangePassword(ctx context.Context, by Actor, address, current, 
 }
 
 func (p People) event(kind store.EventKind, m store.Member, by Actor, note string) store.Event {
-	e := store.Event{Kind: kind, MemberID: m.MemberID, By: by.MemberID, Note: note, At: p.desk.now()}
+	e := store.Event{
+		Kind: kind, MemberID: m.MemberID, By: by.MemberID, Email: m.Email, Note: note, At: p.desk.now(),
+	}
 	if by.MemberID == m.MemberID {
 		e.By, e.Address, e.Note = "", note, ""
 	}
@@ -73,7 +75,7 @@ func (p People) ResetPassword(ctx context.Context, by Actor, memberID, next stri
 		return err
 	}
 	return change(ctx, p.desk, by, MayAgree, func(s peopleStore) error {
-		if err := s.SetPassword(ctx, m, hash); err != nil {
+		if err := s.SetPassword(ctx, m.MemberID, hash); err != nil {
 			return err
 		}
 		return s.AddEvent(ctx, p.event(store.PasswordReset, m, by, ""))

@@ -19,7 +19,7 @@ type peopleStore interface {
 	Members(ctx context.Context) ([]store.Member, error)
 	Member(ctx context.Context, memberID string) (store.Member, error)
 	CreateMember(ctx context.Context, m store.Member) (string, error)
-	SetPassword(ctx context.Context, m store.Member, hash string) error
+	SetPassword(ctx context.Context, memberID, hash string) error
 	SetRole(ctx context.Context, memberID, role string) error
 	RemoveMember(ctx context.Context, memberID string, now time.Time) error
 	AddEvent(ctx context.Context, e store.Event) error

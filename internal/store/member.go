@@ -75,7 +75,6 @@ var (
 	eventAdd       = change("event_add")
 	eventList      = query[EventRow]("event_list")
 	eventForget    = change("event_forget")
-	failuresForget = change("failures_forget")
 	failuresCount  = query[Failures]("failures_count")
 	signOutTell    = value[int]("sign_out_tell")
 )
@@ -141,12 +140,9 @@ func (l Library) Member(ctx context.Context, memberID string) (Member, error) {
 	return memberGet.one(ctx, l.db, l.with(args{"member_id": memberID}))
 }
 
-// SetPassword replaces a password's hash, ends all sessions and forgets the failed sign-ins.
-func (l Library) SetPassword(ctx context.Context, m Member, hash string) error {
-	if _, _, err := failuresForget.count(ctx, l.db, args{"account": accountKey(m.Email)}); err != nil {
-		return err
-	}
-	return memberPassword.run(ctx, l.db, l.with(args{"member_id": m.MemberID, "password_hash": hash}))
+// SetPassword replaces a password's hash and ends all sessions. Failed sign-ins before it do not count any more.
+func (l Library) SetPassword(ctx context.Context, memberID, hash string) error {
+	return memberPassword.run(ctx, l.db, l.with(args{"member_id": memberID, "password_hash": hash}))
 }
 
 // SetRole changes what a member may do, from the next call on.

@@ -80,9 +80,6 @@ WHERE e.team_id = @team_id ORDER BY e.happened_at DESC, e.event_id DESC LIMIT 20
 -- name: event_forget
 DELETE FROM account_event WHERE happened_at < @before
 
--- name: failures_forget
-DELETE FROM account_event WHERE account = @account AND kind = 'sign-in-failed'
-
 -- name: failures_count
 WITH failed AS (
     SELECT e.account, e.address, e.happened_at, EXISTS (
@@ -93,10 +90,12 @@ WITH failed AS (
 ), here AS (
     SELECT EXISTS (
         SELECT 1 FROM account_event k WHERE k.account = @account AND k.kind = 'signed-in' AND k.address = @address
-    ) AS known
+    ) AS known, coalesce((
+        SELECT max(k.happened_at) FROM account_event k WHERE k.account = @account AND k.kind IN ('password-reset', 'password-changed')
+    ), @since) AS renewed
 )
 SELECT
-    count(*) FILTER (WHERE f.account = @account AND CASE WHEN here.known THEN f.address = @address ELSE NOT f.known END)::int AS account,
+    count(*) FILTER (WHERE f.account = @account AND f.happened_at > here.renewed AND CASE WHEN here.known THEN f.address = @address ELSE NOT f.known END)::int AS account,
     count(*) FILTER (WHERE f.address = @address)::int AS address,
     coalesce(min(f.happened_at), @since) AS first
 FROM here LEFT JOIN failed f ON true
