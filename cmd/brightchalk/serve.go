@@ -1,7 +1,6 @@
 package main
 
 import (
-	"bufio"
 	"context"
 	"errors"
 	"fmt"
@@ -10,7 +9,6 @@ import (
 	"net/http"
 	"os"
 	"os/signal"
-	"strings"
 	"syscall"
 	"time"
 
@@ -203,50 +201,6 @@ func announce(std stdio, address string, list []app.DemoSignIn) {
 		fmt.Fprintf(std.out, "    %-10s %-28s %s\n", d.Role, d.Email, d.Password)
 	}
 	fmt.Fprintln(std.out, "\n  Ctrl-C stops it.")
-}
-
-func teamCommand(std stdio) *cobra.Command {
-	c := &cobra.Command{
-		Use: "team", Short: "Teams of this installation",
-		Args: takes(0, 0, "say: brightchalk team create --name N --email E --lead NAME"),
-		RunE: func(*cobra.Command, []string) error {
-			return usage("say: brightchalk team create --name N --email E --lead NAME")
-		},
-	}
-	var n app.NewTeam
-	create := &cobra.Command{
-		Use: "create", Short: "Make a team with its first lead",
-		Long: "Make a team with its first lead. The lead's password is read from standard input.",
-		Args: takes(0, 0, "it takes no arguments"),
-	}
-	create.Flags().StringVar(&n.Name, "name", "", "of the team")
-	create.Flags().StringVar(&n.Email, "email", "", "of the first lead")
-	create.Flags().StringVar(&n.LeadName, "lead", "", "name of the first lead")
-	accent := create.Flags().String("accent", "", "of the team; southern-british where it is not given")
-	create.RunE = func(*cobra.Command, []string) error {
-		n.Accent = phoneme.Accent(*accent)
-		return createTeam(std, n)
-	}
-	c.AddCommand(create)
-	return c
-}
-
-func createTeam(std stdio, n app.NewTeam) error {
-	fmt.Fprint(std.err, "Password of the lead (12 signs or more): ")
-	line, _ := bufio.NewReader(std.in).ReadString('\n')
-	n.Password = strings.TrimRight(line, "\r\n")
-	ctx := context.Background()
-	pool, err := open(ctx)
-	if err != nil {
-		return err
-	}
-	defer pool.Close()
-	id, err := app.New(pool, app.Options{}).People.CreateTeam(ctx, n)
-	if err != nil {
-		return err
-	}
-	fmt.Fprintf(std.out, "\nTeam %q is made (%s). Its lead signs in as %s.\n", n.Name, id, n.Email)
-	return nil
 }
 
 func openapiCommand(std stdio) *cobra.Command {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"slices"
+	"strings"
 
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/store"
@@ -52,8 +53,11 @@ func (p People) event(kind store.EventKind, m store.Member, by Actor, note strin
 	e := store.Event{
 		Kind: kind, MemberID: m.MemberID, By: by.MemberID, Email: m.Email, Note: note, At: p.desk.now(),
 	}
-	if by.MemberID == m.MemberID {
+	switch by.MemberID {
+	case m.MemberID:
 		e.By, e.Address, e.Note = "", note, ""
+	case "":
+		e.Note = strings.TrimSpace(note + " by command line")
 	}
 	return e
 }

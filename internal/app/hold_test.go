@@ -155,7 +155,10 @@ func TestARemovedAddressIsFreeAgain(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, s.People.Remove(ctx, s.lead, id))
 	require.ErrorIs(t, s.People.Remove(ctx, s.lead, id), store.ErrNotFound)
-	require.NoError(t, s.People.Invite(ctx, s.lead, demo.SignIns[2].Email, "Bea Again", app.Assistant, "a long enough one"))
+	require.NoError(
+		t,
+		s.People.Invite(ctx, s.lead, demo.SignIns[2].Email, "Bea Again", app.Assistant, "a long enough one"),
+	)
 	other, err := s.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[2].Email, Password: "a long enough one"})
 	require.NoError(t, err)
 	assert.NotEqual(t, id, other.MemberID)

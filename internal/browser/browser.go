@@ -78,7 +78,7 @@ func (b *Browser) Close() {
 	_ = os.RemoveAll(b.dir)
 }
 
-// Tab is one page. The first tab of a browser starts it; every tab has cookies of its own.
+// Tab is one page. The first tab of a browser starts it; tabs opened beside it share its cookies.
 type Tab struct {
 	ctx  context.Context
 	stop context.CancelFunc
@@ -89,6 +89,13 @@ func (b *Browser) Open() (*Tab, error) {
 	ctx, stop := chromedp.NewContext(b.alloc)
 	t := &Tab{ctx, stop}
 	return t, chromedp.Do(ctx, chromedp.Navigate("about:blank"))
+}
+
+// Beside opens one more tab of the same browser.
+func (t *Tab) Beside() (*Tab, error) {
+	ctx, stop := chromedp.NewContext(t.ctx)
+	other := &Tab{ctx, stop}
+	return other, chromedp.Do(ctx, chromedp.Navigate("about:blank"))
 }
 
 // Close closes the tab.

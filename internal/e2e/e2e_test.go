@@ -174,7 +174,10 @@ func TestFromACardToATaughtLesson(t *testing.T) {
 	require.NoError(t, s.tab.Key("Keep the kayak off the bank."))
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
 	id := strings.TrimPrefix(mustEval(t, s.tab, "location.pathname"), "/cards/")
-	teacher, err := s.app.People.SignIn(context.Background(), app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password})
+	teacher, err := s.app.People.SignIn(
+		context.Background(),
+		app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+	)
 	require.NoError(t, err)
 	assert.Eventually(t, func() bool {
 		c, err := s.app.Cards.Card(context.Background(), teacher, id)

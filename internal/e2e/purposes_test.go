@@ -109,7 +109,10 @@ func (s *stage) changeRead(t *testing.T) {
 // classPage reads what the lessons left, says more of the class, and corrects a line of its log.
 func (s *stage) classPage(t *testing.T) {
 	t.Helper()
-	teacher, err := s.app.People.SignIn(context.Background(), app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password})
+	teacher, err := s.app.People.SignIn(
+		context.Background(),
+		app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+	)
 	require.NoError(t, err)
 	classes, err := s.app.Planning.Classes(context.Background(), teacher)
 	require.NoError(t, err)

@@ -147,8 +147,8 @@ func download[I any](
 	})
 }
 
-// UploadedFile is the body of a call that takes a file: it goes to the disk as it comes, and into memory only when there
-// is room for it.
+// UploadedFile is the body of a call that takes a file: it goes to the disk as it comes, and into memory only when
+// there is room for it.
 type UploadedFile struct {
 	file app.Upload
 	err  error

@@ -5,6 +5,7 @@ import (
 	"encoding/xml"
 	"errors"
 	"io"
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
@@ -97,27 +98,27 @@ func CleanSVG(data []byte) (Picture, error) {
 	if out.Len() == 0 || len(open) != 0 || skip != 0 {
 		return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
 	}
-	if n, ok := drawn.cost(); !ok {
-		return Picture{}, refuse("The SVG draws a part of itself inside itself, without an end.")
-	} else if n > maxSVGParts {
-		return Picture{}, refuse(
-			"The SVG repeats its parts so often that it would draw more than %d; no browser could show it.", maxSVGParts,
-		)
+	if err := drawn.refusal(); err != nil {
+		return Picture{}, err
 	}
-	p := Picture{MediaType: "image/svg+xml", Bytes: []byte(out.String())}
-	if len(removed) > 0 {
-		names := make([]string, 0, len(removed))
-		for n := range removed {
-			names = append(names, n)
-		}
-		slices.Sort(names)
-		p.Remarks = append(p.Remarks, "Taken away for safety: "+strings.Join(names[:min(len(names), 12)], ", ")+".")
+	return Picture{"image/svg+xml", []byte(out.String()), takenAway(removed)}, nil
+}
+
+func takenAway(removed map[string]bool) []string {
+	if len(removed) == 0 {
+		return nil
 	}
-	return p, nil
+	names := slices.Sorted(maps.Keys(removed))
+	return []string{"Taken away for safety: " + strings.Join(names[:min(len(names), 12)], ", ") + "."}
 }
 
 // writeElement writes what is kept of an element and returns its name and what it refers to.
-func writeElement(out *strings.Builder, t xml.StartElement, root bool, removed map[string]bool) (id string, refs []string) {
+func writeElement(
+	out *strings.Builder,
+	t xml.StartElement,
+	root bool,
+	removed map[string]bool,
+) (id string, refs []string) {
 	out.WriteString("<" + t.Name.Local)
 	if root {
 		out.WriteString(` xmlns="http://www.w3.org/2000/svg"`)
@@ -186,6 +187,20 @@ func (t *svgTree) begin(id string, refs []string) {
 }
 
 func (t *svgTree) end() { t.open = t.open[:len(t.open)-1] }
+
+// refusal says why no browser could show it, nil where one can.
+func (t *svgTree) refusal() error {
+	n, ends := t.cost()
+	switch {
+	case !ends:
+		return refuse("The SVG draws a part of itself inside itself, without an end.")
+	case n > maxSVGParts:
+		return refuse(
+			"The SVG repeats its parts so often that it would draw more than %d; no browser could show it.", maxSVGParts,
+		)
+	}
+	return nil
+}
 
 // cost is how many parts a browser draws when each reference draws again what it refers to; false where that never
 // ends. It stops counting above the bound.

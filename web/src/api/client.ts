@@ -42,6 +42,10 @@ export class CallError extends Error {
   }
 }
 
+/** What a failed call says of one field of its input. */
+export const faultOf = (error: Error | null, field: string) =>
+  error instanceof CallError && error.problem.field === field ? error.message : undefined
+
 /** Turns an openapi-fetch answer into its data, or throws a CallError. */
 export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let answer

@@ -22,6 +22,7 @@ export const keys = {
   routines: ['routines'] as const,
   accentChanges: (accent: string) => ['cards', 'accent', accent] as const,
   members: ['members'] as const,
+  accountEvents: ['members', 'events'] as const,
   letters: ['letters'] as const,
   letter: (text: string, words: readonly string[]) => ['letters', text, words] as const,
   drawn: (letter: unknown) => ['letters', 'shown', letter] as const,

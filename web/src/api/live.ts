@@ -2,40 +2,99 @@ import { useEffect, useSyncExternalStore } from 'react'
 import { keys, queryClient } from './client'
 
 type LiveState = 'live' | 'waiting'
+type News = { state: LiveState } | { change: { kind: string; id: string } } | { missed: true }
+
 let state: LiveState = 'waiting'
 const listeners = new Set<() => void>()
-const set = (next: LiveState) => {
-  if (next !== state) {
-    state = next
+
+function hear(news: News) {
+  if ('state' in news) {
+    state = news.state
     listeners.forEach((f) => f())
+    return
+  }
+  if ('missed' in news) {
+    void queryClient.invalidateQueries()
+    return
+  }
+  const { kind, id } = news.change
+  if (kind === 'card' || kind === 'take') {
+    void queryClient.invalidateQueries({ queryKey: keys.wall, exact: true })
+    void queryClient.invalidateQueries({ queryKey: keys.card(id) })
+    void queryClient.invalidateQueries({ queryKey: keys.sounds })
+  } else if (kind === 'lesson') {
+    void queryClient.invalidateQueries({ queryKey: ['lessons', 'list'] })
+    void queryClient.invalidateQueries({ queryKey: keys.lesson(id) })
+  } else if (['class_log', 'school_class', 'lesson_log', 'class_known', 'class_known_word'].includes(kind)) {
+    void queryClient.invalidateQueries({ queryKey: keys.classes })
+  } else void queryClient.invalidateQueries()
+}
+
+const wait = (ms: number) => new Promise((done) => setTimeout(done, ms))
+
+/** Reads the event stream until told to stop; it is opened anew whatever ended it, even an answer that is no stream. */
+async function listen(tell: (news: News) => void, stopped: AbortSignal) {
+  const over = () => stopped.aborted
+  for (let opened = state === 'live', pause = 1000; !over(); pause = Math.min(pause * 2, 30_000)) {
+    await new Promise<void>((ended) => {
+      const source = new EventSource('/api/events')
+      stopped.addEventListener('abort', () => {
+        source.close()
+        ended()
+      })
+      source.onopen = () => {
+        pause = 1000
+        tell({ state: 'live' })
+        if (opened) tell({ missed: true }) // changes may have been missed
+        opened = true
+      }
+      source.onerror = () => {
+        tell({ state: 'waiting' })
+        if (source.readyState === EventSource.CLOSED) ended()
+      }
+      source.addEventListener('change', (e) =>
+        tell({ change: JSON.parse(String(e.data)) as { kind: string; id: string } }),
+      )
+    })
+    if (!over()) {
+      void queryClient.invalidateQueries({ queryKey: keys.me }) // the session may have ended
+      await wait(pause)
+    }
   }
 }
 
-/** Keeps the query cache true to what others change, over one event stream for the whole application. */
+/**
+ * Keeps the query cache true to what others change. A browser opens few connections to one server, so one tab reads
+ * the stream and tells the others; when it closes, the next takes over.
+ */
 export function useLive() {
   useEffect(() => {
-    const source = new EventSource('/api/events')
-    let opened = false
-    source.onopen = () => {
-      set('live')
-      if (opened) void queryClient.invalidateQueries() // changes may have been missed
-      opened = true
+    const stop = new AbortController()
+    // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- only where the page is secure
+    if (!navigator.locks) {
+      void listen(hear, stop.signal)
+      return () => stop.abort()
     }
-    source.onerror = () => set('waiting')
-    source.addEventListener('change', (e) => {
-      const { kind, id } = JSON.parse(String(e.data)) as { kind: string; id: string }
-      if (kind === 'card' || kind === 'take') {
-        void queryClient.invalidateQueries({ queryKey: keys.wall, exact: true })
-        void queryClient.invalidateQueries({ queryKey: keys.card(id) })
-        void queryClient.invalidateQueries({ queryKey: keys.sounds })
-      } else if (kind === 'lesson') {
-        void queryClient.invalidateQueries({ queryKey: ['lessons', 'list'] })
-        void queryClient.invalidateQueries({ queryKey: keys.lesson(id) })
-      } else if (['class_log', 'school_class', 'lesson_log', 'class_known', 'class_known_word'].includes(kind)) {
-        void queryClient.invalidateQueries({ queryKey: keys.classes })
-      } else void queryClient.invalidateQueries()
-    })
-    return () => source.close()
+    const tabs = new BroadcastChannel('bright-chalk-live')
+    let reads = false
+    tabs.onmessage = (e: MessageEvent<News | 'how is it?'>) => {
+      if (e.data !== 'how is it?') hear(e.data)
+      else if (reads) tabs.postMessage({ state })
+    }
+    tabs.postMessage('how is it?')
+    const tell = (news: News) => {
+      hear(news)
+      tabs.postMessage(news)
+    }
+    const lead = async () => {
+      reads = true
+      await listen(tell, stop.signal)
+    }
+    navigator.locks.request('bright-chalk-live', { signal: stop.signal }, lead).catch(() => undefined)
+    return () => {
+      stop.abort()
+      tabs.close()
+    }
   }, [])
 }
 

@@ -1,7 +1,10 @@
 import { useState } from 'react'
-import { CallError } from '../../api/client'
+import { faultOf } from '../../api/client'
 import { Button, Field, Heading, Input, inputLook } from '../../ui/parts'
+import { AccountEvents } from './AccountEvents'
 import { useInvite, useMembers, type NewMember } from './api'
+import { OwnPassword } from './OwnPassword'
+import { PersonRow } from './PersonRow'
 
 const empty: NewMember = { name: '', email: '', role: 'teacher', password: '' }
 
@@ -9,18 +12,13 @@ export function Members({ lead }: { lead: boolean }) {
   const members = useMembers()
   const [form, setForm] = useState(empty)
   const add = useInvite(() => setForm(empty))
-  const wrong = (f: string) =>
-    add.error instanceof CallError && add.error.problem.field === f ? add.error.message : undefined
+  const wrong = (f: string) => faultOf(add.error, f)
   return (
     <section className="flex flex-col gap-3">
       <Heading level={2}>People</Heading>
       <ul>
         {members.data?.map((m) => (
-          <li key={m.email} className="flex min-h-11 items-center justify-between gap-3 border-b border-line">
-            <b>{m.name}</b>
-            <span className="truncate text-soft">{m.email}</span>
-            <span>{m.role}</span>
-          </li>
+          <PersonRow key={m.member_id} person={m} lead={lead} />
         ))}
       </ul>
       {lead && (
@@ -79,6 +77,8 @@ export function Members({ lead }: { lead: boolean }) {
           </form>
         </details>
       )}
+      <OwnPassword />
+      {lead && <AccountEvents />}
     </section>
   )
 }

@@ -38,14 +38,47 @@ export const useAddClass = (after: () => void) =>
   })
 
 export const useMembers = () => useQuery({ queryKey: keys.members, queryFn: () => data(client.GET('/members')) })
+export const useAccountEvents = () =>
+  useQuery({ queryKey: keys.accountEvents, queryFn: () => data(client.GET('/account-events')) })
 
+export type Person = Schemas['Person']
+export type AccountEvent = Schemas['StoreEventRow']
 export type NewMember = Schemas['Invited']
+
+const people = (after?: () => void) => () => {
+  after?.()
+  return queryClient.invalidateQueries({ queryKey: keys.members })
+}
 
 export const useInvite = (after: () => void) =>
   useMutation({
     mutationFn: (body: NewMember) => data(client.POST('/members', { body })),
-    onSuccess: () => {
-      after()
-      return queryClient.invalidateQueries({ queryKey: keys.members })
-    },
+    onSuccess: people(after),
+  })
+
+/** A lead's changes of somebody's account. */
+export const useSetRole = (id: string) =>
+  useMutation({
+    mutationFn: (role: Person['role']) =>
+      data(client.PUT('/members/{id}/role', { params: { path: { id } }, body: { role } })),
+    onSuccess: people(),
+  })
+
+export const useResetPassword = (id: string, after: () => void) =>
+  useMutation({
+    mutationFn: (password: string) =>
+      data(client.PUT('/members/{id}/password', { params: { path: { id } }, body: { password } })),
+    onSuccess: people(after),
+  })
+
+export const useRemovePerson = (id: string) =>
+  useMutation({
+    mutationFn: () => data(client.DELETE('/members/{id}', { params: { path: { id } } })),
+    onSuccess: people(),
+  })
+
+export const useOwnPassword = (after: () => void) =>
+  useMutation({
+    mutationFn: (body: Schemas['Passwords']) => data(client.PUT('/session/password', { body })),
+    onSuccess: people(after),
   })

@@ -156,7 +156,7 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
             take={t}
             others={othersOf(t)}
             mayChoose={mayChoose}
-            mayFix={mayRecord}
+            mayFix={t.chosen ? mayChoose : mayRecord}
             onChoose={() => calls.choose.mutate(t.take_id)}
             onWithdraw={() => calls.withdraw.mutate(t.take_id)}
             onFix={(fixes) => calls.fix.mutate({ takeId: t.take_id, fixes })}

@@ -55,7 +55,7 @@ export function Waveform({
         min={0}
         max={total}
         step={5}
-        minStepsBetweenThumbs={4}
+        minStepsBetweenThumbs={10}
         disabled={readOnly}
         onValueChange={([a = 0, b = total]) => setTrim([a, b])}
         onValueCommit={([a = 0, b = total]) => onTrim(a, b)}

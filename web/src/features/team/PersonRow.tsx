@@ -1,0 +1,107 @@
+import { useState } from 'react'
+import { faultOf } from '../../api/client'
+import { Button, Field, Input, inputLook, Notice } from '../../ui/parts'
+import { useRemovePerson, useResetPassword, useSetRole, type Person } from './api'
+
+const roles = ['lead', 'teacher', 'assistant'] as const
+
+/** Somebody of the team; a lead opens it to change the account. */
+export function PersonRow({ person, lead }: { person: Person; lead: boolean }) {
+  const line = (
+    <>
+      <b className="min-w-28 flex-1">{person.name}</b>
+      <span className="min-w-48 flex-[2] truncate text-soft">{person.email}</span>
+      <span className="w-20 text-right">{person.role}</span>
+    </>
+  )
+  if (!lead) return <li className="flex min-h-11 flex-wrap items-center gap-x-3 border-b border-line">{line}</li>
+  return (
+    <li className="border-b border-line">
+      <details>
+        <summary className="flex min-h-11 cursor-pointer flex-wrap items-center gap-x-3">
+          {line}
+          <span className="w-16 text-right font-bold underline underline-offset-4">Change</span>
+        </summary>
+        <Account person={person} />
+      </details>
+    </li>
+  )
+}
+
+function Account({ person }: { person: Person }) {
+  const [password, setPassword] = useState('')
+  const [done, setDone] = useState('')
+  const [sure, setSure] = useState(false)
+  const role = useSetRole(person.member_id)
+  const reset = useResetPassword(person.member_id, () => {
+    setPassword('')
+    setDone(`${person.name} signs in with the new password now. All sessions have ended.`)
+  })
+  const remove = useRemovePerson(person.member_id)
+  const failed = role.error ?? remove.error
+  return (
+    <div className="flex flex-col gap-3 rounded-lg bg-paper p-3">
+      <Field label={`Role of ${person.name}`} hint="It counts from the next click on.">
+        {(ids) => (
+          <select
+            {...ids}
+            value={person.role}
+            disabled={role.isPending}
+            onChange={(e) => role.mutate(e.target.value as Person['role'])}
+            className={inputLook}
+          >
+            {roles.map((r) => (
+              <option key={r}>{r}</option>
+            ))}
+          </select>
+        )}
+      </Field>
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault()
+          setDone('')
+          reset.mutate(password)
+        }}
+      >
+        <div className="min-w-56 flex-1">
+          <Field
+            label={`New password for ${person.name}`}
+            hint="12 signs or more. Say it in person; it can be changed after signing in."
+            error={faultOf(reset.error, 'password')}
+          >
+            {(ids) => (
+              <Input
+                {...ids}
+                type="password"
+                autoComplete="new-password"
+                value={password}
+                onChange={(e) => setPassword(e.target.value)}
+              />
+            )}
+          </Field>
+        </div>
+        <Button type="submit" disabled={reset.isPending || password === ''}>
+          Set it
+        </Button>
+      </form>
+      {done && <Notice kind="good">{done}</Notice>}
+      {failed && <Notice kind="wrong">{failed.message}</Notice>}
+      {sure ? (
+        <div className="flex flex-wrap items-center gap-3">
+          <p>
+            {person.name} is signed out everywhere at once. What {person.name} wrote and recorded stays, under the name.
+          </p>
+          <Button look="danger" disabled={remove.isPending} onClick={() => remove.mutate()}>
+            Yes, remove {person.name}
+          </Button>
+          <Button onClick={() => setSure(false)}>Keep</Button>
+        </div>
+      ) : (
+        <Button look="danger" className="self-start" onClick={() => setSure(true)}>
+          Remove from the team …
+        </Button>
+      )}
+    </div>
+  )
+}
