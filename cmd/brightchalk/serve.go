@@ -3,12 +3,17 @@ package main
 import (
 	"context"
 	"errors"
+	"expvar"
 	"fmt"
 	"log/slog"
 	"net"
 	"net/http"
+	_ "net/http/pprof" // on the inner address alone, see inspect
 	"os"
 	"os/signal"
+	"runtime"
+	"runtime/debug"
+	"sync/atomic"
 	"syscall"
 	"time"
 
@@ -96,8 +101,12 @@ func migrate(ctx context.Context, config *pgxpool.Config) error {
 	return store.Migrate(ctx, pool)
 }
 
-// grace is how long running requests may still take when the server stops.
-const grace = 20 * time.Second
+// How a server stops: it says that it is not ready and answers on, each connection for the last time, so that a balancer
+// goes elsewhere; then running requests may take their time.
+const (
+	drain = time.Second
+	grace = 20 * time.Second
+)
 
 func serveCommand(std stdio) *cobra.Command {
 	c := &cobra.Command{
@@ -149,13 +158,20 @@ func serve(std stdio, addr string, withDemo bool) error {
 		}
 		options.Demo = signIns
 	}
-	go hub.Run(ctx, pool, log)
-	go lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units) // the first finder should not wait
+	if err := inspect(log); err != nil {
+		return err
+	}
+	listening, deaf := context.WithCancel(context.Background()) // until the last stream has ended
+	defer deaf()
+	go hub.Run(listening, pool, log)
+	go func() { // the first finder should not wait
+		lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units)
+		debug.FreeOSMemory()
+	}()
+	var leaving atomic.Bool
+	options.Leaving = leaving.Load
 	server := &http.Server{
-		Handler: httpapi.New(
-			a,
-			options,
-		),
+		Handler:           httpapi.New(a, options),
 		ReadHeaderTimeout: 10 * time.Second,
 		ReadTimeout:       time.Minute,
 		WriteTimeout:      time.Minute,
@@ -176,9 +192,34 @@ func serve(std stdio, addr string, withDemo bool) error {
 	case <-ctx.Done():
 	}
 	log.Info("stopping; running requests may end")
+	leaving.Store(true)
+	select {
+	case <-time.After(drain):
+	case <-failed:
+	}
 	shutdown, cancel := context.WithTimeout(context.Background(), grace)
 	defer cancel()
 	return server.Shutdown(shutdown)
+}
+
+// inspect opens the counters and profiles of the process to this machine, where BRIGHT_CHALK_DEBUG_ADDR says so.
+func inspect(log *slog.Logger) error {
+	addr := env("BRIGHT_CHALK_DEBUG_ADDR", "")
+	if addr == "" {
+		return nil
+	}
+	host, _, _ := net.SplitHostPort(addr)
+	if !net.ParseIP(host).IsLoopback() {
+		return fmt.Errorf("BRIGHT_CHALK_DEBUG_ADDR is %s; it may only be on this machine, such as 127.0.0.1:6060", addr)
+	}
+	listener, err := net.Listen("tcp", addr)
+	if err != nil {
+		return err
+	}
+	expvar.Publish("goroutines", expvar.Func(func() any { return runtime.NumGoroutine() }))
+	server := &http.Server{Handler: http.DefaultServeMux, ReadHeaderTimeout: 10 * time.Second}
+	go func() { log.Warn("counters are closed", "error", server.Serve(listener)) }()
+	return nil
 }
 
 // memoryShare is how much of the machine's or the container's memory the process may grow to before it collects harder.

@@ -6,7 +6,6 @@ import (
 	"time"
 
 	"brightchalk/internal/core/assembly"
-	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
@@ -266,9 +265,13 @@ func (l Lessons) Days(ctx context.Context, by Actor) ([]ClassDay, error) {
 		if err != nil {
 			return nil, err
 		}
+		library, err := cardSources(ctx, s, conv)
+		if err != nil {
+			return nil, err
+		}
 		out := []ClassDay{}
 		for _, c := range classes {
-			d, err := l.day(ctx, s, conv, c)
+			d, err := l.day(ctx, s, library, c)
 			if err != nil {
 				return nil, err
 			}
@@ -278,9 +281,9 @@ func (l Lessons) Days(ctx context.Context, by Actor) ([]ClassDay, error) {
 	})
 }
 
-func (l Lessons) day(ctx context.Context, s lessonStore, conv card.Conventions, c store.Class) (ClassDay, error) {
+func (l Lessons) day(ctx context.Context, s lessonStore, library knowledge.Sources, c store.Class) (ClassDay, error) {
 	d := ClassDay{Class: c, Due: []string{}, DueNames: []string{}}
-	from, err := sourcesOf(ctx, s, conv, c.ClassID)
+	from, err := withLog(ctx, s, library, c.ClassID)
 	if err != nil {
 		return d, err
 	}

@@ -154,6 +154,14 @@ func sourcesOf(
 	conv card.Conventions,
 	classID string,
 ) (out knowledge.Sources, err error) {
+	if out, err = cardSources(ctx, s, conv); err != nil || classID == "" {
+		return out, err
+	}
+	return withLog(ctx, s, out, classID)
+}
+
+// cardSources is what the cards tell, whatever the class.
+func cardSources(ctx context.Context, s cardReader, conv card.Conventions) (out knowledge.Sources, err error) {
 	out = knowledge.Sources{Conventions: conv, Archived: map[string]bool{}}
 	rows, err := s.Cards(ctx, true)
 	if err != nil {
@@ -175,9 +183,11 @@ func sourcesOf(
 		out.Cards = append(out.Cards, k)
 		out.Archived[r.CardID] = r.ArchivedAt != nil
 	}
-	if classID == "" {
-		return out, nil
-	}
+	return out, nil
+}
+
+// withLog adds to what the cards tell what a class was taught and is said to know.
+func withLog(ctx context.Context, s classReader, out knowledge.Sources, classID string) (knowledge.Sources, error) {
 	log, err := s.Log(ctx, classID)
 	if err != nil {
 		return out, err

@@ -285,8 +285,9 @@ func (s *server) register(everybody, members huma.API) {
 
 // Bounds of what an input says nothing else of.
 const (
-	mostSigns = 4000 // of a text
-	mostItems = 500  // of a list
+	mostSigns    = 4000 // of a text
+	mostItems    = 500  // of a list
+	mostListText = 500  // signs of a text in a list
 )
 
 // boundInput gives every text and list of the calls a bound, those inside lists as well.
@@ -306,6 +307,9 @@ func boundInput(all *huma.OpenAPI) {
 			bound(&s.MaxLength, mostSigns)
 		case huma.TypeArray:
 			bound(&s.MaxItems, mostItems)
+			if s.Items != nil && s.Items.Type == huma.TypeString {
+				bound(&s.Items.MaxLength, mostListText)
+			}
 			walk(s.Items)
 		}
 		for _, p := range s.Properties {

@@ -32,6 +32,7 @@ type Options struct {
 	PlainCookies bool  // cookies without Secure: only for plain HTTP on loopback
 	BehindProxy  bool  // the last X-Forwarded-For entry is the client's address
 	Demo         []app.DemoSignIn
+	Leaving      func() bool // the server is about to stop; nil is never
 }
 
 // mostAddress bounds what is kept of an address that a header says.
@@ -63,11 +64,14 @@ func New(a *app.App, o Options) http.Handler {
 	if o.Log == nil {
 		o.Log = slog.New(slog.DiscardHandler)
 	}
+	if o.Leaving == nil {
+		o.Leaving = func() bool { return false }
+	}
 	s := &server{app: a, sessions: sessionsOn(a.Pool, o), kept: &keptAnswers{}, Options: o}
 
 	r := chi.NewRouter()
 	r.Use(
-		middleware.RequestID, requestIDs, httplog.RequestLogger(o.Log, logging()), securityHeaders,
+		middleware.RequestID, httplog.RequestLogger(o.Log, logging()), requestIDs, s.securityHeaders,
 		http.NewCrossOriginProtection().Handler,
 	)
 	r.Get("/healthz", func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("ok\n")) })
@@ -92,9 +96,6 @@ func logging() *httplog.Options {
 		RecoverPanics:      true,
 		LogRequestHeaders:  []string{},
 		LogResponseHeaders: []string{},
-		LogExtraAttrs: func(r *http.Request, _ string, _ int) []slog.Attr {
-			return []slog.Attr{slog.String("id", middleware.GetReqID(r.Context()))}
-		},
 		Schema: &httplog.Schema{
 			RequestMethod: "method", RequestPath: "path", ResponseStatus: "status", ResponseBytes: "bytes",
 			ResponseDuration: "ms", ErrorMessage: "error", ErrorStackTrace: "stack",
@@ -132,15 +133,18 @@ func (s *server) report(w http.ResponseWriter, r *http.Request) {
 	w.WriteHeader(http.StatusNoContent)
 }
 
-// requestIDs sends the id of a request back, so that somebody can name it.
+// requestIDs sends the id of a request back, so that somebody can name it, and writes it to the log. (An option of the
+// logger for further attributes keeps every body in memory.)
 func requestIDs(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		w.Header().Set(middleware.RequestIDHeader, middleware.GetReqID(r.Context()))
+		id := middleware.GetReqID(r.Context())
+		w.Header().Set(middleware.RequestIDHeader, id)
+		httplog.SetAttrs(r.Context(), slog.String("id", id))
 		next.ServeHTTP(w, r)
 	})
 }
 
-func securityHeaders(next http.Handler) http.Handler {
+func (s *server) securityHeaders(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
 		h.Set("X-Content-Type-Options", "nosniff")
@@ -149,6 +153,9 @@ func securityHeaders(next http.Handler) http.Handler {
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Permissions-Policy", "microphone=(self), camera=(), geolocation=()")
 		h.Set("Content-Security-Policy", policy())
+		if s.Leaving() {
+			h.Set("Connection", "close")
+		}
 		next.ServeHTTP(w, r)
 	})
 }
@@ -174,6 +181,10 @@ func policy(besides ...string) string {
 func (s *server) ready(w http.ResponseWriter, r *http.Request) {
 	ctx, cancel := context.WithTimeout(r.Context(), 2*time.Second)
 	defer cancel()
+	if s.Leaving() {
+		http.Error(w, "this server stops", http.StatusServiceUnavailable)
+		return
+	}
 	if err := s.app.Pool.Ping(ctx); err != nil {
 		s.Log.Warn("not ready", "error", err)
 		http.Error(w, "the database does not answer", http.StatusServiceUnavailable)

@@ -6,6 +6,7 @@ import (
 	"image"
 	"io"
 	"runtime/debug"
+	"sync"
 
 	"golang.org/x/sync/semaphore"
 )
@@ -18,13 +19,38 @@ const DecodeBytes = 192 << 20
 type Budget struct {
 	left  *semaphore.Weighted
 	total int64
+
+	mu    sync.Mutex
+	heavy int // running jobs that cost much
+	usual int // percentage of garbage while there is none
 }
 
 // NewBudget returns a budget of so many bytes.
-func NewBudget(total int64) *Budget { return &Budget{semaphore.NewWeighted(total), total} }
+func NewBudget(total int64) *Budget { return &Budget{left: semaphore.NewWeighted(total), total: total} }
 
-// much is a cost from which on memory is given back to the machine at once.
-const much = 16 << 20
+// A job that costs much is done with little garbage beside it, and its memory is given back to the machine at once.
+const (
+	much          = 16 << 20
+	littleGarbage = 20 // percent of what is in use, see GOGC
+)
+
+func (b *Budget) begin() {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	if b.heavy++; b.heavy == 1 {
+		debug.FreeOSMemory()
+		b.usual = debug.SetGCPercent(littleGarbage)
+	}
+}
+
+func (b *Budget) end() {
+	debug.FreeOSMemory()
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	if b.heavy--; b.heavy == 0 {
+		debug.SetGCPercent(b.usual)
+	}
+}
 
 // Do runs f while it has cost bytes of the budget, at most all of it. The error is that of ctx where it ends before.
 func (b *Budget) Do(ctx context.Context, cost int64, f func() error) error {
@@ -32,12 +58,11 @@ func (b *Budget) Do(ctx context.Context, cost int64, f func() error) error {
 	if err := b.left.Acquire(ctx, cost); err != nil {
 		return err
 	}
-	defer func() {
-		if cost >= much {
-			debug.FreeOSMemory()
-		}
-		b.left.Release(cost)
-	}()
+	defer b.left.Release(cost)
+	if cost >= much {
+		b.begin()
+		defer b.end()
+	}
 	return f()
 }
 

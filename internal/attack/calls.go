@@ -1,0 +1,435 @@
+package attack
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"maps"
+	"math/rand/v2"
+	"net/http"
+	"regexp"
+	"slices"
+	"strings"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/httpapi"
+)
+
+// operation is a call of the OpenAPI document.
+type operation struct {
+	id, method, path string
+	open             bool // for everybody
+	body             any  // the example of a JSON body
+	file             bool // takes the bytes of a file
+}
+
+// operations lists all calls but the event stream, which does not end, in an order that signs out last.
+func operations() ([]operation, error) {
+	doc, err := httpapi.OpenAPI()
+	if err != nil {
+		return nil, err
+	}
+	var read struct {
+		Paths map[string]map[string]struct {
+			ID       string                 `json:"operationId"`
+			Security *[]map[string][]string `json:"security"`
+			Body     struct {
+				Content map[string]struct{ Example any }
+			} `json:"requestBody"`
+		}
+	}
+	if err := json.Unmarshal(doc, &read); err != nil {
+		return nil, err
+	}
+	var out []operation
+	for _, path := range slices.Sorted(maps.Keys(read.Paths)) {
+		for _, method := range slices.Sorted(maps.Keys(read.Paths[path])) {
+			o := read.Paths[path][method]
+			one := operation{id: o.ID, method: strings.ToUpper(method), path: path}
+			one.open = o.Security != nil && len(*o.Security) == 0
+			if content, ok := o.Body.Content["application/json"]; ok {
+				one.body = content.Example
+			}
+			_, one.file = o.Body.Content["application/octet-stream"]
+			if one.path != "/events" && one.id != "sign-out" {
+				out = append(out, one)
+			}
+		}
+	}
+	return out, nil
+}
+
+// things are ids of a team that calls are made with.
+type things struct {
+	byPath map[string]string // the first part of a path, to an id
+	byName map[string]string // a field of a body or a query
+}
+
+// thingsOf makes one of each thing that calls are about.
+func thingsOf(ctx context.Context, p person) (t things, err error) {
+	wall, err := cards(ctx, p)
+	if err != nil || len(wall) == 0 {
+		return t, fmt.Errorf("no cards: %w", err)
+	}
+	card := wall[len(wall)/3].CardID
+	classes, err := get[[]struct {
+		ClassID string `json:"class_id"`
+	}](ctx, p, "/api/classes")
+	if err != nil || len(classes) == 0 {
+		return t, fmt.Errorf("no classes: %w", err)
+	}
+	class := classes[0].ClassID
+	_, data, err := p.call(ctx, http.MethodPost, "/api/lessons", app.LessonAsk{
+		ClassID: class, Purpose: lesson.Introduce, CardIDs: []string{card}, Minutes: 15,
+	})
+	if err != nil {
+		return t, err
+	}
+	var made app.LessonView
+	if err := json.Unmarshal(data, &made); err != nil {
+		return t, fmt.Errorf("no lesson: %s", data)
+	}
+	var take string
+	for _, c := range wall {
+		if c.TakeID != "" {
+			take = c.TakeID
+		}
+	}
+	members, err := get[[]app.Person](ctx, p, "/api/members")
+	if err != nil {
+		return t, err
+	}
+	other := class // no member
+	for _, m := range members {
+		if m.Role != app.Lead {
+			other = m.MemberID
+		}
+	}
+	return things{
+		byPath: map[string]string{
+			"cards": card, "classes": class, "lessons": made.LessonID, "takes": take, "members": other,
+			"bank": class, "pictures": wall[0].Picture,
+		},
+		byName: map[string]string{
+			"class": class, "class_id": class, "card": card, "card_id": card, "left": card, "right": wall[1].CardID,
+			"take_id": take, "cards": card,
+		},
+	}, nil
+}
+
+var inBraces = regexp.MustCompile(`\{[a-z]+\}`)
+
+// at is the address of a call about the things.
+func (o operation) at(t things) string {
+	first, _, _ := strings.Cut(strings.TrimPrefix(o.path, "/"), "/")
+	n := 0
+	path := inBraces.ReplaceAllStringFunc(o.path, func(name string) string {
+		n++
+		if id := t.byPath[first]; id != "" && n == 1 {
+			return id
+		}
+		usual := map[string]string{
+			"{game}": "chain", "{accent}": "general-american", "{sheet}": "plan", "{word}": "dog", "{name}": "kite",
+		}
+		if v, ok := usual[name]; ok {
+			return v
+		}
+		return "1"
+	})
+	query := []string{}
+	for _, k := range []string{"class", "card", "left", "right", "cards"} {
+		query = append(query, k+"="+t.byName[k])
+	}
+	return "/api" + path + "?" + strings.Join(append(query, "speaker=Ida", "consent=yes", "words=hen", "of=b", "text=b"), "&")
+}
+
+// with is the example of the body, about the things.
+func (o operation) with(t things) any {
+	var fill func(name string, v any) any
+	fill = func(name string, v any) any {
+		switch v := v.(type) {
+		case map[string]any:
+			out := map[string]any{}
+			for k, inner := range v {
+				out[k] = fill(k, inner)
+			}
+			return out
+		case []any:
+			out := make([]any, len(v))
+			for i, inner := range v {
+				out[i] = fill(strings.TrimSuffix(name, "s"), inner)
+			}
+			return out
+		}
+		if id := t.byName[name]; id != "" {
+			return id
+		}
+		return v
+	}
+	return fill("", o.body)
+}
+
+// send makes the call.
+func (o operation) send(ctx context.Context, p person, t things) (int, []byte, error) {
+	switch {
+	case o.file && strings.Contains(o.path, "take"):
+		return p.do(ctx, o.method, o.at(t), "application/octet-stream", tone(44_100, 0.6))
+	case o.file:
+		return p.do(ctx, o.method, o.at(t), "application/octet-stream", []byte(square))
+	case o.body != nil:
+		return p.call(ctx, o.method, o.at(t), o.with(t))
+	}
+	return p.do(ctx, o.method, o.at(t), "", nil)
+}
+
+// own are the tables of a team whose rows a role may not change by any call; "" is somebody of no team or another.
+var own = map[string][]string{
+	"": {
+		"team", "member", "card", "card_version", "take", "medium", "school_class", "routine", "lesson", "class_log", "bank_text",
+		"letter_form", "named_picture", "lesson_log", "class_known", "class_known_word", "word_clue",
+	},
+	"assistant": {"team", "member", "card", "card_version", "letter_form", "routine", "bank_text", "named_picture"},
+	"teacher":   {"team", "member"},
+}
+
+func (a *Arena) rows(ctx context.Context, table, team string) (string, error) {
+	return ask[string](ctx, a.db, fmt.Sprintf(
+		`SELECT coalesce(md5(string_agg(to_jsonb(t)::text, '' ORDER BY to_jsonb(t)::text)), '') FROM (SELECT %s FROM %s t
+		WHERE team_id = $1) t`, map[bool]string{true: "name, conventions", false: "*"}[table == "team"], table), team)
+}
+
+// rights sends every call as everybody with the real ids of a team, and looks at the team's rows before and after.
+func rights(ctx context.Context, a *Arena) error {
+	s, err := a.serve(ctx, a.db, 0)
+	if err != nil {
+		return err
+	}
+	defer s.kill()
+	all, err := operations()
+	if err != nil {
+		return err
+	}
+	lead, err := member(ctx, s.base, 0)
+	if err != nil {
+		return err
+	}
+	t, err := thingsOf(ctx, lead)
+	if err != nil {
+		return err
+	}
+	team, err := ask[string](ctx, a.db, "SELECT team_id::text FROM member WHERE email = $1", demo.SignIns[0].Email)
+	if err != nil {
+		return err
+	}
+	other, err := a.otherTeam(ctx, s.base)
+	if err != nil {
+		return err
+	}
+	asked := 0
+	for _, who := range []struct {
+		name, role string
+		sign       func() (person, error)
+	}{
+		{"nobody", "", func() (person, error) { return stranger(s.base), nil }},
+		{"another team's lead", "", func() (person, error) { return other, nil }},
+		{"assistant", "assistant", func() (person, error) { return member(ctx, s.base, 2) }},
+		{"teacher", "teacher", func() (person, error) { return member(ctx, s.base, 1) }},
+	} {
+		p, err := who.sign()
+		if err != nil {
+			return err
+		}
+		before, err := a.hashes(ctx, who.role, team)
+		if err != nil {
+			return err
+		}
+		for _, o := range all {
+			if o.id == "change-password" || o.id == "sign-in" {
+				continue
+			}
+			status, answer, err := o.send(ctx, p, t)
+			if err != nil {
+				return err
+			}
+			asked++
+			switch {
+			case status >= 500 && status != http.StatusServiceUnavailable:
+				a.Find("%s as %s answers %d %s", o.id, who.name, status, answer)
+			case who.name == "nobody" && !o.open && status != http.StatusUnauthorized:
+				a.Find("%s answers %d to nobody", o.id, status)
+			case who.role == "" && !o.open && leaks(answer, t):
+				a.Find("%s shows %s an id of the team: %s", o.id, who.name, answer)
+			}
+			after, err := a.hashes(ctx, who.role, team)
+			if err != nil {
+				return err
+			}
+			for table, h := range after {
+				if h != before[table] {
+					a.Find("%s as %s changed the table %s", o.id, who.name, table)
+				}
+			}
+			before = after
+		}
+	}
+	a.quiet(s, "rights")
+	a.Say("   %d calls × 4 people, %d asked, their rows compared after each", len(all), asked)
+	return nil
+}
+
+// leaks tells whether an answer of success holds an id that the asker did not get from us but from the team.
+func leaks(answer []byte, t things) bool {
+	if bytes.Contains(answer, []byte(`"status":4`)) {
+		return false // a refusal may name what was asked for
+	}
+	for _, id := range t.byPath {
+		if id != "" && bytes.Contains(answer, []byte(id)) {
+			return true
+		}
+	}
+	return false
+}
+
+func (a *Arena) hashes(ctx context.Context, role, team string) (map[string]string, error) {
+	out := map[string]string{}
+	for _, table := range own[role] {
+		h, err := a.rows(ctx, table, team)
+		if err != nil {
+			return nil, err
+		}
+		out[table] = h
+	}
+	return out, nil
+}
+
+const otherEmail, otherPassword = "lead@weirside.example", "a door on the other side"
+
+// otherTeam makes another team by the command line, once, and signs its lead in.
+func (a *Arena) otherTeam(ctx context.Context, base string) (person, error) {
+	if p, err := signedIn(ctx, base, otherEmail, otherPassword); err == nil {
+		return p, nil
+	}
+	err := a.run(ctx, otherPassword+"\n", "team", "create", "--name", "Weirside School", "--email", otherEmail, "--lead", "Una Sill")
+	if err != nil {
+		return person{}, err
+	}
+	return signedIn(ctx, base, otherEmail, otherPassword)
+}
+
+// bodies sends to every call what nobody should send.
+func bodies(ctx context.Context, a *Arena) error {
+	s, err := a.serve(ctx, a.db, 0)
+	if err != nil {
+		return err
+	}
+	defer s.kill()
+	all, err := operations()
+	if err != nil {
+		return err
+	}
+	lead, err := a.otherTeam(ctx, s.base) // its team may be left in any state
+	if err != nil {
+		return err
+	}
+	if err := a.furnish(ctx, lead); err != nil {
+		return err
+	}
+	t, err := thingsOf(ctx, lead)
+	if err != nil {
+		return err
+	}
+	sent, statuses := 0, map[int]int{}
+	for _, o := range all {
+		if o.id == "remove-member" || o.id == "change-password" {
+			continue
+		}
+		for name, body := range a.hostile(o, t) {
+			status, answer, err := lead.do(ctx, o.method, o.at(t), "application/json", body)
+			if err != nil {
+				a.Find("%s with %s: no answer: %v", o.id, name, err)
+				continue
+			}
+			sent++
+			statuses[status/100*100]++
+			if status >= 500 && status != http.StatusServiceUnavailable || !ready(ctx, s.base) {
+				a.Find("%s with %s answers %d %s", o.id, name, status, answer)
+			}
+		}
+	}
+	a.quiet(s, "bodies")
+	a.Say("   %d inputs to %d calls: %v", sent, len(all), statuses)
+	return nil
+}
+
+// hostile are bodies for a call: some for each, and mutations of its example.
+func (a *Arena) hostile(o operation, t things) map[string][]byte {
+	out := map[string][]byte{"nothing": nil}
+	if o.body == nil && !o.file {
+		return out
+	}
+	maps.Copy(out, map[string][]byte{
+		"null": []byte("null"), "a list": []byte("[]"), "a text": []byte(`"x"`), "half": []byte(`{"a":`),
+		"deep":     []byte(strings.Repeat(`{"a":`, 20_000)),
+		"huge":     []byte(`{"a":"` + strings.Repeat("x", 3<<20) + `"}`),
+		"not text": {0xff, 0xfe, 0x00, 0x01},
+	})
+	if o.body == nil {
+		return out
+	}
+	good := o.with(t)
+	for i := range a.Rounds {
+		data, err := json.Marshal(mutated(a.Rand, good))
+		if err == nil {
+			out[fmt.Sprint("mutation ", i)] = data
+		}
+		if data, err = json.Marshal(good); err == nil && len(data) > 2 {
+			at := a.Rand.IntN(len(data))
+			data[at] = byte(a.Rand.IntN(256))
+			out[fmt.Sprint("a wrong byte ", i)] = data
+		}
+	}
+	return out
+}
+
+// strange are values that a field hardly expects.
+var strange = []any{
+	nil, true, "", "\x00", "a\u0000b", "\u202e", "😀😀", "<script>x</script>", strings.Repeat("long ", 5000), -1, 0, 1e300, 2147483648,
+	"00000000-0000-0000-0000-000000000000", "not-an-id", []any{}, map[string]any{}, "../../etc/passwd", "' OR 1=1 --", "%s%n",
+}
+
+// mutated is a value with one of its parts exchanged, doubled or dropped.
+func mutated(r *rand.Rand, v any) any {
+	switch v := v.(type) {
+	case map[string]any:
+		if len(v) == 0 || r.IntN(8) == 0 {
+			return strange[r.IntN(len(strange))]
+		}
+		out := maps.Clone(v)
+		keys := slices.Sorted(maps.Keys(v))
+		k := keys[r.IntN(len(keys))]
+		if r.IntN(8) == 0 {
+			delete(out, k)
+		} else {
+			out[k] = mutated(r, v[k])
+		}
+		return out
+	case []any:
+		switch {
+		case r.IntN(3) == 0:
+			many := []any{}
+			for range 2000 {
+				many = append(many, append(slices.Clone(v), "x")[0])
+			}
+			return many
+		case len(v) > 0:
+			out := slices.Clone(v)
+			at := r.IntN(len(v))
+			out[at] = mutated(r, v[at])
+			return out
+		}
+	}
+	return strange[r.IntN(len(strange))]
+}
