@@ -3,6 +3,7 @@ package main
 import (
 	"encoding/csv"
 	"fmt"
+	"io"
 	"math/rand/v2"
 	"os"
 	"slices"
@@ -45,6 +46,10 @@ func readRows(accent phoneme.Accent, name string) ([]orderRow, error) {
 		return nil, fmt.Errorf("%s cannot be opened", name)
 	}
 	defer func() { _ = file.Close() }()
+	return rowsOf(accent, name, file)
+}
+
+func rowsOf(accent phoneme.Accent, name string, file io.Reader) ([]orderRow, error) {
 	rows, err := csv.NewReader(file).ReadAll()
 	if err != nil || len(rows) < 2 {
 		return nil, fmt.Errorf(

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"net/http"
 	"os"
 	"path"
@@ -290,49 +291,84 @@ const (
 	mostListText = 500  // signs of a text in a list
 )
 
-// boundInput gives every text and list of the calls a bound, those inside lists as well.
+// boundInput gives every text and list of the calls a bound, those inside lists as well, and every whole number of an
+// input that of the database.
 func boundInput(all *huma.OpenAPI) {
-	bound := func(field **int, most int) {
-		if *field == nil {
-			*field = &most
-		}
-	}
-	var walk func(s *huma.Schema)
-	walk = func(s *huma.Schema) {
-		if s == nil || s.Ref != "" {
-			return
-		}
-		switch s.Type {
-		case huma.TypeString:
-			bound(&s.MaxLength, mostSigns)
-		case huma.TypeArray:
-			bound(&s.MaxItems, mostItems)
-			if s.Items != nil && s.Items.Type == huma.TypeString {
-				bound(&s.Items.MaxLength, mostListText)
-			}
-			walk(s.Items)
-		}
-		for _, p := range s.Properties {
-			walk(p)
-		}
-		if values, ok := s.AdditionalProperties.(*huma.Schema); ok {
-			bound(&s.MaxProperties, mostItems)
-			walk(values)
-		}
-		s.PrecomputeMessages()
-	}
-	for _, s := range all.Components.Schemas.Map() {
-		walk(s)
-	}
+	seen := map[*huma.Schema]bool{}
+	walk(all, boundSchema, seen)
 	for _, at := range all.Paths {
 		for _, o := range []*huma.Operation{at.Get, at.Put, at.Post, at.Delete} {
 			if o == nil {
 				continue
 			}
 			for _, p := range o.Parameters {
-				walk(p.Schema)
+				walk(all, boundWhole, seen, p.Schema)
+			}
+			if o.RequestBody != nil {
+				for _, c := range o.RequestBody.Content {
+					walk(all, boundWhole, map[*huma.Schema]bool{}, c.Schema)
+				}
 			}
 		}
+	}
+}
+
+func bound[T any](field **T, most T) {
+	if *field == nil {
+		*field = &most
+	}
+}
+
+func boundSchema(s *huma.Schema) {
+	switch s.Type {
+	case huma.TypeString:
+		bound(&s.MaxLength, mostSigns)
+	case huma.TypeArray:
+		bound(&s.MaxItems, mostItems)
+		if s.Items != nil && s.Items.Type == huma.TypeString {
+			bound(&s.Items.MaxLength, mostListText)
+		}
+	case huma.TypeObject:
+		if _, ok := s.AdditionalProperties.(*huma.Schema); ok {
+			bound(&s.MaxProperties, mostItems)
+		}
+	}
+}
+
+func boundWhole(s *huma.Schema) {
+	boundSchema(s)
+	if s.Type == huma.TypeInteger {
+		bound(&s.Minimum, math.MinInt32)
+		bound(&s.Maximum, math.MaxInt32)
+	}
+}
+
+// walk calls f for schemas and those inside them; without any, for all that have a name.
+func walk(all *huma.OpenAPI, f func(*huma.Schema), seen map[*huma.Schema]bool, from ...*huma.Schema) {
+	if len(from) == 0 {
+		for _, s := range all.Components.Schemas.Map() {
+			from = append(from, s)
+		}
+	}
+	for _, s := range from {
+		if s != nil && s.Ref != "" {
+			s = all.Components.Schemas.SchemaFromRef(s.Ref)
+		}
+		if s == nil || seen[s] {
+			continue
+		}
+		seen[s] = true
+		f(s)
+		for _, p := range s.Properties {
+			walk(all, f, seen, p)
+		}
+		if s.Items != nil {
+			walk(all, f, seen, s.Items)
+		}
+		if values, ok := s.AdditionalProperties.(*huma.Schema); ok {
+			walk(all, f, seen, values)
+		}
+		s.PrecomputeMessages()
 	}
 }
 

@@ -10,6 +10,7 @@ import (
 	"image/jpeg"
 	"image/png"
 	"math"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -239,4 +240,39 @@ func TestCostOfPicturesIsKnownBeforeTheyAreRead(t *testing.T) {
 	_, err := media.CleanPicture(data)
 	require.ErrorIs(t, err, media.ErrRefused)
 	require.ErrorContains(t, err, "memory")
+}
+
+// A picture that is taken is one that can be shown, it holds no script, and cleaning it again changes nothing.
+func FuzzCleanPicture(f *testing.F) {
+	var small bytes.Buffer
+	_ = png.Encode(&small, image.NewNRGBA(image.Rect(0, 0, 16, 16)))
+	f.Add(small.Bytes())
+	var photo bytes.Buffer
+	_ = jpeg.Encode(&photo, image.NewGray(image.Rect(0, 0, 16, 16)), nil)
+	f.Add(photo.Bytes())
+	f.Add([]byte(`<svg viewBox="0 0 4 4"><title>a &amp; b</title><use href="#a"/><g id="a" style="fill:red;x:y"><path d="M0 0"/></g></svg>`))
+	f.Add([]byte(`<svg onload="x"><script>x</script><a href="javascript:x"/><image href="http://x"/></svg>`))
+	bad := regexp.MustCompile(`(?i)<script|\son[a-z]+\s*=|javascript:|<image|<foreignObject|href="[^#]`)
+	f.Fuzz(func(t *testing.T, data []byte) {
+		if media.PictureCost(data) > 64<<20 {
+			return
+		}
+		p, err := media.CleanPicture(data)
+		if err != nil {
+			return
+		}
+		if p.MediaType == "image/png" {
+			if _, err := png.Decode(bytes.NewReader(p.Bytes)); err != nil {
+				t.Fatal(err)
+			}
+			return
+		}
+		if bad.Match(p.Bytes) {
+			t.Fatalf("%s", p.Bytes)
+		}
+		again, err := media.CleanSVG(p.Bytes)
+		if err != nil || !bytes.Equal(again.Bytes, p.Bytes) {
+			t.Fatalf("%v\n%s\n%s", err, p.Bytes, again.Bytes)
+		}
+	})
 }

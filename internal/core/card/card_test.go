@@ -332,3 +332,28 @@ func TestAlong(t *testing.T) {
 	assert.Equal(t, []card.Card{m}, conv.Along(all, m))
 	assert.Equal(t, []card.Card{oo}, conv.Along([]card.Card{m, short}, oo), "one that is not in the library")
 }
+
+// A stored card of any kind is refused or read; what is read can be written, and reads as the same.
+func FuzzContents(f *testing.F) {
+	f.Add([]byte(`{"version":1,"keyword":"barge","words":["bat"," bat "],"rhyme":"b"}`))
+	f.Add([]byte(`{"version":99}`))
+	f.Add([]byte(`{"place":{"x":1e300}}`))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		c, err := card.Contents.Read(data)
+		if err != nil {
+			return
+		}
+		tidy := c.Tidy()
+		written, err := card.Contents.Write(tidy)
+		if err != nil {
+			return // a number that JSON has no way to write
+		}
+		again, err := card.Contents.Read(written)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if changed := card.Changed(tidy, again.Tidy()); len(changed) > 0 {
+			t.Fatalf("%v: %s", changed, written)
+		}
+	})
+}

@@ -17,23 +17,31 @@ func list(v any) []any {
 	return l
 }
 
+// objects are those of a list that are objects.
+func objects(v any) (out []map[string]any) {
+	for _, o := range list(v) {
+		if m := object(o); m != nil {
+			out = append(out, m)
+		}
+	}
+	return out
+}
+
 func typedChoices(fields map[string]any) {
-	baskets := map[any]Basket{"yes": Has, "no": HasNot, "first": First, "last": Last}
-	typed := func(choice any) {
-		c := object(choice)
-		if b, ok := baskets[c["detail"]]; ok {
+	baskets := map[string]Basket{"yes": Has, "no": HasNot, "first": First, "last": Last}
+	typed := func(c map[string]any) {
+		if b, ok := baskets[text(c["detail"])]; ok {
 			c["basket"] = b
 			delete(c, "detail")
 		}
 	}
-	for _, s := range list(fields["steps"]) {
-		step := object(s)
-		if step["kind"] != string(Ear) {
+	for _, step := range objects(fields["steps"]) {
+		if text(step["kind"]) != string(Ear) {
 			continue
 		}
-		for _, c := range list(step["choices"]) {
+		for _, c := range objects(step["choices"]) {
 			typed(c)
-			for _, o := range list(object(c)["next"]) {
+			for _, o := range objects(c["next"]) {
 				typed(o)
 			}
 		}
@@ -55,25 +63,23 @@ func purposes3(fields map[string]any) {
 		face["agreed"] = fields["agreed"]
 		face["said"] = "/" + text(object(face["pair"])["grapheme"]) + "/"
 	}
-	role := map[any]Role{"word": TargetRole, "sentence": TargetRole, "page": TargetRole, "card": KnownRole}
+	role := map[string]Role{"word": TargetRole, "sentence": TargetRole, "page": TargetRole, "card": KnownRole}
 	typed := func(o map[string]any) {
 		o["because"] = map[string]any{"code": "", "text": text(o["because"])}
 	}
-	for _, s := range list(fields["steps"]) {
-		step := object(s)
+	for _, step := range objects(fields["steps"]) {
 		step["id"], step["items"] = step["kind"], []any{}
 		if choices, ok := step["choices"].([]any); ok {
 			step["items"] = choices
 		}
 		delete(step, "choices")
-		for _, c := range list(step["items"]) {
-			item := object(c)
+		for _, item := range objects(step["items"]) {
 			typed(item)
-			if r, ok := role[item["kind"]]; ok {
+			if r, ok := role[text(item["kind"])]; ok {
 				item["role"] = string(r)
 			}
-			for _, o := range list(item["next"]) {
-				typed(object(o))
+			for _, o := range objects(item["next"]) {
+				typed(o)
 			}
 		}
 	}

@@ -247,3 +247,27 @@ func TestBareGraphemesAndAccents(t *testing.T) {
 	_, err = spelling.ParsePair(sb, "sh=nk")
 	require.ErrorIs(t, err, spelling.ErrUnknownPair)
 }
+
+// What is read as pairs is written as pairs that are read as the same.
+func FuzzPairs(f *testing.F) {
+	f.Add("s,a=æ,a-e=eɪ,qu=kw,th=θ,igh")
+	f.Add(" x=ks ; ")
+	f.Fuzz(func(t *testing.T, text string) {
+		for part := range strings.SplitSeq(text, ",") {
+			p, err := spelling.ParsePair(sb, part)
+			if err != nil {
+				continue
+			}
+			again, err := spelling.ParsePair(sb, p.String())
+			if err != nil || again != p {
+				t.Fatalf("%q is %v, written %q, read %v (%v)", part, p, p, again, err)
+			}
+		}
+		_, _ = spelling.ParsePairs(sb, text)
+	})
+}
+
+func FuzzReadJoined(f *testing.F) {
+	f.Add("ship", "sh=S i=i p=p")
+	f.Fuzz(func(_ *testing.T, word, stored string) { _, _ = spelling.ReadJoined(word, stored) })
+}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 )
 
 // Finding is something about a letter's geometry that a writer would stumble over. Stroke counts from 0; -1
@@ -23,7 +24,7 @@ const (
 )
 
 func zoneOf(sign string) zone {
-	r := []rune(sign)[0]
+	r, _ := utf8.DecodeRuneInString(sign)
 	switch {
 	case sign == ".":
 		return zone{0, 0.2}

@@ -188,12 +188,14 @@ func (l Lines) Group(text string, own map[string]Letter) (Letter, error) {
 				return out, fault.New(fault.Invalid, "there are no strokes for %q", string(r))
 			}
 		}
-		x = l.Form(x)
+		if x = l.Form(x); len(x.Strokes) == 0 {
+			return out, fault.New(fault.Invalid, "there are no strokes for %q", string(r))
+		}
 		low, high := x.Bounds()
 		move := right - low.X
 		x = x.Map(func(p Point) Point { p.X += move; return p })
 		first := len(out.Strokes)
-		if open >= 0 && x.Strokes[0].Segments != nil && x.Strokes[0].Segments[0].Move == "lead" {
+		if open >= 0 && len(x.Strokes[0].Segments) > 0 && x.Strokes[0].Segments[0].Move == "lead" {
 			before := &out.Strokes[open]
 			join := x.Strokes[0].Segments
 			join[0].C1 = Point{before.End().X + 0.14, before.End().Y + 0.1}

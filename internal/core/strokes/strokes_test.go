@@ -207,3 +207,20 @@ func TestLinesAreChecked(t *testing.T) {
 	_, text = high.Check()
 	assert.Contains(t, text, "3 to 40 mm")
 }
+
+// A team's own form of a letter may be any JSON: looking at it and drawing it never crashes.
+func FuzzLetterDocuments(f *testing.F) {
+	f.Add([]byte(`{"sign":"b","strokes":[{"points":[{"x":0,"y":1},{"x":0,"y":0}]}],"width":1}`))
+	f.Add([]byte(`{"strokes":[{},{"points":[]}]}`))
+	f.Fuzz(func(_ *testing.T, data []byte) {
+		x, err := strokes.LetterDocuments.Read(data)
+		if err != nil || len(data) > 4000 {
+			return
+		}
+		lines := strokes.Lines{}.OrCommon()
+		lines.Geometry(x)
+		lines.Brief(x)
+		x.Bounds()
+		lines.Drawn("b", map[string]strokes.Letter{"b": x})
+	})
+}

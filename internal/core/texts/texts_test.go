@@ -148,3 +148,26 @@ func TestRealText(t *testing.T) {
 		assert.Equal(t, sounds, phoneme.Join(south.Sounds(word)), word)
 	}
 }
+
+// Every word of a report stands in the text where the report says, and a share is a share.
+func FuzzCheck(f *testing.F) {
+	f.Add("Tim sat. “Is it a tin?” said Sam’s mum — at 7!")
+	f.Add("the\u00a0cat\x00 naïve co-op don't THE")
+	taught, err := spelling.ParsePairs(phoneme.SouthernBritish, "s,a,t,i,p,n,m,d,h,e")
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		r := texts.Check(text, taught, map[string]bool{"the": true}, texts.Options{Accent: phoneme.SouthernBritish})
+		signs := []rune(text)
+		for _, k := range r.Tokens {
+			word := []rune(k.Text)
+			if k.Start < 0 || k.Start+len(word) > len(signs) || string(signs[k.Start:k.Start+len(word)]) != k.Text {
+				t.Fatalf("%q is not at %d of %q", k.Text, k.Start, text)
+			}
+		}
+		if r.Decodable < 0 || r.Decodable > 1 {
+			t.Fatal(r.Decodable)
+		}
+	})
+}
