@@ -36,7 +36,7 @@ var Full = Size{
 
 // Short is for every run of the tests.
 var Short = Size{
-	Kills: 3, Crashes: 1, Together: 10, Moves: 200, Streams: 10, Rounds: 3, Uploads: 8, Seconds: time.Second,
+	Kills: 3, Crashes: 1, Together: 10, Moves: 200, Streams: 10, Rounds: 3, Uploads: 2, Seconds: time.Second,
 	Soak: 2 * time.Second,
 }
 

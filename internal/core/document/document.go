@@ -4,6 +4,7 @@ package document
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 )
 
 // Kind is a kind of stored document. Steps holds what brings version i+1 to version i+2, so that the newest version is
@@ -26,6 +27,9 @@ func (k Kind[T]) Read(data []byte) (T, error) {
 	}
 	if err := json.Unmarshal(data, &mark); err != nil {
 		return out, fmt.Errorf("read %s: %w", k.Name, err)
+	}
+	if strings.TrimSpace(string(data)) == "null" {
+		return out, fmt.Errorf("read %s: there is none", k.Name)
 	}
 	version := max(1, mark.Version)
 	if version > k.Version() {

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"sync"
 
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
@@ -212,6 +213,9 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 		codes, cut, source := guess(clean, a)
 		out.Source = source
 		readings = []Reading{read(al, clean, codes, cut, a, u)}
+		if len(readings[0].Segments) == 0 {
+			return Segmented{}, fault.New(spelling.ErrNoWord, "not a word: nobody could say %q", word)
+		}
 	}
 	for i, r := range readings {
 		if len(positions) > 0 {
