@@ -9,11 +9,13 @@ import (
 	"log/slog"
 	"math"
 	"math/rand/v2"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -37,6 +39,8 @@ type stage struct {
 	server *httptest.Server
 	tab    *browser.Tab
 	b      *browser.Browser
+	// trouble is a status that every PUT is answered with, 0 for none.
+	trouble *atomic.Int32
 }
 
 // hum is a recording of m, said twice, for the fake microphone: the last half second is silence, since Chromium
@@ -77,9 +81,15 @@ func open(t *testing.T) *stage {
 	require.NoError(t, err)
 	hub := store.NewHub()
 	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
-	s := httptest.NewServer(
-		httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list}),
-	)
+	handler := httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list})
+	trouble := &atomic.Int32{}
+	s := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if status := int(trouble.Load()); status > 0 && r.Method == http.MethodPut {
+			http.Error(w, "as a proxy says it", status)
+			return
+		}
+		handler.ServeHTTP(w, r)
+	}))
 	b, err := browser.Start(browser.Options{Microphone: hum(t)})
 	require.NoError(t, err)
 	tab, err := b.Open()
@@ -92,7 +102,7 @@ func open(t *testing.T) *stage {
 		s.CloseClientConnections()
 		s.Close()
 	})
-	return &stage{a, s, tab, b}
+	return &stage{a, s, tab, b, trouble}
 }
 
 func (s *stage) signIn(t *testing.T, role string) {

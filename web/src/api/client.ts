@@ -2,6 +2,8 @@ import { QueryClient } from '@tanstack/react-query'
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
+import { keys } from './keys'
+
 export { keys } from './keys'
 
 export type Schemas = components['schemas']
@@ -42,6 +44,9 @@ export class CallError extends Error {
   }
 }
 
+/** Whether a failed call may go well later as it is: no line, no session, a server that is away or busy. */
+export const passes = (e: CallError) => e.status === 0 || [401, 408, 429].includes(e.status) || e.status >= 500
+
 /** What a failed call says of one field of its input. */
 export const faultOf = (error: Error | null, field: string) =>
   error instanceof CallError && error.problem.field === field ? error.message : undefined
@@ -54,13 +59,24 @@ export async function data<T>(call: Promise<{ data?: T; error?: unknown; respons
   } catch {
     throw new CallError(0, {})
   }
-  if (answer.data === undefined) throw new CallError(answer.response.status, (answer.error ?? {}) as Partial<Problem>)
+  if (answer.data === undefined) {
+    const status = answer.response.status
+    if (status === 401 && !answer.response.url.endsWith('/api/session'))
+      // the session has ended: look who is signed in
+      void queryClient.invalidateQueries({ queryKey: keys.me })
+    throw new CallError(status, (answer.error ?? {}) as Partial<Problem>)
+  }
   return answer.data
 }
 
 export const queryClient = new QueryClient({
   defaultOptions: {
     queries: { staleTime: 30_000, retry: (n, e) => n < 2 && !(e instanceof CallError && e.status > 0) },
-    mutations: { networkMode: 'always' },
+    // 503 says that nothing was stored
+    mutations: {
+      networkMode: 'always',
+      retry: (n, e) => n < 5 && e instanceof CallError && e.status === 503,
+      retryDelay: 2000,
+    },
   },
 })

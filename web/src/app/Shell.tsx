@@ -1,30 +1,49 @@
-import { lazy, Suspense } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, Outlet, useRouterState } from '@tanstack/react-router'
-import { CallError, client, data, queryClient } from '../api/client'
+import { CallError, client, data, queryClient, type Me } from '../api/client'
 import { useLive, useLiveState } from '../api/live'
+import { useOutbox } from '../api/outbox'
 import { useMe } from '../api/shared'
 import { Failed, Waiting } from '../ui/parts'
+import { Letters } from './Letters'
 
+const SignInSheet = lazy(() => import('../features/signin/SignInSheet').then((m) => ({ default: m.SignInSheet })))
 const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) => ({ default: m.SignInPage })))
 
 export function Shell() {
   const me = useMe()
   if (me.isPending) return <Waiting what="Opening the cupboard …" />
-  if (me.error instanceof CallError && me.error.status === 401)
+  const ended = me.error instanceof CallError && me.error.status === 401
+  if (ended && !me.data)
     return (
       <Suspense>
         <SignInPage />
       </Suspense>
     )
   if (me.error && !me.data) return <Failed error={me.error} />
-  return <SignedIn name={me.data.name} role={me.data.role} team={me.data.team} />
+  return (
+    <>
+      <SignedIn me={me.data} />
+      {ended && (
+        <Suspense>
+          <SignInSheet who={me.data} />
+        </Suspense>
+      )}
+    </>
+  )
 }
 
 const tab =
   'flex min-h-11 items-center rounded-md px-4 font-bold text-chalk/90 hover:bg-chalk/10 aria-[current=page]:bg-chalk aria-[current=page]:text-slate'
 
-function SignedIn({ name, role, team }: { name: string; role: string; team: string }) {
+function SignedIn({ me }: { me: Me }) {
+  const { name, role, team } = me
+  const [began] = useState(me.member_id)
+  useEffect(() => {
+    if (me.member_id !== began) location.assign('/') // somebody else signed in: nothing of the former page may stay
+  }, [me.member_id, began])
   useLive()
+  useOutbox(me.member_id)
   const live = useLiveState()
   const teaching = useRouterState({ select: (s) => s.location.pathname.startsWith('/teach/') })
   if (teaching) return <Outlet />
@@ -64,6 +83,7 @@ function SignedIn({ name, role, team }: { name: string; role: string; team: stri
           </Link>
         </nav>
         <div className="ml-auto flex items-center gap-3 text-sm">
+          <Letters who={me.member_id} />
           <span
             role="status"
             className="flex items-center gap-2"

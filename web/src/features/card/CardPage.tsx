@@ -1,5 +1,6 @@
 import { useParams } from '@tanstack/react-router'
 import type { CardView, Me } from '../../api/client'
+import { useOutboxRead } from '../../api/outbox'
 import { mayI, useMe } from '../../api/shared'
 import { Failed, Waiting } from '../../ui/parts'
 import { Booth } from '../../ui/takes/Booth'
@@ -18,13 +19,14 @@ export function CardPage() {
   const { cardId } = useParams({ from: '/cards/$cardId' })
   const card = useCard(cardId)
   const me = useMe()
+  const ready = useOutboxRead()
   if (card.error && !card.data) return <Failed error={card.error} />
-  if (!card.data || !me.data) return <Waiting what="Taking the card off its ledge …" />
+  if (!card.data || !me.data || !ready) return <Waiting what="Taking the card off its ledge …" />
   return <CardDesk key={cardId} card={card.data} me={me.data} />
 }
 
 function CardDesk({ card, me }: { card: CardView; me: Me }) {
-  const { draft, change, saving, conflict, resolve } = useDraft(card)
+  const { draft, change, saving, conflict, resolve } = useDraft(card, me.member_id)
   const desk: Desk = {
     draft,
     change,

@@ -1,4 +1,4 @@
-import type { CallError, CardView, Content, Problem } from '../../api/client'
+import { passes, type CallError, type CardView, type Content, type Problem } from '../../api/client'
 import { follow, takeTheirs, type Saving } from './model'
 
 export type Conflict = NonNullable<Problem['conflict']>
@@ -12,6 +12,7 @@ export type DraftState = {
   draft: Content
   base: Base
   saving: Saving
+  tries: number // that failed, so that each is followed by another
   conflict?: Conflict | undefined
   decided?: boolean
 }
@@ -24,22 +25,26 @@ export type DraftEvent =
   | { type: 'failed'; error: CallError }
   | { type: 'resolved'; whose: 'mine' | 'theirs' }
 
-export const begin = (card: CardView): DraftState => ({
-  draft: card.content,
-  base: { version: card.version, content: card.content },
-  saving: { kind: 'saved' },
+/** What was typed before and never reached the server. */
+export type KeptDraft = { draft: Content; base: Base }
+
+export const begin = ({ card, kept }: { card: CardView; kept?: KeptDraft | undefined }): DraftState => ({
+  draft: kept?.draft ?? card.content,
+  base: kept?.base ?? { version: card.version, content: card.content },
+  saving: { kind: kept ? 'typing' : 'saved' },
+  tries: 0,
 })
 
 export const isDirty = (s: DraftState) => JSON.stringify(s.draft) !== JSON.stringify(s.base.content)
 
 /** Saving waits for the person: a clash, or an answer that trying again will not change. */
 export const isStopped = (s: DraftState) =>
-  Boolean(s.conflict) || (s.saving.kind === 'failed' && s.saving.error.status !== 0)
+  Boolean(s.conflict) || (s.saving.kind === 'failed' && !passes(s.saving.error))
 
 export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
   switch (e.type) {
     case 'typed': {
-      const mended = s.saving.kind === 'failed' && s.saving.error.status !== 0 && !s.conflict
+      const mended = s.saving.kind === 'failed' && !passes(s.saving.error) && !s.conflict
       const saving: Saving = mended || s.saving.kind === 'saved' ? { kind: 'typing' } : s.saving
       return { ...s, draft: { ...s.draft, ...e.part }, saving }
     }
@@ -55,11 +60,13 @@ export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
         draft: follow(e.sent, s.draft, e.after.content),
         base: { version: e.after.version, content: e.after.content },
         saving: { kind: 'saved' },
+        tries: 0,
       }
     case 'failed':
       return {
         ...s,
         saving: { kind: 'failed', error: e.error },
+        tries: s.tries + 1,
         conflict: e.error.problem.conflict ?? s.conflict,
       }
     case 'resolved': {
@@ -70,6 +77,7 @@ export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
         draft: e.whose === 'theirs' ? takeTheirs(joined, theirs.content, fields) : joined,
         base: { version: theirs.version, content: theirs.content },
         saving: { kind: 'typing' },
+        tries: 0,
         decided: true,
       }
     }

@@ -2,6 +2,7 @@ import { act } from 'react'
 import { createRoot, type Root } from 'react-dom/client'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { CallError, type CardView, type Content } from '../../api/client'
+import { drop, kept } from '../../api/outbox'
 import { saveCard } from './api'
 import { emptyContent } from './emptyContent'
 import { useDraft } from './useDraft'
@@ -10,7 +11,7 @@ vi.mock('./api', () => ({ saveCard: vi.fn() }))
 const save = vi.mocked(saveCard)
 
 const card = (version: number, part: Partial<Content> = {}) =>
-  ({ card_id: 'c', version, content: { ...emptyContent, ...part } }) as CardView
+  ({ card_id: 'c', version, pair: { grapheme: 'b', sound: 'b' }, content: { ...emptyContent, ...part } }) as CardView
 
 type Draft = ReturnType<typeof useDraft>
 let root: Root
@@ -19,7 +20,7 @@ let now: Draft
 function Probe({ card }: { card: CardView }) {
   // The test reads what the hook last returned; nothing else renders from it.
   // eslint-disable-next-line react-hooks/globals
-  now = useDraft(card)
+  now = useDraft(card, 'me')
   return null
 }
 
@@ -35,6 +36,7 @@ beforeEach(() => {
 
 afterEach(() => {
   act(() => root.unmount())
+  void drop('card c')
   vi.useRealTimers()
 })
 
@@ -67,6 +69,36 @@ describe('a card that is being written', () => {
     await wait(5000)
     expect(save).toHaveBeenCalledTimes(2)
     expect(now.saving.kind).toBe('saved')
+  })
+
+  it.each([500, 502, 503, 401])('tries again after %i, and keeps what was typed meanwhile', async (status) => {
+    save
+      .mockRejectedValueOnce(new CallError(status, {}))
+      .mockImplementation((_, __, content) => Promise.resolve(card(2, content)))
+    await show(card(1))
+    await act(async () => now.change({ rhyme: 'a' }))
+    await wait(1000)
+    expect(now.saving.kind).toBe('failed')
+    expect(kept('card c', 'me')?.body).toMatchObject({ base_version: 1, content: { rhyme: 'a' } })
+    await act(async () => now.change({ rhyme: 'ab' }))
+    await wait(5000)
+    expect(save.mock.calls[1]?.[2].rhyme).toBe('ab')
+    expect(now.saving.kind).toBe('saved')
+    expect(kept('card c', 'me')).toBeUndefined()
+  })
+
+  it('goes on from what was kept when the page is opened again', async () => {
+    save.mockRejectedValue(new CallError(0, {}))
+    await show(card(1))
+    await act(async () => now.change({ rhyme: 'mine' }))
+    act(() => root.unmount())
+    root = createRoot(document.createElement('div'))
+    save.mockReset()
+    save.mockImplementation((_, version, content) => Promise.resolve(card(version + 1, content)))
+    await show(card(2, { action: 'theirs' }))
+    expect(now.draft.rhyme).toBe('mine')
+    await wait(1000)
+    expect(save.mock.calls[0]?.[1]).toBe(1) // from where it began: the server joins both
   })
 
   it('stops at a refusal until something is changed', async () => {

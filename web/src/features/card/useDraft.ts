@@ -1,17 +1,23 @@
 import { useEffect, useReducer, useRef } from 'react'
 import { CallError, keys, queryClient, type CardView, type Content } from '../../api/client'
+import { drop, keep, kept, useHeld } from '../../api/outbox'
 import { saveCard } from './api'
-import { begin, draftReducer, isDirty, isStopped } from './draft'
+import { begin, draftReducer, isDirty, isStopped, type KeptDraft } from './draft'
 
 const pause = 700
 const again = 4000
 
+const letterOf = (cardId: string) => `card ${cardId}`
+
+/** What was typed on a card by somebody and has not reached the server, over reloads and sign-ins. */
+export const keptDraft = (cardId: string, who: string) => kept(letterOf(cardId), who)?.from as KeptDraft | undefined
+
 /**
- * Keeps what is typed, saves it after a pause, and never overwrites others: each save says from which
+ * Keeps what is typed, in the outbox as well, saves it after a pause, and never overwrites others: each save says from which
  * version it began, and a clash stops saving until the person has decided.
  */
-export function useDraft(card: CardView) {
-  const [state, tell] = useReducer(draftReducer, card, begin)
+export function useDraft(card: CardView, who: string) {
+  const [state, tell] = useReducer(draftReducer, { card, kept: keptDraft(card.card_id, who) }, begin)
   const busy = useRef(false)
   const { draft, base, saving } = state
 
@@ -38,14 +44,24 @@ export function useDraft(card: CardView) {
     }
     const wait = setTimeout(() => void save(), saving.kind === 'failed' ? again : state.decided ? 0 : pause)
     return () => clearTimeout(wait)
-  }, [draft, base, dirty, stopped, saving.kind, state.decided, card.card_id])
+  }, [draft, base, dirty, stopped, saving.kind, state.tries, state.decided, card.card_id])
 
+  useHeld(letterOf(card.card_id))
   useEffect(() => {
-    if (!dirty) return
-    const warn = (e: BeforeUnloadEvent) => e.preventDefault()
-    window.addEventListener('beforeunload', warn)
-    return () => window.removeEventListener('beforeunload', warn)
-  }, [dirty])
+    const id = letterOf(card.card_id)
+    if (!dirty) void drop(id)
+    else
+      void keep({
+        id,
+        who,
+        label: `Card ${card.pair.grapheme}`,
+        page: `/cards/${card.card_id}`,
+        path: `/cards/${card.card_id}`,
+        body: { base_version: base.version, content: draft },
+        from: { draft, base },
+        at: Date.now(),
+      })
+  }, [dirty, draft, base, who, card.card_id, card.pair.grapheme])
 
   return {
     draft,

@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient, type LessonView, type Schemas } from '../../api/client'
+import { CallError, client, data, keys, passes, queryClient, type LessonView, type Schemas } from '../../api/client'
 
 export const useDays = () => useQuery({ queryKey: keys.days, queryFn: () => data(client.GET('/days')) })
 
@@ -68,6 +68,9 @@ export const useEdit = (id: string) =>
   useMutation({
     scope: { id: `lesson ${id}` },
     mutationFn: (edit: Edit) => edited(id, queryClient.getQueryData<LessonView>(keys.lesson(id))?.revision ?? 0, edit),
+    // a change is for one revision: sent twice, it counts once
+    retry: (n, e) => n < 8 && e instanceof CallError && passes(e),
+    retryDelay: 3000,
     onSuccess: (after: LessonView) => queryClient.setQueryData(keys.lesson(id), after),
     onError: () => queryClient.invalidateQueries({ queryKey: keys.lesson(id) }),
   })

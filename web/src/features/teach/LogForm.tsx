@@ -1,6 +1,7 @@
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { LessonView } from '../../api/client'
+import { useMe } from '../../api/shared'
 import { Button, Field, Heading, Input, inputLook, Notice } from '../../ui/parts'
 import { useLog, useUnlog } from './api'
 import { allSure, bodyOf, cardsOf, draftOf, type Apart, type Draft } from './log'
@@ -15,7 +16,8 @@ export function LogForm({ view, seconds, reached, onBack }: Props) {
   const lesson = view.lesson
   const [draft, setDraft] = useState(() => draftOf(view))
   const [more, setMore] = useState(false)
-  const { log, kept } = useLog(view.lesson_id)
+  const me = useMe()
+  const { log, kept } = useLog(view, me.data?.member_id ?? '')
   const unlog = useUnlog(view.lesson_id)
   const names = lesson.targets.map((id) => lesson.cards[id]?.pair.grapheme).join(' · ')
   const done = log.isSuccess && !unlog.isSuccess
@@ -80,7 +82,8 @@ export function LogForm({ view, seconds, reached, onBack }: Props) {
       {unlog.isSuccess && <Notice kind="good">Taken back: this lesson counts as not taught.</Notice>}
       {kept && (
         <Notice kind="care">
-          There is no line to the school’s server. The log is kept on this machine and sent when the line is back.
+          The server does not take it now. The log is kept in this browser and sent by itself, also after signing in
+          again.
         </Notice>
       )}
       {log.error && !kept && <Notice kind="wrong">{log.error.message}</Notice>}

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { CallError, client, data, keys, queryClient, type Schemas } from '../../api/client'
+import { CallError, client, data, keys, passes, queryClient, type LessonView, type Schemas } from '../../api/client'
+import { drop, keep, useLetters } from '../../api/outbox'
 
 /** A lesson as it was when it was opened: nothing fetches it anew while a class is taught. */
 export const useLessonToTeach = (id: string) =>
@@ -14,33 +14,25 @@ export const useLessonToTeach = (id: string) =>
 
 export type Taught = Schemas['Taught']
 
-/** Sends the log of a lesson. With no line it is kept on this machine and sent when the line is back. */
-export function useLog(lessonId: string) {
-  const store = `log-${lessonId}`
-  const [kept, setKept] = useState(() => localStorage.getItem(store) !== null)
+/** Sends the log of a lesson. What does not get through is kept in the outbox and sent when it can be. */
+export function useLog(view: LessonView, who: string) {
+  const lessonId = view.lesson_id
+  const id = `log ${lessonId}`
+  const kept = useLetters().some((l) => l.id === id)
   const log = useMutation({
     mutationFn: (body: Taught) => data(client.PUT('/lessons/{id}/log', { params: { path: { id: lessonId } }, body })),
-    onSuccess: () => {
-      localStorage.removeItem(store)
-      setKept(false)
+    onSuccess: async () => {
+      await drop(id)
       return queryClient.invalidateQueries()
     },
     onError: (e, body) => {
-      if (e instanceof CallError && e.status === 0) {
-        localStorage.setItem(store, JSON.stringify(body))
-        setKept(true)
-      }
+      if (!(e instanceof CallError) || !passes(e)) return
+      const path = `/lessons/${lessonId}/log`
+      const label = `Log of ${view.class_name}`
+      void keep({ id, who, label, page: `/teach/${lessonId}`, path, body, at: Date.now() })
     },
+    retry: false,
   })
-  const send = log.mutate
-  useEffect(() => {
-    const again = () => {
-      const body = localStorage.getItem(store)
-      if (body) send(JSON.parse(body) as Taught)
-    }
-    window.addEventListener('online', again)
-    return () => window.removeEventListener('online', again)
-  }, [store, send])
   return { log, kept }
 }
 

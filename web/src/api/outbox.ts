@@ -1,0 +1,137 @@
+import { createStore, del, entries, set } from 'idb-keyval'
+import { useEffect, useState, useSyncExternalStore } from 'react'
+import { CallError, passes, queryClient, type Problem } from './client'
+
+/** Something typed that the server does not have yet: a call that may be made again and again. */
+export type Letter = {
+  id: string
+  who: string // member
+  label: string // for people
+  page: string // where it was typed
+  path: string // of a PUT
+  body: unknown
+  from?: unknown // what it began from, for the page
+  at: number
+  problem?: string // an answer that sending again will not change
+}
+
+const again = 4000
+const none: Letter[] = []
+
+/** Where letters stay over reloads, tabs and sign-ins; in memory alone where the browser keeps nothing. */
+const database = (() => {
+  try {
+    return typeof indexedDB === 'undefined' ? undefined : createStore('bright-chalk', 'outbox')
+  } catch {
+    return undefined
+  }
+})()
+const tabs = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('bright-chalk-outbox')
+
+let letters: Letter[] = none
+const listeners = new Set<() => void>()
+const held = new Set<string>()
+
+function show(next: Letter[]) {
+  letters = next
+  listeners.forEach((f) => f())
+}
+
+async function read() {
+  if (!database) return
+  const all = await entries<string, Letter>(database).catch(() => [])
+  show(all.map(([, letter]) => letter).sort((a, b) => a.at - b.at))
+}
+
+export const loaded = read()
+if (tabs) tabs.onmessage = () => void read()
+
+/** Keeps a letter in the place of the one with its id. */
+export async function keep(letter: Letter) {
+  show([...letters.filter((l) => l.id !== letter.id), letter])
+  if (database) await set(letter.id, letter, database).catch(() => undefined)
+  tabs?.postMessage('changed')
+}
+
+export async function drop(id: string) {
+  if (!letters.some((l) => l.id === id)) return
+  show(letters.filter((l) => l.id !== id))
+  if (database) await del(id, database).catch(() => undefined)
+  tabs?.postMessage('changed')
+}
+
+export const kept = (id: string, who: string) => letters.find((l) => l.id === id && l.who === who)
+
+/** A page that sends a letter itself holds it; when the page is left, it is sent from here. */
+export function useHeld(id: string) {
+  useEffect(() => {
+    held.add(id)
+    return () => void held.delete(id)
+  }, [id])
+}
+
+/** Sends what can be sent, the oldest first; stops at the first sign that nothing gets through. */
+export async function flush(who: string) {
+  await loaded
+  for (const letter of letters.filter((l) => l.who === who && !l.problem && !held.has(l.id))) {
+    let answer: Response
+    try {
+      answer = await fetch(`/api${letter.path}`, {
+        method: 'PUT',
+        body: JSON.stringify(letter.body),
+        headers: { 'Content-Type': 'application/json' },
+      })
+    } catch {
+      return
+    }
+    if (held.has(letter.id)) continue // opened meanwhile: the page goes on from there
+    if (answer.ok) {
+      if (kept(letter.id, who)?.at === letter.at) await drop(letter.id)
+      void queryClient.invalidateQueries()
+    } else {
+      const problem = (await answer.json().catch(() => ({}))) as Partial<Problem>
+      const error = new CallError(answer.status, problem)
+      if (passes(error)) return
+      await keep({ ...letter, problem: error.message })
+    }
+  }
+}
+
+/** Sends from one tab at a time for as long as somebody is signed in. */
+export function useOutbox(who: string) {
+  useEffect(() => {
+    const send = () => {
+      if (!letters.some((l) => l.who === who && !l.problem)) return
+      // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- only where the page is secure
+      if (!navigator.locks) void flush(who)
+      else void navigator.locks.request('bright-chalk-outbox', { ifAvailable: true }, (mine) => mine && flush(who))
+    }
+    void loaded.then(send)
+    const timer = setInterval(send, again)
+    window.addEventListener('online', send)
+    return () => {
+      clearInterval(timer)
+      window.removeEventListener('online', send)
+    }
+  }, [who])
+}
+
+/** Whether the letters of former visits have been read. */
+export function useOutboxRead() {
+  const [ready, setReady] = useState(false)
+  useEffect(() => void loaded.then(() => setReady(true)), [])
+  return ready
+}
+
+const subscribe = (f: () => void) => {
+  listeners.add(f)
+  return () => listeners.delete(f)
+}
+
+/** All letters, those of others who signed in at this browser as well. */
+export const useLetters = () =>
+  useSyncExternalStore(
+    subscribe,
+    () => letters,
+    () => none,
+  )

@@ -1,0 +1,48 @@
+import { useState } from 'react'
+import { CallError } from '../../api/client'
+import { Button, Field, Input } from '../../ui/parts'
+import { useSignIn, type SignIn } from './api'
+
+export function SignInForm({ email = '' }: { email?: string }) {
+  const [form, setForm] = useState<SignIn>({ email, password: '' })
+  const signIn = useSignIn()
+  const error = signIn.error
+  const where = error instanceof CallError ? error.problem.field : undefined
+  return (
+    <form
+      className="mt-6 flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault()
+        signIn.mutate(form)
+      }}
+    >
+      <Field label="E-mail" error={where === 'email' ? error?.message : undefined}>
+        {(ids) => (
+          <Input
+            {...ids}
+            type="email"
+            autoComplete="username"
+            required
+            value={form.email}
+            onChange={(e) => setForm({ ...form, email: e.target.value })}
+          />
+        )}
+      </Field>
+      <Field label="Password" error={error && where !== 'email' ? error.message : undefined}>
+        {(ids) => (
+          <Input
+            {...ids}
+            type="password"
+            autoComplete="current-password"
+            required
+            value={form.password}
+            onChange={(e) => setForm({ ...form, password: e.target.value })}
+          />
+        )}
+      </Field>
+      <Button type="submit" look="main" disabled={signIn.isPending}>
+        {signIn.isPending ? 'One moment …' : 'Sign in'}
+      </Button>
+    </form>
+  )
+}
