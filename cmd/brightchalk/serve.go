@@ -101,8 +101,8 @@ func migrate(ctx context.Context, config *pgxpool.Config) error {
 	return store.Migrate(ctx, pool)
 }
 
-// How a server stops: it says that it is not ready and answers on, each connection for the last time, so that a balancer
-// goes elsewhere; then running requests may take their time.
+// How a server stops: it says that it is not ready and answers on, each connection for the last time, so that a
+// balancer goes elsewhere; then running requests may take their time.
 const (
 	drain = time.Second
 	grace = 20 * time.Second

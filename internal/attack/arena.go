@@ -166,7 +166,13 @@ func (a *Arena) serve(ctx context.Context, db *cluster, port int) (*server, erro
 	if s.log, err = os.CreateTemp(a.dir, "server-*.log"); err != nil {
 		return nil, err
 	}
-	s.cmd = exec.Command(a.binary, "serve", "--demo", "--addr", strings.TrimPrefix(s.base, "http://")) //nolint:noctx,gosec // killed
+	s.cmd = exec.Command(
+		a.binary,
+		"serve",
+		"--demo",
+		"--addr",
+		strings.TrimPrefix(s.base, "http://"),
+	) //nolint:noctx,gosec // killed
 	s.cmd.Env = append(os.Environ(), "DATABASE_URL="+db.url(), "BRIGHT_CHALK_LOG_LEVEL=warn",
 		"BRIGHT_CHALK_BEHIND_PROXY=1", "BRIGHT_CHALK_DEBUG_ADDR="+s.debug)
 	s.cmd.Stderr = s.log
@@ -280,7 +286,12 @@ func get[T any](ctx context.Context, p person, path string) (out T, err error) {
 
 func signedIn(ctx context.Context, base, email, password string) (person, error) {
 	p := stranger(base)
-	status, data, err := p.call(ctx, http.MethodPost, "/api/session", map[string]string{"email": email, "password": password})
+	status, data, err := p.call(
+		ctx,
+		http.MethodPost,
+		"/api/session",
+		map[string]string{"email": email, "password": password},
+	)
 	if err == nil && status != http.StatusOK {
 		err = fmt.Errorf("sign in: %d %s", status, data)
 	}

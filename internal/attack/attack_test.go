@@ -18,7 +18,8 @@ func TestNothingIsFound(t *testing.T) {
 		t.Skip("there is no PostgreSQL here; ./chalk test installs it")
 	}
 	binary := filepath.Join(t.TempDir(), "brightchalk")
-	said, err := exec.CommandContext(t.Context(), "go", "build", "-o", binary, "brightchalk/cmd/brightchalk").CombinedOutput()
+	said, err := exec.CommandContext(t.Context(), "go", "build", "-o", binary, "brightchalk/cmd/brightchalk").
+		CombinedOutput()
 	require.NoError(t, err, string(said))
 	var names []string
 	for _, s := range attack.Sections {

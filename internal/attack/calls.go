@@ -143,7 +143,10 @@ func (o operation) at(t things) string {
 	for _, k := range []string{"class", "card", "left", "right", "cards"} {
 		query = append(query, k+"="+t.byName[k])
 	}
-	return "/api" + path + "?" + strings.Join(append(query, "speaker=Ida", "consent=yes", "words=hen", "of=b", "text=b"), "&")
+	return "/api" + path + "?" + strings.Join(
+		append(query, "speaker=Ida", "consent=yes", "words=hen", "of=b", "text=b"),
+		"&",
+	)
 }
 
 // with is the example of the body, about the things.
@@ -188,8 +191,23 @@ func (o operation) send(ctx context.Context, p person, t things) (int, []byte, e
 // own are the tables of a team whose rows a role may not change by any call; "" is somebody of no team or another.
 var own = map[string][]string{
 	"": {
-		"team", "member", "card", "card_version", "take", "medium", "school_class", "routine", "lesson", "class_log", "bank_text",
-		"letter_form", "named_picture", "lesson_log", "class_known", "class_known_word", "word_clue",
+		"team",
+		"member",
+		"card",
+		"card_version",
+		"take",
+		"medium",
+		"school_class",
+		"routine",
+		"lesson",
+		"class_log",
+		"bank_text",
+		"letter_form",
+		"named_picture",
+		"lesson_log",
+		"class_known",
+		"class_known_word",
+		"word_clue",
 	},
 	"assistant": {"team", "member", "card", "card_version", "letter_form", "routine", "bank_text", "named_picture"},
 	"teacher":   {"team", "member"},
@@ -312,7 +330,18 @@ func (a *Arena) otherTeam(ctx context.Context, base string) (person, error) {
 	if p, err := signedIn(ctx, base, otherEmail, otherPassword); err == nil {
 		return p, nil
 	}
-	err := a.run(ctx, otherPassword+"\n", "team", "create", "--name", "Weirside School", "--email", otherEmail, "--lead", "Una Sill")
+	err := a.run(
+		ctx,
+		otherPassword+"\n",
+		"team",
+		"create",
+		"--name",
+		"Weirside School",
+		"--email",
+		otherEmail,
+		"--lead",
+		"Una Sill",
+	)
 	if err != nil {
 		return person{}, err
 	}
@@ -396,8 +425,26 @@ func (a *Arena) hostile(o operation, t things) map[string][]byte {
 
 // strange are values that a field hardly expects.
 var strange = []any{
-	nil, true, "", "\x00", "a\u0000b", "\u202e", "😀😀", "<script>x</script>", strings.Repeat("long ", 5000), -1, 0, 1e300, 2147483648,
-	"00000000-0000-0000-0000-000000000000", "not-an-id", []any{}, map[string]any{}, "../../etc/passwd", "' OR 1=1 --", "%s%n",
+	nil,
+	true,
+	"",
+	"\x00",
+	"a\u0000b",
+	"\u202e",
+	"😀😀",
+	"<script>x</script>",
+	strings.Repeat("long ", 5000),
+	-1,
+	0,
+	1e300,
+	2147483648,
+	"00000000-0000-0000-0000-000000000000",
+	"not-an-id",
+	[]any{},
+	map[string]any{},
+	"../../etc/passwd",
+	"' OR 1=1 --",
+	"%s%n",
 }
 
 // mutated is a value with one of its parts exchanged, doubled or dropped.

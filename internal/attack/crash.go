@@ -114,7 +114,8 @@ func (j *journal) check(ctx context.Context, a *Arena, p person, why string) err
 // whole checks what holds of every library at any time, in SQL.
 func (a *Arena) whole(ctx context.Context, db *cluster, why string) error {
 	for rule, sql := range map[string]string{
-		"two cards stand at one step": "SELECT count(*) FROM (SELECT 1 FROM card GROUP BY team_id, step HAVING count(*) > 1) x",
+		"two cards stand at one step": `SELECT count(*) FROM (
+			SELECT 1 FROM card GROUP BY team_id, step HAVING count(*) > 1) x`,
 		"the order has a gap": `SELECT count(*) FROM (
 			SELECT 1 FROM card GROUP BY team_id HAVING max(step) <> count(*) OR min(step) <> 1) x`,
 		"a card's version is not in its history": `SELECT count(*) FROM card c
@@ -123,7 +124,8 @@ func (a *Arena) whole(ctx context.Context, db *cluster, why string) error {
 			SELECT 1 FROM card_version GROUP BY card_id HAVING max(version) <> count(*)) x`,
 		"a card differs from its newest version": `SELECT count(*) FROM card c JOIN card_version v USING (card_id, version)
 			WHERE v.content <> c.content`,
-		"a card has two sounds": "SELECT count(*) FROM (SELECT 1 FROM take WHERE chosen GROUP BY card_id HAVING count(*) > 1) x",
+		"a card has two sounds": `SELECT count(*) FROM (
+			SELECT 1 FROM take WHERE chosen GROUP BY card_id HAVING count(*) > 1) x`,
 		"a team has no lead": `SELECT count(*) FROM team t WHERE NOT EXISTS (
 			SELECT 1 FROM member m WHERE m.team_id = t.team_id AND m.role = 'lead' AND m.archived_at IS NULL)`,
 		"a lesson counts twice": `SELECT count(*) FROM (
@@ -218,7 +220,12 @@ func (a *Arena) firstWrite(ctx context.Context, base string) error {
 		lead, err := member(ctx, base, 0)
 		if err == nil {
 			name := fmt.Sprintf("Group %d", time.Now().UnixNano())
-			status, data, err := lead.call(ctx, http.MethodPost, "/api/classes", map[string]string{"name": name, "kind": "group"})
+			status, data, err := lead.call(
+				ctx,
+				http.MethodPost,
+				"/api/classes",
+				map[string]string{"name": name, "kind": "group"},
+			)
 			if err == nil && status == http.StatusOK {
 				return nil
 			}

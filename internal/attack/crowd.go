@@ -24,7 +24,12 @@ func signIns(ctx context.Context, a *Arena) error {
 	guess := func(email, password, from string) int {
 		p := stranger(s.base)
 		p.from = from
-		status, _, err := p.call(ctx, http.MethodPost, "/api/session", map[string]string{"email": email, "password": password})
+		status, _, err := p.call(
+			ctx,
+			http.MethodPost,
+			"/api/session",
+			map[string]string{"email": email, "password": password},
+		)
 		if err != nil {
 			return 0
 		}
@@ -44,7 +49,10 @@ func signIns(ctx context.Context, a *Arena) error {
 		return guess("p0@weirside.example", fmt.Sprint("guess ", i), fmt.Sprintf("10.1.0.%d", i))
 	})
 	one := count(30, func(i int) int { return guess("p1@weirside.example", fmt.Sprint("guess ", i), "10.2.0.1") })
-	school := count(40, func(i int) int { return guess(fmt.Sprintf("p%d@weirside.example", 2+i%6), otherPassword, "10.3.0.1") })
+	school := count(
+		40,
+		func(i int) int { return guess(fmt.Sprintf("p%d@weirside.example", 2+i%6), otherPassword, "10.3.0.1") },
+	)
 	a.Say("   30 guesses from 30 addresses: %v; from one: %v; 40 of a school from one address: %v", many, one, school)
 	if many[422] > 12 || one[422] > 12 {
 		a.Find("guesses are not counted: %v from many addresses, %v from one", many, one)
@@ -158,7 +166,8 @@ func crowd(ctx context.Context, a *Arena) error {
 				return 0, nil, err
 			}
 			v.Content.Notes = fmt.Sprint("Note ", i)
-			return lead.call(ctx, http.MethodPut, "/api/cards/"+card, map[string]any{"base_version": v.Version, "content": v.Content})
+			body := map[string]any{"base_version": v.Version, "content": v.Content}
+			return lead.call(ctx, http.MethodPut, "/api/cards/"+card, body)
 		}},
 		{"takes of one card", func(int) (int, []byte, error) {
 			return lead.do(ctx, http.MethodPost, "/api/cards/"+card+"/takes?speaker=Ida&consent=yes", "application/octet-stream",
@@ -320,8 +329,17 @@ func streams(ctx context.Context, a *Arena) error {
 	if dead > 0 {
 		a.Find("%d of %d streams hear nothing any more", dead, a.Streams)
 	}
-	a.Say("   %d moves with %d streams in %s (%d failed), %d streams dead; a change shows on the other server after a median of %d ms, 99th percentile %d ms (%d seen)",
-		a.Moves, a.Streams, took.Round(time.Millisecond), failed.Load(), dead, soon.at(0.5).Milliseconds(),
-		soon.at(0.99).Milliseconds(), len(soon.all))
+	a.Say(
+		"   %d moves with %d streams in %s (%d failed), %d streams dead; a change shows on the other server after a median "+
+			"of %d ms, 99th percentile %d ms (%d seen)",
+		a.Moves,
+		a.Streams,
+		took.Round(time.Millisecond),
+		failed.Load(),
+		dead,
+		soon.at(0.5).Milliseconds(),
+		soon.at(0.99).Milliseconds(),
+		len(soon.all),
+	)
 	return a.whole(ctx, a.db, "streams")
 }

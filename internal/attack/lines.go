@@ -138,7 +138,12 @@ func fullDisk(ctx context.Context, a *Arena) error {
 		return nil
 	}
 	defer func() { _ = syscall.Unmount(disk, 0) }()
-	db, err := newCluster(filepath.Join(disk, "db"), "max_wal_size = 48MB", "min_wal_size = 32MB", "wal_segment_size = 16MB")
+	db, err := newCluster(
+		filepath.Join(disk, "db"),
+		"max_wal_size = 48MB",
+		"min_wal_size = 32MB",
+		"wal_segment_size = 16MB",
+	)
 	if err != nil {
 		db, err = newCluster(filepath.Join(disk, "db2"), "max_wal_size = 48MB", "min_wal_size = 32MB")
 	}
@@ -205,7 +210,12 @@ func fullDisk(ctx context.Context, a *Arena) error {
 	if n < acked {
 		a.Find("%d takes were acknowledged, %d are there", acked, n)
 	}
-	a.Say("   takes on a full disk: %v; after room was made changes are taken again, %d of %d takes are there", statuses, n, acked)
+	a.Say(
+		"   takes on a full disk: %v; after room was made changes are taken again, %d of %d takes are there",
+		statuses,
+		n,
+		acked,
+	)
 	return a.whole(ctx, db, "disk")
 }
 
@@ -308,16 +318,19 @@ func newBalancer(ctx context.Context, bases ...string) (net.Listener, error) {
 		}()
 	}
 	var turn atomic.Int64
-	server := &http.Server{ReadHeaderTimeout: time.Minute, Handler: http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		first := int(turn.Add(1))
-		for k := range bases {
-			if i := (first + k) % len(bases); healthy[i].Load() {
-				proxies[i].ServeHTTP(w, r)
-				return
+	server := &http.Server{
+		ReadHeaderTimeout: time.Minute,
+		Handler: http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			first := int(turn.Add(1))
+			for k := range bases {
+				if i := (first + k) % len(bases); healthy[i].Load() {
+					proxies[i].ServeHTTP(w, r)
+					return
+				}
 			}
-		}
-		http.Error(w, "no server is ready", http.StatusBadGateway)
-	})}
+			http.Error(w, "no server is ready", http.StatusBadGateway)
+		}),
+	}
 	go func() { _ = server.Serve(l) }()
 	return l, nil
 }

@@ -7,6 +7,7 @@ import (
 	"io"
 	"net/http"
 	"net/http/httptest"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -38,8 +39,15 @@ func load(ctx context.Context, a *Arena) error {
 	packed, _, _ := a.walls(ctx, lead, "", "gzip")
 	same, _, _ := a.walls(ctx, lead, tag, "")
 	bare := a.bare(ctx, size)
-	a.Say("   the wall of 120 cards (%d kB) a second: %.0f, packed %.0f, not changed %.0f; a bare handler sends the same bytes %.0f times",
-		size>>10, walls, packed, same, bare)
+	a.Say(
+		"   the wall of 120 cards (%d kB) a second: %.0f, packed %.0f, not changed %.0f; a bare handler sends the same "+
+			"bytes %.0f times",
+		size>>10,
+		walls,
+		packed,
+		same,
+		bare,
+	)
 	return nil
 }
 
@@ -49,20 +57,21 @@ func (a *Arena) grow(ctx context.Context, p person, n int) error {
 	if err != nil {
 		return err
 	}
-	for _, g := range []string{
-		"ai", "ay", "ee", "ea", "oa", "ow", "igh", "ie", "oo", "ue", "ew", "ar", "or", "er", "ir", "ur", "air", "ear", "are", "ph",
-		"wh", "kn", "wr", "gn", "mb", "dge", "tch", "eigh", "ey", "ou", "oi", "oy", "aw", "au", "al", "oe", "a", "e", "i", "o", "u", "y",
-		"c", "g", "s", "t", "ci", "ti", "si", "ch", "sh", "th", "ng", "nk", "ck", "ff", "ll", "ss", "zz", "bb", "dd", "gg", "mm", "nn",
-		"pp", "rr", "tt", "qu", "x", "z", "v", "w", "j", "k", "l", "r", "h", "b", "f", "d", "m", "n", "p",
-	} {
-		for _, sound := range []string{
-			"", "=eɪ", "=iː", "=aɪ", "=əʊ", "=uː", "=ɔː", "=ɑː", "=ɜː", "=ə", "=ɪ", "=ɛ", "=ʌ", "=s", "=z", "=k", "=ʃ", "=ʒ", "=dʒ",
-			"=f", "=t", "=ʊ", "=ɒ", "=eə", "=ɪə", "=tʃ", "=æ", "=d", "=v", "=juː",
-		} {
+	graphemes := "ai ay ee ea oa ow igh ie oo ue ew ar or er ir ur air ear are ph wh kn wr gn mb dge tch eigh " +
+		"ey ou oi oy aw au al oe a e i o " +
+		"u y c g s t ci ti si ch sh th ng nk ck ff ll ss zz bb dd gg mm nn pp rr tt qu x z v w j k l r h b f d m n p"
+	sounds := "eɪ iː aɪ əʊ uː ɔː ɑː ɜː ə ɪ ɛ ʌ s z k ʃ ʒ dʒ f t ʊ ɒ eə ɪə tʃ æ d v juː"
+	for g := range strings.FieldsSeq(graphemes) {
+		for sound := range strings.FieldsSeq(sounds) {
 			if len(have) >= n {
 				return nil
 			}
-			status, _, err := p.call(ctx, http.MethodPost, "/api/cards", map[string]any{"pair": g + sound, "step": len(have) + 1})
+			status, _, err := p.call(
+				ctx,
+				http.MethodPost,
+				"/api/cards",
+				map[string]any{"pair": g + "=" + sound, "step": len(have) + 1},
+			)
 			if err != nil {
 				return err
 			}
@@ -195,8 +204,14 @@ func soak(ctx context.Context, a *Arena) error {
 	parts := 4
 	for i := range parts {
 		all, failed := a.users(ctx, lead, t, 20, a.Soak/time.Duration(parts))
-		a.Say("   %3d %%: %s; %d calls, %d failed, 99th percentile %d ms", 100*(i+1)/parts, a.held(ctx, s), len(all.all), failed,
-			all.at(0.99).Milliseconds())
+		a.Say(
+			"   %3d %%: %s; %d calls, %d failed, 99th percentile %d ms",
+			100*(i+1)/parts,
+			a.held(ctx, s),
+			len(all.all),
+			failed,
+			all.at(0.99).Milliseconds(),
+		)
 	}
 	time.Sleep(2 * time.Second)
 	after := a.held(ctx, s)

@@ -52,14 +52,24 @@ func (a *Arena) furnish(ctx context.Context, p person) error {
 	if err != nil {
 		return err
 	}
-	_, _, err = p.call(ctx, http.MethodPost, "/api/classes/"+list[0].ClassID+"/known", app.Declaration{Known: true, UpTo: 9})
+	_, _, err = p.call(
+		ctx,
+		http.MethodPost,
+		"/api/classes/"+list[0].ClassID+"/known",
+		app.Declaration{Known: true, UpTo: 9},
+	)
 	return err
 }
 
 // probes are what a text may hold to be run: in HTML, in an attribute, in a script, in a style, in SVG.
 var probes = []string{
-	`<script>window.__ran=1</script>`, `"><img src=x onerror="window.__ran=1">`, `</script><script>window.__ran=1</script>`,
-	`'-(window.__ran=1)-'`, `<svg onload="window.__ran=1">`, `</style><script>window.__ran=1</script>`, `{{constructor}}`,
+	`<script>window.__ran=1</script>`,
+	`"><img src=x onerror="window.__ran=1">`,
+	`</script><script>window.__ran=1</script>`,
+	`'-(window.__ran=1)-'`,
+	`<svg onload="window.__ran=1">`,
+	`</style><script>window.__ran=1</script>`,
+	`{{constructor}}`,
 }
 
 // alive is a probe that stands in HTML as it was typed.
@@ -170,9 +180,11 @@ func (a *Arena) poison(ctx context.Context, p person, t things) (kept int, err e
 			send(http.MethodPost, "/api/classes", map[string]string{"name": probe, "kind": "class"}),
 			send(http.MethodPost, "/api/bank", map[string]string{"kind": "sentence", "body": probe}),
 			send(http.MethodPost, "/api/members", map[string]string{
-				"name": probe, "email": fmt.Sprintf("probe%d@weirside.example", i), "role": "teacher", "password": "a long enough one",
+				"name": probe, "email": fmt.Sprintf("probe%d@weirside.example", i), "role": "teacher",
+				"password": "a long enough one",
 			}),
-			send(http.MethodPost, "/api/classes/"+t.byName["class"]+"/known", app.Declaration{Known: true, Words: []string{probe}}),
+			send(http.MethodPost, "/api/classes/"+t.byName["class"]+"/known",
+				app.Declaration{Known: true, Words: []string{probe}}),
 		} {
 			if err != nil {
 				return kept, err
@@ -228,8 +240,18 @@ func (a *Arena) browse(base string, t things) (int, error) {
 		return 0, err
 	}
 	pages := []string{
-		"/", "/cards/" + t.byName["card"], "/lessons", "/lessons/" + t.byPath["lessons"], "/teach/" + t.byPath["lessons"],
-		"/classes/" + t.byName["class"], "/words", "/texts", "/letters", "/booth", "/team", "/api/pack.html?class=" + t.byName["class"],
+		"/",
+		"/cards/" + t.byName["card"],
+		"/lessons",
+		"/lessons/" + t.byPath["lessons"],
+		"/teach/" + t.byPath["lessons"],
+		"/classes/" + t.byName["class"],
+		"/words",
+		"/texts",
+		"/letters",
+		"/booth",
+		"/team",
+		"/api/pack.html?class=" + t.byName["class"],
 	}
 	for _, page := range pages {
 		if err := tab.Go(base + page); err != nil {

@@ -17,7 +17,7 @@ import (
 	"time"
 )
 
-const square = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`
+const square = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4"/></svg>`
 
 // tone is a WAV file of 16 bit with a low voice that swells, so that one attempt is heard.
 func tone(hertz int, seconds float64) []byte {
@@ -73,9 +73,21 @@ func repeating(ref string, levels, times int) []byte {
 }
 
 var bombsOf = []bomb{
-	{"40 megapixels of 16 bit", "/api/pictures", func() []byte { return pngOf(image.NewNRGBA64(image.Rect(0, 0, 6400, 6200))) }},
-	{"24 megapixels of 8 bit", "/api/pictures", func() []byte { return pngOf(image.NewNRGBA(image.Rect(0, 0, 6000, 4000))) }},
-	{"24 megapixels of grey", "/api/pictures", func() []byte { return pngOf(image.NewGray(image.Rect(0, 0, 6000, 4000))) }},
+	{
+		"40 megapixels of 16 bit",
+		"/api/pictures",
+		func() []byte { return pngOf(image.NewNRGBA64(image.Rect(0, 0, 6400, 6200))) },
+	},
+	{
+		"24 megapixels of 8 bit",
+		"/api/pictures",
+		func() []byte { return pngOf(image.NewNRGBA(image.Rect(0, 0, 6000, 4000))) },
+	},
+	{
+		"24 megapixels of grey",
+		"/api/pictures",
+		func() []byte { return pngOf(image.NewGray(image.Rect(0, 0, 6000, 4000))) },
+	},
 	{"two colours, very wide", "/api/pictures", func() []byte {
 		return pngOf(image.NewPaletted(image.Rect(0, 0, 12_000, 3300), color.Palette{color.Black, color.White}))
 	}},
@@ -93,7 +105,11 @@ var bombsOf = []bomb{
 		return []byte("<svg>" + strings.Repeat(`<path d="M0 0h1"/>`, 330_000) + "</svg>")
 	}},
 	{"a minute at 96 kHz", "/api/cards/{card}/takes", func() []byte { return tone(96_000, 59.9) }},
-	{"22 MB of one sample", "/api/cards/{card}/takes", func() []byte { return append(tone(8000, 0.1), make([]byte, 22<<20)...) }},
+	{
+		"22 MB of one sample",
+		"/api/cards/{card}/takes",
+		func() []byte { return append(tone(8000, 0.1), make([]byte, 22<<20)...) },
+	},
 	{"24 MB of nothing", "/api/cards/{card}/takes", func() []byte { return make([]byte, 24<<20) }},
 	{"30 MB of nothing", "/api/cards/{card}/takes", func() []byte { return make([]byte, 30<<20) }},
 }

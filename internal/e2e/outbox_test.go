@@ -34,7 +34,7 @@ func (s *stage) stands(t *testing.T, by app.Actor, id, rhyme string) {
 }
 
 // What is typed while the server answers 502 is there after the page was left and loaded anew, and is sent by itself
-// when the server is well; what is typed after the session has ended is saved when somebody has signed in over the page.
+// when the server is well; what is typed after the session has ended is saved after a sign-in over the page.
 func TestWhatIsTypedReachesTheServer(t *testing.T) {
 	s := open(t)
 	s.signIn(t, "lead")

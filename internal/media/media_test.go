@@ -250,7 +250,12 @@ func FuzzCleanPicture(f *testing.F) {
 	var photo bytes.Buffer
 	_ = jpeg.Encode(&photo, image.NewGray(image.Rect(0, 0, 16, 16)), nil)
 	f.Add(photo.Bytes())
-	f.Add([]byte(`<svg viewBox="0 0 4 4"><title>a &amp; b</title><use href="#a"/><g id="a" style="fill:red;x:y"><path d="M0 0"/></g></svg>`))
+	f.Add(
+		[]byte(
+			`<svg viewBox="0 0 4 4"><title>a &amp; b</title><use href="#a"/>
+			<g id="a" style="fill:red;x:y"><path d="M0 0"/></g></svg>`,
+		),
+	)
 	f.Add([]byte(`<svg onload="x"><script>x</script><a href="javascript:x"/><image href="http://x"/></svg>`))
 	bad := regexp.MustCompile(`(?i)<script|\son[a-z]+\s*=|javascript:|<image|<foreignObject|href="[^#]`)
 	f.Fuzz(func(t *testing.T, data []byte) {

@@ -177,8 +177,14 @@ func Known(err error) error {
 			return fmt.Errorf("%w: %w", ErrSign, err)
 		}
 		return err
-	case errors.As(err, &connect), pgconn.Timeout(err), pgconn.SafeToRetry(err), errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF),
-		errors.Is(err, net.ErrClosed), errors.Is(err, syscall.ECONNRESET), errors.Is(err, syscall.EPIPE),
+	case errors.As(err, &connect),
+		pgconn.Timeout(err),
+		pgconn.SafeToRetry(err),
+		errors.Is(err, io.EOF),
+		errors.Is(err, io.ErrUnexpectedEOF),
+		errors.Is(err, net.ErrClosed),
+		errors.Is(err, syscall.ECONNRESET),
+		errors.Is(err, syscall.EPIPE),
 		errors.Is(err, syscall.ECONNREFUSED):
 		return fmt.Errorf("%w: %w", ErrBroken, err)
 	}

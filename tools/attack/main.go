@@ -16,7 +16,9 @@ import (
 	"brightchalk/internal/attack"
 )
 
-func main() {
+func main() { os.Exit(run()) }
+
+func run() int {
 	binary := flag.String("binary", "bin/brightchalk", "a built brightchalk")
 	seed := flag.Uint64("seed", 1, "of chance")
 	short := flag.Bool("short", false, "as in every run of the tests")
@@ -43,7 +45,7 @@ func main() {
 	}
 	fmt.Printf("%d found\n", len(found))
 	if err != nil || len(found) > 0 {
-		stop()
-		os.Exit(1)
+		return 1
 	}
+	return 0
 }

@@ -1,5 +1,5 @@
-// Command licences writes docs/licences.md, the list of all packages that are shipped in the binary and in the pages, and
-// docs/licences/packages.txt with their texts; with -check it says whether they are as they would be written now.
+// Command licences writes docs/licences.md, the list of all packages that are shipped in the binary and in the pages,
+// and docs/licences/packages.txt with their texts; with -check it says whether they are as they would be written now.
 //
 //	go run ./tools/licences [-check]
 //
@@ -47,8 +47,11 @@ func run(check bool) error {
 	if err != nil {
 		return err
 	}
-	all := append(modules, packages...)
-	slices.SortFunc(all, func(a, b shipped) int { return cmp.Or(cmp.Compare(a.where, b.where), cmp.Compare(a.name, b.name)) })
+	all := slices.Concat(modules, packages)
+	slices.SortFunc(
+		all,
+		func(a, b shipped) int { return cmp.Or(cmp.Compare(a.where, b.where), cmp.Compare(a.name, b.name)) },
+	)
 	var unknown []string
 	for _, s := range all {
 		if s.licence == "" {
@@ -75,7 +78,8 @@ func run(check bool) error {
 func table(all []shipped) []byte {
 	var b bytes.Buffer
 	b.WriteString("# Packages that are shipped\n\nWritten by `go run ./tools/licences`; the texts are in `" + texts +
-		"`, data and fonts in `docs/data-and-licences.md`.\n\n| package | version | licence | where |\n| --- | --- | --- | --- |\n")
+		"`, data and fonts in `docs/data-and-licences.md`.\n\n" +
+		"| package | version | licence | where |\n| --- | --- | --- | --- |\n")
 	for _, s := range all {
 		fmt.Fprintf(&b, "| `%s` | %s | %s | %s |\n", s.name, s.version, s.licence, s.where)
 	}
@@ -103,7 +107,8 @@ func written(all []shipped) []byte {
 var inSource = map[string]struct{ licence, text string }{
 	"github.com/srwiley/scanx": {"FTL", "The package brings no text of a licence. Its source says: Copyright 2010 The " +
 		"Freetype-Go Authors. All rights reserved. Use of this source code is governed by your choice of either the " +
-		"FreeType License or the GNU General Public License version 2 (or any later version).\n\nBright Chalk uses it under " +
+		"FreeType License or the GNU General Public License version 2 (or any later version).\n\n" +
+		"Bright Chalk uses it under " +
 		"the FreeType License: portions of this software are copyright 2010 The FreeType Project (www.freetype.org). All " +
 		"rights reserved."},
 }
@@ -148,7 +153,8 @@ func goModules(binary string) ([]shipped, error) {
 
 // escaped is a module's path as the cache writes it: capitals as ! and the small letter.
 func escaped(path string) string {
-	return regexp.MustCompile("[A-Z]").ReplaceAllStringFunc(path, func(c string) string { return "!" + strings.ToLower(c) })
+	return regexp.MustCompile("[A-Z]").
+		ReplaceAllStringFunc(path, func(c string) string { return "!" + strings.ToLower(c) })
 }
 
 // npmPackages are those of the lock file that no build alone needs.

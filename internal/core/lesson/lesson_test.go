@@ -100,7 +100,9 @@ func ExampleLesson_Title() {
 
 // A stored lesson or routine of any kind is refused or read, never a crash.
 func FuzzDocuments(f *testing.F) {
-	f.Add([]byte(`{"version":1,"steps":[{"id":"s1","kind":"blend","chosen":[{"kind":"word","value":"bat"}]}],"card_id":"x"}`))
+	f.Add(
+		[]byte(`{"version":1,"steps":[{"id":"s1","kind":"blend","chosen":[{"kind":"word","value":"bat"}]}],"card_id":"x"}`),
+	)
 	f.Add([]byte(`{"version":2,"steps":null,"purpose":7}`))
 	f.Add([]byte(`{"steps":[1,null,{"kind":{}}]}`))
 	f.Fuzz(func(_ *testing.T, data []byte) {
