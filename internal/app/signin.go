@@ -65,9 +65,12 @@ func newPeople(d desk[peopleStore], hashing *argon2id.Params, limits SignInLimit
 	return p
 }
 
+// queue is how long a sign-in waits for its turn: a whole school comes at a quarter to nine.
+const queue = 40 * time.Second
+
 // inTurn waits for one of the few places where passwords are hashed.
 func (p People) inTurn(ctx context.Context, f func() error) error {
-	bound, cancel := context.WithTimeout(ctx, patience)
+	bound, cancel := context.WithTimeout(ctx, queue)
 	defer cancel()
 	select {
 	case p.turns <- struct{}{}:

@@ -371,7 +371,7 @@ func (s *stage) teach(t *testing.T) {
 	require.NoError(t, s.tab.ClickText("Log it for the class"))
 	require.NoError(
 		t,
-		s.tab.SeeText("The log is kept on this machine"),
+		s.tab.SeeText("The log is kept in this browser"),
 		"a lesson ended early without a network loses no log",
 	)
 	s.axe(t, "log")
