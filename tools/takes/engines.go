@@ -74,7 +74,36 @@ func cut(in []float64, hertz int, from, to float64) []float64 {
 	return append([]float64{}, in[a:b]...)
 }
 
-// festival renders with two diphone voices; durations are as asked for.
+// festivalVoice is a diphone voice of a recorded speaker, with the names of the sounds that it has.
+type festivalVoice struct {
+	name, source, pause string
+	phones              map[string]string
+	vowels              []string // to be added
+}
+
+var (
+	finnish = same("m n l r v s h j p t k d", map[string]string{"b": "b", "ɡ": "g", "iː": "i:", "e": "e", "ɑː": "a:", "uː": "u:"})
+	italian = same("m n l r v z s f p t k b d w j", map[string]string{
+		"ɡ": "g", "ʃ": "S", "tʃ": "tS", "dʒ": "dZ", "iː": "i1", "e": "E1", "ɔː": "O1", "uː": "u1",
+	})
+	festivalVoices = []festivalVoice{
+		{"kal_diphone", "festival-kal", "pau", radio, []string{"ax", "ah", "eh"}},
+		{"ked_diphone", "festival-ked", "pau", radio, []string{"ax", "ax", "ah"}},
+		{"suo_fi_lj_diphone", "festival-fi-lj", "#", finnish, []string{"7", "e", "a"}},
+		{"hy_fi_mv_diphone", "festival-fi-mv", "#", finnish, []string{"7", "e", "a"}},
+		{"pc_diphone", "festival-it-pc", "#", italian, []string{"a", "E", "e"}},
+		{"lp_diphone", "festival-it-lp", "#", italian, []string{"a", "E", "e"}},
+	}
+)
+
+func same(names string, others map[string]string) map[string]string {
+	for _, n := range strings.Fields(names) {
+		others[n] = n
+	}
+	return others
+}
+
+// festival renders with diphone voices; durations are as asked for.
 func festival() ([]piece, error) {
 	dir, err := os.MkdirTemp("", "festival")
 	if err != nil {
@@ -88,10 +117,10 @@ func festival() ([]piece, error) {
 	}
 	var jobs []job
 	var script strings.Builder
-	for _, voice := range []string{"kal", "ked"} {
-		fmt.Fprintf(&script, "(voice_%s_diphone)\n", voice)
-		for _, sound := range allSounds {
-			name, ok := radio[sound]
+	for _, voice := range festivalVoices {
+		fmt.Fprintf(&script, "(voice_%s)\n", voice.name)
+		for n, sound := range allSounds {
+			name, ok := voice.phones[sound]
 			if !ok {
 				continue
 			}
@@ -101,24 +130,25 @@ func festival() ([]piece, error) {
 			} else if isVowel(sound) {
 				hold = 0.3
 			}
-			for _, v := range []float64{0, 0.06, 0.12, 0.2} {
+			for k, v := range []float64{0, 0.06, 0.12, 0.2, 0.3} {
 				if v > 0 && isVowel(sound) {
 					continue
 				}
 				j := job{
-					piece{nil, 0, sound, v, "festival-" + voice},
+					piece{nil, 0, sound, v, voice.source},
 					filepath.Join(dir, fmt.Sprintf("%d.wav", len(jobs))),
 					0.25,
 					0.25 + hold + v,
 				}
 				vowel := ""
 				if v > 0 {
-					vowel = fmt.Sprintf("(ax %.2f (0 108))", v)
+					vowel = fmt.Sprintf("(%s %.2f (0 108))", voice.vowels[(n+k)%len(voice.vowels)], v)
 				}
 				fmt.Fprintf(
 					&script,
-					"(set! u (utt.synth (Utterance Segments ((pau .25 (0 115)) (%s %.2f (0 115)) %s (pau "+
-						".3)))))\n(utt.save.wave u %q 'riff)\n",
+					"(set! u (utt.synth (Utterance Segments ((%[1]s .25 (0 115)) (%[2]s %.2[3]f (0 115)) %[4]s (%[1]s "+
+						".3)))))\n(utt.save.wave u %[5]q 'riff)\n",
+					voice.pause,
 					name,
 					hold,
 					vowel,
@@ -244,7 +274,10 @@ var mnemonic = map[string]string{
 // that its length is known.
 func espeak() ([]piece, error) {
 	var made []piece
-	for _, voice := range []string{"en-gb+f2", "en-gb+m3", "en-gb+f4", "en-gb+m7"} {
+	for _, voice := range []string{
+		"en-gb+f2", "en-gb+m3", "en-gb+f4", "en-gb+m7", "en-gb+f1", "en-gb+m1", "en-gb+klatt2", "en-gb+f5",
+	} {
+		source := "espeak-" + strings.TrimPrefix(voice, "en-gb+")
 		speak := func(phonemes string) ([]float64, int, error) {
 			wav, err := exec.Command("espeak-ng", "-v", voice, "-s", "100", "--stdout", "[["+phonemes+"]]").Output()
 			if err != nil {
@@ -291,7 +324,7 @@ func espeak() ([]piece, error) {
 				}
 				return out
 			}
-			made = append(made, piece{soft(base), hertz, sound, 0, "espeak"})
+			made = append(made, piece{soft(base), hertz, sound, 0, source})
 			if isVowel(sound) {
 				continue
 			}
@@ -308,7 +341,7 @@ func espeak() ([]piece, error) {
 						out = append(out, uh[i%len(uh)]*g)
 					}
 				}
-				made = append(made, piece{out, hertz, sound, v, "espeak"})
+				made = append(made, piece{out, hertz, sound, v, source})
 			}
 		}
 	}

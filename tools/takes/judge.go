@@ -55,7 +55,7 @@ func judge(dir string, all bool) error {
 	}
 	for line := range strings.Lines(string(data)) {
 		f := strings.Split(strings.TrimSpace(line), "\t")
-		if f[0] == "file" || f[9] == "doubtful" || all == heldBack(f[0]) {
+		if f[0] == "file" || f[9] == "doubtful" || all == heldBack(f[3]) {
 			continue
 		}
 		number := func(i int) float64 { v, _ := strconv.ParseFloat(f[i], 64); return v }
@@ -95,7 +95,7 @@ func judge(dir string, all bool) error {
 					fmt.Println("F0", f[0], f[1], f[3], ref, math.Round(r.F0Hertz))
 				}
 			}
-			if f[3] == "formants" {
+			if strings.HasPrefix(f[3], "formants") {
 				count("trim within 15 ms at the start (own synthesiser)", math.Abs(float64(r.Trim.StartMs)-number(4)) <= 15)
 			}
 		case "added":

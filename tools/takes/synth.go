@@ -1,6 +1,7 @@
 package main
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 )
@@ -81,7 +82,16 @@ var voiceLevel = map[string]float64{
 
 type speaker struct {
 	f0, size float64 // Hz; formants are multiplied by size
+	breath   float64 // noise in the voice, 0 is little
+	falls    float64 // share of the pitch that is lost in a second, 0 is 0.06
 	rng      *rand.Rand
+}
+
+// turn is how an added vowel comes: what vowel, how long, and how long the mouth takes to get there. No length is none.
+type turn struct {
+	vowel   string
+	seconds float64
+	move    float64
 }
 
 // resonator is a two-pole filter with unity gain at 0 Hz (D. H. Klatt, "Software for a cascade/parallel
@@ -118,7 +128,7 @@ func (s speaker) voiced(keys []key) []float64 {
 		a, b := keys[k], keys[k+1]
 		u := (t - a.at) / max(1e-6, b.at-a.at)
 		mix := func(x, y float64) float64 { return x + (y-x)*u }
-		phase += s.f0 * jitter * (1 - 0.06*t) / rate
+		phase += s.f0 * jitter * (1 - max(0.06, s.falls)*t) / rate
 		if phase >= 1 {
 			phase--
 			jitter = 1 + 0.008*s.rng.NormFloat64()
@@ -132,7 +142,7 @@ func (s speaker) voiced(keys []key) []float64 {
 			g = -2.4 * math.Sin(math.Pi*(phase-0.4)/0.16)
 		}
 		tilt += 0.25 * (g - tilt)
-		x := tilt + 0.004*s.rng.NormFloat64()
+		x := tilt + max(0.004, s.breath)*s.rng.NormFloat64()
 		nasal := 0.0
 		if a.nasal {
 			nasal = 1
@@ -188,12 +198,16 @@ func add(out []float64, at int, in []float64) []float64 {
 
 var schwa = formants["ə"][0]
 
-// say renders a sound, with a vowel of so many seconds after it where vowel is not 0.
-func (s speaker) say(sound string, seconds, vowel float64) []float64 {
+// say renders a sound, with a vowel after it where the turn has a length.
+func (s speaker) say(sound string, seconds float64, to turn) []float64 {
+	vowel, schwa := to.seconds, schwa
+	if to.vowel != "" {
+		schwa = formants[to.vowel][0]
+	}
 	after := func(from [3]float64, level float64, nasal bool, hold float64) []float64 {
 		keys := []key{{0, 0, from, nasal}, {0.04, level, from, nasal}, {hold, level, from, nasal}}
 		if vowel > 0 {
-			move := min(0.05, vowel/2)
+			move := min(max(0.02, to.move), vowel*0.7)
 			keys = append(
 				keys,
 				key{hold + move, 1, schwa, false},
@@ -242,11 +256,11 @@ func (s speaker) say(sound string, seconds, vowel float64) []float64 {
 		}
 		return out
 	}
-	return s.short(sound, seconds, vowel)
+	return s.short(sound, seconds, vowel, schwa)
 }
 
 // short renders h, the stops and the affricates.
-func (s speaker) short(sound string, seconds, vowel float64) []float64 {
+func (s speaker) short(sound string, seconds, vowel float64, schwa [3]float64) []float64 {
 	burst := map[string][2]float64{
 		"p": {900, 1200}, "b": {700, 1000}, "t": {4200, 2500}, "d": {3800, 2500},
 		"k": {2000, 1200}, "ɡ": {1900, 1200}, "tʃ": {4000, 2000}, "dʒ": {3600, 2000}, "h": {1400, 2500},
@@ -304,13 +318,29 @@ func (s speaker) short(sound string, seconds, vowel float64) []float64 {
 	return out
 }
 
-// synthetic are takes of eight made speakers.
+// speakers are made ones; each is a source of its own.
+var speakers = []speaker{
+	{105, 1, 0, 0, nil}, {125, 1.02, 0.01, 0.2, nil}, {150, 1.06, 0, 0.1, nil}, {185, 1.14, 0.02, 0, nil},
+	{205, 1.17, 0, 0.3, nil}, {225, 1.18, 0.012, 0, nil}, {245, 1.2, 0, 0.15, nil}, {280, 1.24, 0.02, 0.1, nil},
+	{95, 0.97, 0.015, 0.35, nil}, {165, 1.1, 0, 0, nil}, {215, 1.12, 0.03, 0.2, nil}, {260, 1.22, 0.006, 0.3, nil},
+}
+
+// turnsOf are the vowels that are added to a sound: teachers say "buh" and "muh", and names such as "vee" and "zed".
+func turnsOf(sound string, rng *rand.Rand) []turn {
+	names := []string{"ə", "ə", "ʌ", "ɜː"}
+	if _, rough := friction[sound]; rough {
+		names = []string{"ə", "ə", "iː", "e", "ɑː", "uː"}
+	}
+	var out []turn
+	for _, v := range []float64{0.06, 0.12, 0.2, 0.3} {
+		out = append(out, turn{names[rng.IntN(len(names))], v, 0.02 + 0.13*rng.Float64()})
+	}
+	return out
+}
+
 func synthetic() []piece {
 	var out []piece
-	for i, sp := range []speaker{{105, 1, nil}, {125, 1.02, nil}, {150, 1.06, nil}, {185, 1.14, nil}, {
-		205, 1.17,
-		nil,
-	}, {225, 1.18, nil}, {245, 1.2, nil}, {280, 1.24, nil}} {
+	for i, sp := range speakers {
 		for k, sound := range allSounds {
 			sp.rng = rand.New(rand.NewPCG(uint64(i), uint64(k)))
 			seconds := 0.4 + 0.4*sp.rng.Float64()
@@ -320,13 +350,13 @@ func synthetic() []piece {
 			if sound == "h" {
 				seconds = 0.2
 			}
-			engine := "formants"
-			out = append(out, piece{sp.say(sound, seconds, 0), rate, sound, 0, engine})
+			engine := fmt.Sprintf("formants-%d", i)
+			out = append(out, piece{sp.say(sound, seconds, turn{}), rate, sound, 0, engine})
 			if isVowel(sound) {
 				continue
 			}
-			for _, v := range []float64{0.06, 0.12, 0.2} {
-				out = append(out, piece{sp.say(sound, seconds*0.8, v), rate, sound, v, engine})
+			for _, to := range turnsOf(sound, sp.rng) {
+				out = append(out, piece{sp.say(sound, seconds*0.8, to), rate, sound, to.seconds, engine})
 			}
 		}
 	}

@@ -95,7 +95,8 @@ function SignedIn({ me }: { me: Me }) {
             {live === 'live' ? 'live' : 'waiting for the line'}
           </span>
           <span>
-            {team} · <b>{name}</b>, {role}
+            <span className="max-[1400px]:hidden">{team} · </span>
+            <b>{name}</b>, {role}
           </span>
           <button
             type="button"
