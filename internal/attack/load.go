@@ -32,9 +32,11 @@ func load(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	all, failed := a.users(ctx, lead, t, 50, a.Seconds)
-	a.Say("   50 users, a call each half second: %d calls, %d failed, median %d ms, 99th percentile %d ms",
-		len(all.all), failed, all.at(0.5).Milliseconds(), all.at(0.99).Milliseconds())
+	for _, pause := range []time.Duration{2 * time.Second, time.Second / 2} {
+		all, failed := a.users(ctx, lead, t, 50, a.Seconds+2*pause, pause)
+		a.Say("   50 users, a call each %s: %d calls, %d failed, median %d ms, 99th percentile %d ms",
+			pause, len(all.all), failed, all.at(0.5).Milliseconds(), all.at(0.99).Milliseconds())
+	}
 	walls, size, tag := a.walls(ctx, lead, "", "")
 	packed, _, _ := a.walls(ctx, lead, "", "gzip")
 	same, _, _ := a.walls(ctx, lead, tag, "")
@@ -84,7 +86,7 @@ func (a *Arena) grow(ctx context.Context, p person, n int) error {
 }
 
 // users each read and write as people do, with a pause between.
-func (a *Arena) users(ctx context.Context, p person, t things, n int, long time.Duration) (*times, int64) {
+func (a *Arena) users(ctx context.Context, p person, t things, n int, long, pause time.Duration) (*times, int64) {
 	working, stop := context.WithTimeout(ctx, long)
 	defer stop()
 	all := &times{}
@@ -105,7 +107,7 @@ func (a *Arena) users(ctx context.Context, p person, t things, n int, long time.
 		}},
 	}
 	together(n, func(i int) {
-		time.Sleep(time.Duration(i) * 10 * time.Millisecond)
+		time.Sleep(pause * time.Duration(i) / time.Duration(n))
 		for k := i; working.Err() == nil; k++ {
 			c := calls[k%len(calls)]
 			began := time.Now()
@@ -114,7 +116,7 @@ func (a *Arena) users(ctx context.Context, p person, t things, n int, long time.
 			if err != nil || status >= 400 {
 				failed.Add(1)
 			}
-			time.Sleep(500 * time.Millisecond)
+			time.Sleep(pause)
 		}
 	})
 	return all, failed.Load()
@@ -199,11 +201,11 @@ func soak(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	a.users(ctx, lead, t, 10, min(a.Soak, 10*time.Second)) // warm
+	a.users(ctx, lead, t, 10, min(a.Soak, 10*time.Second), time.Second/2) // warm
 	before := a.held(ctx, s)
 	parts := 4
 	for i := range parts {
-		all, failed := a.users(ctx, lead, t, 20, a.Soak/time.Duration(parts))
+		all, failed := a.users(ctx, lead, t, 20, a.Soak/time.Duration(parts), time.Second/2)
 		a.Say(
 			"   %3d %%: %s; %d calls, %d failed, 99th percentile %d ms",
 			100*(i+1)/parts,

@@ -9,3 +9,6 @@ var (
 
 // Send hands a change to a hub as if the database had told it.
 func (h *Hub) Send(c Change) { h.send(c) }
+
+// ReadContent reads a stored content as the statements do.
+var ReadContent = parsed.read

@@ -287,3 +287,18 @@ func TestHub(t *testing.T) {
 	stop()
 	<-done
 }
+
+// Contents that were read before are the caller's own: what one does with them does not show to the next.
+func TestContentsAreTheCallersOwn(t *testing.T) {
+	raw := []byte(`{"version":1,"keyword":"barge","words":["bat","bun"],"place":{"x":0.5,"y":0.5,"size":0.2}}`)
+	first, err := store.ReadContent(raw)
+	require.NoError(t, err)
+	first.Words[0], first.Place.X = "changed", 9
+	_ = append(first.Words[:1], "gone")
+	second, err := store.ReadContent(raw)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"bat", "bun"}, second.Words)
+	assert.InDelta(t, 0.5, second.Place.X, 1e-9)
+	_, err = store.ReadContent([]byte(`{"version":99}`))
+	require.Error(t, err)
+}
