@@ -1,6 +1,9 @@
 package recording
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // addedVowel is the length in ms of a vowel after the consonant, 0 where none shows, and how sure that is:
 // the score against its threshold.
@@ -18,57 +21,90 @@ func (a *analysis) addedVowel() (ms int, score float64) {
 	return a.turnsVowel()
 }
 
-// voicedTail is the voiced run at the end of the sound.
+// voicedTail is the voiced run at the end of a sound without voice. It is a vowel only where it comes nearly as loud as
+// the loudest frame: a murmur after a burst does not. Behind the last loud frame rooms and creak leave an end without
+// voice, which does not count.
 func (a *analysis) voicedTail() int {
+	const loud, heard, most = 12, 27, 6 // dB under the peak, and frames of a gap
+	last := min(a.span.to, len(a.levels)-1)
+	for last > a.span.from && a.levels[last] < a.span.peak-loud {
+		last--
+	}
+	near := false // the run holds a loud frame
 	run, gap := 0, 0
-	for i := min(a.span.to, len(a.levels)-1); i >= a.span.from; i-- {
+	for i := last; i >= a.span.from; i-- {
 		switch {
-		case a.voice.voiced[i] && a.levels[i] > a.span.peak-27:
+		case a.voice.nearly[i] && a.levels[i] > a.span.peak-heard:
 			run += gap + 1
 			gap = 0
-		case gap < 6:
+			near = near || a.levels[i] > a.span.peak-loud
+		case gap < most:
 			gap++
 		default:
-			return run * 5
+			i = -1
 		}
+	}
+	if !near {
+		return 0
+	}
+	for i := last + 1; i <= a.span.to && i < len(a.levels) && a.voice.nearly[i]; i++ {
+		run++
 	}
 	return run * 5
 }
 
 // frictionBefore tells whether weak friction goes before a loud vowel, too weak to be taken for the start of
-// the sound: the highs before the voice stand above the noise of the take.
+// the sound: in the 150 ms before the voice the highs stand for at least 30 ms above what the quietest tenth of the
+// take holds.
 func (a *analysis) frictionBefore() bool {
-	high := func(from, to int) (db float64, n int) {
-		sum := 0.0
-		for i := max(0, from); i < min(to, len(a.frames)); i++ {
-			sum += math.Pow(10, a.frames[i].between(5, 7)/10)
-			n++
-		}
-		return 10 * math.Log10(sum/float64(max(1, n))+1e-14), n
+	const before, least, above = 30, 6, 6.0 // frames, frames, dB
+	highs := make([]float64, len(a.frames))
+	for i := range a.frames {
+		highs[i] = a.frames[i].between(5, 7)
 	}
+	sorted := slices.Clone(highs)
+	slices.Sort(sorted)
+	noise := sorted[len(sorted)/10]
 	first := a.span.from
 	for first < a.span.to && !a.voice.voiced[first] {
 		first++
 	}
-	before, n := high(first-28, first-6)
-	after, m := high(a.span.to+16, len(a.frames))
-	if n < 10 || m < 8 {
-		return false
+	n := 0
+	for i := max(0, first-before); i < first-2 && i < len(highs); i++ {
+		if highs[i] > noise+above {
+			n++
+		}
 	}
-	return before > after+2
+	return n >= least
 }
 
-// vowelAfterBurst is the length of the voiced frames whose middle band, 450 to 3000 Hz, is a real share of
-// its greatest.
+// vowelAfterBurst is the length of the voiced frames after the burst whose middle band, 450 to 3000 Hz, is a real share
+// of its greatest. Before the burst, the steepest rise above 900 Hz, a murmur has few mids; the voiced friction of dʒ has
+// highs as strong as its mids.
 func (a *analysis) vowelAfterBurst() int {
-	most := math.Inf(-1)
+	low := func(i int) float64 { return a.frames[i].between(0, 1) }
 	mid := func(i int) float64 { return a.frames[i].between(2, 4) }
-	for i := a.span.from; i <= a.span.to; i++ {
+	upper := func(i int) float64 { return a.frames[i].between(3, 7) }
+	high := func(i int) float64 { return a.frames[i].between(5, 7) }
+	to := min(a.span.to, len(a.frames)-1)
+	burst, steepest := a.span.from, math.Inf(-1)
+	for i := max(2, a.span.from-2); i <= to; i++ {
+		if rise := upper(i) - upper(i-2); rise > steepest && a.levels[i] > a.span.peak-30 {
+			burst, steepest = i, rise
+		}
+	}
+	most := math.Inf(-1)
+	for i := a.span.from; i <= to; i++ {
 		most = max(most, mid(i))
 	}
+	rough := a.target.first() == "dʒ"
 	n := 0
-	for i := a.span.from; i <= a.span.to; i++ {
-		if a.voice.voiced[i] && mid(i) > most-14 {
+	for i := a.span.from; i <= to; i++ {
+		switch {
+		case !a.voice.nearly[i], mid(i) <= most-14:
+		case i < burst && mid(i) < low(i)-10, mid(i) < low(i)-21:
+		case rough && high(i) > mid(i)-6:
+		default:
 			n++
 		}
 	}

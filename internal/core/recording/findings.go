@@ -100,7 +100,9 @@ func (r *Report) times(target Target, soundMs int, s span) {
 	least := ms(tooShort)
 	switch target.Class {
 	case Hum, Buzz, Breath:
-		if least = 120; target.first() == "h" {
+		least = 120
+		switch target.first() {
+		case "h", "w", "j":
 			least = 60
 		}
 	}

@@ -144,6 +144,9 @@ func findSound(levels []float64) span {
 	sorted := slices.Clone(levels)
 	slices.Sort(sorted)
 	floor := sorted[len(sorted)/10]
+	if least := sorted[len(sorted)/25]; least < floor-6 { // so little silence that a tenth of the take is the sound itself
+		floor = least
+	}
 	peak := slices.Max(levels)
 	noise := meanLevel(levels, func(_ int, db float64) bool { return db <= floor+3 })
 	body := meanLevel(levels, func(_ int, db float64) bool { return db >= peak-15 })
@@ -174,6 +177,7 @@ func findSound(levels []float64) span {
 		}
 		i = j + 1
 	}
+	runs = swelling(levels, runs, max(floor+10, peak-38))
 	if len(runs) > 0 {
 		s.from, s.to = runs[0][0], runs[len(runs)-1][1]
 	}
@@ -200,6 +204,46 @@ func findSound(levels []float64) span {
 	return s
 }
 
+// rumbleHertz is where what is no sound of a mouth ends: offsets, steps, breath on the microphone.
+const rumbleHertz = 60.0
+
+// withoutRumble is a high-pass of fourth order at rumbleHertz (Butterworth, two sections). It starts at rest on the
+// mean of the first 5 ms, or an offset would ring.
+func withoutRumble(in []float64, hertz int) []float64 {
+	out := make([]float64, len(in))
+	first := in[:min(len(in), max(1, hertz/200))]
+	rest := floats.Sum(first) / float64(len(first))
+	for i, v := range in {
+		out[i] = v - rest
+	}
+	for _, q := range []float64{0.54119610, 1.30656296} { // of the two pairs of poles
+		w := math.Tan(math.Pi * rumbleHertz / float64(hertz))
+		n := 1 / (1 + w/q + w*w)
+		f := biquad{n, -2 * n, n, 2 * (w*w - 1) * n, (1 - w/q + w*w) * n}
+		var s [2]float64
+		for i, v := range out {
+			out[i] = f.step(v, &s)
+		}
+	}
+	return out
+}
+
+// rumbleLoss is what withoutRumble leaves of the power at a frequency.
+func rumbleLoss(hertz float64) float64 { return 1 / (1 + math.Pow(rumbleHertz/hertz, 8)) }
+
+// swelling joins runs between which the level does not fall to quiet: one sound that swells.
+func swelling(levels []float64, runs [][2]int, quiet float64) [][2]int {
+	var out [][2]int
+	for _, r := range runs {
+		if n := len(out); n > 0 && slices.Min(levels[out[n-1][1]:r[0]+1]) > quiet {
+			out[n-1][1] = r[1]
+			continue
+		}
+		out = append(out, r)
+	}
+	return out
+}
+
 // clippedSamples counts samples in runs of three or more that lie flat at the peak.
 func clippedSamples(in []float64, peak float64) int {
 	if peak < 0.2 {
@@ -222,6 +266,29 @@ func clippedSamples(in []float64, peak float64) int {
 		i = j
 	}
 	return n
+}
+
+// clippedHiss counts samples that lie at one extreme value, on the side where there are more: a hiss has no runs at its
+// top, but it never reaches the very same value eight times by chance. 0 below that.
+func clippedHiss(in []float64, peak float64) int {
+	const same, least = 1.2e-4, 8
+	if peak < 0.2 {
+		return 0
+	}
+	high, low := slices.Max(in), slices.Min(in)
+	top, bottom := 0, 0
+	for _, v := range in {
+		if v > high-same {
+			top++
+		}
+		if v < low+same {
+			bottom++
+		}
+	}
+	if n := max(top, bottom); n >= least {
+		return n
+	}
+	return 0
 }
 
 func absolute(in []float64) []float64 {
@@ -310,116 +377,4 @@ func (f biquad) step(x float64, s *[2]float64) float64 {
 	s[0] = f.b1*x - f.a1*y + s[1]
 	s[1] = f.b2*x - f.a2*y
 	return y
-}
-
-type voiceTrack struct {
-	voiced   []bool // by frame, whole take
-	fraction float64
-	f0       float64 // median of the voiced frames, Hz
-}
-
-// trackVoice calls a frame voiced where its normalised cross-correlation peaks above 0.66 for a lag between
-// 75 and 500 Hz (after D. Talkin, "A robust algorithm for pitch tracking (RAPT)", 1995, without its
-// dynamic programming) on audio limited to about 2 kHz, and its level is within 27 dB of the loudest.
-// A voice that lies more than 20 dB under the rest of the frame is not heard and does not count.
-func (a *analysis) trackVoice() voiceTrack {
-	const rate = lowHertz
-	levels, s, low := a.levels, a.span, a.low
-	t := voiceTrack{voiced: make([]bool, len(levels))}
-	const least, most, window = rate / 500, rate / 75, rate * 40 / 1000
-	const nearlyAsGood = 0.94
-	var f0s []float64
-	counted := 0
-	energy := make([]float64, len(low)+1)
-	for i, v := range low {
-		energy[i+1] = energy[i] + v*v
-	}
-	for i := s.from; i <= s.to && i < len(levels); i++ {
-		if levels[i] < s.peak-27 {
-			continue
-		}
-		counted++
-		if f := &a.frames[i]; f.between(0, 2) < f.between(0, bandCount-1)-20 {
-			continue
-		}
-		centre := (i*hopLen + frameLen/2) * rate / analysisHertz
-		from := centre - window/2
-		best := 0.0
-		var values [most + 2]float64
-		for l := least; l <= most; l++ {
-			values[l] = correlation(low, energy, from, window, l)
-			best = max(best, values[l])
-		}
-		if best < 0.66 {
-			continue
-		}
-		// The shortest period that explains the frame nearly as well as the best: twice the period always fits too.
-		// Peaks are compared at their tops between the samples.
-		lag, top := 0.0, 0.0
-		for pass := range 2 {
-			for l := least + 1; l < most; l++ {
-				a, b, c := values[l-1], values[l], values[l+1]
-				if b < a || b < c {
-					continue
-				}
-				at := 0.0
-				if d := a - 2*b + c; d != 0 {
-					at = 0.5 * (a - c) / d
-				}
-				height := b - 0.25*(a-c)*at
-				if pass == 0 {
-					top = max(top, height)
-				} else if height >= nearlyAsGood*top {
-					lag = float64(l) + at
-					break
-				}
-			}
-		}
-		if lag == 0 {
-			continue
-		}
-		t.voiced[i] = true
-		f0s = append(f0s, rate/lag)
-	}
-	if counted > 0 {
-		t.fraction = float64(len(f0s)) / float64(counted)
-	}
-	if len(f0s) > 0 {
-		slices.Sort(f0s)
-		t.f0 = f0s[len(f0s)/2]
-	}
-	return t
-}
-
-// correlation of a stretch with the one that lies lag before it, normalised; energy are the running sums of
-// the squares.
-func correlation(in, energy []float64, from, window, lag int) float64 {
-	lo, hi := max(from, lag), min(from+window, len(in))
-	if hi-lo < window/2 {
-		return 0
-	}
-	xy := floats.Dot(in[lo:hi], in[lo-lag:hi-lag])
-	norm := (energy[hi] - energy[lo]) * (energy[hi-lag] - energy[lo-lag])
-	if norm <= 0 {
-		return 0
-	}
-	return xy / math.Sqrt(norm)
-}
-
-// voicedShare is the share of voiced frames among the loud ones from lo to hi.
-func (a *analysis) voicedShare(lo, hi int) float64 {
-	voiced, n := 0, 0
-	for i := lo; i <= hi && i < len(a.levels); i++ {
-		if a.levels[i] < a.span.peak-27 {
-			continue
-		}
-		n++
-		if a.voice.voiced[i] {
-			voiced++
-		}
-	}
-	if n == 0 {
-		return 0
-	}
-	return float64(voiced) / float64(n)
 }

@@ -92,7 +92,7 @@ type Measures struct {
 // Limits of the verdicts; from trials on synthesised takes, no published source but where named.
 const (
 	quietLUFS      = -38.0
-	noisySNR       = 20.0
+	noisySNR       = 24.0
 	floorDB        = -96.0
 	tooShort       = 25 * time.Millisecond
 	tooLong        = 3 * time.Second
@@ -136,6 +136,7 @@ func Judge(take Clip, target Target) Report {
 	}
 	clean, offset := sanitised(take.Samples)
 	r.Measures.DCOffset = offset
+	heard := withoutRumble(clean, take.Hertz)
 	peak := 0.0
 	for _, v := range clean {
 		peak = max(peak, math.Abs(v))
@@ -154,8 +155,8 @@ func Judge(take Clip, target Target) Report {
 	a := &analysis{
 		target: target,
 		hertz:  take.Hertz,
-		mono:   Resample(clean, take.Hertz, analysisHertz),
-		levels: frameLevels(clean, take.Hertz),
+		mono:   Resample(heard, take.Hertz, analysisHertz),
+		levels: frameLevels(heard, take.Hertz),
 	}
 	a.low = Resample(a.mono, analysisHertz, lowHertz)
 	a.span = findSound(a.levels)
@@ -170,6 +171,9 @@ func Judge(take Clip, target Target) Report {
 	a.frames = frames(a.mono, len(a.levels), sound)
 	a.voice = a.trackVoice()
 	r.VoicedFraction, r.F0Hertz = a.voice.fraction, a.voice.f0
+	if r.VoicedFraction < 0.3 {
+		r.Clipped = max(r.Clipped, clippedHiss(clean, peak))
+	}
 	r.measure(a)
 	r.level(a)
 	r.times(target, len(part)*1000/take.Hertz, sound)
@@ -190,7 +194,7 @@ func Judge(take Clip, target Target) Report {
 func (r *Report) measure(a *analysis) {
 	m := &r.Measures
 	m.NoiseFloorDBFS = a.span.floor
-	m.MainsHumDB, m.MainsHertz = mainsHum(a.low, a.span)
+	m.MainsHumDB, m.MainsHertz = mainsHum(a.low, a.levels, a.span)
 	m.CliffDB, m.NoiseCliffDB = a.bandLimit()
 	var centroids, inside []float64
 	first, last := -1, 0
@@ -221,7 +225,7 @@ func Attempts(take Clip) []Trim {
 		return nil
 	}
 	clean, _ := sanitised(take.Samples)
-	levels := frameLevels(clean, take.Hertz)
+	levels := frameLevels(withoutRumble(clean, take.Hertz), take.Hertz)
 	s := findSound(levels)
 	if s.peak < floorDB+20 || len(s.runs) == 0 {
 		return nil

@@ -88,13 +88,27 @@ func frames(mono []float64, n int, s span) []frame {
 	return list
 }
 
+// quiet are the frames between which anything of the sound is heard, its weak tail as well.
+func (s span) quiet(levels []float64) (from, to int) {
+	from, to = s.from, s.to
+	weak := max(s.floor+10, s.peak-45)
+	for from > 0 && levels[from] > weak {
+		from--
+	}
+	for to < len(levels)-1 && levels[to] > weak {
+		to++
+	}
+	return from, to
+}
+
 // mainsHum is the level in dB by which 50 or 60 Hz and their first harmonics stand out of the rest of the
 // low noise between the sounds (Goertzel's filter on stretches of 200 ms), and the frequency; 0 where there
 // is too little silence.
-func mainsHum(in []float64, s span) (db, frequency float64) {
+func mainsHum(in, levels []float64, s span) (db, frequency float64) {
 	const hertz = lowHertz
-	lead := in[:clampIndex((s.from*5-30)*hertz/1000, len(in))]
-	tail := in[clampIndex((s.to*5+80)*hertz/1000, len(in)):]
+	from, to := s.quiet(levels)
+	lead := in[:clampIndex((from*5-30)*hertz/1000, len(in))]
+	tail := in[clampIndex((to*5+80)*hertz/1000, len(in)):]
 	length := hertz / 5
 	if len(lead) < length && len(tail) < length {
 		return 0, 0
@@ -103,7 +117,7 @@ func mainsHum(in []float64, s span) (db, frequency float64) {
 		sum, n := 0.0, 0
 		for _, part := range [][]float64{lead, tail} {
 			for at := 0; at+length <= len(part); at += length {
-				sum += goertzel(part[at:at+length], f/float64(hertz))
+				sum += goertzel(part[at:at+length], f/float64(hertz)) / rumbleLoss(f)
 				n++
 			}
 		}
