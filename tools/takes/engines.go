@@ -74,7 +74,8 @@ func cut(in []float64, hertz int, from, to float64) []float64 {
 	return append([]float64{}, in[a:b]...)
 }
 
-// festivalVoice is a diphone voice of a recorded speaker, with the names of the sounds that it has.
+// festivalVoice is a diphone voice of a recorded speaker, with the names of the sounds that it has. Those of other
+// languages lend the sounds that English has too; their r is another.
 type festivalVoice struct {
 	name, source, pause string
 	phones              map[string]string
@@ -82,8 +83,8 @@ type festivalVoice struct {
 }
 
 var (
-	finnish = same("m n l r v s h j p t k d", map[string]string{"b": "b", "ɡ": "g", "iː": "i:", "e": "e", "ɑː": "a:", "uː": "u:"})
-	italian = same("m n l r v z s f p t k b d w j", map[string]string{
+	finnish = same("m n l v s h j p t k d", map[string]string{"b": "b", "ɡ": "g", "iː": "i:", "e": "e", "ɑː": "a:", "uː": "u:"})
+	italian = same("m n l v z s f p t k b d w j", map[string]string{
 		"ɡ": "g", "ʃ": "S", "tʃ": "tS", "dʒ": "dZ", "iː": "i1", "e": "E1", "ɔː": "O1", "uː": "u1",
 	})
 	festivalVoices = []festivalVoice{

@@ -40,6 +40,7 @@ func main() {
 	out := flag.String("out", "/tmp/takes", "folder of the set")
 	judgeIt := flag.Bool("judge", false, "judge the set instead of making it")
 	all := flag.Bool("tune", false, "judge the other half, the one for tuning, and show each wrong verdict")
+	fitIt := flag.Bool("fit", false, "fit the weights of a turn on the sources for tuning and print them")
 	praat := flag.Bool("reference", false, "write what Praat measures in the demo's takes")
 	flag.Parse()
 	if *praat {
@@ -49,9 +50,12 @@ func main() {
 		return
 	}
 	var err error
-	if *judgeIt {
+	switch {
+	case *fitIt:
+		err = fit(*out)
+	case *judgeIt:
 		err = judge(*out, *all)
-	} else {
+	default:
 		err = makeSet(*out)
 	}
 	if err != nil {

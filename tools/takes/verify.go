@@ -2,9 +2,11 @@ package main
 
 import (
 	"fmt"
+	"math"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -76,6 +78,9 @@ endfor
 					sure = "doubtful"
 				}
 			}
+			if class(f[1]) == "stretchable voiced" && opens(filepath.Join(dir, f[0]), from, to) {
+				sure = "doubtful"
+			}
 		}
 		if sure != "sure" {
 			doubtful++
@@ -84,4 +89,46 @@ endfor
 	}
 	fmt.Fprintf(os.Stderr, "%d labels are doubtful by Praat\n", doubtful)
 	return nil
+}
+
+// opens tells whether a hum or a buzz that should be held changes as if the mouth opened: its middle frequencies, 600 to
+// 2500 Hz, against its lows, 80 to 400 Hz, rise by more than 5 dB from the first half to the end, or swing by more than
+// 12 dB. Measured with stretches of 32 ms and plain sums of squares behind filters, as the judge does not.
+func opens(path string, fromMs, toMs float64) bool {
+	in, hertz, err := readWAV(path)
+	if err != nil {
+		return true
+	}
+	mids := section(section(in, hertz, 600, true), hertz, 2500, false)
+	lows := section(section(in, hertz, 80, true), hertz, 400, false)
+	step := hertz * 32 / 1000
+	length := toMs - fromMs
+	from, to := int((fromMs+0.15*length)*float64(hertz)/1000), int((toMs-0.12*length)*float64(hertz)/1000)
+	loudest := 0.0
+	var balance, level []float64
+	for at := from; at+step <= min(to, len(in)); at += step {
+		m, l, e := 1e-12, 1e-12, 1e-12
+		for i := at; i < at+step; i++ {
+			m, l, e = m+mids[i]*mids[i], l+lows[i]*lows[i], e+in[i]*in[i]
+		}
+		balance, level = append(balance, 10*math.Log10(m/l)), append(level, 10*math.Log10(e))
+		loudest = max(loudest, e)
+	}
+	var heard []float64 // without what is nearly silence
+	for i, b := range balance {
+		if level[i] > 10*math.Log10(loudest)-20 {
+			heard = append(heard, b)
+		}
+	}
+	if len(heard) < 5 {
+		return false
+	}
+	mean := func(list []float64) (sum float64) {
+		for _, v := range list {
+			sum += v / float64(len(list))
+		}
+		return sum
+	}
+	n := len(heard)
+	return mean(heard[n*3/4:])-mean(heard[:n/2]) > 5 || slices.Max(heard)-slices.Min(heard) > 12
 }

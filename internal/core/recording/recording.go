@@ -136,7 +136,6 @@ func Judge(take Clip, target Target) Report {
 	}
 	clean, offset := sanitised(take.Samples)
 	r.Measures.DCOffset = offset
-	heard := withoutRumble(clean, take.Hertz)
 	peak := 0.0
 	for _, v := range clean {
 		peak = max(peak, math.Abs(v))
@@ -152,14 +151,7 @@ func Judge(take Clip, target Target) Report {
 		)
 		return r.close()
 	}
-	a := &analysis{
-		target: target,
-		hertz:  take.Hertz,
-		mono:   Resample(heard, take.Hertz, analysisHertz),
-		levels: frameLevels(heard, take.Hertz),
-	}
-	a.low = Resample(a.mono, analysisHertz, lowHertz)
-	a.span = findSound(a.levels)
+	a := analysed(clean, take.Hertz, target)
 	sound := a.span
 	r.Trim = Trim{max(0, sound.from*5), min(r.DurationMs, sound.to*5+25)}
 	r.Takes = sound.attempts
@@ -168,8 +160,6 @@ func Judge(take Clip, target Target) Report {
 		len(clean))]
 	r.LevelLUFS, _ = Loudness(part, take.Hertz)
 	r.Clipped = clippedSamples(clean, peak)
-	a.frames = frames(a.mono, len(a.levels), sound)
-	a.voice = a.trackVoice()
 	r.VoicedFraction, r.F0Hertz = a.voice.fraction, a.voice.f0
 	if r.VoicedFraction < 0.3 {
 		r.Clipped = max(r.Clipped, clippedHiss(clean, peak))
@@ -189,6 +179,22 @@ func Judge(take Clip, target Target) Report {
 		r.quality(a)
 	}
 	return r.close()
+}
+
+// analysed measures a take: what is heard above the rumble, the sound in it, its spectra and its voice.
+func analysed(clean []float64, hertz int, target Target) *analysis {
+	heard := withoutRumble(clean, hertz)
+	a := &analysis{
+		target: target,
+		hertz:  hertz,
+		mono:   Resample(heard, hertz, analysisHertz),
+		levels: frameLevels(heard, hertz),
+	}
+	a.low = Resample(a.mono, analysisHertz, lowHertz)
+	a.span = findSound(a.levels)
+	a.frames = frames(a.mono, len(a.levels), a.span)
+	a.voice = a.trackVoice()
+	return a
 }
 
 func (r *Report) measure(a *analysis) {

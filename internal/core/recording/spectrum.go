@@ -12,12 +12,27 @@ var bandEdges = [...]float64{80, 320, 450, 900, 1800, 3000, 4500, 6500, 8000}
 
 const bandCount = len(bandEdges) - 1
 
-const fftLen = 512
+const (
+	fftLen   = 512
+	melCount = 20
+)
+
+// melOf is the mel band of a frequency, -1 outside of all (after S. S. Stevens, J. Volkmann and E. B. Newman, 1937, in
+// the usual form 2595 log10(1 + f/700)).
+func melOf(hertz float64) int {
+	mel := func(f float64) float64 { return 2595 * math.Log10(1+f/700) }
+	const least, most = 80.0, 7600.0
+	if hertz < least || hertz >= most {
+		return -1
+	}
+	return int(melCount * (mel(hertz) - mel(least)) / (mel(most) - mel(least)))
+}
 
 // frame is the power of a 25 ms frame in each band, and the centre of gravity of its spectrum above 1 kHz.
 type frame struct {
 	power    [bandCount]float64
-	centroid float64 // Hz
+	centroid float64           // Hz
+	mel      [melCount]float32 // dB, bands of equal width in mel from 80 Hz to 7.6 kHz
 	// Mean power just below and just above the end of a telephone's band.
 	below, above float64
 }
@@ -41,8 +56,9 @@ func frames(mono []float64, n int, s span) []frame {
 	}
 	window.Hann(weights)
 	const perBin = float64(analysisHertz) / fftLen
-	var band [fftLen/2 + 1]int
+	var band, melBand [fftLen/2 + 1]int
 	for k := range band {
+		melBand[k] = melOf(float64(k) * perBin)
 		band[k] = -1
 		for b := range bandCount {
 			if f := float64(k) * perBin; f >= bandEdges[b] && f < bandEdges[b+1] {
@@ -66,12 +82,16 @@ func frames(mono []float64, n int, s span) []frame {
 		out = fft.Coefficients(out, buffer)
 		f := &list[i]
 		above, moment := 1e-20, 0.0
+		var mel [melCount]float64
 		for k, b := range band {
 			if b < 0 {
 				continue
 			}
 			p := real(out[k])*real(out[k]) + imag(out[k])*imag(out[k])
 			f.power[b] += p
+			if m := melBand[k]; m >= 0 {
+				mel[m] += p
+			}
 			switch hz := float64(k) * perBin; {
 			case hz >= 2600 && hz < 3200:
 				f.below += p / 19
@@ -84,6 +104,9 @@ func frames(mono []float64, n int, s span) []frame {
 			}
 		}
 		f.centroid = moment / above
+		for m, p := range mel {
+			f.mel[m] = float32(10 * math.Log10(p+1e-14))
+		}
 	}
 	return list
 }

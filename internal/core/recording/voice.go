@@ -8,8 +8,9 @@ import (
 )
 
 type voiceTrack struct {
-	voiced   []bool // by frame, whole take
-	nearly   []bool // voiced, or beside it and nearly so: a voice that falls or breathes
+	voiced   []bool    // by frame, whole take
+	nearly   []bool    // voiced, or beside it and nearly so: a voice that falls or breathes
+	strength []float64 // of the correlation, 0 where it was not looked for
 	fraction float64
 	f0       float64 // median of the voiced frames, Hz
 }
@@ -22,8 +23,8 @@ func (a *analysis) trackVoice() (t voiceTrack) {
 	const rate = lowHertz
 	levels, s, low := a.levels, a.span, a.low
 	t = voiceTrack{voiced: make([]bool, len(levels))}
-	strength := make([]float64, len(levels))
-	defer func() { t.nearly = spreadVoice(t.voiced, strength) }()
+	t.strength = make([]float64, len(levels))
+	defer func() { t.nearly = spreadVoice(t.voiced, t.strength) }()
 	const least, most, window = rate / 500, rate / 75, rate * 40 / 1000
 	const nearlyAsGood = 0.94
 	var f0s []float64
@@ -48,7 +49,7 @@ func (a *analysis) trackVoice() (t voiceTrack) {
 			values[l] = correlation(low, energy, from, window, l)
 			best = max(best, values[l])
 		}
-		strength[i] = best
+		t.strength[i] = best
 		if best < 0.66 {
 			continue
 		}

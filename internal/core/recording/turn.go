@@ -1,0 +1,142 @@
+package recording
+
+import "math"
+
+// Turn is a moment of a hum or a buzz at which it may turn into a vowel.
+type Turn struct {
+	At       int // frame of 5 ms
+	Features [turnFeatures]float64
+	Score    float64 // log odds that it does
+}
+
+const turnFeatures = 12
+
+// Lengths in frames of 5 ms around a moment: as much as 120 ms is compared on each side, 10 ms are left out between, and
+// the first 30 ms and the last 10 ms of the sound do not count.
+const (
+	turnSide    = 24
+	turnGuard   = 2
+	turnAttack  = 6
+	turnRelease = 2
+	leastBefore = 6
+	leastAfter  = 5
+)
+
+// turnWeights weigh the features in the order of their definition; by logistic regression on the sources for tuning of
+// the set of tools/takes (-fit), with the best-scoring moment of each pure take as its negative.
+var turnWeights = map[Class][turnFeatures]float64{
+	Hum:  {3.48, -1.43, 3.28, 3.91, 0.74, -1.16, 1.87, -0.35, -5.91, 0.68, -0.01, -2.14},
+	Buzz: {5.52, 3.46, 3.26, 1.39, 2.69, -0.1, 0.78, -0.32, -1.33, -1.26, -2.06, -1.32},
+}
+
+// quantities of a frame whose means are compared.
+const (
+	qLevel = iota
+	qLow
+	qMid
+	qHigh
+	qVoice
+	qMel
+	qCount = qMel + melCount
+)
+
+// Turns are the moments at which the sound may turn, with what is compared there: on both sides the shape of the
+// spectrum in 20 mel bands without its mean, the level, the mids against the lows, the highs against the rest, and the
+// voice.
+func (a *analysis) turns() []Turn {
+	from, to := a.span.from, min(a.span.to, len(a.frames)-1)
+	if to-from < turnAttack+leastBefore+2*turnGuard+leastAfter+turnRelease {
+		return nil
+	}
+	sums := make([][qCount]float64, to-from+2)
+	for i := from; i <= to; i++ {
+		f := &a.frames[i]
+		row := &sums[i-from+1]
+		*row = sums[i-from]
+		row[qLevel] += a.levels[i]
+		row[qLow] += f.between(0, 0)
+		row[qMid] += f.between(2, 4)
+		row[qHigh] += f.between(5, 7)
+		row[qVoice] += a.voice.strength[i]
+		mean := 0.0
+		for _, v := range f.mel {
+			mean += float64(v)
+		}
+		mean /= melCount
+		for b, v := range f.mel {
+			row[qMel+b] += float64(v) - mean
+		}
+	}
+	mean := func(lo, hi int) (out [qCount]float64) {
+		n := float64(hi - lo)
+		for q := range out {
+			out[q] = (sums[hi-from][q] - sums[lo-from][q]) / n
+		}
+		return out
+	}
+	w := turnWeights[a.target.Class]
+	var out []Turn
+	for t := from + turnAttack + leastBefore + turnGuard; t+turnGuard+leastAfter <= to-turnRelease; t++ {
+		a2 := t - turnGuard
+		a1 := max(from+turnAttack, a2-turnSide)
+		b1 := t + turnGuard
+		b2 := min(b1+turnSide, to-turnRelease)
+		before, after := mean(a1, a2), mean(b1, b2)
+		if after[qVoice] < 0.5 {
+			continue
+		}
+		shape := 0.0
+		for b := range melCount {
+			d := after[qMel+b] - before[qMel+b]
+			shape += d * d
+		}
+		up := func(q int) float64 { return clampDB(after[q] - before[q]) }
+		x := [turnFeatures]float64{
+			math.Sqrt(shape/melCount) / 10,
+			up(qLevel),
+			up(qLow),
+			up(qMid) - up(qLow),
+			up(qHigh),
+			clampDB(after[qHigh] - after[qMid]),
+			clampDB(after[qMid] - after[qLow]),
+			clampDB(before[qMid] - before[qLow]),
+			after[qVoice],
+			before[qVoice],
+			min(1, float64(to-t)/60),
+			1,
+		}
+		k := Turn{At: t, Features: x}
+		for i, v := range x {
+			k.Score += w[i] * v
+		}
+		out = append(out, k)
+	}
+	return out
+}
+
+// clampDB is a difference in tens of dB, within 3.
+func clampDB(db float64) float64 { return max(-3, min(3, db/10)) }
+
+// bestTurn is the moment at which the sound most likely turns; At is 0 where there is none.
+func (a *analysis) bestTurn() Turn {
+	best := Turn{Score: math.Inf(-1)}
+	for _, t := range a.turns() {
+		if t.Score > best.Score {
+			best = t
+		}
+	}
+	if best.At == 0 {
+		return Turn{}
+	}
+	return best
+}
+
+// Turns are the moments at which a take of a hum or a buzz may turn into a vowel, for the fitting of the weights; none
+// for other sounds.
+func Turns(take Clip, target Target) []Turn {
+	if target.Class != Hum && target.Class != Buzz || take.Hertz < 4000 || len(take.Samples) == 0 {
+		return nil
+	}
+	clean, _ := sanitised(take.Samples)
+	return analysed(clean, take.Hertz, target).turns()
+}
