@@ -32,7 +32,7 @@ func fit(dir string) error {
 	samples := map[recording.Class][]sample{}
 	for line := range strings.Lines(string(data)) {
 		f := strings.Split(strings.TrimSpace(line), "\t")
-		if f[0] == "file" || f[9] == "doubtful" || heldBack(f[3]) || f[2] != "pure" && f[2] != "added" {
+		if f[0] == "file" || f[10] == "doubtful" || heldBack(f[3]) || f[2] != "pure" && f[2] != "added" {
 			continue
 		}
 		target, err := recording.TargetOf(phoneme.SouthernBritish, f[1])

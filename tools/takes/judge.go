@@ -55,7 +55,7 @@ func judge(dir string, all bool) error {
 	}
 	for line := range strings.Lines(string(data)) {
 		f := strings.Split(strings.TrimSpace(line), "\t")
-		if f[0] == "file" || f[9] == "doubtful" || all == heldBack(f[3]) {
+		if f[0] == "file" || f[10] == "doubtful" || all == heldBack(f[3]) {
 			continue
 		}
 		number := func(i int) float64 { v, _ := strconv.ParseFloat(f[i], 64); return v }
@@ -79,6 +79,7 @@ func judge(dir string, all bool) error {
 		switch f[2] {
 		case "pure":
 			good = r.Verdict == recording.Pure
+			count("room "+f[8]+": pure passes", good)
 			count("pure passes: "+c, good)
 			count("no false added vowel", !has("added-vowel"))
 			count("no false voicing", !has("voicing"))
@@ -89,7 +90,7 @@ func judge(dir string, all bool) error {
 					fmt.Println("SNR", f[0], f[1], f[3], snr, math.Round(r.SNRDecibels))
 				}
 			}
-			if ref := number(8); ref > 0 && r.F0Hertz > 0 {
+			if ref := number(9); ref > 0 && r.F0Hertz > 0 {
 				count("f0 within 5 % of Praat", math.Abs(r.F0Hertz-ref) <= 0.05*ref)
 				if all && math.Abs(r.F0Hertz-ref) > 0.05*ref {
 					fmt.Println("F0", f[0], f[1], f[3], ref, math.Round(r.F0Hertz))
@@ -105,6 +106,9 @@ func judge(dir string, all bool) error {
 				row = "added vowel of 60 ms: " + c
 			}
 			count(row, good)
+			if number(6) >= 100 {
+				count("room "+f[8]+": added vowel of 120 ms and more", good)
+			}
 		case "several":
 			good = has("several-takes")
 			count("several takes", good)
@@ -120,7 +124,7 @@ func judge(dir string, all bool) error {
 				f[0],
 				f[1],
 				f[2],
-				f[3],
+				f[3]+"/"+f[8],
 				"vowel",
 				f[6],
 				"->",

@@ -23,6 +23,7 @@ import (
 // label is what is known of a take.
 type label struct {
 	file, sound, kind, engine      string
+	room                           string // what was done to it; empty is a quiet room
 	startMs, endMs, vowelMs, snrDB float64
 }
 
@@ -77,14 +78,14 @@ func makeSet(dir string) error {
 		pieces = append(pieces, made...)
 	}
 	var labels strings.Builder
-	labels.WriteString("file\tsound\tkind\tengine\tstart_ms\tend_ms\tvowel_ms\tsnr_db\n")
+	labels.WriteString("file\tsound\tkind\tengine\tstart_ms\tend_ms\tvowel_ms\tsnr_db\troom\n")
 	n := 0
 	put := func(l label, samples []float64, hertz int) error {
 		n++
 		l.file = fmt.Sprintf("%04d-%s.wav", n, l.kind)
 		fmt.Fprintf(
 			&labels,
-			"%s\t%s\t%s\t%s\t%.0f\t%.0f\t%.0f\t%.1f\n",
+			"%s\t%s\t%s\t%s\t%.0f\t%.0f\t%.0f\t%.1f\t%s\n",
 			l.file,
 			l.sound,
 			l.kind,
@@ -93,6 +94,7 @@ func makeSet(dir string) error {
 			l.endMs,
 			l.vowelMs,
 			l.snrDB,
+			l.room,
 		)
 		return os.WriteFile(
 			filepath.Join(dir, l.file),

@@ -3,6 +3,8 @@ package main
 import (
 	"math"
 	"math/rand/v2"
+
+	"brightchalk/internal/core/recording"
 )
 
 type take struct {
@@ -67,6 +69,7 @@ func takesOf(p piece, rng *rand.Rand) []take {
 	lead, tail := 0.2+0.3*rng.Float64(), 0.25+0.3*rng.Float64()
 	peak := 0.15 + 0.6*rng.Float64()
 	out := []take{room(kind, one, 32+24*rng.Float64(), lead, 0, tail, peak)}
+	out = append(out, elsewhere(room(kind, one, 36+16*rng.Float64(), lead, 0, tail, peak), rng))
 	if kind != "pure" || rng.IntN(3) > 0 {
 		return out
 	}
@@ -127,4 +130,100 @@ func section(in []float64, hertz int, f float64, high bool) []float64 {
 		out[i] = y
 	}
 	return out
+}
+
+// rooms are what happens to takes that are not made in a quiet room with a good microphone.
+var rooms = []string{"echo", "fan", "babble", "laptop", "gain", "16k", "22k", "48k", "pop", "offset"}
+
+// elsewhere puts a take in another room.
+func elsewhere(t take, rng *rand.Rand) take {
+	t.room = rooms[rng.IntN(len(rooms))]
+	h := float64(t.hertz)
+	peak := 0.0
+	for _, v := range t.samples {
+		peak = max(peak, math.Abs(v))
+	}
+	power, n := 0.0, 0
+	for _, v := range t.samples {
+		if math.Abs(v) > peak/30 {
+			power += v * v
+			n++
+		}
+	}
+	rms := math.Sqrt(power / float64(max(1, n)))
+	switch t.room {
+	case "echo": // a decay of 60 dB in a quarter of a second, 8 dB under the sound
+		const seconds, under = 0.25, 8.0
+		length := int(seconds * h)
+		tail := make([]float64, length)
+		sum := 0.0
+		for i := range tail {
+			tail[i] = rng.NormFloat64() * math.Pow(10, -3*float64(i)/float64(length))
+			sum += tail[i] * tail[i]
+		}
+		gain := math.Pow(10, -under/20) / math.Sqrt(sum)
+		out := append([]float64{}, t.samples...)
+		for i, v := range t.samples {
+			if v == 0 {
+				continue
+			}
+			for k := 0; k < length && i+k < len(out); k += 3 { // a third of the reflections is enough
+				out[i+k] += 1.7 * gain * tail[k] * v
+			}
+		}
+		t.samples = out
+	case "fan", "babble":
+		level := rms * math.Pow(10, -30.0/20)
+		noise := make([]float64, len(t.samples))
+		for i := range noise {
+			noise[i] = rng.NormFloat64()
+		}
+		if t.room == "fan" {
+			noise = section(noise, t.hertz, 600, false)
+		} else {
+			noise = section(section(noise, t.hertz, 1500, false), t.hertz, 200, true)
+			for i := range noise {
+				noise[i] *= 1 + 0.8*math.Sin(2*math.Pi*4*float64(i)/h+rng.Float64()*0.01)
+			}
+		}
+		sum := 0.0
+		for _, v := range noise {
+			sum += v * v
+		}
+		gain := level / math.Sqrt(sum/float64(len(noise)))
+		for i := range noise {
+			t.samples[i] += gain * noise[i]
+		}
+		t.snrDB = 29
+	case "laptop":
+		t.samples = section(section(t.samples, t.hertz, 180, true), t.hertz, min(7000, 0.45*h), false)
+	case "gain": // comes down when it is loud and slowly up again
+		gain := 1.6
+		for i, v := range t.samples {
+			if math.Abs(v)*gain > peak*0.8 {
+				gain *= 1 - 8/h
+			} else {
+				gain = min(1.6, gain*(1+0.7/h))
+			}
+			t.samples[i] = v * gain / 1.6
+		}
+	case "16k", "22k", "48k":
+		to := map[string]int{"16k": 16_000, "22k": 22_050, "48k": 48_000}[t.room]
+		t.samples, t.hertz = recording.Resample(t.samples, t.hertz, to), to
+	case "pop": // breath on the microphone while the sound goes on
+		at := int((t.startMs + (t.endMs-t.startMs)*(0.1+0.5*rng.Float64())) * h / 1000)
+		for i := range int(0.06 * h) {
+			if at+i < len(t.samples) {
+				t.samples[at+i] += 0.25 * peak * math.Sin(math.Pi*float64(i)/(0.06*h))
+			}
+		}
+	case "offset":
+		at := int((t.startMs + (t.endMs-t.startMs)*rng.Float64()) * h / 1000)
+		for i := range t.samples {
+			if i >= at {
+				t.samples[i] += 0.04 * peak
+			}
+		}
+	}
+	return t
 }

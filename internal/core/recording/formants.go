@@ -186,9 +186,11 @@ var vowelMeans = map[string][][2]float64{
 }
 
 // vowelVariants are other ways to say a vowel that are as good: the fronted uː and the fronted end of əʊ of
-// many young speakers. From memory.
+// many young speakers, and their open æ (S. Hawkins and J. Midgley, "Formant frequencies of RP monophthongs in four age
+// groups of speakers", 2005). From memory.
 var vowelVariants = map[string][][][2]float64{
 	"uː": {{{320, 1600}}}, "əʊ": {{{500, 1400}, {390, 1500}}}, "oʊ": {{{500, 1300}, {400, 1400}}}, "ʊ": {{{430, 1300}}},
+	"æ": {{{900, 1450}}},
 }
 
 // balance is the level in dB of 1.8 to 3 kHz, where front vowels have their second formant, against 450 to

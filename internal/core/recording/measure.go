@@ -249,7 +249,7 @@ func clippedSamples(in []float64, peak float64) int {
 	if peak < 0.2 {
 		return 0
 	}
-	n := 0
+	n, runs := 0, 0
 	for i := 0; i < len(in); {
 		if math.Abs(in[i]) < peak*0.995 {
 			i++
@@ -262,8 +262,12 @@ func clippedSamples(in []float64, peak float64) int {
 		// Near its top a low hum is flat too: true clipping repeats the value to a hair.
 		if j-i >= 3 && spread(in[i:j]) < 0.0012*peak && slices.Max(absolute(in[i:j])) > 0.9985*peak {
 			n += j - i
+			runs++
 		}
 		i = j
+	}
+	if runs == 1 && n < 5 { // one round top of a low voice
+		return 0
 	}
 	return n
 }
