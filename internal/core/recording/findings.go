@@ -8,7 +8,7 @@ import (
 )
 
 // turnScore is how clearly a hum or a buzz must turn into a vowel before that is said.
-var turnScore = map[Class]float64{Hum: -0.3, Buzz: -0.7}
+var turnScore = map[Class]float64{Hum: -0.2, Buzz: -0.2}
 
 func (r *Report) level(a *analysis) {
 	if r.Clipped >= 3 {

@@ -106,7 +106,7 @@ const (
 	formantSNR     = 30.0
 	humDB          = 12.0
 	cliffDB        = 21.0
-	cliffNoiseDB   = 4.0
+	cliffNoiseDB   = 9.0
 	farVowelBark   = 2.15
 )
 

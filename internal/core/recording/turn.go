@@ -25,8 +25,8 @@ const (
 // turnWeights weigh the features in the order of their definition; by logistic regression on the sources for tuning of
 // the set of tools/takes (-fit), with the best-scoring moment of each pure take as its negative.
 var turnWeights = map[Class][turnFeatures]float64{
-	Hum:  {3.48, -1.43, 3.28, 3.91, 0.74, -1.16, 1.87, -0.35, -5.91, 0.68, -0.01, -2.14},
-	Buzz: {5.52, 3.46, 3.26, 1.39, 2.69, -0.1, 0.78, -0.32, -1.33, -1.26, -2.06, -1.32},
+	Hum:  {3, -1.74, 3.59, 3.65, 0.58, -0.85, 2.88, -1.13, -5.43, 2.31, -0.57, -2.91},
+	Buzz: {4.66, 0.57, 4, 3.9, 0.1, -0.64, 1.69, -2.64, -3.64, -1.04, -1.55, -3.35},
 }
 
 // quantities of a frame whose means are compared.
