@@ -48,6 +48,19 @@ def lengthen(x, seconds):
     return out[half:half + n]
 
 
+def held(x, first=0.05, last=0.17, times=3):
+    """The steady part of a hum that opens at its end, laid over itself by whole periods."""
+    part = x[int(first * RATE):int(last * RATE)]
+    period = max(range(RATE // 300, RATE // 80), key=lambda n: sum(a * b for a, b in zip(part[n:], part)))
+    over = len(part) - len(part) * 2 // 3 // period * period
+    out = x[:int(first * RATE)] + part
+    for _ in range(times):
+        for i in range(over):
+            out[-over + i] = out[-over + i] * (1 - i / over) + part[i] * i / over
+        out += part[over:]
+    return out
+
+
 def fade(x, rise, fall):
     r, f = int(rise * RATE), int(fall * RATE)
     return [v * min(1, (i + 1) / r, (len(x) - i) / f) for i, v in enumerate(x)]
@@ -64,8 +77,8 @@ def save(name, x):
 
 
 os.makedirs(os.path.join(HERE, "takes"), exist_ok=True)
-for name, phonemes in {"m": "amm:m:m:ma", "n": "ann:n:n:na"}.items():
-    save(name, fade(middle(speak(phonemes), 0.55), 0.04, 0.06))
+save("m", fade(middle(speak("amm:m:m:ma"), 0.55), 0.04, 0.06))
+save("n", fade(held(middle(speak("ann:n:n:na"), 0.55)), 0.04, 0.05))
 for name, phonemes in {"s": "s", "f": "f"}.items():
     save(name, fade(lengthen(middle(speak(phonemes), 0.09), 0.5), 0.05, 0.08))
 save("h", fade(lengthen(middle(speak("h"), 0.06), 0.18), 0.03, 0.08))

@@ -25,7 +25,7 @@ type takeStore interface {
 	SpeakersTakes(ctx context.Context, speaker string) ([]store.Take, error)
 	AddTake(ctx context.Context, by string, t store.Take) (string, error)
 	ChooseTake(ctx context.Context, t store.Take) error
-	FixTake(ctx context.Context, takeID string, startMs, endMs int, plain bool) error
+	FixTake(ctx context.Context, takeID string, startMs, endMs int, plain bool, report *recording.Report) error
 	WithdrawTake(ctx context.Context, t store.Take) error
 	PutMedium(ctx context.Context, m store.Medium) ([32]byte, error)
 }
@@ -99,18 +99,7 @@ func (k Takes) Add(
 	if file.Size() > media.MaxSoundBytes {
 		return nil, wrong("take", "The file has more than %d MB.", media.MaxSoundBytes>>20)
 	}
-	target, err := read(ctx, k.desk, by, func(s takeStore) (recording.Target, error) {
-		r, err := s.Card(ctx, cardID)
-		if err != nil {
-			return recording.Target{}, err
-		}
-		team, err := conventionsOf(ctx, s)
-		if err != nil {
-			return recording.Target{}, err
-		}
-		conv, c := own(team, r)
-		return recording.TargetOf(conv.Accent, c.Pair.Sound)
-	})
+	target, err := read(ctx, k.desk, by, func(s takeStore) (recording.Target, error) { return targetOf(ctx, s, cardID) })
 	if err != nil {
 		return nil, err
 	}
@@ -212,35 +201,83 @@ type Fixes struct {
 // leastTrim is the shortest sound that a trim may leave, in milliseconds: a tap of t is about as long.
 const leastTrim = 50
 
-// Fix sets the fixes of a take; the recording itself stays whole. A chosen take is what the classes hear: only who may
-// choose changes it.
+// Fix sets the fixes of a take and judges it again as it is then heard; the recording itself stays whole. A chosen take
+// is what the classes hear: only who may choose changes it.
 func (k Takes) Fix(ctx context.Context, by Actor, takeID string, f Fixes) error {
+	if err := by.need(MayRecord); err != nil {
+		return err
+	}
+	var target recording.Target
+	from, err := read(ctx, k.desk, by, func(s takeStore) (kept, error) {
+		from, err := takeKept(ctx, s, takeID)
+		if err == nil && from.Chosen {
+			err = by.need(MayChoose)
+		}
+		if err != nil {
+			return from, err
+		}
+		target, err = targetOf(ctx, s, from.CardID)
+		return from, err
+	})
+	if err != nil {
+		return err
+	}
+	file := Uploaded(from.Bytes)
+	var report recording.Report
+	err = k.desk.decoding(ctx, media.SoundCost(file, file.Size()), func() error {
+		clip, err := media.DecodeSound(from.Bytes)
+		if err != nil {
+			return err
+		}
+		if f.Propose {
+			f.StartMs, f.EndMs = widened(recording.Judge(clip, target))
+		}
+		if err := fits(f, from.Report); err != nil {
+			return err
+		}
+		report = recording.JudgeUntil(clip, f.EndMs, target)
+		return nil
+	})
+	if err != nil {
+		return err
+	}
 	fix := func(s takeStore, ctx context.Context, t store.Take) error {
 		if t.Chosen {
 			if err := by.need(MayChoose); err != nil {
 				return err
 			}
 		}
-		if f.Propose {
-			f.StartMs, f.EndMs = widened(t.Report)
-		}
-		sound := t.Report.Trim
-		switch {
-		case f.StartMs < 0 || f.EndMs <= f.StartMs || f.EndMs > t.Report.DurationMs+50:
-			return wrong(
-				"trim", "The trim runs from 0 to %d milliseconds, the start before the end.", t.Report.DurationMs,
-			)
-		case f.EndMs-f.StartMs < min(leastTrim, t.Report.DurationMs):
-			return wrong("trim", "The trim would leave %d milliseconds: nothing could be heard.", f.EndMs-f.StartMs)
-		case sound.EndMs > sound.StartMs && (f.EndMs <= sound.StartMs || f.StartMs >= sound.EndMs):
-			return wrong(
-				"trim", "The trim would leave only silence: the sound is from %d to %d milliseconds.",
-				sound.StartMs, sound.EndMs,
-			)
-		}
-		return s.FixTake(ctx, takeID, f.StartMs, f.EndMs, f.Plain)
+		return s.FixTake(ctx, takeID, f.StartMs, f.EndMs, f.Plain, &report)
 	}
 	return k.with(ctx, by, MayRecord, takeID, fix)
+}
+
+// fits refuses a trim that leaves nothing to hear of a take.
+func fits(f Fixes, r recording.Report) error {
+	sound := r.Trim
+	switch {
+	case f.StartMs < 0 || f.EndMs <= f.StartMs || f.EndMs > r.DurationMs+50:
+		return wrong("trim", "The trim runs from 0 to %d milliseconds, the start before the end.", r.DurationMs)
+	case f.EndMs-f.StartMs < min(leastTrim, r.DurationMs):
+		return wrong("trim", "The trim would leave %d milliseconds: nothing could be heard.", f.EndMs-f.StartMs)
+	case sound.EndMs > sound.StartMs && f.EndMs <= sound.StartMs:
+		return wrong("trim", "The trim would leave only silence: the sound starts at %d milliseconds.", sound.StartMs)
+	}
+	return nil
+}
+
+// targetOf is what a card's sound is judged as, in its accent.
+func targetOf(ctx context.Context, s takeStore, cardID string) (recording.Target, error) {
+	r, err := s.Card(ctx, cardID)
+	if err != nil {
+		return recording.Target{}, err
+	}
+	team, err := conventionsOf(ctx, s)
+	if err != nil {
+		return recording.Target{}, err
+	}
+	conv, c := own(team, r)
+	return recording.TargetOf(conv.Accent, c.Pair.Sound)
 }
 
 // Recording returns the recording of a take as it came in.
@@ -313,7 +350,7 @@ func (k Takes) Reuse(ctx context.Context, by Actor, cardID, takeID string) (Take
 		if t.TakeID, err = s.AddTake(ctx, by.MemberID, t); err != nil {
 			return TakeView{}, err
 		}
-		if err := s.FixTake(ctx, t.TakeID, t.TrimStartMs, t.TrimEndMs, t.Plain); err != nil {
+		if err := s.FixTake(ctx, t.TakeID, t.TrimStartMs, t.TrimEndMs, t.Plain, nil); err != nil {
 			return TakeView{}, err
 		}
 		if err := s.ChooseTake(ctx, t); err != nil {

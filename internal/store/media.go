@@ -127,11 +127,27 @@ func (l Library) SpeakersTakes(ctx context.Context, speaker string) ([]Take, err
 	return each(rows, err, takeRow.take)
 }
 
-// FixTake moves the trim points and says whether the take is played as recorded; the recording itself stays
-// whole.
-func (l Library) FixTake(ctx context.Context, takeID string, startMs, endMs int, plain bool) error {
+// FixTake moves the trim points and says whether the take is played as recorded; the recording itself stays whole. The
+// report is replaced where one is given.
+func (l Library) FixTake(
+	ctx context.Context,
+	takeID string,
+	startMs, endMs int,
+	plain bool,
+	report *recording.Report,
+) error {
+	var document []byte
+	var verdict *recording.Verdict
+	if report != nil {
+		var err error
+		if document, err = recording.Reports.Write(*report); err != nil {
+			return err
+		}
+		verdict = &report.Verdict
+	}
 	return takeTrim.run(ctx, l.db, l.with(args{
-		"take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs, "plain": plain,
+		"take_id": takeID, "trim_start_ms": startMs, "trim_end_ms": endMs, "plain": plain, "report": document,
+		"verdict": verdict,
 	}))
 }
 

@@ -145,7 +145,7 @@ func TestASoundStaysWhileATakeNeedsIt(t *testing.T) {
 	require.NoError(t, store.For(l.pool, l.team).WithdrawTake(ctx, same))
 	_, err = store.For(l.pool, l.team).Medium(ctx, same.SHA256)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.ErrorIs(t, store.For(l.pool, l.team).FixTake(ctx, same.TakeID, 0, 5, false), store.ErrNotFound)
+	require.ErrorIs(t, store.For(l.pool, l.team).FixTake(ctx, same.TakeID, 0, 5, false, nil), store.ErrNotFound)
 }
 
 func TestArchivedCardsComeBack(t *testing.T) {

@@ -73,6 +73,11 @@ func judge(dir string, all bool) error {
 		for _, x := range r.Findings {
 			codes = append(codes, x.Code)
 		}
+		for _, x := range r.Findings {
+			if x.Code == "added-vowel" && (f[2] == "pure" || f[2] == "added") {
+				count(fmt.Sprintf("said to be %.1f sure of an added vowel, and it is there", math.Floor(x.Sure*10)/10), f[2] == "added")
+			}
+		}
 		has := func(code string) bool { return slices.Contains(codes, code) }
 		c := class(f[1])
 		good := true

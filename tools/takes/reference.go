@@ -30,8 +30,8 @@ for i to n
 	f = To Formant (burg): 0.005, 5, 5500, 0.025, 50
 	f1 = Get quantile: 1, tm - 0.08, tm + 0.08, "hertz", 0.5
 	f2 = Get quantile: 2, tm - 0.08, tm + 0.08, "hertz", 0.5
-	appendInfoLine: name$, tab$, v, tab$, fixed$(m, 1), tab$, fixed$(mx, 1), tab$, fixed$(hm, 1), tab$, fixed$(f1,
-0), tab$, fixed$(f2, 0)
+	a$ = name$ + tab$ + string$(v) + tab$ + fixed$(m, 1) + tab$ + fixed$(mx, 1)
+	appendInfoLine: a$, tab$, fixed$(hm, 1), tab$, fixed$(f1, 0), tab$, fixed$(f2, 0)
 	removeObject: w, p, it, h, f
 endfor
 `

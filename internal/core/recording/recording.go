@@ -43,6 +43,8 @@ type Finding struct {
 	Unit     string  `json:"unit"`
 	FromMs   int     `json:"from_ms,omitempty"`
 	ToMs     int     `json:"to_ms,omitempty"`
+	// Sure is how likely it is, 0 to 1, where that can be told.
+	Sure float64 `json:"sure,omitempty"`
 }
 
 // Trim is where the sound starts and ends.
@@ -179,6 +181,34 @@ func Judge(take Clip, target Target) Report {
 		r.quality(a)
 	}
 	return r.close()
+}
+
+// JudgeUntil judges a take as if it had been said only up to a moment: what follows is exchanged for the silence before the
+// sound, so that the room stays the same. The lengths of the whole take stay in the report.
+func JudgeUntil(take Clip, endMs int, target Target) Report {
+	whole := Judge(take, target)
+	end := clampIndex(endMs*take.Hertz/1000, len(take.Samples))
+	if endMs >= whole.DurationMs-1 || endMs >= whole.Trim.EndMs+100 {
+		return whole
+	}
+	const fadeMs, aroundMs, restMs = 20, 50, 300
+	samples := slices.Clone(take.Samples[:end])
+	if fade := min(end, fadeMs*take.Hertz/1000); fade > 0 {
+		for i := range fade {
+			samples[end-1-i] *= float64(i) / float64(fade)
+		}
+	}
+	room := take.Samples[:clampIndex((whole.Trim.StartMs-aroundMs)*take.Hertz/1000, len(take.Samples))]
+	for i := range restMs * take.Hertz / 1000 {
+		v := 0.0
+		if len(room) > 0 {
+			v = room[i%len(room)]
+		}
+		samples = append(samples, v)
+	}
+	r := Judge(Clip{Hertz: take.Hertz, Samples: samples}, target)
+	r.DurationMs = whole.DurationMs
+	return r
 }
 
 // analysed measures a take: what is heard above the rumble, the sound in it, its spectra and its voice.

@@ -197,7 +197,9 @@ UPDATE take SET chosen = false WHERE team_id = @team_id AND card_id = @card_id A
 UPDATE take SET chosen = true WHERE team_id = @team_id AND take_id = @take_id
 
 -- name: take_trim
-UPDATE take SET trim_start_ms = @trim_start_ms, trim_end_ms = @trim_end_ms, plain = @plain WHERE team_id = @team_id AND take_id = @take_id
+UPDATE take SET trim_start_ms = @trim_start_ms, trim_end_ms = @trim_end_ms, plain = @plain,
+    report = coalesce(@report, report), verdict = coalesce(@verdict, verdict)
+WHERE team_id = @team_id AND take_id = @take_id
 
 -- name: take_delete
 DELETE FROM take WHERE team_id = @team_id AND take_id = @take_id

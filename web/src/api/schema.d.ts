@@ -2302,6 +2302,8 @@ export interface components {
             message: string;
             /** @enum {string} */
             severity: "info" | "fix" | "retake";
+            /** Format: double */
+            sure?: number;
             /** Format: int64 */
             to_ms?: number;
             unit: string;

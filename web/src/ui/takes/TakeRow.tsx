@@ -1,9 +1,9 @@
 import { lazy, Suspense, useState } from 'react'
 import type { Take } from '../../api/client'
 import { Button } from '../parts'
-import { soundOf, type Fixes } from './api'
-import { verdictWords, type Verdict } from './model'
-import { playInTurn } from './play'
+import { soundOf, useSamples, type Fixes } from './api'
+import { bitsOf, decodedHertz, leastLeft, verdictWords, type Bit, type Verdict } from './model'
+import { playInTurn, playPart } from './play'
 import { Waveform } from './Waveform'
 
 const Closer = lazy(() => import('./Closer'))
@@ -24,6 +24,9 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
   const v = verdictWords[take.report.verdict as Verdict]
   const [sure, setSure] = useState(false)
   const [closer, setCloser] = useState(false)
+  const samples = useSamples(take.take_id)
+  const bits = bitsOf(take)
+  const hear = (f: Bit) => playPart(samples.data ?? new Float32Array(), decodedHertz, f.from_ms, f.to_ms)
   const findings = take.report.findings.filter((f) => f.message !== take.report.advice)
   const tone = take.report.verdict === 'pure' ? 'bg-mint' : take.report.verdict === 'fix' ? 'bg-marigold' : 'bg-coral'
   return (
@@ -90,6 +93,22 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
           {take.plain ? 'Played as recorded.' : 'Played trimmed, without rumble, as loud as the others.'}
         </span>
       </div>
+      {bits.map((f) => (
+        <p key={f.code} className="mt-1 flex flex-wrap items-center gap-2">
+          <span className="text-sm">
+            The marked bit, {f.to_ms - f.from_ms} ms:
+            {f.sure ? ` ${f.sure >= 0.9 ? 'sure' : f.sure >= 0.7 ? 'likely' : 'listen yourself'}.` : ''}
+          </span>
+          <Button disabled={!samples.data} onClick={() => void hear(f)}>
+            <span aria-hidden>▶</span> Hear this bit alone
+          </Button>
+          {mayFix && f.from_ms - take.trim.start_ms >= leastLeft && take.trim.end_ms > f.from_ms && (
+            <Button onClick={() => onFix({ start_ms: take.trim.start_ms, end_ms: f.from_ms, plain: take.plain })}>
+              Cut here
+            </Button>
+          )}
+        </p>
+      ))}
       {findings.length > 0 && (
         <ul className="mt-1 list-disc pl-6 text-sm">
           {findings.map((f) => (

@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type Schemas, type Take } from '../../api/client'
 import { send } from '../../api/send'
+import { decodedHertz } from './model'
 
 const path = (id: string) => ({ params: { path: { id } } })
 
@@ -19,7 +20,7 @@ export const cardSound = (cardId: string, takeId = '') => `/api/cards/${cardId}/
 async function decode(takeId: string): Promise<Float32Array> {
   const answer = await fetch(`/api/takes/${takeId}/original`)
   if (!answer.ok) throw new Error('The sound is not here.')
-  const context = new OfflineAudioContext(1, 1, 44100)
+  const context = new OfflineAudioContext(1, 1, decodedHertz)
   return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0)
 }
 

@@ -1,4 +1,4 @@
-import type { Schemas } from '../../api/client'
+import type { Schemas, Take } from '../../api/client'
 
 export type Shelf = Schemas['Shelf']
 export type ShelfSound = Schemas['ShelfSound']
@@ -87,3 +87,17 @@ export function nextMissing(shelf: Shelf, cardId: string, step: 1 | -1 = 1): str
   }
   return undefined
 }
+
+/** A part of a take that a finding marks. */
+export type Bit = { code: string; from_ms: number; to_ms: number; sure?: number | undefined }
+
+/** How much must be left of a sound when its end is cut off, in milliseconds. */
+export const leastLeft = 120
+
+export const bitsOf = (take: Take): Bit[] =>
+  take.report.findings.flatMap((f) =>
+    f.to_ms ? [{ code: f.code, from_ms: f.from_ms ?? 0, to_ms: f.to_ms, sure: f.sure }] : [],
+  )
+
+/** The rate that takes are decoded at in the browser. */
+export const decodedHertz = 44_100
