@@ -86,5 +86,5 @@ for name, phonemes in {"e": "EEE", "i": "III", "o": "000", "u": "VVV"}.items():
     save(name, fade(middle(speak(phonemes), 0.34), 0.03, 0.06))
 for name, phonemes in {"t": "t", "p": "p", "c": "k"}.items():
     save(name, fade(burst(speak(phonemes), 0.05), 0.001, 0.025))
-for name, phonemes in {"d": "d@", "g": "g@", "b": "b@"}.items():
-    save(name, fade(active(speak(phonemes), 0.01)[:int(0.085 * RATE)], 0.003, 0.03))
+for name, (phonemes, seconds) in {"d": ("d@", 0.085), "g": ("g@", 0.085), "b": ("b@", 0.073)}.items():
+    save(name, fade(active(speak(phonemes), 0.01)[:int(seconds * RATE)], 0.003, 0.03))

@@ -83,7 +83,10 @@ type festivalVoice struct {
 }
 
 var (
-	finnish = same("m n l v s h j p t k d", map[string]string{"b": "b", "ɡ": "g", "iː": "i:", "e": "e", "ɑː": "a:", "uː": "u:"})
+	finnish = same(
+		"m n l v s h j p t k d",
+		map[string]string{"b": "b", "ɡ": "g", "iː": "i:", "e": "e", "ɑː": "a:", "uː": "u:"},
+	)
 	italian = same("m n l v z s f p t k b d w j", map[string]string{
 		"ɡ": "g", "ʃ": "S", "tʃ": "tS", "dʒ": "dZ", "iː": "i1", "e": "E1", "ɔː": "O1", "uː": "u1",
 	})

@@ -75,7 +75,10 @@ func judge(dir string, all bool) error {
 		}
 		for _, x := range r.Findings {
 			if x.Code == "added-vowel" && (f[2] == "pure" || f[2] == "added") {
-				count(fmt.Sprintf("said to be %.1f sure of an added vowel, and it is there", math.Floor(x.Sure*10)/10), f[2] == "added")
+				count(
+					fmt.Sprintf("said to be %.1f sure of an added vowel, and it is there", math.Floor(x.Sure*10)/10),
+					f[2] == "added",
+				)
 			}
 		}
 		has := func(code string) bool { return slices.Contains(codes, code) }

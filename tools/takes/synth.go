@@ -320,9 +320,18 @@ func (s speaker) short(sound string, seconds, vowel float64, schwa [3]float64) [
 
 // speakers are made ones; each is a source of its own.
 var speakers = []speaker{
-	{105, 1, 0, 0, nil}, {125, 1.02, 0.01, 0.2, nil}, {150, 1.06, 0, 0.1, nil}, {185, 1.14, 0.02, 0, nil},
-	{205, 1.17, 0, 0.3, nil}, {225, 1.18, 0.012, 0, nil}, {245, 1.2, 0, 0.15, nil}, {280, 1.24, 0.02, 0.1, nil},
-	{95, 0.97, 0.015, 0.35, nil}, {165, 1.1, 0, 0, nil}, {215, 1.12, 0.03, 0.2, nil}, {260, 1.22, 0.006, 0.3, nil},
+	{105, 1, 0, 0, nil},
+	{125, 1.02, 0.01, 0.2, nil},
+	{150, 1.06, 0, 0.1, nil},
+	{185, 1.14, 0.02, 0, nil},
+	{205, 1.17, 0, 0.3, nil},
+	{225, 1.18, 0.012, 0, nil},
+	{245, 1.2, 0, 0.15, nil},
+	{280, 1.24, 0.02, 0.1, nil},
+	{95, 0.97, 0.015, 0.35, nil},
+	{165, 1.1, 0, 0, nil},
+	{215, 1.12, 0.03, 0.2, nil},
+	{260, 1.22, 0.006, 0.3, nil},
 }
 
 // turnsOf are the vowels that are added to a sound: teachers say "buh" and "muh", and names such as "vee" and "zed".

@@ -171,7 +171,7 @@ func (r *Report) quality(a *analysis) {
 }
 
 func (r *Report) addedVowel(target Target) bool {
-	limit := map[Class]int{ShortOn: 80, ShortWord: 60}[target.Class]
+	limit := map[Class]int{ShortOn: 75, ShortWord: 60}[target.Class]
 	if limit == 0 {
 		limit = 45
 	}
@@ -213,7 +213,9 @@ func vowelWords(sure float64) string {
 	case sure >= 0.9:
 		return "An “uh” follows the sound. " + stop
 	case sure >= 0.7:
-		return "An “uh” seems to follow the sound. Hear the marked bit; if it is there: " + strings.ToLower(stop[:1]) + stop[1:]
+		return "An “uh” seems to follow the sound. Hear the marked bit; if it is there: " + strings.ToLower(
+			stop[:1],
+		) + stop[1:]
 	}
 	return "There may be a short “uh” at the end. Hear the marked bit and decide."
 }
