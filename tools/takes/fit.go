@@ -22,8 +22,8 @@ type sample struct {
 	sound  string
 }
 
-// fit finds the weights of recording's turns on the sources for tuning by logistic regression. Of a pure take the moment
-// that scores best stands against those at which a vowel begins, found anew in each round.
+// fit finds the weights of recording's turns on the sources for tuning by logistic regression. Of a pure take the
+// moment that scores best stands against those at which a vowel begins, found anew in each round.
 func fit(dir string) error {
 	data, err := os.ReadFile(filepath.Join(dir, "labels.tsv"))
 	if err != nil {

@@ -91,9 +91,10 @@ endfor
 	return nil
 }
 
-// opens tells whether a hum or a buzz that should be held changes as if the mouth opened: its middle frequencies, 600 to
-// 2500 Hz, against its lows, 80 to 400 Hz, rise by more than 5 dB from the first half to the end, or swing by more than
-// 12 dB. Measured with stretches of 32 ms and plain sums of squares behind filters, as the judge does not.
+// opens tells whether a hum or a buzz that should be held changes as if the mouth opened: its middle frequencies,
+// 600 to 2500 Hz, against its lows, 80 to 400 Hz, rise by more than 5 dB from the first half to the end, or swing
+// by more than 12 dB. Measured with stretches of 32 ms and plain sums of squares behind filters, as the judge does
+// not.
 func opens(path string, fromMs, toMs float64) bool {
 	in, hertz, err := readWAV(path)
 	if err != nil {

@@ -25,9 +25,9 @@ func (a *analysis) addedVowel() (ms int, score float64) {
 	return max(0, a.span.to-t.At) * 5, t.Score
 }
 
-// voicedTail is the voiced run at the end of a sound without voice. It is a vowel only where it comes nearly as loud as
-// the loudest frame: a murmur after a burst does not. Behind the last loud frame rooms and creak leave an end without
-// voice, which does not count.
+// voicedTail is the voiced run at the end of a sound without voice. It is a vowel only where it comes nearly as
+// loud as the loudest frame: a murmur after a burst does not. Behind the last loud frame rooms and creak leave an
+// end without voice, which does not count.
 func (a *analysis) voicedTail() int {
 	const loud, heard, most = 12, 27, 6 // dB under the peak, and frames of a gap
 	last := min(a.span.to, len(a.levels)-1)
@@ -58,8 +58,8 @@ func (a *analysis) voicedTail() int {
 }
 
 // frictionBefore tells whether weak friction goes before a loud vowel, too weak to be taken for the start of
-// the sound: in the 150 ms before the voice the highs stand above what the quietest tenth of the take holds, for 30 ms by
-// 6 dB or for 60 ms by 3 dB.
+// the sound: in the 150 ms before the voice the highs stand above what the quietest tenth of the take holds, for 30
+// ms by 6 dB or for 60 ms by 3 dB.
 func (a *analysis) frictionBefore() bool {
 	const before = 30 // frames
 	highs := make([]float64, len(a.frames))
@@ -85,9 +85,9 @@ func (a *analysis) frictionBefore() bool {
 	return plain >= 6 || faint >= 12
 }
 
-// vowelAfterBurst is the length of the voiced frames after the burst whose middle band, 450 to 3000 Hz, is a real share
-// of its greatest. Before the burst, the steepest rise above 900 Hz, a murmur has few mids; the voiced friction of dʒ has
-// highs as strong as its mids.
+// vowelAfterBurst is the length of the voiced frames after the burst whose middle band, 450 to 3000 Hz, is a real
+// share of its greatest. Before the burst, the steepest rise above 900 Hz, a murmur has few mids; the voiced
+// friction of dʒ has highs as strong as its mids.
 func (a *analysis) vowelAfterBurst() int {
 	low := func(i int) float64 { return a.frames[i].between(0, 1) }
 	mid := func(i int) float64 { return a.frames[i].between(2, 4) }

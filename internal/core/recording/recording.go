@@ -183,8 +183,8 @@ func Judge(take Clip, target Target) Report {
 	return r.close()
 }
 
-// JudgeUntil judges a take as if it had been said only up to a moment: what follows is exchanged for the silence before the
-// sound, so that the room stays the same. The lengths of the whole take stay in the report.
+// JudgeUntil judges a take as if it had been said only up to a moment: what follows is exchanged for the silence
+// before the sound, so that the room stays the same. The lengths of the whole take stay in the report.
 func JudgeUntil(take Clip, endMs int, target Target) Report {
 	whole := Judge(take, target)
 	end := clampIndex(endMs*take.Hertz/1000, len(take.Samples))

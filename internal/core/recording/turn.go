@@ -11,8 +11,8 @@ type Turn struct {
 
 const turnFeatures = 12
 
-// Lengths in frames of 5 ms around a moment: as much as 120 ms is compared on each side, 10 ms are left out between, and
-// the first 30 ms and the last 10 ms of the sound do not count.
+// Lengths in frames of 5 ms around a moment: as much as 120 ms is compared on each side, 10 ms are left out
+// between, and the first 30 ms and the last 10 ms of the sound do not count.
 const (
 	turnSide    = 24
 	turnGuard   = 2
@@ -22,8 +22,8 @@ const (
 	leastAfter  = 5
 )
 
-// turnWeights weigh the features in the order of their definition; by logistic regression on the sources for tuning of
-// the set of tools/takes (-fit), with the best-scoring moment of each pure take as its negative.
+// turnWeights weigh the features in the order of their definition; by logistic regression on the sources for tuning
+// of the set of tools/takes (-fit), with the best-scoring moment of each pure take as its negative.
 var turnWeights = map[Class][turnFeatures]float64{
 	Hum:  {3, -1.74, 3.59, 3.65, 0.58, -0.85, 2.88, -1.13, -5.43, 2.31, -0.57, -2.91},
 	Buzz: {4.66, 0.57, 4, 3.9, 0.1, -0.64, 1.69, -2.64, -3.64, -1.04, -1.55, -3.35},
@@ -41,8 +41,8 @@ const (
 )
 
 // Turns are the moments at which the sound may turn, with what is compared there: on both sides the shape of the
-// spectrum in 20 mel bands without its mean, the level, the mids against the lows, the highs against the rest, and the
-// voice.
+// spectrum in 20 mel bands without its mean, the level, the mids against the lows, the highs against the rest, and
+// the voice.
 func (a *analysis) turns() []Turn {
 	from, to := a.span.from, min(a.span.to, len(a.frames)-1)
 	if to-from < turnAttack+leastBefore+2*turnGuard+leastAfter+turnRelease {
@@ -131,8 +131,8 @@ func (a *analysis) bestTurn() Turn {
 	return best
 }
 
-// Turns are the moments at which a take of a hum or a buzz may turn into a vowel, for the fitting of the weights; none
-// for other sounds.
+// Turns are the moments at which a take of a hum or a buzz may turn into a vowel, for the fitting of the weights;
+// none for other sounds.
 func Turns(take Clip, target Target) []Turn {
 	if target.Class != Hum && target.Class != Buzz || take.Hertz < 4000 || len(take.Samples) == 0 {
 		return nil

@@ -91,7 +91,8 @@ func (a *analysis) trackVoice() (t voiceTrack) {
 	return t
 }
 
-// spreadVoice adds to the voiced frames their neighbours of at least half a correlation, for the length of a vowel only.
+// spreadVoice adds to the voiced frames their neighbours of at least half a correlation, for the length of a vowel
+// only.
 func spreadVoice(voiced []bool, strength []float64) []bool {
 	const nearly = 0.5
 	out := slices.Clone(voiced)
