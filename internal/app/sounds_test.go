@@ -157,3 +157,37 @@ func TestATakeServesTheOtherSpellingsOfItsSound(t *testing.T) {
 	_, err = s.Takes.OfCard(ctx, s.lead, s.cards["k"])
 	require.NoError(t, err, "the bytes stay while another card needs them")
 }
+
+// All takes are judged again in parts; what changed is listed with its reason, and nothing that is chosen or agreed
+// moves by it.
+func TestVerdictsAreRenewed(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	_, err := s.Takes.Renew(ctx, s.teacher, "")
+	require.ErrorIs(t, err, app.ErrForbidden)
+	_, err = s.Pool.Exec(ctx, `UPDATE take SET verdict = 'retake' WHERE card_id = $1`, s.cards["s"])
+	require.NoError(t, err)
+	before, err := s.Cards.Wall(ctx, s.lead, false)
+	require.NoError(t, err)
+	judged, parts := 0, 0
+	var changed []app.RejudgedTake
+	for after := ""; parts == 0 || after != ""; parts++ {
+		r, err := s.Takes.Renew(ctx, s.lead, after)
+		require.NoError(t, err)
+		assert.Empty(t, r.Failed)
+		judged += r.Judged
+		changed = append(changed, r.Changed...)
+		after = r.Next
+		assert.Equal(t, 18, r.All)
+	}
+	assert.Equal(t, 18, judged)
+	assert.Equal(t, 2, parts)
+	require.Len(t, changed, 1)
+	assert.Equal(t, "s", changed[0].Pair.Grapheme)
+	assert.Equal(t, recording.Retake, changed[0].Before)
+	assert.Equal(t, recording.Pure, changed[0].After)
+	assert.True(t, changed[0].Chosen)
+	after, err := s.Cards.Wall(ctx, s.lead, false)
+	require.NoError(t, err)
+	assert.Equal(t, before, after)
+}

@@ -21,6 +21,8 @@ type takeStore interface {
 	cardReader
 	takeReader
 	Takes(ctx context.Context, cardID string) ([]store.Take, error)
+	TakesAfter(ctx context.Context, after string, most int) ([]store.Take, error)
+	CountTakes(ctx context.Context) (int, error)
 	ChosenTakes(ctx context.Context) ([]store.Take, error)
 	SpeakersTakes(ctx context.Context, speaker string) ([]store.Take, error)
 	AddTake(ctx context.Context, by string, t store.Take) (string, error)

@@ -57,6 +57,8 @@ var (
 	takeAdd          = value[string]("take_add")
 	takeList         = query[takeRow]("take_list")
 	takeGet          = query[takeRow]("take_get")
+	takeAfter        = query[takeRow]("take_after")
+	takeCount        = value[int]("take_count")
 	takeUnchoose     = change("take_unchoose")
 	takeChoose       = change("take_choose")
 	takeChosen       = query[takeRow]("take_chosen")
@@ -96,6 +98,17 @@ func (l Library) AddTake(ctx context.Context, by string, t Take) (string, error)
 func (l Library) Takes(ctx context.Context, cardID string) ([]Take, error) {
 	rows, err := takeList.many(ctx, l.db, l.with(args{"card_id": cardID}))
 	return each(rows, err, takeRow.take)
+}
+
+// TakesAfter lists some takes of the team behind one, in an order that stays; after is empty for the first.
+func (l Library) TakesAfter(ctx context.Context, after string, most int) ([]Take, error) {
+	rows, err := takeAfter.many(ctx, l.db, l.with(args{"after": nullable(after), "most": most}))
+	return each(rows, err, takeRow.take)
+}
+
+// CountTakes counts all takes of the team.
+func (l Library) CountTakes(ctx context.Context) (int, error) {
+	return takeCount.get(ctx, l.db, l.with(nil))
 }
 
 // Take returns one take.

@@ -178,6 +178,13 @@ VALUES (@team_id, @card_id, @sha256, @speaker, @consent_on, @trim_start_ms, @tri
 SELECT {take_rows}
 WHERE t.team_id = @team_id AND t.card_id = @card_id ORDER BY t.created_at DESC
 
+-- name: take_after
+SELECT {take_rows}
+WHERE t.team_id = @team_id AND (@after::uuid IS NULL OR t.take_id > @after::uuid) ORDER BY t.take_id LIMIT @most
+
+-- name: take_count
+SELECT count(*)::int FROM take WHERE team_id = @team_id
+
 -- name: take_get
 SELECT {take_rows}
 WHERE t.team_id = @team_id AND t.take_id = @take_id

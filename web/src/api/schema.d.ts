@@ -1219,6 +1219,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/renewed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge takes again with the judge of today, some at a time
+         * @description Ask again with after as next says until it is empty. Nothing that is chosen or agreed changes by it. Only a lead may.
+         */
+        post: operations["renew-verdicts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/takes/{id}": {
         parameters: {
             query?: never;
@@ -2378,9 +2398,49 @@ export interface components {
             /** Format: int64 */
             takes: number;
         };
+        Rejudged: {
+            /**
+             * Format: int64
+             * @description takes of the library
+             */
+            all: number;
+            /** @description whose verdict is another now */
+            changed: components["schemas"]["RejudgedTake"][];
+            /** @description that could not be read; they stay as they are */
+            failed: components["schemas"]["RejudgedFault"][];
+            /**
+             * Format: int64
+             * @description takes of this part
+             */
+            judged: number;
+            /** @description the take to go on behind, empty at the end */
+            next: string;
+        };
+        RejudgedFault: {
+            /** Format: uuid */
+            take_id: string;
+            why: string;
+        };
+        RejudgedTake: {
+            /** @enum {string} */
+            after: "pure" | "fix" | "retake";
+            /** @enum {string} */
+            before: "pure" | "fix" | "retake";
+            /** Format: uuid */
+            card_id: string;
+            chosen: boolean;
+            pair: components["schemas"]["SpellingPair"];
+            /** Format: uuid */
+            take_id: string;
+            why: string;
+        };
         RenderSheet: {
             name: string;
             title: string;
+        };
+        RenewAsk: {
+            /** @description id of a take; empty for the first */
+            after?: string;
         };
         Renewed: {
             /**
@@ -10554,6 +10614,103 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "renew-verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example {} */
+                "application/json": components["schemas"]["RenewAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rejudged"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

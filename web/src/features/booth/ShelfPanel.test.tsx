@@ -5,6 +5,7 @@ import type { Shelf } from '../../ui/takes/model'
 import { ShelfPanel } from './ShelfPanel'
 
 const withdraw = { mutate: vi.fn(), isPending: false, error: null as Error | null, data: undefined as unknown }
+vi.mock('./Renew', () => ({ Renew: () => null }))
 vi.mock('../../ui/takes/api', () => ({ useWithdrawVoice: () => withdraw, cardSound: (id: string) => `/sound/${id}` }))
 vi.mock('@tanstack/react-router', () => ({
   Link: ({ children }: { children: React.ReactNode }) => <a href="#x">{children}</a>,

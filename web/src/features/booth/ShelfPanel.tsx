@@ -4,6 +4,7 @@ import { Button, Heading, Notice } from '../../ui/parts'
 import { cardSound, useWithdrawVoice } from '../../ui/takes/api'
 import { verdictWords, type Shelf, type ShelfSound, type Verdict } from '../../ui/takes/model'
 import { playInTurn } from '../../ui/takes/play'
+import { Renew } from './Renew'
 
 /** How alike the agreed takes sound, what to record again first, and whose voices they are. */
 export function ShelfPanel({ shelf, mayWithdraw }: { shelf: Shelf; mayWithdraw: boolean }) {
@@ -56,6 +57,7 @@ export function ShelfPanel({ shelf, mayWithdraw }: { shelf: Shelf; mayWithdraw: 
           </ol>
         )}
       </section>
+      {mayWithdraw && <Renew />}
       <section className="flex flex-col gap-3">
         <Heading level={2}>Voices</Heading>
         {(even.voices ?? []).map((v) => (
