@@ -108,8 +108,8 @@ func (s *server) takeCalls(api huma.API) {
 		path:    "/takes/renewed",
 		tag:     "takes",
 		summary: "Judge takes again with the judge of today, some at a time",
-		about: "Ask again with after as next says until it is empty. Nothing that is chosen or agreed changes by it. Only a " +
-			"lead may.",
+		about: "Ask again with after as next says until it is empty. Nothing that is chosen or agreed changes by it. " +
+			"Only a lead may.",
 		example: renewAsk{},
 	}, func(ctx context.Context, by app.Actor, in *body[renewAsk]) (app.Rejudged, error) {
 		return a.Renew(ctx, by, in.Body.After)
