@@ -94,19 +94,20 @@ func gcd(a, b int) int {
 
 // frameLevels are the RMS levels in dBFS of 25 ms frames every 5 ms, over the whole band of the take.
 func frameLevels(in []float64, hertz int) []float64 {
-	sums := make([]float64, len(in)+1)
-	for i, v := range in {
-		sums[i+1] = sums[i] + v*v
-	}
+	const hops = 5 // of a frame
 	seconds := float64(len(in)) / float64(hertz)
 	n := max(1, int((seconds-frameSeconds)/hopSeconds)+1)
+	edge := func(i int) int { return min(int(float64(i)*hopSeconds*float64(hertz)), len(in)) }
+	sums := make([]float64, n+hops)
+	for i := range sums {
+		part := in[edge(i):edge(i+1)]
+		sums[i] = floats.Dot(part, part)
+	}
 	out := make([]float64, n)
 	for i := range out {
-		from := min(int(float64(i)*hopSeconds*float64(hertz)), len(in))
-		to := min(from+int(frameSeconds*float64(hertz)), len(in))
 		out[i] = floorDB
-		if to > from {
-			out[i] = decibels(math.Sqrt((sums[to] - sums[from]) / float64(to-from)))
+		if length := edge(i+hops) - edge(i); length > 0 {
+			out[i] = decibels(math.Sqrt(floats.Sum(sums[i:i+hops]) / float64(length)))
 		}
 	}
 	return out
@@ -213,17 +214,15 @@ func withoutRumble(in []float64, hertz int) []float64 {
 	out := make([]float64, len(in))
 	first := in[:min(len(in), max(1, hertz/200))]
 	rest := floats.Sum(first) / float64(len(first))
-	for i, v := range in {
-		out[i] = v - rest
-	}
-	for _, q := range []float64{0.54119610, 1.30656296} { // of the two pairs of poles
-		w := math.Tan(math.Pi * rumbleHertz / float64(hertz))
+	w := math.Tan(math.Pi * rumbleHertz / float64(hertz))
+	section := func(q float64) biquad { // of a pair of poles
 		n := 1 / (1 + w/q + w*w)
-		f := biquad{n, -2 * n, n, 2 * (w*w - 1) * n, (1 - w/q + w*w) * n}
-		var s [2]float64
-		for i, v := range out {
-			out[i] = f.step(v, &s)
-		}
+		return biquad{n, -2 * n, n, 2 * (w*w - 1) * n, (1 - w/q + w*w) * n}
+	}
+	f, g := section(0.54119610), section(1.30656296)
+	var s, t [2]float64
+	for i, v := range in {
+		out[i] = g.step(f.step(v-rest, &s), &t)
 	}
 	return out
 }

@@ -46,8 +46,12 @@ func (f *frame) between(a, b int) float64 {
 	return 10 * math.Log10(sum)
 }
 
+// held is a sound of so many frames that every second spectrum tells enough of it.
+const held = 60
+
 // frames are the spectra of n frames every 5 ms of audio at analysisHertz: Hann window, real transform of
-// 512 points. Away from the sound only every fourth frame is transformed and stands for the next three.
+// 512 points. Away from the sound only every fourth frame is transformed and stands for the next three, in a long sound
+// every second.
 func frames(mono []float64, n int, s span) []frame {
 	fft := fourier.NewFFT(fftLen)
 	weights := make([]float64, frameLen)
@@ -70,7 +74,8 @@ func frames(mono []float64, n int, s span) []frame {
 	var out []complex128
 	list := make([]frame, n)
 	for i := range list {
-		if i%4 != 0 && (i < s.from-40 || i > s.to+24) {
+		aside := i%4 != 0 && (i < s.from-40 || i > s.to+24)
+		if aside || i%2 != 0 && s.to-s.from > held {
 			list[i] = list[i-1]
 			continue
 		}
