@@ -141,11 +141,16 @@ func mainsHum(in, levels []float64, s span) (db, frequency float64) {
 	if len(lead) < length && len(tail) < length {
 		return 0, 0
 	}
+	weights := make([]float64, length)
+	for i := range weights {
+		weights[i] = 1
+	}
+	window.Hann(weights)
 	level := func(f float64) float64 {
 		sum, n := 0.0, 0
 		for _, part := range [][]float64{lead, tail} {
 			for at := 0; at+length <= len(part); at += length {
-				sum += goertzel(part[at:at+length], f/float64(hertz)) / rumbleLoss(f)
+				sum += goertzel(part[at:at+length], weights, f/float64(hertz)) / rumbleLoss(f)
 				n++
 			}
 		}
@@ -164,14 +169,14 @@ func mainsHum(in, levels []float64, s span) (db, frequency float64) {
 	return db, frequency
 }
 
-// goertzel is the power of a stretch at a frequency in cycles a sample, Hann-weighted.
-func goertzel(in []float64, f float64) float64 {
+// goertzel is the power of a weighted stretch at a frequency in cycles a sample.
+func goertzel(in, weights []float64, f float64) float64 {
 	w := 2 * math.Pi * f
 	c := 2 * math.Cos(w)
 	var s1, s2 float64
 	n := float64(len(in) - 1)
 	for i, v := range in {
-		s := v*(0.5-0.5*math.Cos(2*math.Pi*float64(i)/n)) + c*s1 - s2
+		s := v*weights[i] + c*s1 - s2
 		s2, s1 = s1, s
 	}
 	return (s1*s1 + s2*s2 - c*s1*s2) / (n * n)
