@@ -57,6 +57,29 @@ func (a *analysis) voicedTail() int {
 	return run * 5
 }
 
+// secondMissing says what is not heard of a unit of two sounds: the voiced glide of kw, the hiss of ks. It is empty where
+// both are there, and for single sounds.
+func (a *analysis) secondMissing() string {
+	const least = 40 // ms
+	switch a.target.Text {
+	case "kw":
+		if a.voicedTail() < least {
+			return "Only the first sound is heard. This spelling says two, k and w: say them close together."
+		}
+	case "ks":
+		n := 0
+		for i := a.span.from + 5; i <= a.span.to && i < len(a.frames); i++ { // behind the burst
+			if !a.voice.voiced[i] && a.levels[i] > a.span.peak-25 && a.frames[i].between(5, 7) > a.frames[i].between(2, 3) {
+				n++
+			}
+		}
+		if n*5 < least {
+			return "Only the first sound is heard. This spelling says two, k and s: say them close together."
+		}
+	}
+	return ""
+}
+
 // frictionBefore tells whether weak friction goes before a loud vowel, too weak to be taken for the start of
 // the sound: in the 150 ms before the voice the highs stand above what the quietest tenth of the take holds, for 30
 // ms by 6 dB or for 60 ms by 3 dB.

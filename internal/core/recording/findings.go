@@ -163,6 +163,9 @@ func (r *Report) quality(a *analysis) {
 		}
 		return
 	}
+	if missing := a.secondMissing(); missing != "" {
+		r.add("not-this-sound", "retake", missing, 0, "ms")
+	}
 	c := r.Measures.CentroidHertz
 	switch p := a.target.first(); {
 	case (p == "s" || p == "z") && c < 3000, p == "ʃ" && (c > 6000 || c < 2200):

@@ -89,3 +89,33 @@ func TestWhereAHumTurns(t *testing.T) {
 	assert.Equal(t, recording.Pure, recording.Judge(pure, sound("m")).Verdict)
 	assert.Equal(t, recording.Judge(pure, sound("m")), recording.JudgeUntil(pure, 1500, sound("m")))
 }
+
+// A unit of two sounds is heard as two: a lone burst is neither qu nor x.
+func TestUnitsOfTwoSounds(t *testing.T) {
+	burst := func(at float64, rng *rand.Rand) float64 {
+		return 0.5 * rng.NormFloat64() * math.Exp(-at/0.012)
+	}
+	lone := take(1, 0.4, 0.47, -75, burst)
+	glide := hum(130, 0.25)
+	kw := take(1, 0.4, 0.58, -75, func(at float64, rng *rand.Rand) float64 {
+		v := burst(at, rng)
+		if at > 0.04 {
+			v += glide(at, rng) * min(1, (at-0.04)/0.02)
+		}
+		return v
+	})
+	s := hiss(0.15)
+	ks := take(1, 0.4, 0.65, -75, func(at float64, rng *rand.Rand) float64 {
+		v := burst(at, rng)
+		if at > 0.05 {
+			v += s(at, rng)
+		}
+		return v
+	})
+	for _, unit := range []string{"kw", "ks"} {
+		assert.Contains(t, codesOf(recording.Judge(lone, sound(unit))), "not-this-sound", unit)
+	}
+	assert.NotContains(t, codesOf(recording.Judge(kw, sound("kw"))), "not-this-sound")
+	assert.NotContains(t, codesOf(recording.Judge(ks, sound("ks"))), "not-this-sound")
+	assert.NotContains(t, codesOf(recording.Judge(lone, sound("k"))), "not-this-sound")
+}
