@@ -57,8 +57,8 @@ func (a *analysis) voicedTail() int {
 	return run * 5
 }
 
-// secondMissing says what is not heard of a unit of two sounds: the voiced glide of kw, the hiss of ks. It is empty where
-// both are there, and for single sounds.
+// secondMissing says what is not heard of a unit of two sounds: the voiced glide of kw, the hiss of ks. It is empty
+// where both are there, and for single sounds.
 func (a *analysis) secondMissing() string {
 	const least = 40 // ms
 	switch a.target.Text {
