@@ -231,10 +231,11 @@ func (k Takes) Fix(ctx context.Context, by Actor, takeID string, f Fixes) error 
 		if err != nil {
 			return err
 		}
+		whole := recording.Judge(clip, target) // the kept report may be of a take that was cut
 		if f.Propose {
-			f.StartMs, f.EndMs = widened(recording.Judge(clip, target))
+			f.StartMs, f.EndMs = widened(whole)
 		}
-		if err := fits(f, from.Report); err != nil {
+		if err := fits(f, whole); err != nil {
 			return err
 		}
 		report = recording.JudgeUntil(clip, f.EndMs, target)
@@ -262,8 +263,10 @@ func fits(f Fixes, r recording.Report) error {
 		return wrong("trim", "The trim runs from 0 to %d milliseconds, the start before the end.", r.DurationMs)
 	case f.EndMs-f.StartMs < min(leastTrim, r.DurationMs):
 		return wrong("trim", "The trim would leave %d milliseconds: nothing could be heard.", f.EndMs-f.StartMs)
-	case sound.EndMs > sound.StartMs && f.EndMs <= sound.StartMs:
-		return wrong("trim", "The trim would leave only silence: the sound starts at %d milliseconds.", sound.StartMs)
+	case sound.EndMs > sound.StartMs && (f.EndMs <= sound.StartMs || f.StartMs >= sound.EndMs):
+		return wrong(
+			"trim", "The trim would leave only silence: the sound is from %d to %d milliseconds.", sound.StartMs, sound.EndMs,
+		)
 	}
 	return nil
 }

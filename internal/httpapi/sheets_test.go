@@ -104,9 +104,10 @@ func TestSoundsAndVoicesOverHTTP(t *testing.T) {
 	status, _ := assistant.call("PUT", fixes, `{"start_ms":100,"end_ms":101}`)
 	assert.Equal(t, 403, status, "what the classes hear is changed by who may choose it")
 	for fix, why := range map[string]string{
-		`{"start_ms":900,"end_ms":100}`: "the start before the end",
-		`{"start_ms":300,"end_ms":301}`: "nothing could be heard",
-		`{"start_ms":0,"end_ms":60}`:    "only silence",
+		`{"start_ms":900,"end_ms":100}`:   "the start before the end",
+		`{"start_ms":300,"end_ms":301}`:   "nothing could be heard",
+		`{"start_ms":0,"end_ms":60}`:      "only silence",
+		`{"start_ms":1150,"end_ms":1250}`: "only silence",
 	} {
 		status, body := lead.call("PUT", fixes, fix)
 		assert.Equal(t, 422, status, fix)

@@ -12,6 +12,7 @@ const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) =
 
 export function Shell() {
   const me = useMe()
+  const teaching = useTeaching() // nothing covers the stage while a class looks at it
   if (me.isPending) return <Waiting what="Opening the cupboard …" />
   const ended = me.error instanceof CallError && me.error.status === 401
   if (ended && !me.data)
@@ -24,7 +25,7 @@ export function Shell() {
   return (
     <>
       <SignedIn me={me.data} />
-      {ended && (
+      {ended && !teaching && (
         <Suspense>
           <SignInSheet who={me.data} />
         </Suspense>
@@ -32,6 +33,8 @@ export function Shell() {
     </>
   )
 }
+
+const useTeaching = () => useRouterState({ select: (s) => s.location.pathname.startsWith('/teach/') })
 
 const tab =
   'flex min-h-11 items-center rounded-md px-4 font-bold text-chalk/90 hover:bg-chalk/10 aria-[current=page]:bg-chalk aria-[current=page]:text-slate'
@@ -45,7 +48,7 @@ function SignedIn({ me }: { me: Me }) {
   useLive()
   useOutbox(me.member_id)
   const live = useLiveState()
-  const teaching = useRouterState({ select: (s) => s.location.pathname.startsWith('/teach/') })
+  const teaching = useTeaching()
   if (teaching) return <Outlet />
   const signOut = async () => {
     await data(client.DELETE('/session'))
