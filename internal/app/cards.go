@@ -10,6 +10,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/media"
@@ -164,7 +165,7 @@ type CardView struct {
 	Voiced         bool            `json:"voiced"`
 	Place          string          `json:"place" doc:"of articulation"`
 	Manner         phoneme.Manner  `json:"manner"`
-	KeyWord        string          `json:"key_word" doc:"of the accent's inventory"`
+	KeyWord        string          `json:"key_word" doc:"with this spelling; empty where no word has it"`
 	Contrast       phoneme.Phoneme `json:"contrast" doc:"the same mouth with the voice on or off, empty where none"`
 	TakeID         string          `json:"take_id" doc:"the chosen take, empty where there is none"`
 	Archived       bool            `json:"archived"`
@@ -206,10 +207,11 @@ func view(team card.Conventions, r store.Card) CardView {
 	if r.AgreedVersion != nil {
 		v.AgreedVersion = *r.AgreedVersion
 	}
+	v.KeyWord = script.Keyword(conv.Speech(), c.Pair, c.Keyword)
 	v.SuggestedCue, v.SuggestedSlip = card.SuggestCue(conv.Accent, c.Pair)
 	if sounds, err := phoneme.Parse(conv.Accent, c.Pair.Sound); err == nil {
 		s, _ := phoneme.Lookup(conv.Accent, sounds[0])
-		v.Place, v.Manner, v.KeyWord, v.Contrast = s.Place, s.Manner, s.KeyWord, s.Contrast
+		v.Place, v.Manner, v.Contrast = s.Place, s.Manner, s.Contrast
 	}
 	return v
 }

@@ -103,3 +103,26 @@ func masterOf(ctx context.Context, s takeReader, takeID string) (recording.Clip,
 	}
 	return from.master()
 }
+
+// Room judges the room and the microphone by a recording that is not kept.
+func (k Takes) Room(ctx context.Context, by Actor, file Upload) (r recording.RoomReport, err error) {
+	if err := by.need(MayRecord); err != nil {
+		return r, err
+	}
+	if file.Size() > media.MaxSoundBytes {
+		return r, wrong("take", "The file has more than %d MB.", media.MaxSoundBytes>>20)
+	}
+	err = k.desk.decoding(ctx, media.SoundCost(file, file.Size()), func() error {
+		data, err := whole(file)
+		if err != nil {
+			return err
+		}
+		clip, err := media.DecodeSound(data)
+		if err != nil {
+			return fault.At("take", err)
+		}
+		r = recording.Room(clip)
+		return nil
+	})
+	return r, err
+}

@@ -7,6 +7,7 @@ import (
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/store"
@@ -19,7 +20,7 @@ type ShelfSound struct {
 	Step      int              `json:"step"`
 	MouthCue  string           `json:"mouth_cue"`
 	Slip      string           `json:"slip" doc:"what not to add"`
-	KeyWord   string           `json:"key_word"`
+	KeyWord   string           `json:"key_word" doc:"with this spelling; empty where no word has it"`
 	TakeID    string           `json:"take_id,omitempty"`
 	Speaker   string           `json:"speaker,omitempty"`
 	Verdict   string           `json:"verdict,omitempty" enum:"pure,fix,retake"`
@@ -121,23 +122,25 @@ func shelfSound(
 		}
 	}
 	return ShelfSound{
-		CardID: r.CardID, Pair: c.Pair, Step: r.Step, MouthCue: cmp.Or(r.Content.MouthCue, cue),
-		Slip: cmp.Or(r.Content.Slip, slip), KeyWord: keyWord(conv, c), TakeID: r.TakeID, Speaker: k.Speaker,
-		Verdict: string(k.Verdict), LevelLUFS: k.LUFS, SNR: k.SNR, Plain: k.Plain,
-		Contrast: contrastOf(conv.Accent, c, rows), Same: same, Drawn: team.Lines.Drawn(r.Grapheme, letters),
+		CardID:   r.CardID,
+		Pair:     c.Pair,
+		Step:     r.Step,
+		MouthCue: cmp.Or(r.Content.MouthCue, cue),
+		Slip: cmp.Or(
+			r.Content.Slip,
+			slip,
+		),
+		KeyWord:   script.Keyword(conv.Speech(), c.Pair, c.Keyword),
+		TakeID:    r.TakeID,
+		Speaker:   k.Speaker,
+		Verdict:   string(k.Verdict),
+		LevelLUFS: k.LUFS,
+		SNR:       k.SNR,
+		Plain:     k.Plain,
+		Contrast:  contrastOf(conv.Accent, c, rows),
+		Same:      same,
+		Drawn:     team.Lines.Drawn(r.Grapheme, letters),
 	}
-}
-
-func keyWord(conv card.Conventions, c card.Card) string {
-	if c.Keyword != "" {
-		return c.Keyword
-	}
-	ps, err := phoneme.Parse(conv.Accent, c.Pair.Sound)
-	if err != nil || len(ps) == 0 {
-		return ""
-	}
-	s, _ := phoneme.Lookup(conv.Accent, ps[0])
-	return s.KeyWord
 }
 
 // contrastOf finds the earliest card with the sound to hear against c's: a card with an agreed take first.

@@ -30,6 +30,11 @@ type takeStore interface {
 	FixTake(ctx context.Context, takeID string, startMs, endMs int, plain bool, report *recording.Report) error
 	WithdrawTake(ctx context.Context, t store.Take) error
 	PutMedium(ctx context.Context, m store.Medium) ([32]byte, error)
+	PutHearing(ctx context.Context, h store.Hearing) error
+	DropHearing(ctx context.Context, takeID, memberID string) error
+	ForgetHearings(ctx context.Context, takeID string) error
+	Hearings(ctx context.Context) ([]store.Hearing, error)
+	HeardTakes(ctx context.Context) ([]store.HeardTake, error)
 }
 
 // Takes is what the library sounds like: recordings, their voices and their fixes.
@@ -250,7 +255,10 @@ func (k Takes) Fix(ctx context.Context, by Actor, takeID string, f Fixes) error 
 				return err
 			}
 		}
-		return s.FixTake(ctx, takeID, f.StartMs, f.EndMs, f.Plain, &report)
+		if err := s.FixTake(ctx, takeID, f.StartMs, f.EndMs, f.Plain, &report); err != nil {
+			return err
+		}
+		return s.ForgetHearings(ctx, takeID) // it was another sound that was heard
 	}
 	return k.with(ctx, by, MayRecord, takeID, fix)
 }

@@ -247,6 +247,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		"/api/play/slips?" + ask, "/api/play/compounds?" + ask, "/api/play/rings?" + ask, "/api/named-pictures",
 		"/api/contrast?class=" + class + "&left=" + b + "&right=" + r, "/api/sort?cards=" + b + "," + r, "/api/demo",
 		"/api/segment?words=said,boat,xyz", "/api/spellings?of=b",
+		"/api/listening", "/api/agreement",
 	} {
 		status, body := lead.call("GET", path, "")
 		assert.Equal(t, 200, status, "%s: %s", path, body)
@@ -298,8 +299,10 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	}
 	status, _ := lead.call("DELETE", "/api/members/"+helper, "")
 	assert.Equal(t, 200, status)
-	status, _ = lead.call("DELETE", intro+"/log", "")
-	assert.Equal(t, 200, status)
+	for _, path := range []string{intro + "/log", "/api/takes/" + take + "/hearing"} {
+		status, _ = lead.call("DELETE", path, "")
+		assert.Equal(t, 200, status, path)
+	}
 	status, _ = lead.call("DELETE", "/api/session", "")
 	assert.Equal(t, 200, status)
 	var never []string

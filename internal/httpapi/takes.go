@@ -114,6 +114,14 @@ func (s *server) takeCalls(api huma.API) {
 	}, func(ctx context.Context, by app.Actor, in *body[renewAsk]) (app.Rejudged, error) {
 		return a.Renew(ctx, by, in.Body.After)
 	})
+	upload(s, api, route{
+		id: "check-room", method: http.MethodPost, path: "/room", tag: "takes",
+		summary: "Judge the room and the microphone by two seconds of silence and a short word",
+		about:   "Nothing of it is kept.",
+	}, media.MaxSoundBytes, func(ctx context.Context, by app.Actor, in *UploadedFile) (recording.RoomReport, error) {
+		return a.Room(ctx, by, in.file)
+	})
+	s.hearingCalls(api)
 	download(s, api, route{
 		id: "take-original", method: http.MethodGet, path: "/takes/{id}/original", tag: "takes",
 		summary: "The recording of a take as it came in",

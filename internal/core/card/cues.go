@@ -72,16 +72,24 @@ var cues = map[phoneme.Phoneme][2]string{
 	"ɒ": {"Mouth open, lips rounded.", "Stay on one sound; do not glide."},
 	"ʌ": {"Mouth open, lips loose, jaw drops a little.", "From the middle of the mouth."},
 	"ʊ": {"Lips round and loose.", "Not a long “oo”."},
+	"kw": {
+		"Lift the back of the tongue with the lips small and round already; click, and open the lips with the voice.",
+		"Two sounds close together, no “uh” behind them.",
+	},
+	"ks": {
+		"Lift the back of the tongue, click, and let the air hiss behind the teeth at once.",
+		"Two sounds close together, breath only: no “uh” between or behind.",
+	},
 }
 
-// SuggestCue returns a mouth cue and the usual slip for the first sound of a pair, empty where there is
+// SuggestCue returns a mouth cue and the usual slip for the sound or the unit of a pair, empty where there is
 // none to give.
 func SuggestCue(a phoneme.Accent, p spelling.Pair) (cue, slip string) {
 	sounds, err := phoneme.Parse(a, p.Sound)
 	if err != nil {
 		return "", ""
 	}
-	if c, ok := cues[sounds[0]]; ok && len(sounds) == 1 {
+	if c, ok := cues[phoneme.Phoneme(phoneme.Join(sounds))]; ok {
 		return c[0], c[1]
 	}
 	if s, ok := phoneme.Lookup(a, sounds[0]); ok && len(sounds) == 1 && s.Manner == phoneme.Vowel {

@@ -26,29 +26,24 @@ func Said(o lexicon.Speech, p spelling.Pair, keyword string) string {
 	return Sound(p)
 }
 
-// Keyword is the card's, or else the best known word with the pair, or the inventory's for the sound; empty where there
-// is none.
+// Keyword is the card's, or else the best known word with the pair; empty where there is none: a word with the sound in
+// another spelling would show the wrong letters.
 func Keyword(o lexicon.Speech, p spelling.Pair, keyword string) string {
 	if keyword != "" {
 		return keyword
 	}
-	best, top := "", -1
+	best, top, known := "", 0, false
 	found := lexicon.For(o.Accent, o.Units).With(p)
 	for _, it := range found[:min(len(found), looked)] {
-		if it.Doubt != lexicon.NoDoubt || len(it.Readings) > 1 || it.Unfit || it.Familiarity < wellKnown {
+		if it.Doubt != lexicon.NoDoubt || len(it.Readings) > 1 || it.Unfit {
 			continue
 		}
-		if worth := clear(it, p); worth > top {
-			best, top = it.Word, worth
+		worth, well := clear(it, p), it.Familiarity >= wellKnown
+		if best == "" || well && !known || well == known && worth > top {
+			best, top, known = it.Word, worth, well
 		}
 	}
-	if best != "" {
-		return best
-	}
-	if s, ok := phoneme.Lookup(o.Accent, phoneme.Phoneme(p.Sound)); ok {
-		return s.KeyWord
-	}
-	return ""
+	return best
 }
 
 const (

@@ -211,6 +211,26 @@ WHERE team_id = @team_id AND take_id = @take_id
 -- name: take_delete
 DELETE FROM take WHERE team_id = @team_id AND take_id = @take_id
 
+-- name: hearing_put
+INSERT INTO hearing (team_id, take_id, member_id, pure, why, heard_at)
+SELECT team_id, take_id, @member_id, @pure, @why, @now FROM take WHERE team_id = @team_id AND take_id = @take_id
+ON CONFLICT (take_id, member_id) DO UPDATE SET pure = excluded.pure, why = excluded.why, heard_at = excluded.heard_at
+
+-- name: hearing_drop
+DELETE FROM hearing WHERE team_id = @team_id AND take_id = @take_id AND member_id = @member_id
+
+-- name: hearing_forget
+DELETE FROM hearing WHERE team_id = @team_id AND take_id = @take_id
+
+-- name: hearing_list
+SELECT h.take_id::text, h.member_id::text, m.initials, h.pure, h.why, h.heard_at
+FROM hearing h JOIN member m ON m.member_id = h.member_id WHERE h.team_id = @team_id ORDER BY h.heard_at, h.take_id, m.initials
+
+-- name: hearing_takes
+SELECT t.take_id::text, t.card_id::text, c.grapheme, c.sound, t.verdict
+FROM take t JOIN card c ON c.card_id = t.card_id
+WHERE t.team_id = @team_id AND c.archived_at IS NULL ORDER BY t.take_id
+
 -- name: medium_drop_unused
 DELETE FROM medium m WHERE m.team_id = @team_id AND m.sha256 = @sha256 AND m.media_type LIKE 'audio/%'
     AND NOT EXISTS (SELECT 1 FROM take t WHERE t.team_id = m.team_id AND t.sha256 = m.sha256)

@@ -41,6 +41,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far listeners agree with each other and with the check */
+        get: operations["agreement"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/bank": {
         parameters: {
             query?: never;
@@ -591,6 +608,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/hearings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All that was heard, as a table
+         * @description Only a lead may.
+         */
+        get: operations["export-hearings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/lessons": {
         parameters: {
             query?: never;
@@ -853,6 +890,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/listening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Takes to listen to without a verdict beside them, in an order of one's own */
+        get: operations["listening"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/made-up": {
         parameters: {
             query?: never;
@@ -1065,6 +1119,26 @@ export interface paths {
         get: operations["print-practice"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge the room and the microphone by two seconds of silence and a short word
+         * @description Nothing of it is kept.
+         */
+        post: operations["check-room"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1293,6 +1367,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/{id}/hearing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say what is heard in a take
+         * @description Nothing is learned from it, and no verdict changes.
+         */
+        put: operations["hear-take"];
+        post?: never;
+        /** Take back what one said of a take */
+        delete: operations["unhear-take"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/takes/{id}/original": {
         parameters: {
             query?: never;
@@ -1426,6 +1521,10 @@ export interface components {
             /** @description false: the accent has no such pair; look at the card */
             sure: boolean;
         };
+        Agreements: {
+            divided: components["schemas"]["Divided"][];
+            pairs: components["schemas"]["ListenerPair"][];
+        };
         Aside: {
             /** @description false brings it back */
             archived: boolean;
@@ -1453,6 +1552,13 @@ export interface components {
             remarks: string[];
             /** Format: uuid */
             text_id: string;
+        };
+        BlindTake: {
+            /** @description what I said of it */
+            mine?: components["schemas"]["Heard"];
+            pair: components["schemas"]["SpellingPair"];
+            /** Format: uuid */
+            take_id: string;
         };
         CardContent: {
             /** @enum {string} */
@@ -1604,7 +1710,7 @@ export interface components {
             gaps: components["schemas"]["CardGap"][];
             /** @enum {string} */
             hold: "stretch" | "short";
-            /** @description of the accent's inventory */
+            /** @description with this spelling; empty where no word has it */
             key_word: string;
             /** @description letter, digraph, split digraph, ... */
             kind: string;
@@ -1815,6 +1921,16 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
         };
+        Divided: {
+            /** Format: uuid */
+            card_id: string;
+            pair: components["schemas"]["SpellingPair"];
+            said: components["schemas"]["Said"][];
+            /** Format: uuid */
+            take_id: string;
+            /** @enum {string} */
+            verdict: "pure" | "fix" | "retake";
+        };
         Done: {
             done: boolean;
         };
@@ -1852,6 +1968,11 @@ export interface components {
             /** Format: int64 */
             sounds: number;
             word: string;
+        };
+        Heard: {
+            pure: boolean;
+            /** @description codes of what is wrong; none where it is pure */
+            why: string[];
         };
         History: {
             lessons: components["schemas"]["StoreLessonLog"][];
@@ -2138,6 +2259,41 @@ export interface components {
             /** Format: double */
             underline: number;
         };
+        ListenerPair: {
+            /** @description initials */
+            a: string;
+            /**
+             * Format: double
+             * @description share of takes on which both say the same, 0 to 1
+             */
+            agree: number;
+            /** @description initials, empty for the check */
+            b: string;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            kappa: number;
+            /** @description false where both always say one and the same, or too little was judged */
+            known: boolean;
+            /**
+             * Format: double
+             * @description of the range that holds it with 95 % confidence
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description that both have judged
+             */
+            takes: number;
+            word: string;
+        };
+        Listening: {
+            /** @description what may be wrong with a take */
+            faults: components["schemas"]["RecordingFault"][];
+            /** Format: int64 */
+            left: number;
+            takes: components["schemas"]["BlindTake"][];
+        };
         Locked: {
             locked: boolean;
             /**
@@ -2315,6 +2471,10 @@ export interface components {
             takes: number;
             voices?: components["schemas"]["RecordingVoice"][];
         };
+        RecordingFault: {
+            code: string;
+            text: string;
+        };
         RecordingFinding: {
             code: string;
             /** Format: int64 */
@@ -2386,6 +2546,39 @@ export interface components {
             verdict: string;
             /** Format: double */
             voiced_fraction: number;
+        };
+        RecordingRoomReport: {
+            /**
+             * Format: double
+             * @description up to which the microphone hears
+             */
+            band_hz: number;
+            /**
+             * Format: int64
+             * @description in which the echo falls by 60 dB
+             */
+            echo_ms: number;
+            findings: components["schemas"]["RecordingFinding"][];
+            /** Format: double */
+            mains_hum_db: number;
+            /** Format: double */
+            noise_dbfs: number;
+            /** Format: double */
+            peak_dbfs: number;
+            /**
+             * Format: double
+             * @description by which the silence changes after the word
+             */
+            pump_db: number;
+            /** @description takes made like this can be judged */
+            ready: boolean;
+            /** Format: double */
+            snr_db: number;
+            /**
+             * Format: double
+             * @description by which the noise comes and goes before it
+             */
+            swell_db: number;
         };
         RecordingTrim: {
             /** Format: int64 */
@@ -2479,6 +2672,12 @@ export interface components {
             /** @description false: as it ships */
             set: boolean;
         };
+        Said: {
+            initials: string;
+            pure: boolean;
+            /** @description codes of what is wrong; none where it is pure */
+            why: string[];
+        };
         SameSound: {
             grapheme: string;
             /** Format: uuid */
@@ -2513,6 +2712,7 @@ export interface components {
             contrast?: components["schemas"]["Contrasted"];
             /** @description the letter as the team writes it */
             drawn?: components["schemas"]["StrokesWritten"];
+            /** @description with this spelling; empty where no word has it */
             key_word: string;
             /**
              * Format: double
@@ -3139,6 +3339,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoreEventRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    agreement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Agreements"];
                 };
             };
             /** @description Unauthorized */
@@ -6413,6 +6687,84 @@ export interface operations {
             };
         };
     };
+    "export-hearings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     lessons: {
         parameters: {
             query?: {
@@ -8337,6 +8689,80 @@ export interface operations {
             };
         };
     };
+    listening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Listening"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "make-words": {
         parameters: {
             query: {
@@ -9606,6 +10032,112 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "check-room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The bytes of the file, up to 24 MB. */
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingRoomReport"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10955,6 +11487,206 @@ export interface operations {
                 "application/json": components["schemas"]["Fixes"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "hear-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "pure": false,
+                 *       "why": [
+                 *         "added-vowel"
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Heard"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "unhear-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

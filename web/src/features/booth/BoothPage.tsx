@@ -125,7 +125,13 @@ function Cue({ card }: { card: ShelfSound }) {
         className="mx-auto h-32"
       />
       <p className="text-center text-xl">
-        /{card.pair.sound}/ as in <b className="font-child">{card.key_word}</b>
+        /{card.pair.sound}/
+        {card.key_word && (
+          <>
+            {' '}
+            as in <b className="font-child">{card.key_word}</b>
+          </>
+        )}
       </p>
       {card.mouth_cue ? (
         <p className="mt-3 text-xl leading-snug">{card.mouth_cue}</p>

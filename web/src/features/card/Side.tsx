@@ -24,7 +24,9 @@ export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk:
         <p className="text-center">
           {card.kind}, sound <b>/{card.pair.sound}/</b>
         </p>
-        <p className="text-center text-sm text-soft">as in {desk.draft.keyword || card.key_word}</p>
+        {(desk.draft.keyword || card.key_word) && (
+          <p className="text-center text-sm text-soft">as in {desk.draft.keyword || card.key_word}</p>
+        )}
       </div>
       {card.take_id && (
         <PlayButton src={`/api/cards/${card.card_id}/sound?take=${card.take_id}`} label="Hear it" shortcut="h" />
