@@ -14,6 +14,9 @@ type Agreement struct {
 	Word  string  `json:"word"`
 }
 
+// widest is the range of a kappa that still means something.
+const widest = 1.0
+
 // Kappa is Cohen's kappa of two listeners who say of each take whether it is pure (J. Cohen, A coefficient of agreement
 // for nominal scales, 1960), with its range by the large-sample standard error given there. a and b are of one length.
 func Kappa(a, b []bool) Agreement {
@@ -42,7 +45,9 @@ func Kappa(a, b []bool) Agreement {
 	out.Kappa = (out.Agree - chance) / (1 - chance)
 	half := 1.96 * math.Sqrt(out.Agree*(1-out.Agree)/n) / (1 - chance)
 	out.Low, out.High, out.Known = max(-1, out.Kappa-half), min(1, out.Kappa+half), true
-	out.Word = kappaWord(out.Kappa)
+	if out.High-out.Low <= widest {
+		out.Word = kappaWord(out.Kappa)
+	}
 	return out
 }
 

@@ -32,6 +32,7 @@ func TestKappa(t *testing.T) {
 		{80, 10, 5, 5, 0.32, 0.85, "fair"},
 		{10, 0, 0, 10, 1, 1, "almost perfect"},
 		{0, 10, 10, 0, -1, 0, "poor"},
+		{8, 1, 1, 0, -0.11, 0.8, "too little to tell"},
 	} {
 		a, b := table(c.yy, c.yn, c.ny, c.nn)
 		got := recording.Kappa(a, b)

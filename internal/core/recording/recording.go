@@ -95,6 +95,7 @@ type Measures struct {
 const (
 	quietLUFS      = -38.0
 	noisySNR       = 24.0
+	onlyRoomDBFS   = -45.0
 	floorDB        = -96.0
 	tooShort       = 25 * time.Millisecond
 	tooLong        = 3 * time.Second
@@ -155,6 +156,11 @@ func Judge(take Clip, target Target) Report {
 	}
 	a := analysed(clean, take.Hertz, target)
 	sound := a.span
+	if sound.runs == nil && sound.peak-sound.floor < 9 && sound.peak < onlyRoomDBFS {
+		r.Measures.NoiseFloorDBFS = sound.floor
+		r.add("silence", "retake", "Only the room is heard: no sound was said.", sound.peak, "dBFS")
+		return r.close()
+	}
 	r.Trim = Trim{max(0, sound.from*5), min(r.DurationMs, sound.to*5+25)}
 	r.Takes = sound.attempts
 	r.SNRDecibels = sound.snr

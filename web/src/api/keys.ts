@@ -5,6 +5,8 @@ export const keys = {
   vocabulary: ['vocabulary'] as const,
   wall: ['cards'] as const,
   sounds: ['cards', 'sounds'] as const,
+  listening: ['listening'] as const,
+  agreement: ['listening', 'agreement'] as const,
   card: (id: string) => ['cards', id] as const,
   takes: (id: string) => ['cards', id, 'takes'] as const,
   offer: (id: string) => ['cards', id, 'words'] as const,

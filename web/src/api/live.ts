@@ -22,6 +22,8 @@ function hear(news: News) {
     void queryClient.invalidateQueries({ queryKey: keys.wall, exact: true })
     void queryClient.invalidateQueries({ queryKey: keys.card(id) })
     void queryClient.invalidateQueries({ queryKey: keys.sounds })
+  } else if (kind === 'hearing') {
+    void queryClient.invalidateQueries({ queryKey: keys.agreement })
   } else if (kind === 'lesson') {
     void queryClient.invalidateQueries({ queryKey: ['lessons', 'list'] })
     void queryClient.invalidateQueries({ queryKey: keys.lesson(id) })

@@ -150,3 +150,19 @@ export function Failed({ error }: { error: Error }) {
 export function Key({ children }: { children: ReactNode }) {
   return <kbd className="rounded border border-current px-1.5 text-sm font-bold">{children}</kbd>
 }
+
+/** How far something has come. */
+export function Progress({ value, most, label }: { value: number; most: number; label: string }) {
+  return (
+    <div
+      role="progressbar"
+      aria-label={label}
+      aria-valuenow={value}
+      aria-valuemin={0}
+      aria-valuemax={most}
+      className="h-4 w-64 max-w-full overflow-hidden rounded-full border-2 border-ink bg-sheet"
+    >
+      <div className="h-full bg-slate" style={{ width: `${(100 * value) / Math.max(1, most)}%` }} />
+    </div>
+  )
+}

@@ -10,6 +10,8 @@ import { Booth } from '../../ui/takes/Booth'
 import { useAddress } from '../../ui/useAddress'
 import { useKeys } from '../../ui/useKeys'
 import { missing, nextMissing, type Shelf, type ShelfSound } from '../../ui/takes/model'
+import { Guided } from './Guided'
+import { Hearing } from './Hearing'
 import { ShelfPanel } from './ShelfPanel'
 
 const tabLook =
@@ -36,6 +38,11 @@ export function BoothPage() {
           <Tabs.Trigger value="shelf" className={tabLook}>
             How the library sounds
           </Tabs.Trigger>
+          {mayI(me.data.rights, 'choose') && (
+            <Tabs.Trigger value="hearing" className={tabLook}>
+              Listen blind
+            </Tabs.Trigger>
+          )}
         </Tabs.List>
         <Tabs.Content value="record" className="pt-5">
           <Batch shelf={shelf.data} me={me.data} />
@@ -43,6 +50,11 @@ export function BoothPage() {
         <Tabs.Content value="shelf" className="pt-5">
           <ShelfPanel shelf={shelf.data} mayWithdraw={mayI(me.data.rights, 'agree')} />
         </Tabs.Content>
+        {mayI(me.data.rights, 'choose') && (
+          <Tabs.Content value="hearing" className="pt-5">
+            <Hearing mayExport={mayI(me.data.rights, 'agree')} />
+          </Tabs.Content>
+        )}
       </Tabs.Root>
     </div>
   )
@@ -52,6 +64,8 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
   const { card: chosen } = useSearch({ from: '/booth' })
   const navigate = useNavigate()
   const [moved, setMoved] = useState('')
+  const [byLight, setByLight] = useState(false)
+  const mayRecord = mayI(me.rights, 'record')
   const cards = shelf.cards
   const card = cards.find((c) => c.card_id === chosen) ?? missing(shelf)[0] ?? cards[0]
   const id = card?.card_id ?? ''
@@ -68,50 +82,86 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
     <div ref={root} className="grid gap-6 lg:grid-cols-[19rem_minmax(0,1fr)]">
       <div className="flex flex-col gap-4 lg:sticky lg:top-4 lg:self-start">
         <Cue card={card} />
-        <div className="flex gap-2">
-          <Button disabled={!onward} onClick={() => go(nextMissing(shelf, id, -1))} className="flex-1">
-            ← <Key>b</Key>
-          </Button>
-          <Button
-            look={moved === id || card.take_id ? 'main' : 'plain'}
-            disabled={!onward}
-            onClick={() => go(onward)}
-            className="flex-1"
-          >
-            Next <Key>n</Key>
-          </Button>
-        </div>
+        {!byLight && (
+          <div className="flex gap-2">
+            <Button disabled={!onward} onClick={() => go(nextMissing(shelf, id, -1))} className="flex-1">
+              ← <Key>b</Key>
+            </Button>
+            <Button
+              look={moved === id || card.take_id ? 'main' : 'plain'}
+              disabled={!onward}
+              onClick={() => go(onward)}
+              className="flex-1"
+            >
+              Next <Key>n</Key>
+            </Button>
+          </div>
+        )}
       </div>
       <div className="flex min-w-0 flex-col gap-4">
         {left.length === 0 ? (
           <Notice kind="good">Every card has its sound. Choose one below to record it again.</Notice>
         ) : (
-          <nav aria-label="Sounds still missing" className="flex flex-wrap items-center gap-2">
-            <span className="font-bold">Still without a sound:</span>
-            {left.map((c) => (
-              <button
-                key={c.card_id}
-                type="button"
-                aria-current={c.card_id === id}
-                onClick={() => go(c.card_id)}
-                className="min-h-11 min-w-11 rounded-lg border-2 border-dashed border-ink/60 bg-sheet px-2 py-0.5 font-child text-xl leading-tight font-bold aria-[current=true]:border-solid aria-[current=true]:bg-marigold"
-              >
-                {c.pair.grapheme}
-                <span className="block text-sm font-normal text-ink">/{c.pair.sound}/</span>
-              </button>
-            ))}
-          </nav>
+          <Missing left={left} id={id} onCard={go} />
         )}
-        <Booth
-          cardId={id}
-          takeId={card.take_id ?? ''}
-          speakerName={me.name}
-          mayRecord={mayI(me.rights, 'record')}
-          mayChoose={mayI(me.rights, 'choose')}
-          onTakes={onTakes}
-        />
+        {byLight ? (
+          <Guided cards={cards} me={me} onCard={go} onClose={() => setByLight(false)} />
+        ) : (
+          <>
+            {mayRecord && left.length > 1 && (
+              <p>
+                <Button onClick={() => setByLight(true)}>
+                  <span aria-hidden className="size-4 rounded-full border-2 border-ink bg-marigold" /> All by the light,
+                  one after the other
+                </Button>
+              </p>
+            )}
+            <Booth
+              cardId={id}
+              takeId={card.take_id ?? ''}
+              speakerName={me.name}
+              mayRecord={mayRecord}
+              mayChoose={mayI(me.rights, 'choose')}
+              onTakes={onTakes}
+            />
+          </>
+        )}
       </div>
     </div>
+  )
+}
+
+const fewShown = 12
+
+/** The sounds that have no take, a row of them at first. */
+function Missing({ left, id, onCard }: { left: ShelfSound[]; id: string; onCard: (id: string) => void }) {
+  const [all, setAll] = useState(false)
+  const at = Math.max(
+    0,
+    left.findIndex((c) => c.card_id === id),
+  )
+  const from = Math.min(at, Math.max(0, left.length - fewShown))
+  return (
+    <nav aria-label="Sounds still missing" className="flex flex-wrap items-center gap-2">
+      <span className="font-bold">Still without a sound:</span>
+      {(all ? left : left.slice(from, from + fewShown)).map((c) => (
+        <button
+          key={c.card_id}
+          type="button"
+          aria-current={c.card_id === id}
+          onClick={() => onCard(c.card_id)}
+          className="min-h-11 min-w-11 rounded-lg border-2 border-dashed border-ink/60 bg-sheet px-2 py-0.5 font-child text-xl leading-tight font-bold aria-[current=true]:border-solid aria-[current=true]:bg-marigold"
+        >
+          {c.pair.grapheme}
+          <span className="block text-sm font-normal text-ink">/{c.pair.sound}/</span>
+        </button>
+      ))}
+      {left.length > fewShown && (
+        <Button look="quiet" aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? 'Fewer' : `All ${left.length}`}
+        </Button>
+      )}
+    </nav>
   )
 }
 

@@ -1,6 +1,6 @@
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
-import { Button, Heading, Notice } from '../../ui/parts'
+import { Button, Heading, Notice, Progress } from '../../ui/parts'
 import { useRenewVerdicts } from '../../ui/takes/api'
 import { verdictWords, type Verdict } from '../../ui/takes/model'
 
@@ -19,10 +19,10 @@ export function Renew() {
           Judge them all again
         </Button>
         {renew.isPending && (
-          <label className="flex items-center gap-3" role="status">
-            <progress value={done[0]} max={Math.max(1, done[1])} className="h-4 w-48 accent-slate" />
+          <div className="flex items-center gap-3" role="status">
+            <Progress value={done[0]} most={done[1]} label="Takes judged" />
             {done[0]} of {done[1]}
-          </label>
+          </div>
         )}
       </div>
       {renew.error && <Notice kind="wrong">{renew.error.message}</Notice>}

@@ -1,12 +1,15 @@
 import { useCallback, useState } from 'react'
 import { CallError, type Take } from '../../api/client'
-import { Button, Field, Input, Key, Notice } from '../parts'
+import { Button, Key, Notice } from '../parts'
 import { useKeys } from '../useKeys'
 import { cardSound, soundOf, useShelf, useTakeCalls, useTakes } from './api'
 import { Microphone } from './Microphone'
 import { playInTurn } from './play'
+import { keptRoom } from './room'
+import { RoomCheck } from './RoomCheck'
 import { TakeRow, type Other } from './TakeRow'
 import { useMicrophone } from './useMicrophone'
+import { VoiceFields } from './VoiceFields'
 
 type Props = {
   cardId: string
@@ -32,7 +35,11 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
   )
   // A recording belongs to the card for which it was begun, also where the page has gone on to the next.
   const [begunFor, setBegunFor] = useState(cardId)
-  const mic = useMicrophone(useCallback((wav: ArrayBuffer) => keep(wav, begunFor), [keep, begunFor]))
+  const usual = keptRoom(speaker)?.deviceId
+  const mic = useMicrophone(
+    useCallback((wav: ArrayBuffer) => keep(wav, begunFor), [keep, begunFor]),
+    usual,
+  )
   const record = () => {
     setBegunFor(cardId)
     void mic.record(countIn)
@@ -83,31 +90,14 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
     <div ref={root} className="flex flex-col gap-4">
       {mayRecord && (
         <>
-          <div className="grid gap-3 md:grid-cols-2">
-            <Field
-              label="Whose voice?"
-              hint="An adult of the team, never a child."
-              error={where === 'speaker' ? error?.message : undefined}
-            >
-              {(ids) => <Input {...ids} value={speaker} maxLength={80} onChange={(e) => setSpeaker(e.target.value)} />}
-            </Field>
-            <div className="flex flex-col justify-center">
-              <label className="flex min-h-11 items-center gap-3">
-                <input
-                  type="checkbox"
-                  checked={consent}
-                  onChange={(e) => setConsent(e.target.checked)}
-                  className="size-6 shrink-0 accent-slate"
-                />
-                The speaker agrees that the recording is kept. It can be withdrawn at any time.
-              </label>
-              {where === 'consent' && (
-                <p role="alert" className="text-sm font-bold text-brick">
-                  ! {error?.message}
-                </p>
-              )}
-            </div>
-          </div>
+          <VoiceFields
+            speaker={speaker}
+            onSpeaker={setSpeaker}
+            consent={consent}
+            onConsent={setConsent}
+            wrong={where ? { [where]: error?.message } : {}}
+          />
+          <RoomCheck key={speaker.trim()} mic={mic} speaker={speaker} />
           <Microphone
             mic={mic}
             onRecord={record}

@@ -33,7 +33,7 @@ export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: 
         <Button
           look="main"
           data-state={state.kind}
-          disabled={state.kind === 'asking' || busy}
+          disabled={state.kind === 'asking' || state.kind === 'listening' || busy}
           onClick={() => (running ? mic.stop() : onRecord())}
         >
           <span aria-hidden className={running ? 'size-4 bg-coral' : 'size-4 rounded-full bg-coral'} />
@@ -61,6 +61,7 @@ export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: 
           {state.kind === 'counting' && <b className="text-3xl">{state.left}</b>}
           {state.kind === 'recording' &&
             'Wait a moment, say the sound, wait a moment. Again, if you like: each becomes a take.'}
+          {state.kind === 'listening' && 'Listening to the room …'}
           {state.kind === 'asking' && 'Opening the microphone …'}
           {state.kind === 'open' && (busy ? 'Listening to it …' : `Level: ${meterWord(mic.level)}`)}
           {state.kind === 'closed' &&

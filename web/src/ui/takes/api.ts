@@ -85,6 +85,11 @@ export const useTakeCalls = () => ({
   }),
 })
 
+export type RoomReport = Schemas['RecordingRoomReport']
+
+/** Judges the room and the microphone; nothing of the sound is kept. */
+export const checkRoom = (wav: ArrayBuffer) => send<RoomReport>('POST', '/room', wav, 'application/octet-stream')
+
 export const useWithdrawVoice = () =>
   useMutation({
     mutationFn: (speaker: string) => data(client.POST('/voices/withdraw', { body: { speaker } })),

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { encodeWav, meter } from './model'
 
 export type MicState =
-  | { kind: 'closed' | 'asking' | 'open' | 'recording' }
+  | { kind: 'closed' | 'asking' | 'open' | 'recording' | 'listening' }
   | { kind: 'counting'; left: number }
   | { kind: 'refused'; why: string }
 type Line = { context: AudioContext; stream: MediaStream; node: AudioWorkletNode }
@@ -10,8 +10,13 @@ type Line = { context: AudioContext; stream: MediaStream; node: AudioWorkletNode
 const longest = 20 // seconds
 const beat = 600 // milliseconds of the count-in
 
-/** Owns the microphone: open it to see the level, record a take from it, hand the take on as a WAV file. */
-export function useMicrophone(onTake: (wav: ArrayBuffer) => void) {
+export type HeardWav = { wav: ArrayBuffer; deviceId: string; label: string }
+
+/**
+ * Owns the microphone: open it to see the level, record a take from it, hand the take on as a WAV file. usual is the
+ * device that is opened where it is plugged in.
+ */
+export function useMicrophone(onTake: (wav: ArrayBuffer) => void, usual = '') {
   const [state, setState] = useState<MicState>({ kind: 'closed' })
   const [level, setLevel] = useState(0)
   const [devices, setDevices] = useState<MediaDeviceInfo[]>([])
@@ -39,7 +44,7 @@ export function useMicrophone(onTake: (wav: ArrayBuffer) => void) {
       try {
         const plain = { channelCount: 1, echoCancellation: false, noiseSuppression: false, autoGainControl: false }
         const stream = await navigator.mediaDevices.getUserMedia({
-          audio: wanted ? { ...plain, deviceId: { exact: wanted } } : plain,
+          audio: wanted ? { ...plain, deviceId: { exact: wanted } } : { ...plain, ...(usual && { deviceId: usual }) },
         })
         const context = new AudioContext()
         await context.audioWorklet.addModule('/recorder-worklet.js')
@@ -67,7 +72,7 @@ export function useMicrophone(onTake: (wav: ArrayBuffer) => void) {
         return false
       }
     },
-    [close],
+    [close, usual],
   )
 
   const stop = useCallback(() => {
@@ -98,6 +103,25 @@ export function useMicrophone(onTake: (wav: ArrayBuffer) => void) {
     [open],
   )
 
+  /** Hears for a while and hands back what it heard, as a WAV file; nothing where the microphone is refused or closed. */
+  const listen = useCallback(
+    async (milliseconds: number): Promise<HeardWav | undefined> => {
+      if (!line.current && !(await open())) return undefined
+      const l = line.current
+      const heard: Float32Array[] = []
+      blocks.current = heard
+      setState({ kind: 'listening' })
+      await new Promise((done) => setTimeout(done, milliseconds))
+      if (!l || line.current !== l || blocks.current !== heard) return undefined
+      blocks.current = undefined
+      setState({ kind: 'open' })
+      const track = l.stream.getAudioTracks()[0]
+      const wav = encodeWav(heard, l.context.sampleRate)
+      return { wav, deviceId: track?.getSettings().deviceId ?? '', label: track?.label ?? '' }
+    },
+    [open],
+  )
+
   useEffect(() => {
     if (state.kind !== 'recording') return
     const limit = setTimeout(stop, longest * 1000)
@@ -105,5 +129,5 @@ export function useMicrophone(onTake: (wav: ArrayBuffer) => void) {
   }, [state, stop])
   useEffect(() => close, [close])
 
-  return { state, level, devices, deviceId, open, close, record, stop }
+  return { state, level, devices, deviceId, open, close, record, stop, listen }
 }

@@ -1,0 +1,36 @@
+import { Field, Input } from '../parts'
+
+type Props = {
+  speaker: string
+  onSpeaker: (speaker: string) => void
+  consent: boolean
+  onConsent: (consent: boolean) => void
+  wrong: { speaker?: string | undefined; consent?: string | undefined }
+}
+
+/** Whose voice is recorded, and that they agree to it. */
+export function VoiceFields({ speaker, onSpeaker, consent, onConsent, wrong }: Props) {
+  return (
+    <div className="grid gap-3 md:grid-cols-2">
+      <Field label="Whose voice?" hint="An adult of the team, never a child." error={wrong.speaker}>
+        {(ids) => <Input {...ids} value={speaker} maxLength={80} onChange={(e) => onSpeaker(e.target.value)} />}
+      </Field>
+      <div className="flex flex-col justify-center">
+        <label className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            checked={consent}
+            onChange={(e) => onConsent(e.target.checked)}
+            className="size-6 shrink-0 accent-slate"
+          />
+          The speaker agrees that the recording is kept. It can be withdrawn at any time.
+        </label>
+        {wrong.consent && (
+          <p role="alert" className="text-sm font-bold text-brick">
+            ! {wrong.consent}
+          </p>
+        )}
+      </div>
+    </div>
+  )
+}
