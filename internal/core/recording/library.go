@@ -116,3 +116,5 @@ func loudness(off float64) string {
 	}
 	return fmt.Sprintf("%.0f LU softer than the others", -off)
 }
+
+func spread(in []float64) float64 { return slices.Max(in) - slices.Min(in) }

@@ -20,25 +20,53 @@ func Resample(in []float64, from, to int) []float64 {
 	if from == to || len(in) == 0 {
 		return in
 	}
+	r := newResampler(from, to, len(in))
+	r.write(in)
+	return r.close()
+}
+
+// resampler is Resample for what comes in pieces. It holds the last of them only as far as they are still needed.
+type resampler struct {
+	filter *filter
+	step   float64
+	out    []float64
+	held   []float64
+	start  int // the place of held[0] in what came in
+}
+
+func newResampler(from, to, n int) *resampler {
 	step := float64(from) / float64(to)
-	f := filterFor(from, to)
-	out := make([]float64, int(float64(len(in))/step))
-	for i := range out {
-		pos := float64(i)*step + 1e-9
+	r := &resampler{filter: filterFor(from, to), step: step, out: make([]float64, 0, int(float64(n)/step))}
+	r.start = -r.filter.width
+	r.held = make([]float64, r.filter.width, 3*r.filter.width+from/100)
+	return r
+}
+
+// write takes the next piece in, which is kept as it is.
+func (r *resampler) write(in []float64) {
+	r.held = append(r.held, in...)
+	bank, end := r.filter.bank, r.start+len(r.held)
+	for len(r.out) < cap(r.out) {
+		pos := float64(len(r.out))*r.step + 1e-9
 		at := int(pos)
-		taps := f.bank[min(int((pos-float64(at))*float64(len(f.bank))+1e-6), len(f.bank)-1)]
-		base := at - f.width/2 + 1
-		if base >= 0 && base+len(taps) <= len(in) {
-			out[i] = floats.Dot(taps, in[base:base+len(taps)])
-			continue
+		base := at - r.filter.width/2 + 1
+		if base+r.filter.width > end {
+			break
 		}
-		for k, t := range taps {
-			if j := base + k; j >= 0 && j < len(in) {
-				out[i] += t * in[j]
-			}
-		}
+		taps := bank[min(int((pos-float64(at))*float64(len(bank))+1e-6), len(bank)-1)]
+		r.out = append(r.out, floats.Dot(taps, r.held[base-r.start:base-r.start+len(taps)]))
 	}
-	return out
+	next := int(float64(len(r.out))*r.step+1e-9) - r.filter.width/2 + 1
+	if done := min(next-r.start, len(r.held)); done > 2*r.filter.width {
+		r.held = r.held[:copy(r.held, r.held[done:])]
+		r.start += done
+	}
+}
+
+// close works out what is left, with silence behind the end.
+func (r *resampler) close() []float64 {
+	r.write(make([]float64, r.filter.width))
+	return r.out
 }
 
 type filter struct {
@@ -90,27 +118,6 @@ func gcd(a, b int) int {
 		a, b = b, a%b
 	}
 	return a
-}
-
-// frameLevels are the RMS levels in dBFS of 25 ms frames every 5 ms, over the whole band of the take.
-func frameLevels(in []float64, hertz int) []float64 {
-	const hops = 5 // of a frame
-	seconds := float64(len(in)) / float64(hertz)
-	n := max(1, int((seconds-frameSeconds)/hopSeconds)+1)
-	edge := func(i int) int { return min(int(float64(i)*hopSeconds*float64(hertz)), len(in)) }
-	sums := make([]float64, n+hops)
-	for i := range sums {
-		part := in[edge(i):edge(i+1)]
-		sums[i] = floats.Dot(part, part)
-	}
-	out := make([]float64, n)
-	for i := range out {
-		out[i] = floorDB
-		if length := edge(i+hops) - edge(i); length > 0 {
-			out[i] = decibels(math.Sqrt(floats.Sum(sums[i:i+hops]) / float64(length)))
-		}
-	}
-	return out
 }
 
 // meanLevel is the level of the mean power of the frames that keep.
@@ -205,31 +212,6 @@ func findSound(levels []float64) span {
 	return s
 }
 
-// rumbleHertz is where what is no sound of a mouth ends: offsets, steps, breath on the microphone.
-const rumbleHertz = 60.0
-
-// withoutRumble is a high-pass of fourth order at rumbleHertz (Butterworth, two sections). It starts at rest on the
-// mean of the first 5 ms, or an offset would ring.
-func withoutRumble(in []float64, hertz int) []float64 {
-	out := make([]float64, len(in))
-	first := in[:min(len(in), max(1, hertz/200))]
-	rest := floats.Sum(first) / float64(len(first))
-	w := math.Tan(math.Pi * rumbleHertz / float64(hertz))
-	section := func(q float64) biquad { // of a pair of poles
-		n := 1 / (1 + w/q + w*w)
-		return biquad{n, -2 * n, n, 2 * (w*w - 1) * n, (1 - w/q + w*w) * n}
-	}
-	f, g := section(0.54119610), section(1.30656296)
-	var s, t [2]float64
-	for i, v := range in {
-		out[i] = g.step(f.step(v-rest, &s), &t)
-	}
-	return out
-}
-
-// rumbleLoss is what withoutRumble leaves of the power at a frequency.
-func rumbleLoss(hertz float64) float64 { return 1 / (1 + math.Pow(rumbleHertz/hertz, 8)) }
-
 // swelling joins runs between which the level does not fall to quiet: one sound that swells.
 func swelling(levels []float64, runs [][2]int, quiet float64) [][2]int {
 	var out [][2]int
@@ -243,78 +225,20 @@ func swelling(levels []float64, runs [][2]int, quiet float64) [][2]int {
 	return out
 }
 
-// clippedSamples counts samples in runs of three or more that lie flat at the peak.
-func clippedSamples(in []float64, peak float64) int {
-	if peak < 0.2 {
-		return 0
-	}
-	n, runs := 0, 0
-	for i := 0; i < len(in); {
-		if math.Abs(in[i]) < peak*0.995 {
-			i++
-			continue
-		}
-		j := i
-		for j < len(in) && math.Abs(in[j]) >= peak*0.995 && (in[j] > 0) == (in[i] > 0) {
-			j++
-		}
-		// Near its top a low hum is flat too: true clipping repeats the value to a hair.
-		if j-i >= 3 && spread(in[i:j]) < 0.0012*peak && slices.Max(absolute(in[i:j])) > 0.9985*peak {
-			n += j - i
-			runs++
-		}
-		i = j
-	}
-	if runs == 1 && n < 5 { // one round top of a low voice
-		return 0
-	}
-	return n
-}
-
-// clippedHiss counts samples that lie at one extreme value, on the side where there are more: a hiss has no runs at its
-// top, but it never reaches the very same value eight times by chance. 0 below that.
-func clippedHiss(in []float64, peak float64) int {
-	const same, least = 1.2e-4, 8
-	if peak < 0.2 {
-		return 0
-	}
-	high, low := slices.Max(in), slices.Min(in)
-	top, bottom := 0, 0
-	for _, v := range in {
-		if v > high-same {
-			top++
-		}
-		if v < low+same {
-			bottom++
-		}
-	}
-	if n := max(top, bottom); n >= least {
-		return n
-	}
-	return 0
-}
-
-func absolute(in []float64) []float64 {
-	out := make([]float64, len(in))
-	for i, v := range in {
-		out[i] = math.Abs(v)
-	}
-	return out
-}
-
-func spread(in []float64) float64 { return slices.Max(in) - slices.Min(in) }
-
 // Loudness in LUFS of mono samples after ITU-R BS.1770-4: K-weighted mean square of blocks of 400 ms that
 // overlap by three quarters, gated at -70 LUFS and then 10 LU under the mean. A sound that is shorter than a
 // block is measured as a whole, and gated is false. The filters are redesigned for the rate with the analogue
 // values that the Recommendation's 48 kHz coefficients stand for (as in B. De Man, "Evaluation of
 // Implementations of the EBU R128 Loudness Measurement", 2018; from memory).
-func Loudness(in []float64, hertz int) (lufs float64, gated bool) {
+func Loudness(in []float64, hertz int) (lufs float64, gated bool) { return loudnessFrom(in, hertz, 0) }
+
+// loudnessFrom measures in without its offset.
+func loudnessFrom(in []float64, hertz int, offset float64) (lufs float64, gated bool) {
 	if len(in) == 0 {
 		return floorDB, false
 	}
 	hop := max(1, hertz/10)
-	tenths, rest := kWeighted(in, hertz, hop)
+	tenths, rest := kWeighted(in, hertz, hop, offset)
 	if len(tenths) < 4 {
 		return max(floorDB, -0.691+10*math.Log10((floats.Sum(tenths)+rest)/float64(len(in))+1e-20)), false
 	}
@@ -340,7 +264,7 @@ func Loudness(in []float64, hertz int) (lufs float64, gated bool) {
 }
 
 // kWeighted are the sums of the squares of the K-weighted samples, by hop, and that of the samples left over.
-func kWeighted(in []float64, hertz, hop int) (sums []float64, rest float64) {
+func kWeighted(in []float64, hertz, hop int, offset float64) (sums []float64, rest float64) {
 	shelf := func() biquad {
 		const f0, gain, q = 1681.974450955533, 3.999843853973347, 0.7071752369554196
 		k := math.Tan(math.Pi * f0 / float64(hertz))
@@ -363,7 +287,7 @@ func kWeighted(in []float64, hertz, hop int) (sums []float64, rest float64) {
 	}()
 	var s1, s2 [2]float64
 	for i, x := range in {
-		y := high.step(shelf.step(x, &s1), &s2)
+		y := high.step(shelf.step(x-offset, &s1), &s2)
 		rest += y * y
 		if (i+1)%hop == 0 {
 			sums = append(sums, rest)

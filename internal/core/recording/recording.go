@@ -137,14 +137,10 @@ func Judge(take Clip, target Target) Report {
 		r.add("silence", "retake", "There is nothing on this take. Check the microphone and record again.", 0, "ms")
 		return r.close()
 	}
-	clean, offset := sanitised(take.Samples)
-	r.Measures.DCOffset = offset
-	peak := 0.0
-	for _, v := range clean {
-		peak = max(peak, math.Abs(v))
-	}
-	r.PeakDBFS = decibels(peak)
-	if peak < 0.0008 {
+	clean := signalOf(take)
+	r.Measures.DCOffset = clean.mean
+	r.PeakDBFS = decibels(clean.peak)
+	if clean.peak < 0.0008 {
 		r.add(
 			"silence",
 			"retake",
@@ -154,7 +150,7 @@ func Judge(take Clip, target Target) Report {
 		)
 		return r.close()
 	}
-	a := analysed(clean, take.Hertz, target)
+	a := analysed(clean, target)
 	sound := a.span
 	if sound.runs == nil && sound.peak-sound.floor < 9 && sound.peak < onlyRoomDBFS {
 		r.Measures.NoiseFloorDBFS = sound.floor
@@ -164,17 +160,16 @@ func Judge(take Clip, target Target) Report {
 	r.Trim = Trim{max(0, sound.from*5), min(r.DurationMs, sound.to*5+25)}
 	r.Takes = sound.attempts
 	r.SNRDecibels = sound.snr
-	part := clean[clampIndex(r.Trim.StartMs*take.Hertz/1000, len(clean)):clampIndex(r.Trim.EndMs*take.Hertz/1000,
-		len(clean))]
-	r.LevelLUFS, _ = Loudness(part, take.Hertz)
-	r.Clipped = clippedSamples(clean, peak)
+	part := clean.part(r.Trim)
+	r.LevelLUFS = part.loudness()
+	r.Clipped = clean.clipped()
 	r.VoicedFraction, r.F0Hertz = a.voice.fraction, a.voice.f0
 	if r.VoicedFraction < 0.3 {
-		r.Clipped = max(r.Clipped, clippedHiss(clean, peak))
+		r.Clipped = max(r.Clipped, clean.clippedHiss())
 	}
 	r.measure(a)
 	r.level(a)
-	r.times(target, len(part)*1000/take.Hertz, sound)
+	r.times(target, len(part.samples)*1000/take.Hertz, sound)
 	if r.SNRDecibels >= noisySNR && r.Takes <= 1 {
 		r.AddedVowelMs, r.Measures.TurnScore = a.addedVowel()
 		if sound := a.span.to - a.span.from; target.Class == Breath && target.first() != "h" &&
@@ -218,14 +213,9 @@ func JudgeUntil(take Clip, endMs int, target Target) Report {
 }
 
 // analysed measures a take: what is heard above the rumble, the sound in it, its spectra and its voice.
-func analysed(clean []float64, hertz int, target Target) *analysis {
-	heard := withoutRumble(clean, hertz)
-	a := &analysis{
-		target: target,
-		hertz:  hertz,
-		mono:   Resample(heard, hertz, analysisHertz),
-		levels: frameLevels(heard, hertz),
-	}
+func analysed(clean signal, target Target) *analysis {
+	a := &analysis{target: target, hertz: clean.hertz}
+	a.levels, a.mono = clean.heard(analysisHertz)
 	a.low = Resample(a.mono, analysisHertz, lowHertz)
 	a.span = findSound(a.levels)
 	a.frames = frames(a.mono, len(a.levels), a.span)
@@ -266,8 +256,7 @@ func Attempts(take Clip) []Trim {
 	if take.Hertz < 4000 || len(take.Samples) == 0 {
 		return nil
 	}
-	clean, _ := sanitised(take.Samples)
-	levels := frameLevels(withoutRumble(clean, take.Hertz), take.Hertz)
+	levels, _ := signalOf(take).heard(0)
 	s := findSound(levels)
 	if s.peak < floorDB+20 || len(s.runs) == 0 {
 		return nil
@@ -315,23 +304,6 @@ func decibels(amplitude float64) float64 {
 		return floorDB
 	}
 	return max(floorDB, 20*math.Log10(amplitude))
-}
-
-// sanitised replaces what is no number, takes the mean away and returns it.
-func sanitised(in []float64) (out []float64, mean float64) {
-	out = make([]float64, len(in))
-	for i, v := range in {
-		if math.IsNaN(v) || math.IsInf(v, 0) {
-			v = 0
-		}
-		out[i] = max(-8, min(8, v))
-		mean += out[i]
-	}
-	mean /= float64(len(out))
-	for i := range out {
-		out[i] -= mean
-	}
-	return out, mean
 }
 
 // Reports reads and writes stored reports.

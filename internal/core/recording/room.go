@@ -50,14 +50,9 @@ func Room(clip Clip) RoomReport {
 	if clip.Hertz < 4000 || len(clip.Samples) == 0 {
 		return r.say("no-sound", "retake", noTestSound, 0, "ms")
 	}
-	clean, _ := sanitised(clip.Samples)
-	peak := 0.0
-	for _, v := range clean {
-		peak = max(peak, math.Abs(v))
-	}
-	r.PeakDBFS = decibels(peak)
-	heard := withoutRumble(clean, clip.Hertz)
-	levels := frameLevels(heard, clip.Hertz)
+	clean := signalOf(clip)
+	r.PeakDBFS = decibels(clean.peak)
+	levels, mono := clean.heard(analysisHertz)
 	s := wordIn(levels)
 	if s.peak-s.floor < 12 || s.peak < floorDB+20 {
 		return r.say("no-sound", "retake", noTestSound, s.peak-s.floor, "dB")
@@ -81,13 +76,12 @@ func Room(clip Clip) RoomReport {
 	all := func(int, float64) bool { return true }
 	r.NoiseDBFS = meanLevel(before, all)
 	r.SNRDecibels = min(90, meanLevel(levels, func(_ int, db float64) bool { return db >= s.peak-15 })-r.NoiseDBFS)
-	mono := Resample(heard, clip.Hertz, analysisHertz)
 	r.MainsHumDB, _ = mainsHum(Resample(mono, analysisHertz, lowHertz), levels, s)
-	r.BandHertz = bandEdge(clean, clip.Hertz, s)
+	r.BandHertz = bandEdge(clip.Samples, clip.Hertz, s)
 	tail := 0.0
 	r.EchoMs, tail = echo(mono)
 	r.PumpDB = pump(before, after)
-	r.judge(clippedSamples(clean, peak), tail)
+	r.judge(clean.clipped(), tail)
 	return r
 }
 

@@ -137,6 +137,5 @@ func Turns(take Clip, target Target) []Turn {
 	if target.Class != Hum && target.Class != Buzz || take.Hertz < 4000 || len(take.Samples) == 0 {
 		return nil
 	}
-	clean, _ := sanitised(take.Samples)
-	return analysed(clean, take.Hertz, target).turns()
+	return analysed(signalOf(take), target).turns()
 }
