@@ -15,7 +15,6 @@ import (
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/words"
-	"brightchalk/internal/media"
 )
 
 func soundsCommand(std stdio) *cobra.Command {
@@ -317,11 +316,7 @@ func recordingCommand(std stdio) *cobra.Command {
 }
 
 func judge(std stdio, p *printer, name string, target recording.Target) error {
-	data, err := readInput(std, name)
-	if err != nil {
-		return err
-	}
-	clip, err := media.DecodeSound(data)
+	clip, err := readSound(std, name)
 	if err != nil {
 		return err
 	}

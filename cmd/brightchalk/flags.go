@@ -11,8 +11,10 @@ import (
 	"github.com/spf13/cobra"
 
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/words"
+	"brightchalk/internal/media"
 )
 
 // coreFlags are the flags of every call of the core.
@@ -135,16 +137,44 @@ func readInput(std stdio, name string) ([]byte, error) {
 	if name == "-" {
 		return readLimited(std.in)
 	}
+	if _, err := inputSize(name); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(name)
+}
+
+func inputSize(name string) (int64, error) {
 	info, err := os.Stat(name)
 	switch {
 	case err != nil:
-		return nil, fmt.Errorf("%s cannot be opened", name)
+		return 0, fmt.Errorf("%s cannot be opened", name)
 	case info.IsDir():
-		return nil, fmt.Errorf("%s is a folder", name)
+		return 0, fmt.Errorf("%s is a folder", name)
 	case info.Size() > maxInput:
-		return nil, fmt.Errorf("%s is larger than %d MB", name, maxInput>>20)
+		return 0, fmt.Errorf("%s is larger than %d MB", name, maxInput>>20)
 	}
-	return os.ReadFile(name)
+	return info.Size(), nil
+}
+
+// readSound decodes a sound file from where it lies.
+func readSound(std stdio, name string) (recording.Clip, error) {
+	if name == "-" {
+		data, err := readLimited(std.in)
+		if err != nil {
+			return recording.Clip{}, err
+		}
+		return media.DecodeSound(data)
+	}
+	size, err := inputSize(name)
+	if err != nil {
+		return recording.Clip{}, err
+	}
+	file, err := os.Open(name)
+	if err != nil {
+		return recording.Clip{}, fmt.Errorf("%s cannot be opened", name)
+	}
+	defer file.Close()
+	return media.DecodeFile(file, size)
 }
 
 func readLimited(r io.Reader) ([]byte, error) {

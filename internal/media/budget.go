@@ -69,13 +69,12 @@ func (b *Budget) Do(ctx context.Context, cost int64, f func() error) error {
 // SoundCost is about how many bytes DecodeSound and what judges or plays its clip take, by the head of a file. What a
 // file does not say is taken at its most.
 func SoundCost(file io.ReaderAt, size int64) int64 {
-	const copies, sample = 4, 8 // of the clip, measured
+	const copies, sample = 4, 8 // of the clip where it is played, measured
 	frames := int64(MaxSoundSeconds * mostHertz)
-	head := make([]byte, 4096)
-	n, _ := file.ReadAt(head, 0)
-	if head = head[:n]; bytes.HasPrefix(head, []byte("RIFF")) {
-		if f, _, ok := wavParts(head); ok && f.BitDepth >= 8 && f.Channels > 0 {
-			frames = min(frames, size/int64(f.BitDepth/8)/int64(f.Channels))
+	head := make([]byte, 4)
+	if _, err := file.ReadAt(head, 0); err == nil && string(head) == "RIFF" {
+		if f, from, to, ok := wavParts(file, size); ok && f.BitDepth >= 8 && f.Channels > 0 {
+			frames = min(frames, (to-from)/int64(f.BitDepth/8)/int64(f.Channels))
 		}
 	}
 	return frames*copies*sample + 3*size

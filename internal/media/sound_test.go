@@ -184,3 +184,77 @@ func FuzzDecodeSound(f *testing.F) {
 		media.Master(media.Part(clip, 0, end), 0, end, false)
 	})
 }
+
+// Two channels are one sound: a dead one halves nothing, and one that is wired the wrong way round takes nothing away.
+func TestTwoChannels(t *testing.T) {
+	m, err := recording.TargetOf(phoneme.SouthernBritish, "m")
+	require.NoError(t, err)
+	one := decode(t, "hum.wav")
+	want := recording.Judge(one, m)
+	noise := rand.New(rand.NewPCG(3, 3))
+	for name, other := range map[string]func(v float64) float64{
+		"the same":  func(v float64) float64 { return v },
+		"dead":      func(float64) float64 { return 0 },
+		"only hiss": func(float64) float64 { return 0.0001 * noise.NormFloat64() },
+		"opposite":  func(v float64) float64 { return -v },
+		"softer":    func(v float64) float64 { return 0.5 * v },
+	} {
+		for _, swapped := range []bool{false, true} {
+			both := make([]float64, 0, 2*len(one.Samples))
+			for _, v := range one.Samples {
+				if swapped {
+					both = append(both, other(v), v)
+				} else {
+					both = append(both, v, other(v))
+				}
+			}
+			clip, err := media.DecodeSound(stereo(both, one.Hertz))
+			require.NoError(t, err, name)
+			got := recording.Judge(clip, m)
+			assert.Equal(t, want.Verdict, got.Verdict, "%s: %s", name, got.Advice)
+			assert.InDelta(t, want.LevelLUFS, got.LevelLUFS, 3, name)
+			if name != "softer" {
+				assert.InDelta(t, want.LevelLUFS, got.LevelLUFS, 0.1, name)
+			}
+		}
+	}
+}
+
+// stereo is a WAV file of 16 bit with two channels.
+func stereo(interleaved []float64, hertz int) []byte {
+	data := media.EncodeWAV(recording.Clip{Samples: interleaved, Hertz: hertz})
+	data[22] = 2
+	data[32] = 4
+	return data
+}
+
+func TestAFileThatChangesOnTheWayIsRefused(t *testing.T) {
+	ogg, err := formats.ReadFile("testdata/formats/hum.ogg")
+	require.NoError(t, err)
+	_, err = media.DecodeSound(append(bytes.Clone(ogg), ogg...))
+	require.ErrorContains(t, err, "joined from several sounds")
+	mp3, err := formats.ReadFile("testdata/formats/hum.mp3")
+	require.NoError(t, err)
+	start := bytes.Index(mp3, []byte{0xFF, 0xFB})
+	require.GreaterOrEqual(t, start, 0)
+	second := bytes.Clone(mp3[start:])
+	second[2] ^= 1 << 2 // another rate
+	_, err = media.DecodeSound(append(bytes.Clone(mp3), second...))
+	require.ErrorContains(t, err, "joined from several sounds")
+	_, err = media.DecodeSound(mp3)
+	require.NoError(t, err)
+}
+
+func TestAFileIsReadWhereItLies(t *testing.T) {
+	for _, name := range []string{"hum.wav", "hum.flac", "hum.mp3", "hum.ogg", "hum-stereo.mp3"} {
+		data, err := formats.ReadFile("testdata/formats/" + name)
+		require.NoError(t, err)
+		clip, err := media.DecodeFile(bytes.NewReader(data), int64(len(data)))
+		require.NoError(t, err)
+		assert.Equal(t, decode(t, name), clip, name)
+		_, err = media.DecodeFile(bytes.NewReader(data[:len(data)/2]), int64(len(data)))
+		if err != nil { // an end that is missing is told, or what is there is used
+			assert.ErrorIs(t, err, media.ErrRefused, name)
+		}
+	}
+}

@@ -21,7 +21,9 @@ func Resample(in []float64, from, to int) []float64 {
 		return in
 	}
 	r := newResampler(from, to, len(in))
-	r.write(in)
+	for part := range slices.Chunk(in, 4096) { // what is held stays small
+		r.write(part)
+	}
 	return r.close()
 }
 
