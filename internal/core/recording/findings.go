@@ -63,6 +63,41 @@ func (r *Report) level(a *analysis) {
 	}
 }
 
+// swells counts how often the level rises and falls by a syllable's share within one stretch of sound, at its most: one
+// sound does so once or twice, a sentence or a tune many times.
+func swells(levels []float64, s span) int {
+	const fall = 7.0 // dB
+	runs := s.runs
+	if len(runs) == 0 || s.cutStart && s.cutEnd {
+		runs = [][2]int{{0, len(levels) - 1}}
+	}
+	most := 0
+	for _, run := range runs {
+		n, top, low, rising := 0, levels[run[0]], levels[run[0]], true
+		for i := run[0]; i+4 <= run[1]; i += 2 {
+			db := (levels[i] + levels[i+1] + levels[i+2] + levels[i+3]) / 4
+			switch {
+			case rising && db > top:
+				top = db
+			case rising && db < top-fall:
+				if top > s.peak-20 {
+					n++
+				}
+				rising, low = false, db
+			case !rising && db < low:
+				low = db
+			case !rising && db > low+fall:
+				rising, top = true, db
+			}
+		}
+		most = max(most, n)
+	}
+	return most
+}
+
+// manySwells is how many of them are no one sound any more.
+const manySwells = 5
+
 func (r *Report) times(target Target, soundMs int, s span) {
 	if r.Takes > 1 {
 		r.add(
@@ -110,6 +145,9 @@ func (r *Report) times(target Target, soundMs int, s span) {
 	}
 	if soundMs < least {
 		r.add("too-short", "retake", "The sound is over too soon. Hold it a little longer.", float64(soundMs), "ms")
+	}
+	if short := target.Class == ShortOff || target.Class == ShortOn; short && soundMs > shortMost {
+		r.add("too-long", "retake", "This sound is short: let it go at once, and stop.", float64(soundMs), "ms")
 	}
 	if time.Duration(soundMs)*time.Millisecond > tooLong {
 		r.add("too-long", "retake", "The sound is held too long. About a second is enough.", float64(soundMs), "ms")
@@ -167,11 +205,19 @@ func (r *Report) quality(a *analysis) {
 		r.add("not-this-sound", "retake", missing, 0, "ms")
 	}
 	c := r.Measures.CentroidHertz
+	if least := leastCentroid[a.target.first()]; c < least && r.SNRDecibels >= noisySNR {
+		r.add("not-this-sound", "retake", "This is no such sound: the breath is far too dark. Say it again.", c, "Hz")
+		return
+	}
 	switch p := a.target.first(); {
 	case (p == "s" || p == "z") && c < 3000, p == "ʃ" && (c > 6000 || c < 2200):
 		r.add("not-this-sound", "info", "This sounds like another hissing sound. Listen again before you choose it.", c, "Hz")
 	}
 }
+
+// leastCentroid is the centre of the spectrum above 1 kHz, in Hz, under which friction without voice is none of these: three
+// quarters of the lowest of the sources for tuning.
+var leastCentroid = map[phoneme.Phoneme]float64{"s": 2600, "ʃ": 1900, "f": 2200, "θ": 2300}
 
 func (r *Report) addedVowel(target Target) bool {
 	limit := map[Class]int{ShortOn: 75, ShortWord: 60}[target.Class]

@@ -187,6 +187,12 @@ func findSound(levels []float64) span {
 		}
 		i = j + 1
 	}
+	usual := around(levels, runs, at)
+	runs = slices.DeleteFunc(runs, func(run [2]int) bool {
+		top := slices.Max(levels[run[0] : run[1]+1])
+		return top < peak-15 && top < usual+8
+	})
+	start, end = max(start, usual+2), max(end, usual+2)
 	runs = swelling(levels, runs, max(floor+10, peak-38))
 	if len(runs) > 0 {
 		s.from, s.to = runs[0][0], runs[len(runs)-1][1]
@@ -212,6 +218,24 @@ func findSound(levels []float64) span {
 	s.from = min(s.from+3, at)
 	s.to = max(s.to-2, at)
 	return s
+}
+
+// around is the level that three quarters of the frames away from the loudest run stay under: noise that comes and goes,
+// voices next door, lies far above its own quietest moments. floorDB where there is too little of it.
+func around(levels []float64, runs [][2]int, loudest int) float64 {
+	const aside, least = 30, 40 // frames
+	from, to := loudest, loudest
+	for _, run := range runs {
+		if run[0] <= loudest && loudest <= run[1] {
+			from, to = run[0], run[1]
+		}
+	}
+	outside := slices.Concat(levels[:max(0, from-aside)], levels[min(len(levels), to+aside):])
+	if len(outside) < least {
+		return floorDB
+	}
+	slices.Sort(outside)
+	return outside[len(outside)*3/4]
 }
 
 // swelling joins runs between which the level does not fall to quiet: one sound that swells.

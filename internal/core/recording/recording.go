@@ -99,6 +99,7 @@ const (
 	floorDB        = -96.0
 	tooShort       = 25 * time.Millisecond
 	tooLong        = 3 * time.Second
+	shortMost      = 450 // ms of p, t, k, b …, the longest of the set with its echo is 405
 	longSilence    = 700 // ms at either end that the tool trims away
 	attemptGapMs   = 200
 	frameSeconds   = 0.025
@@ -168,6 +169,13 @@ func Judge(take Clip, target Target) Report {
 		r.Clipped = max(r.Clipped, clean.clippedHiss())
 	}
 	r.measure(a)
+	if n := swells(a.levels, sound); n >= manySwells {
+		r.add(
+			"many-sounds", "retake", "Many sounds are heard, as in a sentence or a tune. Say the one sound alone.", float64(n),
+			"sounds",
+		)
+		return r.close()
+	}
 	r.level(a)
 	r.times(target, len(part.samples)*1000/take.Hertz, sound)
 	if r.SNRDecibels >= noisySNR && r.Takes <= 1 {
