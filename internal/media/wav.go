@@ -14,8 +14,8 @@ type wavFormat struct {
 	BlockBytes, BitDepth uint16
 }
 
-// wavParts finds the format of a RIFF file and where its samples are. Sizes in the file are not trusted: a part ends with
-// the file at the latest, and a size of 0, as a recorder leaves that was cut off, means all that follows. The
+// wavParts finds the format of a RIFF file and where its samples are. Sizes in the file are not trusted: a part ends
+// with the file at the latest, and a size of 0, as a recorder leaves that was cut off, means all that follows. The
 // library that was here before allocates by those sizes.
 func wavParts(file io.ReaderAt, size int64) (f wavFormat, from, to int64, ok bool) {
 	var head [8]byte

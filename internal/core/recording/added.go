@@ -22,7 +22,7 @@ func (a *analysis) addedVowel() (ms int, score float64) {
 	if t.At == 0 {
 		return 0, 0
 	}
-	return max(0, a.span.to-t.At) * 5, t.Score
+	return max(0, a.span.to-t.At) * hopMs, t.Score
 }
 
 // voicedTail is the voiced run at the end of a sound without voice. It is a vowel only where it comes nearly as
@@ -54,7 +54,7 @@ func (a *analysis) voicedTail() int {
 	for i := last + 1; i <= a.span.to && i < len(a.levels) && a.voice.nearly[i]; i++ {
 		run++
 	}
-	return run * 5
+	return run * hopMs
 }
 
 // secondMissing says what is not heard of a unit of two sounds: the voiced glide of kw, the hiss of ks. It is empty
@@ -73,7 +73,7 @@ func (a *analysis) secondMissing() string {
 				n++
 			}
 		}
-		if n*5 < least {
+		if n*hopMs < least {
 			return "Only the first sound is heard. This spelling says two, k and s: say them close together."
 		}
 	}
@@ -138,5 +138,5 @@ func (a *analysis) vowelAfterBurst() int {
 			n++
 		}
 	}
-	return n * 5
+	return n * hopMs
 }

@@ -9,9 +9,6 @@ import (
 	"brightchalk/internal/core/phoneme"
 )
 
-// turnScore is how clearly a hum or a buzz must turn into a vowel before that is said.
-var turnScore = map[Class]float64{Hum: -0.2, Buzz: -0.2}
-
 func (r *Report) level(a *analysis) {
 	if r.Clipped >= 3 {
 		r.add(
@@ -134,22 +131,14 @@ func (r *Report) times(target Target, soundMs int, s span) {
 			"ms",
 		)
 	}
-	least := ms(tooShort)
-	switch target.Class {
-	case Hum, Buzz, Breath:
-		least = 120
-		switch target.first() {
-		case "h", "w", "j":
-			least = 60
-		}
-	}
-	if soundMs < least {
+	b := barOf(target)
+	if soundMs < b.leastMs {
 		r.add("too-short", "retake", "The sound is over too soon. Hold it a little longer.", float64(soundMs), "ms")
 	}
-	if short := target.Class == ShortOff || target.Class == ShortOn; short && soundMs > shortMost {
+	switch {
+	case b.mostMs > 0 && soundMs > b.mostMs:
 		r.add("too-long", "retake", "This sound is short: let it go at once, and stop.", float64(soundMs), "ms")
-	}
-	if time.Duration(soundMs)*time.Millisecond > tooLong {
+	case time.Duration(soundMs)*time.Millisecond > tooLong:
 		r.add("too-long", "retake", "The sound is held too long. About a second is enough.", float64(soundMs), "ms")
 	}
 }
@@ -159,17 +148,15 @@ func (r *Report) times(target Target, soundMs int, s span) {
 func (r *Report) voicing(a *analysis, added bool) {
 	share := r.VoicedFraction
 	if added {
-		share = a.voicedShare(a.span.from, a.span.to-r.AddedVowelMs/5)
+		share = a.voicedShare(a.span.from, a.span.to-r.AddedVowelMs/hopMs)
 	}
-	target := a.target.Sounds[0]
-	switch {
-	case a.target.Class == Breath && target.Phoneme != "h" && share > 0.5:
+	switch b := barOf(a.target); {
+	case b.voiceMost > 0 && share > b.voiceMost:
 		r.add("voicing", "retake", "The voice is on. This sound is only breath: hand on the throat, no hum.", share*100, "%")
-	case a.target.Class == Buzz && share < 0.2:
+	case share < b.voiceLeast:
 		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", share*100, "%")
-	case (a.target.Class == Hum || a.target.Class == Vowel || a.target.Class == Glide) && share < 0.3:
-		r.add("voicing", "retake", "The voice is off. This sound hums: hand on the throat and feel it.", share*100, "%")
-	case a.target.Class == ShortOff && target.Manner == phoneme.Stop && !added && share > 0.8 && r.F0Hertz > 0:
+	case a.target.Class == ShortOff && a.target.Sounds[0].Manner == phoneme.Stop && !added && share > likePartner &&
+		r.F0Hertz > 0:
 		r.add(
 			"not-this-sound",
 			"info",
@@ -179,6 +166,9 @@ func (r *Report) voicing(a *analysis, added bool) {
 		)
 	}
 }
+
+// likePartner is the share of voice from which on p t k may be b d ɡ.
+const likePartner = 0.8
 
 // quality compares what is heard with the target where that can be told: a vowel far off, friction far too
 // low or too high.
@@ -204,30 +194,24 @@ func (r *Report) quality(a *analysis) {
 	if missing := a.secondMissing(); missing != "" {
 		r.add("not-this-sound", "retake", missing, 0, "ms")
 	}
-	c := r.Measures.CentroidHertz
-	if least := leastCentroid[a.target.first()]; c < least && r.SNRDecibels >= noisySNR {
+	switch b, c := barOf(a.target), r.Measures.CentroidHertz; {
+	case c < b.centreLeast, b.darkMost != 0 && r.Measures.DarkDB > b.darkMost && r.VoicedFraction < 0.5:
 		r.add("not-this-sound", "retake", "This is no such sound: the breath is far too dark. Say it again.", c, "Hz")
-		return
-	}
-	switch p := a.target.first(); {
-	case (p == "s" || p == "z") && c < 3000, p == "ʃ" && (c > 6000 || c < 2200):
+	case c < b.doubtLeast, b.doubtMost > 0 && c > b.doubtMost:
 		r.add("not-this-sound", "info", "This sounds like another hissing sound. Listen again before you choose it.", c, "Hz")
 	}
 }
 
-// leastCentroid is the centre of the spectrum above 1 kHz, in Hz, under which friction without voice is none of these: three
-// quarters of the lowest of the sources for tuning.
-var leastCentroid = map[phoneme.Phoneme]float64{"s": 2600, "ʃ": 1900, "f": 2200, "θ": 2300}
-
 func (r *Report) addedVowel(target Target) bool {
-	limit := map[Class]int{ShortOn: 75, ShortWord: 60}[target.Class]
-	if limit == 0 {
-		limit = 45
+	b := barOf(target)
+	if b.vowelMs == 0 {
+		return false
 	}
+	limit := b.vowelMs
 	if r.Measures.TurnScore > plainTurn {
-		limit = 30
+		limit = plainVowelMs
 	}
-	turns := r.Measures.TurnScore > turnScore[target.Class] || target.Class != Hum && target.Class != Buzz
+	turns := b.turn == 0 || r.Measures.TurnScore > b.turn
 	if r.AddedVowelMs < limit || !turns {
 		if !turns {
 			r.AddedVowelMs = 0
@@ -235,7 +219,7 @@ func (r *Report) addedVowel(target Target) bool {
 		return false
 	}
 	odds := r.Measures.TurnScore
-	if target.Class != Hum && target.Class != Buzz {
+	if b.turn == 0 {
 		odds = float64(r.AddedVowelMs-limit)/surePerMs + sureAtLimit
 	}
 	sure := 1 / (1 + math.Exp(-odds))

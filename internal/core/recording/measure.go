@@ -177,12 +177,12 @@ func findSound(levels []float64) span {
 			continue
 		}
 		j := i
-		for k := i; k < len(levels) && k-j <= attemptGapMs/5; k++ {
+		for k := i; k < len(levels) && k-j <= attemptGapMs/hopMs; k++ {
 			if levels[k] >= loud {
 				j = k
 			}
 		}
-		if (j-i)*5 >= 20 || levels[i] > peak-12 {
+		if (j-i)*hopMs >= 20 || levels[i] > peak-12 {
 			runs = append(runs, [2]int{i, j})
 		}
 		i = j + 1
@@ -220,8 +220,8 @@ func findSound(levels []float64) span {
 	return s
 }
 
-// around is the level that three quarters of the frames away from the loudest run stay under: noise that comes and goes,
-// voices next door, lies far above its own quietest moments. floorDB where there is too little of it.
+// around is the level that three quarters of the frames away from the loudest run stay under: noise that comes and
+// goes, voices next door, lies far above its own quietest moments. floorDB where there is too little of it.
 func around(levels []float64, runs [][2]int, loudest int) float64 {
 	const aside, least = 30, 40 // frames
 	from, to := loudest, loudest

@@ -78,6 +78,7 @@ type Measures struct {
 	MainsHumDB     float64 `json:"mains_hum_db"`
 	MainsHertz     float64 `json:"mains_hz"`
 	CentroidHertz  float64 `json:"centroid_hz"` // above 1 kHz, median over the sound
+	DarkDB         float64 `json:"dark_db"`     // power under 900 Hz against that over 1.8 kHz, median over the sound
 	F1Hertz        float64 `json:"f1_hz"`
 	F2Hertz        float64 `json:"f2_hz"`
 	BalanceDB      float64 `json:"balance_db"`    // of a vowel: 1.8 to 3 kHz against 450 to 1800 Hz
@@ -96,14 +97,15 @@ const (
 	quietLUFS      = -38.0
 	noisySNR       = 24.0
 	onlyRoomDBFS   = -45.0
+	onlyClick      = 0.97 // share of the energy
 	floorDB        = -96.0
-	tooShort       = 25 * time.Millisecond
 	tooLong        = 3 * time.Second
-	shortMost      = 450 // ms of p, t, k, b …, the longest of the set with its echo is 405
 	longSilence    = 700 // ms at either end that the tool trims away
 	attemptGapMs   = 200
-	frameSeconds   = 0.025
-	hopSeconds     = 0.005
+	hopMs          = 5
+	frameMs        = 25
+	hopSeconds     = hopMs / 1000.0
+	frameSeconds   = frameMs / 1000.0
 	analysisHertz  = 16_000
 	startBelowPeak = 43.0
 	endBelowPeak   = 30.0
@@ -114,8 +116,11 @@ const (
 	farVowelBark   = 2.15
 )
 
-// plainTurn is a turn so clear that even a short vowel is sure.
-const plainTurn = 0.8
+// plainTurn is a turn so clear that even a short vowel, of plainVowelMs, is sure.
+const (
+	plainTurn    = 0.8
+	plainVowelMs = 30
+)
 
 // analysis is a take with what has been measured of it.
 type analysis struct {
@@ -158,7 +163,7 @@ func Judge(take Clip, target Target) Report {
 		r.add("silence", "retake", "Only the room is heard: no sound was said.", sound.peak, "dBFS")
 		return r.close()
 	}
-	r.Trim = Trim{max(0, sound.from*5), min(r.DurationMs, sound.to*5+25)}
+	r.Trim = Trim{max(0, sound.from*hopMs), min(r.DurationMs, sound.to*hopMs+frameMs)}
 	r.Takes = sound.attempts
 	r.SNRDecibels = sound.snr
 	part := clean.part(r.Trim)
@@ -176,12 +181,16 @@ func Judge(take Clip, target Target) Report {
 		)
 		return r.close()
 	}
+	if clean.clickShare() > onlyClick && r.Takes <= 1 {
+		r.add("silence", "retake", "Only a click is heard: no sound was said.", 0, "ms")
+		return r.close()
+	}
 	r.level(a)
 	r.times(target, len(part.samples)*1000/take.Hertz, sound)
 	if r.SNRDecibels >= noisySNR && r.Takes <= 1 {
 		r.AddedVowelMs, r.Measures.TurnScore = a.addedVowel()
 		if sound := a.span.to - a.span.from; target.Class == Breath && target.first() != "h" &&
-			r.AddedVowelMs/5 > sound*7/10 &&
+			r.AddedVowelMs/hopMs > sound*7/10 &&
 			!a.frictionBefore() {
 			r.AddedVowelMs = 0 // voiced nearly from the start: that is the voice, no vowel after it
 		}
@@ -236,11 +245,12 @@ func (r *Report) measure(a *analysis) {
 	m.NoiseFloorDBFS = a.span.floor
 	m.MainsHumDB, m.MainsHertz = mainsHum(a.low, a.levels, a.span)
 	m.CliffDB, m.NoiseCliffDB = a.bandLimit()
-	var centroids, inside []float64
+	var centroids, inside, dark []float64
 	first, last := -1, 0
 	for i := a.span.from; i <= a.span.to && i < len(a.frames); i++ {
 		if a.levels[i] > a.span.peak-12 {
 			centroids = append(centroids, a.frames[i].centroid)
+			dark = append(dark, a.frames[i].between(0, 2)-a.frames[i].between(4, bandCount-1))
 			inside = append(inside, a.levels[i])
 		}
 		if a.levels[i] > a.span.peak-3 {
@@ -253,8 +263,10 @@ func (r *Report) measure(a *analysis) {
 	if len(centroids) > 0 {
 		slices.Sort(centroids)
 		m.CentroidHertz = centroids[len(centroids)/2]
+		slices.Sort(dark)
+		m.DarkDB = dark[len(dark)/2]
 		m.SteadinessDB = stat.StdDev(append(inside, inside[0]), nil)
-		m.AttackMs, m.ReleaseMs = (first-a.span.from)*5, (a.span.to-last)*5
+		m.AttackMs, m.ReleaseMs = (first-a.span.from)*hopMs, (a.span.to-last)*hopMs
 	}
 }
 
@@ -272,9 +284,9 @@ func Attempts(take Clip) []Trim {
 	const around = 300 // ms
 	var out []Trim
 	for i, run := range s.runs {
-		t := Trim{max(0, run[0]*5-around), min(ms(take.Duration()), run[1]*5+25+around)}
+		t := Trim{max(0, run[0]*hopMs-around), min(ms(take.Duration()), run[1]*hopMs+frameMs+around)}
 		if i > 0 { // two attempts share the silence between them
-			middle := (s.runs[i-1][1] + run[0]) * 5 / 2
+			middle := (s.runs[i-1][1] + run[0]) * hopMs / 2
 			t.StartMs = max(t.StartMs, middle)
 			out[i-1].EndMs = min(out[i-1].EndMs, middle)
 		}

@@ -59,18 +59,18 @@ func Room(clip Clip) RoomReport {
 	}
 	before := levels[:max(0, s.from-10)]
 	r.SwellDB = swell(before)
-	if len(before)*5 < leastSilenceMs || r.SwellDB > spokenDB && slices.Max(before) > s.peak-25 {
+	if len(before)*hopMs < leastSilenceMs || r.SwellDB > spokenDB && slices.Max(before) > s.peak-25 {
 		return r.say(
 			"spoken-early", "retake",
 			"Something was heard while it should have been silent. Wait for the light, then say “tap!” once.",
-			float64(len(before)*5), "ms",
+			float64(len(before)*hopMs), "ms",
 		)
 	}
 	after := levels[min(len(levels), s.to+10):]
-	if len(after)*5 < leastRestMs {
+	if len(after)*hopMs < leastRestMs {
 		return r.say(
 			"spoken-late", "retake", "Something was heard after the word. Say “tap!” once, then keep still.",
-			float64(len(after)*5), "ms",
+			float64(len(after)*hopMs), "ms",
 		)
 	}
 	all := func(int, float64) bool { return true }
@@ -163,7 +163,7 @@ func (r *RoomReport) judge(clipped int, tail float64) {
 func wordIn(levels []float64) span {
 	s := findSound(levels)
 	at := slices.Index(levels, s.peak)
-	first := slices.Sorted(slices.Values(levels[:min(len(levels), leastSilenceMs/5)]))
+	first := slices.Sorted(slices.Values(levels[:min(len(levels), leastSilenceMs/hopMs)]))
 	loud := max(s.floor+9, s.peak-30)
 	if usual := first[len(first)/2]; usual < s.peak-20 { // the noise before it, where a gain falls with the word
 		loud = max(loud, usual+9)
@@ -247,7 +247,7 @@ func echo(mono []float64) (fallMs int, tail float64) {
 		if p < 3*noise {
 			break
 		}
-		at, level = append(at, float64(i*5)), append(level, db(p))
+		at, level = append(at, float64(i*hopMs)), append(level, db(p))
 	}
 	const fewest = 8 // 100 ms
 	if len(at) < fewest {

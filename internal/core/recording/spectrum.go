@@ -135,8 +135,8 @@ func (s span) quiet(levels []float64) (from, to int) {
 func mainsHum(in, levels []float64, s span) (db, frequency float64) {
 	const hertz = lowHertz
 	from, to := s.quiet(levels)
-	lead := in[:clampIndex((from*5-30)*hertz/1000, len(in))]
-	tail := in[clampIndex((to*5+80)*hertz/1000, len(in)):]
+	lead := in[:clampIndex((from*hopMs-30)*hertz/1000, len(in))]
+	tail := in[clampIndex((to*hopMs+80)*hertz/1000, len(in)):]
 	length := hertz / 5
 	if len(lead) < length && len(tail) < length {
 		return 0, 0

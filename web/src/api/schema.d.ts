@@ -2500,6 +2500,8 @@ export interface components {
             /** Format: double */
             cliff_db: number;
             /** Format: double */
+            dark_db: number;
+            /** Format: double */
             dc_offset: number;
             /** Format: double */
             f1_hz: number;
