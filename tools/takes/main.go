@@ -1,6 +1,6 @@
 // Command takes makes a labelled set of takes with several engines and measures the judgement on it:
 //
-//	go run ./tools/takes -out /tmp/takes           # makes the set (Debian: espeak-ng, festival and flite)
+//	go run ./tools/takes -out /tmp/takes           # makes the set (Debian: espeak-ng, festival, flite, praat, lame)
 //	go run ./tools/takes -out /tmp/takes -judge    # judges it and prints a table for the half that was not tuned on
 //
 // The set is not committed; the same seed makes it again. It is parted by source: whole engines and whole speakers are
@@ -77,6 +77,11 @@ func makeSet(dir string) error {
 		}
 		pieces = append(pieces, made...)
 	}
+	others, err := shifted(pieces)
+	if err != nil {
+		return err
+	}
+	pieces = append(pieces, others...)
 	var labels strings.Builder
 	labels.WriteString("file\tsound\tkind\tengine\tstart_ms\tend_ms\tvowel_ms\tsnr_db\troom\n")
 	n := 0
@@ -104,7 +109,11 @@ func makeSet(dir string) error {
 	}
 	for i, p := range pieces {
 		rng := rand.New(rand.NewPCG(uint64(i), 7))
-		for _, take := range takesOf(p, rng) {
+		more, err := further(p, i)
+		if err != nil {
+			return err
+		}
+		for _, take := range append(takesOf(p, rng), more...) {
 			if err := put(take.label, take.samples, take.hertz); err != nil {
 				return err
 			}
@@ -125,4 +134,4 @@ var kept = map[string]bool{
 }
 
 // heldBack tells whether a source is kept for the figures.
-func heldBack(source string) bool { return kept[source] }
+func heldBack(source string) bool { return kept[strings.TrimSuffix(source, shift)] }

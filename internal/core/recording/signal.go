@@ -190,8 +190,8 @@ func (s signal) clippedHiss() int {
 	return 0
 }
 
-// clickShare is how much of the energy within a tenth of a second around the loudest moment lies in its 4 ms: nearly all
-// of a click, little of anything that a mouth does.
+// clickShare is how much of the energy within a tenth of a second around the loudest moment lies in its 4 ms: nearly
+// all of a click, little of anything that a mouth does.
 func (s signal) clickShare() float64 {
 	loudest := 0
 	for i, v := range s.samples {
