@@ -74,11 +74,11 @@ var cues = map[phoneme.Phoneme][2]string{
 	"ʊ": {"Lips round and loose.", "Not a long “oo”."},
 	"kw": {
 		"Lift the back of the tongue with the lips small and round already; click, and open the lips with the voice.",
-		"Two sounds close together, no “uh” behind them.",
+		"Two sounds as one: no “uh” behind the w.",
 	},
 	"ks": {
 		"Lift the back of the tongue, click, and let the air hiss behind the teeth at once.",
-		"Two sounds close together, breath only: no “uh” between or behind.",
+		"Breath only: no “uh” between the two or behind.",
 	},
 }
 

@@ -1,5 +1,5 @@
 import { createStore, del, entries, set } from 'idb-keyval'
-import { useEffect, useState, useSyncExternalStore } from 'react'
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import { CallError, passes, queryClient, type Problem } from './client'
 
 /** Something typed that the server does not have yet: a call that may be made again and again. */
@@ -8,7 +8,8 @@ export type Letter = {
   who: string // member
   label: string // for people
   page: string // where it was typed
-  path: string // of a PUT
+  path: string
+  method?: 'PUT' | 'POST' | 'DELETE' // PUT where it is not said
   body: unknown
   from?: unknown // what it began from, for the page
   at: number
@@ -70,6 +71,53 @@ export function useHeld(id: string) {
   }, [id])
 }
 
+/** How the ids of letters begin that take something away. */
+export const taken = 'away '
+
+const requestOf = (letter: Letter): RequestInit =>
+  letter.method === 'DELETE'
+    ? { method: 'DELETE' }
+    : {
+        method: letter.method ?? 'PUT',
+        body: JSON.stringify(letter.body),
+        headers: { 'Content-Type': 'application/json' },
+      }
+
+/**
+ * Things that are taken away on this page: until it is left they can be put back, then they go. Closing the window
+ * leaves it too; where even that fails, the letter goes with the next visit.
+ */
+export function useTakenAway(who: string) {
+  const [ids, setIds] = useState<ReadonlySet<string>>(new Set())
+  const mine = useRef(new Map<string, Letter>())
+  useEffect(() => {
+    const away = mine.current
+    const leave = () => {
+      for (const letter of away.values()) void fetch(`/api${letter.path}`, { ...requestOf(letter), keepalive: true })
+    }
+    window.addEventListener('pagehide', leave)
+    return () => {
+      window.removeEventListener('pagehide', leave)
+      for (const id of away.keys()) held.delete(id)
+      if (away.size > 0) void flush(who)
+    }
+  }, [who])
+  const takeAway = (id: string, letter: Pick<Letter, 'label' | 'page' | 'path' | 'method' | 'body'>) => {
+    const whole: Letter = { id: `${taken}${id}`, who, at: Date.now(), ...letter }
+    held.add(whole.id)
+    mine.current.set(whole.id, whole)
+    void keep(whole)
+    setIds((before) => new Set(before).add(id))
+  }
+  const putBack = (id: string) => {
+    mine.current.delete(`${taken}${id}`)
+    held.delete(`${taken}${id}`)
+    void drop(`${taken}${id}`)
+    setIds((before) => new Set([...before].filter((x) => x !== id)))
+  }
+  return { away: ids, takeAway, putBack }
+}
+
 /** Sends what can be sent, the oldest first; stops at the first sign that nothing gets through. */
 export async function flush(who: string) {
   await loaded
@@ -77,15 +125,13 @@ export async function flush(who: string) {
     let answer: Response
     try {
       answer = await fetch(`/api${letter.path}`, {
-        method: 'PUT',
-        body: JSON.stringify(letter.body),
-        headers: { 'Content-Type': 'application/json' },
+        ...requestOf(letter),
       })
     } catch {
       return
     }
     if (held.has(letter.id)) continue // opened meanwhile: the page goes on from there
-    if (answer.ok) {
+    if (answer.ok || (letter.id.startsWith(taken) && answer.status === 404)) {
       if (kept(letter.id, who)?.at === letter.at) await drop(letter.id)
       void queryClient.invalidateQueries()
     } else {

@@ -1,10 +1,10 @@
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
-import { drop, useLetters, type Letter } from '../api/outbox'
+import { drop, taken, useLetters, type Letter } from '../api/outbox'
 
 /** How much of what was typed is still on its way to the server, and what keeps it. */
 export function Letters({ who }: { who: string }) {
-  const letters = useLetters().filter((l) => l.who === who)
+  const letters = useLetters().filter((l) => l.who === who && !l.id.startsWith(taken))
   if (letters.length === 0) return null
   const stuck = letters.some((l) => l.problem)
   return (

@@ -1,6 +1,7 @@
 import { act } from 'react'
 import { createRoot, type Root } from 'react-dom/client'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { switchSingleKeys } from './shortcuts'
 import { useKeys } from './useKeys'
 
 let root: Root
@@ -8,12 +9,15 @@ let box: HTMLElement
 const record = vi.fn()
 
 function Probe() {
-  const here = useKeys({ r: record, x: undefined })
+  const here = useKeys({ r: record, x: undefined, ' ': record, Enter: record, ArrowLeft: record })
   return (
     <>
       <div ref={here}>
         <button id="in">in</button>
         <input id="field" />
+        <a id="link" href="#there">
+          there
+        </a>
       </div>
       <button id="out">out</button>
     </>
@@ -53,5 +57,23 @@ describe('single keys', () => {
     press('in', 'r', { repeat: true })
     expect(press('in', 'x').defaultPrevented).toBe(false)
     expect(record).not.toHaveBeenCalled()
+  })
+  it('leave Enter and Space to what has the focus', () => {
+    for (const key of ['Enter', ' ']) expect(press('in', key).defaultPrevented).toBe(false)
+    expect(press('link', 'Enter').defaultPrevented).toBe(false)
+    expect(record).not.toHaveBeenCalled()
+    press('link', ' ') // does nothing on a link
+    press('', 'Enter')
+    expect(record).toHaveBeenCalledTimes(2)
+  })
+  it('can be switched off, but for the arrows', () => {
+    switchSingleKeys(false)
+    press('', 'r')
+    expect(record).not.toHaveBeenCalled()
+    press('', 'ArrowLeft')
+    expect(record).toHaveBeenCalledTimes(1)
+    switchSingleKeys(true)
+    press('', 'r')
+    expect(record).toHaveBeenCalledTimes(2)
   })
 })

@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react'
+import { singleKeysOn, tell, type Says } from './shortcuts'
 
 /** What a key does; false says that it does nothing here, and the browser may have it. */
 export type KeyMap = Record<string, (() => unknown) | undefined>
@@ -19,7 +20,15 @@ function run(keys: KeyMap, e: Pressed): boolean {
   return true
 }
 
+/** What a focused control does with a key of its own: a button is pressed by Enter and Space, a link by Enter. */
+const controls = 'button, summary, select, [role=button], [role=tab], [role=radio], [role=menuitem], [role=switch]'
+const takenBy = (at: HTMLElement, key: string) =>
+  (key === 'Enter' && Boolean(at.closest('a[href]'))) ||
+  ((key === 'Enter' || key === ' ') && Boolean(at.closest(controls)))
+
 type Options = {
+  /** What the keys do, in words for the list of keys. */
+  says?: Says
   /** Wherever the focus is, but in a field; otherwise only inside the returned element or nowhere. */
   everywhere?: boolean
   /** A held key counts again and again. */
@@ -27,7 +36,7 @@ type Options = {
 }
 
 /** Keys of a page, while no field is written in. A key with alt counts in fields too. */
-export function useKeys(keys: KeyMap, { everywhere = false, repeat = false }: Options = {}) {
+export function useKeys(keys: KeyMap, { everywhere = false, repeat = false, says }: Options = {}) {
   const root = useRef<HTMLDivElement>(null)
   const now = useRef(keys)
   useEffect(() => {
@@ -39,12 +48,14 @@ export function useKeys(keys: KeyMap, { everywhere = false, repeat = false }: Op
       if (e.repeat && !repeat) return
       if (!e.altKey && at.matches(fields)) return
       if (!everywhere && at !== document.body && !root.current?.contains(at)) return
-      if (e.key === 'Enter' && at instanceof HTMLAnchorElement) return
+      if (takenBy(at, e.key)) return
+      if (e.key.length === 1 && e.key !== ' ' && !e.altKey && !singleKeysOn()) return
       run(now.current, e)
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [everywhere, repeat])
+  useEffect(() => (says ? tell(says) : undefined), [says])
   return root
 }
 

@@ -17,6 +17,7 @@ import { ShelfPanel } from './ShelfPanel'
 const tabLook =
   'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
 
+const batchKeys = { n: 'the next sound that is missing', b: 'the one before' }
 const plain = { tab: 'record' }
 
 /** The booth: record one missing sound after the other, and hear how the library sounds as a whole. */
@@ -75,7 +76,7 @@ function Batch({ shelf, me }: { shelf: Shelf; me: Me }) {
   )
   const onward = nextMissing(shelf, id)
   const onTakes = useCallback((takes: Take[]) => setMoved(takes.some((t) => t.chosen) ? id : ''), [id])
-  const root = useKeys({ n: () => go(onward), b: () => go(nextMissing(shelf, id, -1)) })
+  const root = useKeys({ n: () => go(onward), b: () => go(nextMissing(shelf, id, -1)) }, { says: batchKeys })
   if (!card) return <Notice>There is no card yet. The library is where cards are made.</Notice>
   const left = missing(shelf)
   return (

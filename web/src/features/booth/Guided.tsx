@@ -29,6 +29,7 @@ const spoken: Record<Phase, string> = {
   told: '',
 }
 
+const lightKeys = { l: 'put this sound off', Escape: 'stop' }
 const nothing = () => undefined
 
 /** One sound after the other by the light: a pure take brings the next; three tries at most, then it is put off. */
@@ -109,10 +110,13 @@ export function Guided({
     if (!consent) return setTrouble('Tick that the speaker agrees to the recordings being kept.')
     tell({ kind: 'begin', cards: ids })
   }
-  const root = useKeys({
-    l: running ? () => tell({ kind: 'later' }) : undefined,
-    Escape: running ? () => tell({ kind: 'stop' }) : undefined,
-  })
+  const root = useKeys(
+    {
+      l: running ? () => tell({ kind: 'later' }) : undefined,
+      Escape: running ? () => tell({ kind: 'stop' }) : undefined,
+    },
+    { says: lightKeys },
+  )
   const open = cards.filter((c) => !c.take_id).map((c) => c.card_id)
   const name = (id: string) => cards.find((c) => c.card_id === id)?.pair.grapheme ?? ''
   return (

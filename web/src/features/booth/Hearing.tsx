@@ -6,6 +6,7 @@ import { playInTurn } from '../../ui/takes/play'
 import { useKeys } from '../../ui/useKeys'
 import { useAgreement, useHear, useListening, useUnhear, type Heard, type ListenerPair, type Listening } from './api'
 
+const hearingKeys = { p: 'play', y: 'pure', n: 'not pure', u: 'take back what was said last' }
 const recorded = (takeId: string) => `/api/takes/${takeId}/sound`
 
 /** Leads hear takes without a verdict beside them; how far they agree with each other and with the check is counted. */
@@ -47,12 +48,15 @@ function Listen({ list }: { list: Listening }) {
         setAt(last)
       }
     : undefined
-  const root = useKeys({
-    p: play,
-    y: take && !why ? () => say({ pure: true, why: [] }) : undefined,
-    n: take && !why ? () => setDraft({ takeId: take.take_id, why: [] }) : undefined,
-    u: undo,
-  })
+  const root = useKeys(
+    {
+      p: play,
+      y: take && !why ? () => say({ pure: true, why: [] }) : undefined,
+      n: take && !why ? () => setDraft({ takeId: take.take_id, why: [] }) : undefined,
+      u: undo,
+    },
+    { says: hearingKeys },
+  )
   const done = list.takes.length - left.length
   return (
     <section ref={root} className="flex flex-col gap-4">

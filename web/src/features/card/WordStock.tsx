@@ -1,3 +1,4 @@
+import { offerUndo } from '../../ui/undo'
 import { useRef, useState } from 'react'
 import type { Content } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
@@ -22,7 +23,10 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
       list.current?.querySelectorAll<HTMLElement>('[data-word]')[Math.min(i, open.length - 2)]?.focus(),
     )
   const take = (w: string) => change({ words: [...accepted, w] })
-  const refuse = (w: string) => change({ rejected: [...rejected, w] })
+  const refuse = (w: string) => {
+    change({ rejected: [...rejected, w] })
+    offerUndo(`“${w}” is refused for the whole team.`, () => change({ rejected }))
+  }
   const onward = (i: number) => list.current?.querySelectorAll<HTMLElement>('[data-word]')[i]?.focus()
   const keysOf = (w: string, i: number) => {
     const act = (f: (w: string) => void) => () => {

@@ -1,5 +1,6 @@
 import { Link, useParams } from '@tanstack/react-router'
 import { useState } from 'react'
+import { useTakenAway } from '../../api/outbox'
 import { mayI, useClass, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Heading, Inline, Input, LinkButton, Notice, Waiting } from '../../ui/parts'
 import { useCorrect, useDeclare, useHistory, type ClassView } from './api'
@@ -144,6 +145,7 @@ function Log({ classId, may }: { classId: string; may: boolean }) {
   const history = useHistory(classId)
   const correct = useCorrect(classId)
   const [all, setAll] = useState(false)
+  const taken = useTakenAway(useMe().data?.member_id ?? '')
   const list = history.data?.meetings ?? []
   const notes = history.data?.lessons.filter((l) => l.note) ?? []
   return (
@@ -166,29 +168,49 @@ function Log({ classId, may }: { classId: string; may: boolean }) {
       <ul className="grid gap-x-6 sm:grid-cols-2">
         {list.slice(0, all ? undefined : shownAtFirst).map((m) => (
           <li key={m.log_id} className="flex items-center gap-3 border-b border-line">
-            <span className="w-24 text-sm">{date(m.met_at)}</span>
-            <span className="w-14 font-child text-2xl">{m.pair.grapheme}</span>
-            {m.introduced && <span className="text-sm">new</span>}
-            <select
-              aria-label={`How sure of ${m.pair.grapheme} on ${date(m.met_at)}`}
-              disabled={!may || correct.isPending}
-              value={m.sure}
-              onChange={(e) => correct.mutate({ log: m.log_id, sure: Number(e.target.value) })}
-              className="ml-auto min-h-11 rounded-md border-2 border-line bg-sheet px-2"
-            >
-              {levels.map((name, level) => (
-                <option key={name} value={level}>
-                  {name}
-                </option>
-              ))}
-            </select>
-            <Button
-              aria-label={`Take out ${m.pair.grapheme}, ${date(m.met_at)}`}
-              disabled={!may || correct.isPending}
-              onClick={() => correct.mutate({ log: m.log_id })}
-            >
-              ×
-            </Button>
+            {taken.away.has(m.log_id.toString()) && (
+              <>
+                <span role="status" className="flex-1">
+                  <b className="font-child text-xl">{m.pair.grapheme}</b>, {date(m.met_at)}, is taken out.
+                </span>
+                <Button onClick={() => taken.putBack(m.log_id.toString())}>Put it back</Button>
+              </>
+            )}
+            {!taken.away.has(m.log_id.toString()) && (
+              <>
+                <span className="w-24 text-sm">{date(m.met_at)}</span>
+                <span className="w-14 font-child text-2xl">{m.pair.grapheme}</span>
+                {m.introduced && <span className="text-sm">new</span>}
+                <select
+                  aria-label={`How sure of ${m.pair.grapheme} on ${date(m.met_at)}`}
+                  disabled={!may || correct.isPending}
+                  value={m.sure}
+                  onChange={(e) => correct.mutate({ log: m.log_id, sure: Number(e.target.value) })}
+                  className="ml-auto min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+                >
+                  {levels.map((name, level) => (
+                    <option key={name} value={level}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+                <Button
+                  aria-label={`Take out ${m.pair.grapheme}, ${date(m.met_at)}`}
+                  disabled={!may || correct.isPending}
+                  onClick={() =>
+                    taken.takeAway(m.log_id.toString(), {
+                      label: `${m.pair.grapheme} taken out of a log`,
+                      page: `/classes/${classId}`,
+                      path: `/classes/${classId}/log/${m.log_id}`,
+                      method: 'POST',
+                      body: {},
+                    })
+                  }
+                >
+                  ×
+                </Button>
+              </>
+            )}
           </li>
         ))}
       </ul>

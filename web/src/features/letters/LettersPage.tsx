@@ -18,6 +18,15 @@ const hands: [Hand, string][] = [
   ['none', 'with no hand'],
 ]
 
+const letterKeys = {
+  p: 'write it',
+  w: 'write it slowly',
+  n: 'the next stroke',
+  a: 'the whole letter',
+  m: 'mirrored, to face the class',
+  h: 'what follows the pen',
+}
+
 /** The letter desk: every letter on the team's lines, stroke by stroke, with what is said. */
 export function LettersPage() {
   const { text = 'a' } = useSearch({ from: '/letters' })
@@ -85,14 +94,17 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
   const [editing, setEditing] = useState(false)
   const [hand, setHand] = useState<Hand>('right')
   const writer = useWriter(letters.data)
-  const root = useKeys({
-    p: () => writer.play(),
-    w: () => writer.play(3),
-    n: writer.step,
-    a: writer.all,
-    m: () => setMirrored((v) => !v),
-    h: () => setHand((v) => hands[(hands.findIndex(([id]) => id === v) + 1) % hands.length]![0]),
-  })
+  const root = useKeys(
+    {
+      p: () => writer.play(),
+      w: () => writer.play(3),
+      n: writer.step,
+      a: writer.all,
+      m: () => setMirrored((v) => !v),
+      h: () => setHand((v) => hands[(hands.findIndex(([id]) => id === v) + 1) % hands.length]![0]),
+    },
+    { says: letterKeys },
+  )
   if (letters.error) return <Failed error={letters.error} />
   if (!letters.data) return <Waiting what="Writing it …" />
   const v = letters.data

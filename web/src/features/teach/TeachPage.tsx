@@ -75,7 +75,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
           p: play,
           s: () => setScript((v) => !v),
         },
-    { everywhere: true, repeat: true },
+    { everywhere: true, repeat: true, says: stageKeys },
   )
 
   if (!pack)
@@ -106,6 +106,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
       data-screen={at}
       data-step={step.kind}
       data-turned={turned}
+      onClick={leaveFocus}
     >
       <audio ref={player} />
       <div className="flex items-center gap-4 px-6 pt-3 text-lg">
@@ -193,4 +194,19 @@ function Speaker({ voice, sign }: { voice: keyof typeof speakers; sign: string }
       {who} <span className="text-lg font-normal">({sign})</span>
     </p>
   )
+}
+/** A press by hand leaves the focus nowhere, so that the space bar goes on afterwards; one by keyboard keeps it. */
+const leaveFocus = (e: React.MouseEvent) => {
+  if (e.detail > 0 && document.activeElement instanceof HTMLElement) document.activeElement.blur()
+}
+
+const stageKeys = {
+  ' ': 'on',
+  ArrowRight: 'on',
+  ArrowLeft: 'back',
+  ArrowDown: 'the next step',
+  ArrowUp: 'the step before',
+  Enter: 'turn: the other side, or the answer',
+  p: 'play the sound',
+  s: 'hide or show the script',
 }

@@ -1,3 +1,4 @@
+import { offerUndo } from '../../ui/undo'
 import { useDeferredValue, useState } from 'react'
 import { mayI, useChosenClass, useClass, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Heading, Inline, Notice, Waiting, inputLook } from '../../ui/parts'
@@ -181,14 +182,6 @@ function Bank({ classId, use }: { classId: string; use: (t: string) => void }) {
       <Heading level={2}>The team’s bank</Heading>
       {bank.error && <Notice kind="wrong">{bank.error.message}</Notice>}
       {drop.error && <Notice kind="wrong">{drop.error.message}</Notice>}
-      {drop.isSuccess && drop.variables.archived && (
-        <Notice>
-          Taken out.{' '}
-          <Button look="quiet" onClick={() => drop.mutate({ id: drop.variables.id, archived: false })}>
-            Put it back
-          </Button>
-        </Notice>
-      )}
       {bank.data?.length === 0 && (
         <Notice>
           Nothing is kept yet. Check a sentence or a page above and keep it: the assembler draws from here.
@@ -213,7 +206,17 @@ function Bank({ classId, use }: { classId: string; use: (t: string) => void }) {
             {mayI(me.data?.rights, 'edit') && (
               <Button
                 look="quiet"
-                onClick={() => drop.mutate({ id: b.text_id, archived: true })}
+                onClick={() =>
+                  drop.mutate(
+                    { id: b.text_id, archived: true },
+                    {
+                      onSuccess: () =>
+                        offerUndo(`Taken out of the bank: ${b.body}`, () =>
+                          drop.mutate({ id: b.text_id, archived: false }),
+                        ),
+                    },
+                  )
+                }
                 aria-label={`Take out: ${b.body}`}
               >
                 take out

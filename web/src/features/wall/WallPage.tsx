@@ -8,6 +8,15 @@ import { everything, filterOf, ledges, ledgeSize, needs, standing, step } from '
 import { SoundCard } from './SoundCard'
 
 const inView = 6
+const findKey = { '/': 'find a card' }
+const boardKeys = {
+  ' ': 'turn the card',
+  ArrowRight: 'the next card',
+  ArrowLeft: 'the card before',
+  ArrowDown: 'the ledge below',
+  ArrowUp: 'the ledge above',
+  Enter: 'open the card',
+}
 const NewCardDialog = lazy(() => import('./NewCardDialog'))
 
 export function WallPage() {
@@ -33,7 +42,7 @@ export function WallPage() {
     setAt(next)
     document.getElementById(`card-${next}`)?.focus()
   }
-  useKeys({ '/': () => search.current?.focus() }, { everywhere: true })
+  useKeys({ '/': () => search.current?.focus() }, { everywhere: true, says: findKey })
   const board = useKeys(
     {
       ' ': () => current && setTurned(turned === current ? '' : current),
@@ -42,7 +51,7 @@ export function WallPage() {
       ArrowUp: onward('ArrowUp'),
       ArrowDown: onward('ArrowDown'),
     },
-    { repeat: true },
+    { repeat: true, says: boardKeys },
   )
 
   // The ledges in view are painted first; the others follow when the browser has a moment.

@@ -2,8 +2,9 @@ import { useState, type ReactNode } from 'react'
 import { mayI, useMe } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Inline, Input, Key, Notice } from '../../ui/parts'
+import { offerUndo } from '../../ui/undo'
 import { useAddress } from '../../ui/useAddress'
-import { useFound, useLook, useSend, type Looked } from './api'
+import { useFound, useLook, useSend, useTakeBack, type Looked } from './api'
 import { askedOf, askOf, plainFind, type Ask } from './model'
 import { SoundPick, WordChip } from './parts'
 
@@ -19,6 +20,13 @@ export function Finder({ kind, classId, next, pick }: Props) {
   const ask = askOf(asked, { class: classId, next, made })
   const found = useFound(kind, ask)
   const send = useSend(ask.card)
+  const takeBack = useTakeBack(ask.card)
+  const refuse = (word: string) => {
+    const words = { words: [word], list: 'rejected' as const }
+    send.mutate(words, {
+      onSuccess: () => offerUndo(`“${word}” is refused for the whole team.`, () => takeBack.mutate(words)),
+    })
+  }
   const change = (part: Partial<Ask>) => setAsked(askedOf(part))
   const edits = !made && ask.card !== '' && mayI(me.data?.rights, 'edit')
   const near = found.data?.near ?? []
@@ -79,7 +87,7 @@ export function Finder({ kind, classId, next, pick }: Props) {
               word={w}
               made={made}
               onTake={edits ? () => send.mutate({ words: [w.word], list: 'words' }) : undefined}
-              onRefuse={edits ? () => send.mutate({ words: [w.word], list: 'rejected' }) : undefined}
+              onRefuse={edits ? () => refuse(w.word) : undefined}
             />
           </li>
         ))}

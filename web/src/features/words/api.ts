@@ -80,6 +80,21 @@ export const useSend = (cardId: string) =>
     },
   })
 
+/** Takes words off a list of a card again. */
+export const useTakeBack = (cardId: string) =>
+  useMutation({
+    mutationFn: async ({ words, list }: { words: string[]; list: 'words' | 'rejected' }) => {
+      const path = { params: { path: { id: cardId } } }
+      const card = await data(client.GET('/cards/{id}', path))
+      const content = { ...card.content, [list]: card.content[list].filter((w) => !words.includes(w)) }
+      return data(client.PUT('/cards/{id}', { ...path, body: { base_version: card.version, content } }))
+    },
+    onSuccess: (after) => {
+      queryClient.setQueryData(keys.card(cardId), after)
+      return queryClient.invalidateQueries({ queryKey: keys.allFound })
+    },
+  })
+
 export const useOwnPictures = () =>
   useQuery({ queryKey: keys.pictures, queryFn: () => data(client.GET('/named-pictures')) })
 

@@ -18,6 +18,8 @@ vi.mock('./api', () => ({
   soundOf: () => '',
   cardSound: () => '',
 }))
+vi.mock('../../api/shared', () => ({ useMe: () => ({ data: { member_id: 'me' } }) }))
+vi.mock('./RoomCheck', () => ({ RoomCheck: () => null }))
 let handOver: (wav: ArrayBuffer) => void
 vi.mock('./useMicrophone', () => ({
   useMicrophone: (onTake: (wav: ArrayBuffer) => void) => {

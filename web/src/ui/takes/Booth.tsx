@@ -1,5 +1,7 @@
 import { useCallback, useState } from 'react'
 import { CallError, type Take } from '../../api/client'
+import { useTakenAway } from '../../api/outbox'
+import { useMe } from '../../api/shared'
 import { Button, Key, Notice } from '../parts'
 import { useKeys } from '../useKeys'
 import { cardSound, soundOf, useShelf, useTakeCalls, useTakes } from './api'
@@ -10,6 +12,14 @@ import { RoomCheck } from './RoomCheck'
 import { TakeRow, type Other } from './TakeRow'
 import { useMicrophone } from './useMicrophone'
 import { VoiceFields } from './VoiceFields'
+
+const boothKeys = {
+  r: 'record, stop',
+  p: 'play the newest',
+  a: 'newest, then the card’s',
+  h: 'hand on throat: newest, then its partner',
+  c: 'choose the newest',
+}
 
 type Props = {
   cardId: string
@@ -25,6 +35,8 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
   const takes = useTakes(cardId)
   const shelf = useShelf()
   const calls = useTakeCalls()
+  const me = useMe().data?.member_id ?? ''
+  const taken = useTakenAway(me)
   const [speaker, setSpeaker] = useState(speakerName)
   const [consent, setConsent] = useState(false)
   const [countIn, setCountIn] = useState(false)
@@ -47,7 +59,7 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
   const failed = calls.add.error && calls.add.variables.cardId === cardId ? calls.add.variables : undefined
   const error = failed && calls.add.error
   const where = error instanceof CallError ? error.problem.field : undefined
-  const other = [calls.choose.error, calls.withdraw.error, calls.fix.error, calls.reuse.error].find(Boolean)
+  const other = [calls.choose.error, calls.fix.error, calls.reuse.error].find(Boolean)
   const here = shelf.data?.cards.find((c) => c.card_id === cardId)
   const contrast = here?.contrast
   const hasContrast = contrast && shelf.data?.cards.find((c) => c.card_id === contrast.card_id)?.take_id
@@ -77,7 +89,7 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
         : undefined,
     c: newest && mayChoose && !newest.chosen ? () => calls.choose.mutate(newest.take_id) : undefined,
   }
-  const root = useKeys(keys)
+  const root = useKeys(keys, { says: boothKeys })
   const said = {
     r: 'record, stop',
     p: 'play the newest',
@@ -140,18 +152,38 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
         ))}
       </p>
       <ul className="flex flex-col gap-4">
-        {takes.data?.map((t) => (
-          <TakeRow
-            key={`${t.take_id}-${t.trim.start_ms}-${t.trim.end_ms}`}
-            take={t}
-            others={othersOf(t)}
-            mayChoose={mayChoose}
-            mayFix={t.chosen ? mayChoose : mayRecord}
-            onChoose={() => calls.choose.mutate(t.take_id)}
-            onWithdraw={() => calls.withdraw.mutate(t.take_id)}
-            onFix={(fixes) => calls.fix.mutate({ takeId: t.take_id, fixes })}
-          />
-        ))}
+        {takes.data?.map((t) =>
+          taken.away.has(t.take_id) ? (
+            <li
+              key={t.take_id}
+              className="flex flex-wrap items-center gap-3 rounded-lg border-2 border-dashed border-line p-3"
+            >
+              <span role="status" className="flex-1">
+                The take by <b>{t.speaker}</b> is withdrawn. It goes for good when you leave this page.
+              </span>
+              <Button onClick={() => taken.putBack(t.take_id)}>Put it back</Button>
+            </li>
+          ) : (
+            <TakeRow
+              key={`${t.take_id}-${t.trim.start_ms}-${t.trim.end_ms}`}
+              take={t}
+              others={othersOf(t)}
+              mayChoose={mayChoose}
+              mayFix={t.chosen ? mayChoose : mayRecord}
+              onChoose={() => calls.choose.mutate(t.take_id)}
+              onWithdraw={() =>
+                taken.takeAway(t.take_id, {
+                  label: `A take by ${t.speaker}, withdrawn`,
+                  page: `/cards/${cardId}`,
+                  path: `/takes/${t.take_id}`,
+                  method: 'DELETE',
+                  body: {},
+                })
+              }
+              onFix={(fixes) => calls.fix.mutate({ takeId: t.take_id, fixes })}
+            />
+          ),
+        )}
       </ul>
     </div>
   )

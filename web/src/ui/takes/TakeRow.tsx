@@ -22,7 +22,6 @@ type Props = {
 /** One take: what was heard in it, and what can be done with it. */
 export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw, onFix }: Props) {
   const v = verdictWords[take.report.verdict as Verdict]
-  const [sure, setSure] = useState(false)
   const [closer, setCloser] = useState(false)
   const samples = useSamples(take.take_id)
   const bits = bitsOf(take)
@@ -52,16 +51,11 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
           <span aria-hidden>▶</span> Play
         </Button>
         {mayChoose && !take.chosen && <Button onClick={onChoose}>Choose</Button>}
-        {mayChoose &&
-          (sure ? (
-            <Button look="danger" onClick={onWithdraw}>
-              Yes, remove this voice
-            </Button>
-          ) : (
-            <Button look="quiet" onClick={() => setSure(true)}>
-              Withdraw
-            </Button>
-          ))}
+        {mayChoose && (
+          <Button look="quiet" onClick={onWithdraw}>
+            Withdraw
+          </Button>
+        )}
       </div>
       <div className="mt-3">
         <Waveform

@@ -69,10 +69,6 @@ export const useTakeCalls = () => ({
     mutationFn: (takeId: string) => data(client.PUT('/takes/{id}/chosen', path(takeId))),
     onSuccess: refresh,
   }),
-  withdraw: useMutation({
-    mutationFn: (takeId: string) => data(client.DELETE('/takes/{id}', path(takeId))),
-    onSuccess: refresh,
-  }),
   fix: useMutation({
     mutationFn: (t: { takeId: string; fixes: Fixes }) =>
       data(client.PUT('/takes/{id}/fixes', { ...path(t.takeId), body: t.fixes })),

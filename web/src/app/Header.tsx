@@ -1,0 +1,107 @@
+import { Link } from '@tanstack/react-router'
+import { lazy, Suspense, useSyncExternalStore, type ButtonHTMLAttributes } from 'react'
+import { client, data, queryClient, type Me } from '../api/client'
+import { useLiveState } from '../api/live'
+import { Letters } from './Letters'
+import { places } from './places'
+
+const AccountMenu = lazy(() => import('./Menu').then((m) => ({ default: m.AccountMenu })))
+const PageMenu = lazy(() => import('./Menu').then((m) => ({ default: m.PageMenu })))
+
+const tab =
+  'flex min-h-11 items-center rounded-md px-3 font-bold text-chalk/90 hover:bg-chalk/10 xl:px-4 aria-[current=page]:bg-chalk aria-[current=page]:text-slate'
+
+const wide = window.matchMedia('(min-width: 64rem)')
+const useWide = () =>
+  useSyncExternalStore(
+    (f) => {
+      wide.addEventListener('change', f)
+      return () => wide.removeEventListener('change', f)
+    },
+    () => wide.matches,
+  )
+
+async function signOut() {
+  await data(client.DELETE('/session'))
+  queryClient.clear()
+  location.assign('/')
+}
+
+/** The top of every page, one row: the pages themselves where there is room for them, else in a menu. */
+export function Header({ me, onKeys }: { me: Me; onKeys: () => void }) {
+  const room = useWide()
+  const account = { name: me.name, role: me.role, team: me.team, onKeys, onSignOut: () => void signOut() }
+  const initials = <Round aria-label={`${me.name}, ${me.role}`}>{me.initials}</Round>
+  const menu = (
+    <button
+      type="button"
+      className="flex min-h-11 items-center gap-2 rounded-md border-2 border-chalk/60 px-3 font-bold hover:bg-chalk/10"
+    >
+      <span aria-hidden>☰</span> Menu
+    </button>
+  )
+  return (
+    <header className="slate flex min-h-15 items-center gap-x-3 bg-slate px-3 py-2 text-chalk sm:px-5">
+      <Link
+        to="/"
+        className="mr-1 flex min-h-11 shrink-0 items-center font-child text-2xl font-bold tracking-wide whitespace-nowrap text-marigold"
+      >
+        Bright Chalk
+      </Link>
+      {room && (
+        <nav aria-label="Main" className="flex">
+          {places.map((p) => (
+            <Link
+              key={p.to}
+              to={p.to}
+              className={tab}
+              {...(p.to === '/' ? { activeOptions: { exact: true, includeSearch: false } } : {})}
+            >
+              {p.name}
+            </Link>
+          ))}
+        </nav>
+      )}
+      <div className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap">
+        <Letters who={me.member_id} />
+        <Live />
+        <span className="hidden 2xl:inline">{me.team}</span>
+        {room ? (
+          <Suspense fallback={initials}>
+            <AccountMenu {...account}>{initials}</AccountMenu>
+          </Suspense>
+        ) : (
+          <Suspense fallback={menu}>
+            <PageMenu {...account}>{menu}</PageMenu>
+          </Suspense>
+        )}
+      </div>
+    </header>
+  )
+}
+
+function Round(props: ButtonHTMLAttributes<HTMLButtonElement>) {
+  return (
+    <button
+      type="button"
+      {...props}
+      className="flex size-11 items-center justify-center rounded-full border-2 border-chalk/60 text-base font-bold hover:bg-chalk/10"
+    />
+  )
+}
+
+function Live() {
+  const live = useLiveState() === 'live'
+  return (
+    <span
+      role="status"
+      className="flex items-center gap-2"
+      title={live ? 'Changes by others show at once' : 'The line to the server is broken; it is tried again'}
+    >
+      <span aria-hidden className={`size-3 ${live ? 'rounded-full bg-mint' : 'rotate-45 bg-coral'}`} />
+      <span className={live ? 'sr-only xl:not-sr-only' : 'sr-only sm:not-sr-only'}>
+        {live ? 'live' : 'waiting for the line'}
+      </span>
+    </span>
+  )
+}
