@@ -139,6 +139,8 @@ func (s *stage) classPage(t *testing.T) {
 	before, err := s.app.Lessons.History(context.Background(), teacher, id)
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Click("button[aria-label^='Take out']"))
+	require.NoError(t, s.tab.SeeText("is taken out"))
+	require.NoError(t, s.tab.ClickText("Library"), "it goes when the page is left")
 	assert.Eventually(t, func() bool {
 		now, err := s.app.Lessons.History(context.Background(), teacher, id)
 		return err == nil && len(now.Meetings) == len(before.Meetings)-1

@@ -45,9 +45,14 @@ func (s *server) page(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	first, _, _ := strings.Cut(name, "/")
+	status := http.StatusOK
 	if path.Ext(name) != "" && name != "index.html" || !slices.Contains(pageRoots, first) {
-		notHere(w, r)
-		return
+		// Somebody who followed an old address gets the page that says so, with a way back; programs get a problem.
+		if path.Ext(name) != "" || !strings.Contains(r.Header.Get("Accept"), "text/html") {
+			notHere(w, r)
+			return
+		}
+		status = http.StatusNotFound
 	}
 	html, err := fs.ReadFile(s.Pages, "index.html")
 	if err != nil {
@@ -60,6 +65,7 @@ func (s *server) page(w http.ResponseWriter, r *http.Request) {
 	w.Header().Set("Content-Security-Policy", policy("style-src 'nonce-"+nonce+"'"))
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")
 	w.Header().Set("Cache-Control", never)
+	w.WriteHeader(status)
 	_, _ = io.WriteString(w, strings.ReplaceAll(string(html), "NONCE-OF-THIS-ANSWER", nonce))
 }
 

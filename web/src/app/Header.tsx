@@ -1,7 +1,8 @@
 import { Link } from '@tanstack/react-router'
-import { lazy, Suspense, useSyncExternalStore, type ButtonHTMLAttributes } from 'react'
+import { lazy, Suspense, type ButtonHTMLAttributes } from 'react'
 import { client, data, queryClient, type Me } from '../api/client'
 import { useLiveState } from '../api/live'
+import { useWide } from '../ui/useMedia'
 import { Letters } from './Letters'
 import { places } from './places'
 
@@ -10,16 +11,6 @@ const PageMenu = lazy(() => import('./Menu').then((m) => ({ default: m.PageMenu 
 
 const tab =
   'flex min-h-11 items-center rounded-md px-3 font-bold text-chalk/90 hover:bg-chalk/10 xl:px-4 aria-[current=page]:bg-chalk aria-[current=page]:text-slate'
-
-const wide = window.matchMedia('(min-width: 64rem)')
-const useWide = () =>
-  useSyncExternalStore(
-    (f) => {
-      wide.addEventListener('change', f)
-      return () => wide.removeEventListener('change', f)
-    },
-    () => wide.matches,
-  )
 
 async function signOut() {
   await data(client.DELETE('/session'))
@@ -31,7 +22,7 @@ async function signOut() {
 export function Header({ me, onKeys }: { me: Me; onKeys: () => void }) {
   const room = useWide()
   const account = { name: me.name, role: me.role, team: me.team, onKeys, onSignOut: () => void signOut() }
-  const initials = <Round aria-label={`${me.name}, ${me.role}`}>{me.initials}</Round>
+  const initials = <Round aria-label={`${me.initials}: ${me.name}, ${me.role}`}>{me.initials}</Round>
   const menu = (
     <button
       type="button"

@@ -29,9 +29,9 @@ function AccountRows({ name, role, team, onKeys, onSignOut }: Account) {
 /** Who is signed in, and what goes with that. */
 export function AccountMenu({ children, ...account }: Account & { children: ReactNode }) {
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>{children}</DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={document.querySelector('header')}>
         <DropdownMenu.Content align="end" sideOffset={6} className={sheet}>
           <AccountRows {...account} />
         </DropdownMenu.Content>
@@ -45,9 +45,9 @@ export function PageMenu({ children, ...account }: Account & { children: ReactNo
   const go = useNavigate()
   const at = useRouterState({ select: (s) => s.location.pathname })
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>{children}</DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={document.querySelector('header')}>
         <DropdownMenu.Content align="end" sideOffset={6} className={sheet}>
           {places.map((p) => (
             <DropdownMenu.Item

@@ -1,15 +1,11 @@
 import { createRootRoute, createRoute, createRouter, lazyRouteComponent, redirect } from '@tanstack/react-router'
-import { Notice } from '../ui/parts'
+import { NothingHere } from './NothingHere'
 import { WallPage } from '../features/wall/WallPage'
 import { Shell } from './Shell'
 
 const root = createRootRoute({
   component: Shell,
-  notFoundComponent: () => (
-    <div className="p-8">
-      <Notice kind="wrong">There is nothing at this address. The library is one click away, at the top.</Notice>
-    </div>
-  ),
+  notFoundComponent: NothingHere,
 })
 const wall = createRoute({ getParentRoute: () => root, path: '/', component: WallPage })
 const card = createRoute({

@@ -23,7 +23,7 @@ export function ClassPage() {
         <p className="text-lg">
           {klass.data.cards.length} of {wall.data.length} cards met.
         </p>
-        <Link to="/lessons" className="font-bold underline underline-offset-4">
+        <Link to="/lessons" className="flex min-h-11 items-center font-bold underline underline-offset-4">
           Make a lesson
         </Link>
       </div>

@@ -6,6 +6,7 @@ import { Letter } from '../../ui/Letter'
 import { Button, Failed, Inline, Notice, Waiting } from '../../ui/parts'
 import { Shape } from '../../ui/Shape'
 import { clock } from '../../ui/clock'
+import { useWide } from '../../ui/useMedia'
 import { useEdit } from './api'
 import { about, measures, summary, type Measure } from './model'
 import { PrintMenu } from './PrintMenu'
@@ -28,10 +29,14 @@ function Score({ view }: { view: LessonView }) {
   const { bars, end, over } = measures(lesson)
   const open = bars.find((b) => b.step.id === chosen) ?? bars[0]
   const disabled = !mayI(me.data?.rights, 'teach') // not while a change is under way: that would take the focus away
+  const wide = useWide()
+  const panel = open && (
+    <StepPanel key={open.step.id} step={open.step} view={view} disabled={disabled} edit={(e) => edit.mutate(e)} />
+  )
   const choose = (step: string) =>
     void go({ to: '/lessons/$lessonId', params: { lessonId: view.lesson_id }, search: { step }, replace: true })
   return (
-    <div className="mx-auto flex max-w-[1400px] flex-col gap-4 p-5">
+    <div className="mx-auto flex max-w-[1400px] flex-col gap-4 p-3 sm:p-5">
       <Head view={view} disabled={disabled} onRenew={(minutes) => edit.mutate({ call: 'renew', minutes })} />
       {view.card_changed && (
         <Notice>
@@ -49,19 +54,18 @@ function Score({ view }: { view: LessonView }) {
                 type="button"
                 aria-current={open?.step.id === step.id}
                 onClick={() => choose(step.id)}
-                className={`grid min-h-11 w-full grid-cols-[3rem_1.5rem_7.5rem_1fr] items-center gap-2 px-1 text-left ${open?.step.id === step.id ? 'bg-marigold/30' : 'hover:bg-marigold/15'}`}
+                className={`grid min-h-11 w-full grid-cols-[3rem_1.5rem_minmax(0,1fr)] sm:grid-cols-[3rem_1.5rem_7.5rem_minmax(0,1fr)] items-center gap-2 px-1 text-left ${open?.step.id === step.id ? 'bg-marigold/30' : 'hover:bg-marigold/15'}`}
               >
                 <span className="tabular-nums text-soft">{clock(from)}</span>
                 <Shape family={step.family} className="size-5" />
                 <b>{step.name}</b>
-                <span className="truncate text-sm">{summary(step, lesson)}</span>
+                <span className="truncate text-sm max-sm:hidden">{summary(step, lesson)}</span>
               </button>
+              {!wide && open?.step.id === step.id && panel}
             </li>
           ))}
         </ol>
-        {open && (
-          <StepPanel key={open.step.id} step={open.step} view={view} disabled={disabled} edit={(e) => edit.mutate(e)} />
-        )}
+        {wide && panel}
       </div>
     </div>
   )
@@ -75,16 +79,16 @@ function Head({ view, disabled, onRenew }: { view: LessonView; disabled: boolean
   const purpose = useVocabulary().data?.purposes.find((p) => p.purpose === lesson.purpose)
   const one = faces.length === 1 ? faces[0] : undefined
   return (
-    <div className="flex flex-wrap items-center gap-5">
+    <div className="flex flex-wrap items-center gap-3 sm:gap-5">
       {one && (
         <Letter
           drawn={one.writing}
           grapheme={one.pair.grapheme}
           group={one.pair.grapheme.length > 1 && !one.pair.grapheme.includes('-')}
-          className="h-24"
+          className="h-24 max-sm:h-20"
         />
       )}
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 flex-1 max-sm:min-w-[60%]">
         <h1 className="font-child text-3xl font-bold">
           {about(lesson)} {one?.keyword && <span className="text-2xl font-normal">as in {one.keyword}</span>}
         </h1>
@@ -188,7 +192,7 @@ function Strip({ bars, end, over, seconds, open, onOpen }: StripProps) {
     <div
       role="group"
       aria-label={`The score: ${bars.length} steps in ${clock(seconds)}`}
-      className="relative mt-2 flex h-36 w-full items-stretch border-y-2 border-ink bg-[repeating-linear-gradient(0deg,transparent_0_24px,var(--color-line)_24px_25px)]"
+      className="relative mt-2 flex h-36 max-sm:hidden w-full items-stretch border-y-2 border-ink bg-[repeating-linear-gradient(0deg,transparent_0_24px,var(--color-line)_24px_25px)]"
     >
       {bars.map(({ step, from, share }) => (
         <button
@@ -198,7 +202,7 @@ function Strip({ bars, end, over, seconds, open, onOpen }: StripProps) {
           aria-pressed={open === step.id}
           title={`${step.name}, from ${clock(from)}, ${clock(step.seconds)}`}
           style={{ width: `${share * 100}%` }}
-          className={`flex min-w-0 flex-col items-center justify-between border-r-2 border-ink/70 py-1 ${open === step.id ? 'bg-marigold/50' : 'bg-paper/70 hover:bg-marigold/25'}`}
+          className={`flex min-w-6 flex-col items-center justify-between border-r-2 border-ink/70 py-1 ${open === step.id ? 'bg-marigold/50' : 'bg-paper/70 hover:bg-marigold/25'}`}
         >
           <Shape family={step.family} className="size-5 shrink-0" />
           <span className="rotate-180 truncate text-sm font-bold [writing-mode:vertical-rl]">{step.name}</span>

@@ -65,7 +65,7 @@ export function StepPanel({ step, view, disabled, edit }: Props) {
           <dl className="flex flex-col gap-2">
             {lanes.map(([name, texts]) =>
               texts.length ? (
-                <div key={name} className="grid grid-cols-[6.5rem_1fr] border-l-4 border-ink/60 pl-3">
+                <div key={name} className="grid border-l-4 sm:grid-cols-[6.5rem_1fr] border-ink/60 pl-3">
                   <dt className="text-sm font-bold">{name}</dt>
                   <dd className="flex flex-col gap-1">
                     {texts.map((l) => (

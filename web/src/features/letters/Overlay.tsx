@@ -92,7 +92,7 @@ export function Overlay({ card, written, mayEdit }: { card: CardView; written: W
                   step={0.01}
                   value={place.size}
                   onChange={(e) => setPlace({ ...place, size: e.target.valueAsNumber })}
-                  className="accent-slate"
+                  className="h-11 accent-slate"
                 />
               </label>
               <Button

@@ -78,6 +78,9 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
     { everywhere: true, repeat: true, says: stageKeys },
   )
 
+  const [hand, setHand] = useHand()
+  const swipe = useSwipe((way) => move(at + way))
+
   if (!pack)
     return (
       <div className="slate flex min-h-screen items-center justify-center bg-slate text-2xl text-chalk">
@@ -109,7 +112,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
       onClick={leaveFocus}
     >
       <audio ref={player} />
-      <div className="flex items-center gap-4 px-6 pt-3 text-lg">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 pt-3 text-lg sm:px-6">
         <Shape family={step.family} className="size-8" />
         <h1 className="text-2xl font-bold">{step.name}</h1>
         <span className="text-chalk/80">
@@ -119,7 +122,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
           {clock(seconds)} of {clock(lesson.seconds)}
           {behind > 30 && <b className="ml-3 rounded bg-coral px-2 text-ink">{clock(behind)} behind the plan</b>}
         </span>
-        <span title="All pictures and sounds are on this machine">
+        <span className={missing ? '' : 'max-lg:hidden'} title="All pictures and sounds are on this machine">
           {missing ? `${missing} things could not be loaded` : '✓ works without network'}
         </span>
         <Link to="/lessons/$lessonId" params={{ lessonId: view.lesson_id }} className={touch + ' flex items-center'}>
@@ -133,23 +136,43 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
         type="button"
         aria-label="Turn: show the other side or the answer"
         onClick={() => setTurned(!turned)}
-        className="flex min-h-0 flex-1 items-center justify-center"
+        className="flex min-h-0 flex-1 touch-pan-y items-center justify-center"
+        {...swipe}
       >
         <Stage screen={screen} turned={turned} pack={pack} lesson={lesson} />
       </button>
-      <div className="flex items-end gap-6 px-6 pb-3">
-        <p className={`min-h-16 flex-1 self-end text-xl leading-snug ${script ? '' : 'invisible'}`}>{screen.adult}</p>
-        <div className="max-w-[34%] rounded-lg border-l-4 border-marigold pl-3 text-xl">
+      <div className="flex items-end gap-x-6 gap-y-2 px-4 pb-3 max-sm:flex-col max-sm:items-stretch sm:px-6">
+        <p
+          className={`min-h-16 flex-1 self-end text-xl leading-snug max-sm:max-h-[22vh] max-sm:self-stretch max-sm:overflow-y-auto max-sm:text-lg ${script ? '' : 'invisible'}`}
+        >
+          {screen.adult}
+        </p>
+        <div className="rounded-lg sm:max-w-[34%] border-l-4 border-marigold pl-3 text-xl">
           {screen.voice && <Speaker voice={screen.voice} sign={lesson.signs?.[screen.voice] ?? ''} />}
           <p>{screen.class}</p>
         </div>
       </div>
-      <div className="flex flex-wrap items-center gap-3 px-6 pb-2">
+      <div
+        className={`flex flex-wrap items-center gap-3 px-4 pb-2 sm:px-6 ${hand === 'right' ? 'flex-row-reverse' : ''}`}
+      >
+        <button
+          type="button"
+          className={`${touch} border-marigold bg-marigold text-ink hover:bg-marigold/80 max-sm:flex-1`}
+          onClick={() => move(at + 1)}
+        >
+          on{' '}
+          <span className="max-sm:hidden">
+            <Key>space</Key>
+          </span>
+        </button>
         <button type="button" className={touch} onClick={() => move(at - 1)} disabled={at === 0}>
           ← back
         </button>
         <button type="button" className={touch} onClick={() => setTurned(!turned)}>
-          turn <Key>enter</Key>
+          turn{' '}
+          <span className="max-sm:hidden">
+            <Key>enter</Key>
+          </span>
         </button>
         <button
           type="button"
@@ -157,17 +180,22 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
           onClick={play}
           disabled={!pack.sounds.has(soundOf) && !pack.sounds.has(lesson.targets[0] ?? '')}
         >
-          play the sound <Key>p</Key>
+          <span className="max-sm:hidden">play the sound</span>
+          <span className="sm:hidden">sound</span>{' '}
+          <span className="max-sm:hidden">
+            <Key>p</Key>
+          </span>
         </button>
+        <span className="flex-1 max-sm:hidden" />
         <button
           type="button"
-          className={`${touch} border-marigold bg-marigold text-ink hover:bg-marigold/80`}
-          onClick={() => move(at + 1)}
+          className="min-h-11 px-2 text-base text-chalk/90 underline underline-offset-4 max-sm:hidden"
+          onClick={() => setHand(hand === 'right' ? 'left' : 'right')}
         >
-          on <Key>space</Key>
+          “on” to the {hand === 'right' ? 'left' : 'right'}
         </button>
-        <span className="ml-auto text-base text-chalk/80">
-          <Key>↓</Key> next step · <Key>s</Key> hides the script
+        <span className="text-base text-chalk/80 max-lg:hidden">
+          <Key>?</Key> keys
         </span>
       </div>
       <div aria-hidden className="relative h-3 w-full bg-slate-deep">
@@ -195,6 +223,39 @@ function Speaker({ voice, sign }: { voice: keyof typeof speakers; sign: string }
     </p>
   )
 }
+/** At which side of the board "on" stands: where the hand is that presses it. */
+function useHand() {
+  const [hand, setHand] = useState<'left' | 'right'>(() =>
+    localStorage.getItem('stage-hand') === 'left' ? 'left' : 'right',
+  )
+  const set = (to: 'left' | 'right') => {
+    setHand(to)
+    localStorage.setItem('stage-hand', to)
+  }
+  return [hand, set] as const
+}
+
+/** A finger that goes to the left takes the lesson on, one to the right takes it back. */
+function useSwipe(go: (way: 1 | -1) => void) {
+  const from = useRef<{ x: number; y: number }>(undefined)
+  return {
+    onTouchStart: (e: React.TouchEvent) => {
+      const t = e.touches[0]
+      from.current = t && e.touches.length === 1 ? { x: t.clientX, y: t.clientY } : undefined
+    },
+    onTouchEnd: (e: React.TouchEvent) => {
+      const t = e.changedTouches[0]
+      const began = from.current
+      from.current = undefined
+      if (!t || !began) return
+      const dx = t.clientX - began.x
+      if (Math.abs(dx) < 60 || Math.abs(dx) < 2 * Math.abs(t.clientY - began.y)) return
+      e.preventDefault() // no press of what lies under the finger
+      go(dx < 0 ? 1 : -1)
+    },
+  }
+}
+
 /** A press by hand leaves the focus nowhere, so that the space bar goes on afterwards; one by keyboard keeps it. */
 const leaveFocus = (e: React.MouseEvent) => {
   if (e.detail > 0 && document.activeElement instanceof HTMLElement) document.activeElement.blur()

@@ -56,7 +56,7 @@ export function StepOptions({ step: s, kind, name, may, onChange }: Props) {
   if (kind.offers.length === 0 && kind.item_s === 0) return null
   return (
     <details open={unusual > 0} className="w-full pl-8 text-sm">
-      <summary className="min-h-8 cursor-pointer">
+      <summary className="min-h-11 cursor-pointer content-center">
         how {name} is held{unusual > 0 ? ': in your way' : ''}
       </summary>
       <span className="flex flex-wrap items-center gap-2 pb-2">

@@ -1,7 +1,7 @@
 import { Link } from '@tanstack/react-router'
 import type { WallCard } from '../../api/client'
 import { Letter, isGroup } from '../../ui/Letter'
-import type { Standing } from './model'
+import type { Side, Standing } from './model'
 
 const edges = {
   draft: 'border-2 border-dashed border-ink/60',
@@ -9,12 +9,37 @@ const edges = {
   agreed: 'border-2 border-ink',
 }
 
-type Props = { card: WallCard; standing: Standing; turned: boolean; current: boolean; onFocus: () => void }
+type Props = {
+  card: WallCard
+  standing: Standing
+  side: Side
+  turned: boolean
+  current: boolean
+  onFocus: () => void
+}
 
-/** A card on its ledge: letter side, turned to the picture side on hover or key. State shows by edge and word. */
-export function SoundCard({ card, standing, turned, current, onFocus }: Props) {
+const heights = { next: 'h-52', later: 'h-44', taught: 'h-48' }
+const tall = { next: 'h-72', later: 'h-64', taught: 'h-68' }
+
+/** A card on its ledge: letter side, picture side, or both; a hover or a key turns it. State shows by edge and word. */
+export function SoundCard({ card, standing, side, turned, current, onFocus }: Props) {
   const gaps = card.gaps
   const label = `${card.pair.grapheme}${standing === 'taught' ? '' : `, ${standing}`}${card.keyword ? ` as in ${card.keyword}` : ''}, ${card.state}${gaps.length ? `, ${gaps.map((g) => g.text).join(', ')}` : ''}`
+  const back = (side === 'pictures') !== turned
+  const face = `${edges[card.state]} ${standing === 'later' ? 'bg-[#f3eee2]' : 'bg-sheet'} ${standing === 'next' ? 'shadow-[0_6px_0_var(--color-marigold),0_10px_18px_rgb(0_0_0/0.25)]' : 'shadow-md'}`
+  const letter = (
+    <Letter
+      drawn={card.drawn}
+      grapheme={card.pair.grapheme}
+      group={isGroup(card.kind)}
+      className={`mx-auto mt-3 w-full ${standing === 'later' ? 'h-26' : 'h-30'}`}
+    />
+  )
+  const keyword = (
+    <p className="truncate px-2 text-center text-sm text-soft">
+      {card.keyword ? `as in ${card.keyword}` : 'no keyword yet'}
+    </p>
+  )
   return (
     <Link
       to="/cards/$cardId"
@@ -28,44 +53,33 @@ export function SoundCard({ card, standing, turned, current, onFocus }: Props) {
       className={`group relative block outline-offset-4 ${standing === 'next' ? 'z-10 -mx-1 -mb-2' : standing === 'later' ? 'mx-1.5' : ''}`}
     >
       <span className="sr-only">{label}</span>
-      <div
-        aria-hidden
-        className={`turn-card relative w-full ${standing === 'next' ? 'h-52' : standing === 'later' ? 'h-44' : 'h-48'} group-hover:rotate-y-180 ${turned ? 'rotate-y-180' : ''}`}
-      >
-        <div
-          className={`absolute inset-0 flex flex-col rounded-lg backface-hidden ${edges[card.state]} ${standing === 'later' ? 'bg-[#f3eee2]' : 'bg-sheet'} ${standing === 'next' ? 'shadow-[0_6px_0_var(--color-marigold),0_10px_18px_rgb(0_0_0/0.25)]' : 'shadow-md'}`}
-        >
-          <Letter
-            drawn={card.drawn}
-            grapheme={card.pair.grapheme}
-            group={isGroup(card.kind)}
-            className={`mx-auto mt-3 w-full ${standing === 'later' ? 'h-26' : 'h-30'}`}
-          />
-          <p className="truncate px-2 text-center text-sm text-soft">
-            {card.keyword ? `as in ${card.keyword}` : 'no keyword yet'}
-          </p>
-          <Needs gaps={gaps.map((g) => g.part)} done={gaps.length === 0} />
+      {side === 'both' ? (
+        <div aria-hidden className={`flex w-full flex-col rounded-lg ${face} ${tall[standing]}`}>
+          {letter}
+          <Picture card={card} className="h-20" />
+          {keyword}
+          <Needs count={gaps.length} />
         </div>
+      ) : (
         <div
-          className={`absolute inset-0 flex rotate-y-180 flex-col items-center rounded-lg bg-sheet p-2 shadow-md backface-hidden ${edges[card.state]}`}
+          aria-hidden
+          className={`turn-card relative w-full ${heights[standing]} ${back ? 'rotate-y-180 group-hover:rotate-y-0' : 'group-hover:rotate-y-180'}`}
         >
-          {card.picture ? (
-            <img
-              src={`/api/pictures/${card.picture}`}
-              alt=""
-              loading="lazy"
-              className={`w-auto rounded ${standing === 'later' ? 'h-28' : 'h-32'}`}
-            />
-          ) : (
-            <span className="flex h-32 w-full items-center justify-center rounded border-2 border-dashed border-line text-sm text-soft">
-              needs a picture
+          <div className={`absolute inset-0 flex flex-col rounded-lg backface-hidden ${face}`}>
+            {letter}
+            {keyword}
+            <Needs count={gaps.length} />
+          </div>
+          <div
+            className={`absolute inset-0 flex rotate-y-180 flex-col items-center rounded-lg p-2 backface-hidden ${face}`}
+          >
+            <Picture card={card} className={standing === 'later' ? 'h-28' : 'h-32'} />
+            <span className="mt-1 line-clamp-2 text-center font-child text-sm leading-tight">
+              {card.rhyme || 'no rhyme yet'}
             </span>
-          )}
-          <span className="mt-1 line-clamp-2 text-center font-child text-sm leading-tight">
-            {card.rhyme || 'needs a rhyme'}
-          </span>
+          </div>
         </div>
-      </div>
+      )}
       {standing === 'next' && (
         <span aria-hidden className="absolute -top-3 left-2 z-10 rounded bg-marigold px-2 text-sm font-bold">
           next
@@ -117,8 +131,27 @@ function StateMark({ state, by }: { state: WallCard['state']; by: string }) {
   )
 }
 
-function Needs({ gaps, done }: { gaps: string[]; done: boolean }) {
-  if (done) return <p className="mt-auto pb-1 text-center text-sm text-leaf">complete</p>
-  const shown = gaps.length > 2 ? `needs ${gaps.length} things` : `needs ${gaps.join(', ')}`
-  return <p className="mt-auto truncate px-1 pb-1 text-center text-sm text-brick">{shown}</p>
+function Picture({ card, className }: { card: WallCard; className: string }) {
+  if (card.picture)
+    return (
+      <img
+        src={`/api/pictures/${card.picture}`}
+        alt=""
+        loading="lazy"
+        className={`mx-auto w-auto max-w-full rounded object-contain ${className}`}
+      />
+    )
+  return (
+    <span
+      className={`mx-auto flex w-[85%] items-center justify-center rounded border-2 border-dashed border-line text-sm text-soft ${className}`}
+    >
+      no picture yet
+    </span>
+  )
+}
+
+/** What is still to do, said quietly: the card's page says what. */
+function Needs({ count }: { count: number }) {
+  if (count === 0) return <p className="mt-auto pb-1 text-center text-sm text-leaf">complete</p>
+  return <p className="mt-auto pb-1 text-center text-sm text-soft">{count} to do</p>
 }

@@ -4,7 +4,7 @@ import { mayI, useClass, useClasses, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Inline, Key, Notice, Waiting } from '../../ui/parts'
 import { keysOn, useKeys } from '../../ui/useKeys'
 import { useAddress } from '../../ui/useAddress'
-import { everything, filterOf, ledges, ledgeSize, needs, standing, step } from './model'
+import { everything, filterOf, ledges, ledgeSize, needs, sideOf, sides, standing, step, type Side } from './model'
 import { SoundCard } from './SoundCard'
 
 const inView = 6
@@ -30,6 +30,7 @@ export function WallPage() {
   const filter = useMemo(() => filterOf(asked), [asked])
   const [at, setAt] = useState('')
   const [turned, setTurned] = useState('')
+  const [side, setSide] = useState<Side>(() => sideOf(localStorage.getItem('wall-side')))
   const search = useRef<HTMLInputElement>(null)
   const go = useNavigate()
   const rows = useMemo(() => ledges(wall.data ?? [], filter), [wall.data, filter])
@@ -71,7 +72,7 @@ export function WallPage() {
   if (!wall.data) return <Waiting what="Setting out the cards …" />
   const complete = wall.data.filter((c) => c.gaps.length === 0).length
   return (
-    <div className="mx-auto max-w-[1500px] px-5 pb-10" ref={board}>
+    <div className="mx-auto px-3 pb-10 sm:px-5" ref={board}>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-2 py-3 text-lg">
         <h1 className="sr-only">Library</h1>
         <label htmlFor="wall-class">As</label>
@@ -121,6 +122,22 @@ export function WallPage() {
           />
           <Key>/</Key>
         </label>
+        <label htmlFor="wall-side">showing</label>
+        <Inline
+          id="wall-side"
+          value={side}
+          onChange={(e) => {
+            const to = sideOf(e.target.value)
+            setSide(to)
+            localStorage.setItem('wall-side', to)
+          }}
+        >
+          {Object.entries(sides).map(([k, text]) => (
+            <option key={k} value={k}>
+              {text}
+            </option>
+          ))}
+        </Inline>
         <span className="ml-auto text-base text-soft">
           {complete} of {wall.data.length} complete
         </span>
@@ -140,25 +157,28 @@ export function WallPage() {
           {wall.data.length > 0 && <Button onClick={() => setFilter(everything)}>Show all cards</Button>}
         </div>
       )}
-      <div className="grid grid-cols-1 gap-x-8 xl:grid-cols-2">
+      <div className="grid grid-cols-1 gap-x-8 xl:grid-cols-2 min-[130rem]:grid-cols-3">
         {rows.slice(0, whole ? undefined : inView).map((row) => (
-          <section key={row.week} aria-label={`Week ${row.week}`} className="pt-5">
-            <div className="grid grid-cols-[2.75rem_repeat(4,minmax(0,1fr))] items-end gap-3 px-2">
-              <span className="self-center text-center text-sm leading-tight text-soft">
+          <section key={row.week} aria-label={`Week ${row.week}`} className="flex flex-col justify-end pt-5">
+            <div className="flex items-end gap-3 px-2 max-sm:flex-col max-sm:items-stretch">
+              <span className="w-11 shrink-0 self-center text-center text-sm leading-tight text-soft max-sm:flex max-sm:w-auto max-sm:items-baseline max-sm:gap-1 max-sm:self-start">
                 week
-                <br />
+                <br className="max-sm:hidden" />
                 <b className="text-2xl text-ink">{row.week}</b>
               </span>
-              {row.cards.map((c) => (
-                <SoundCard
-                  key={c.card_id}
-                  card={c}
-                  standing={standing(c, taught, klass.data?.next)}
-                  turned={turned === c.card_id}
-                  current={current === c.card_id}
-                  onFocus={() => setAt(c.card_id)}
-                />
-              ))}
+              <div className="grid min-w-0 flex-1 grid-cols-2 items-end gap-3 sm:grid-cols-4">
+                {row.cards.map((c) => (
+                  <SoundCard
+                    key={c.card_id}
+                    card={c}
+                    standing={standing(c, taught, klass.data?.next)}
+                    side={side}
+                    turned={turned === c.card_id}
+                    current={current === c.card_id}
+                    onFocus={() => setAt(c.card_id)}
+                  />
+                ))}
+              </div>
             </div>
             <div aria-hidden className="h-3 rounded-sm border-t-2 border-[#b9ad92] bg-ledge shadow-md" />
           </section>

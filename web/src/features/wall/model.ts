@@ -41,6 +41,11 @@ export function matches(card: WallCard, f: Filter): boolean {
   )
 }
 
+/** Which side of the cards is shown; the words stand in "showing …". */
+export const sides = { letters: 'letters', pictures: 'pictures', both: 'both' } as const
+export type Side = keyof typeof sides
+export const sideOf = (text: string | null): Side => (text === 'pictures' || text === 'both' ? text : 'letters')
+
 export const ledgeSize = 4
 
 export type Ledge = { week: number; cards: WallCard[] }

@@ -1,0 +1,156 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/demo"
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/lesson"
+)
+
+// measured says what does not fit a window: how far the page is too wide and by what, and what a finger can hardly hit
+// (WCAG 2.2, 2.5.5: 44 by 44 pixels; what is narrower than 24 is told here, as letters stand in rows).
+const measured = `JSON.stringify((() => {
+	const wide = document.documentElement.scrollWidth - innerWidth
+	const by = wide > 0 ? [...document.querySelectorAll('main *')]
+		.filter(e => e.getBoundingClientRect().right > innerWidth + 1).slice(0, 3).map(e => e.outerHTML.slice(0, 90)) : []
+	const small = [...document.querySelectorAll('button, a[href], select, input, summary, textarea')].filter(e => {
+		const label = e.matches('input[type=checkbox], input[type=radio], input[type=file]') && e.closest('label')
+		const r = (label || e).getBoundingClientRect()
+		if (r.width < 2 || getComputedStyle(e).visibility === 'hidden') return false
+		return r.height < 43.5 || r.width < 24
+	}).map(e => e.outerHTML.slice(0, 90))
+	return { wide, by, small, title: document.title, heading: document.querySelector('h1')?.textContent ?? '' }
+})())`
+
+// assembled makes a lesson for the first class and returns its id.
+func (s *stage) assembled(t *testing.T) string {
+	t.Helper()
+	ctx := context.Background()
+	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
+	require.NoError(t, err)
+	classes, err := s.app.Planning.Classes(ctx, lead)
+	require.NoError(t, err)
+	class, err := s.app.Planning.Class(ctx, lead, classes[0].ClassID)
+	require.NoError(t, err)
+	made, err := s.app.Lessons.Assemble(ctx, lead, app.LessonAsk{
+		ClassID: class.ClassID, Purpose: lesson.Introduce, CardIDs: []string{class.Next}, Minutes: 20,
+	})
+	require.NoError(t, err)
+	return made.LessonID
+}
+
+// Every page at every size: nothing is wider than the window, everything can be hit with a finger, the page has a
+// heading, and the window is named by it.
+func TestEveryPageFitsEveryWindow(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	first := func(path, key string) string {
+		return mustEval(t, s.tab, `fetch('/api`+path+`').then(r => r.json()).then(l => l[0].`+key+`)`)
+	}
+	made := s.assembled(t)
+	pages := []string{
+		"/", "/lessons", "/lessons/" + made, "/teach/" + made, "/teach/" + made + "?log=true", "/words",
+		"/words?tab=ears", "/words?tab=play", "/texts", "/letters", "/letters?text=sh", "/booth", "/booth?tab=shelf",
+		"/booth?tab=hearing", "/team", "/cards/" + first("/cards", "card_id"), "/classes/" + first("/classes", "class_id"),
+		"/nowhere",
+	}
+	for _, size := range [][2]int64{{390, 844}, {768, 1024}, {1024, 768}, {1920, 1080}, {2560, 1440}} {
+		require.NoError(t, s.tab.Size(size[0], size[1]))
+		for _, page := range pages {
+			at := fmt.Sprintf("%s at %d", page, size[0])
+			require.NoError(t, s.tab.Go(s.server.URL+page))
+			require.Eventually(t, func() bool {
+				return mustEval(t, s.tab, `document.querySelector('h1')?.textContent ?? ''`) != ""
+			}, 10*time.Second, 30*time.Millisecond, at)
+			time.Sleep(250 * time.Millisecond)
+			var got struct {
+				Wide           float64
+				By, Small      []string
+				Title, Heading string
+			}
+			require.NoError(t, json.Unmarshal([]byte(mustEval(t, s.tab, measured)), &got))
+			assert.LessOrEqual(t, got.Wide, 0.0, "%s: %v", at, got.By)
+			assert.Empty(t, got.Small, at)
+			assert.Equal(t, got.Heading+" · Bright Chalk", got.Title, at)
+			if size[0] == 390 || size[0] == 1024 {
+				s.axe(t, at)
+			}
+		}
+	}
+}
+
+// The focus goes along: after a change of page it is on the new heading; keys can be seen and switched off; a focused
+// button keeps its own.
+func TestKeyboardAlone(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	tab := s.tab
+	focus := `document.activeElement.tagName + ' ' + document.activeElement.textContent.trim()`
+	require.NoError(t, tab.ClickText("Lessons"))
+	require.NoError(t, tab.SeeText("Make a lesson"))
+	assert.Eventually(
+		t,
+		func() bool { return mustEval(t, tab, focus) == "H1 Make a lesson" },
+		5*time.Second,
+		50*time.Millisecond,
+	)
+	require.NoError(t, tab.ClickText("Booth"))
+	require.NoError(t, tab.SeeText("Record what is missing"))
+	require.NoError(t, tab.Key("?"))
+	require.NoError(t, tab.SeeText("Keys of this page"))
+	require.NoError(t, tab.SeeText("the next sound that is missing"))
+	s.axe(t, "the list of keys")
+	require.NoError(t, tab.Click("[role=dialog] input"))
+	require.NoError(t, tab.ClickText("Close"))
+	before := mustEval(t, tab, `location.href`)
+	require.NoError(t, tab.Key("n"))
+	time.Sleep(300 * time.Millisecond)
+	assert.Equal(t, before, mustEval(t, tab, `location.href`), "single keys are off")
+	require.NoError(t, tab.Click("header button"))
+	require.NoError(t, tab.SeeText("Keys of this page"))
+	s.axe(t, "the account's menu")
+	require.NoError(t, tab.Click("[role=menuitem]"))
+	require.NoError(t, tab.Click("[role=dialog] input"))
+	require.NoError(t, tab.ClickText("Close"))
+	require.NoError(t, tab.Key("n"))
+	assert.Eventually(
+		t,
+		func() bool { return mustEval(t, tab, `location.href`) != before },
+		5*time.Second,
+		50*time.Millisecond,
+	)
+}
+
+// What is taken away stays until the page is left, and can be put back.
+func TestTakenAwayAndPutBack(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	tab := s.tab
+	require.NoError(t, tab.Click("[data-grapheme='m']"))
+	require.NoError(t, tab.SeeText("Withdraw"))
+	takes := `fetch('/api' + location.pathname + '/takes').then(r => r.json()).then(l => String(l.length))`
+	had := mustEval(t, tab, takes)
+	require.NoError(t, tab.ClickText("Withdraw"))
+	require.NoError(t, tab.SeeText("is withdrawn. It goes for good when you leave this page"))
+	assert.Equal(t, had, mustEval(t, tab, takes))
+	s.axe(t, "a take that was withdrawn")
+	require.NoError(t, tab.ClickText("Put it back"))
+	require.NoError(t, tab.SeeText("Withdraw"))
+	require.NoError(t, tab.ClickText("Withdraw"))
+	require.NoError(t, tab.SeeText("is withdrawn"))
+	at := mustEval(t, tab, `location.pathname`)
+	require.NoError(t, tab.ClickText("Library"))
+	require.NoError(t, tab.SeeText("complete"))
+	assert.Eventually(t, func() bool {
+		left := `fetch('/api` + at + `/takes').then(r => r.json()).then(l => String(l.length))`
+		return mustEval(t, tab, left) != had
+	}, 5*time.Second, 100*time.Millisecond)
+}
