@@ -45,6 +45,7 @@ type WallCard struct {
 	Version    int              `json:"version"`
 	UpdatedBy  string           `json:"updated_by" doc:"initials"`
 	Keyword    string           `json:"keyword"`
+	AsIn       string           `json:"as_in" doc:"a word with this spelling of the sound: the keyword, or else the best known; may be empty"`
 	Picture    string           `json:"picture" doc:"SHA-256 in hex, empty where there is none"`
 	PictureAlt string           `json:"picture_alt"`
 	Rhyme      string           `json:"rhyme"`
@@ -101,7 +102,8 @@ func wallCard(team card.Conventions, r store.Card, letters map[string]strokes.Le
 	}
 	return WallCard{
 		CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), State: r.State, Version: r.Version,
-		UpdatedBy: r.UpdatedBy, Keyword: c.Keyword, Picture: c.Picture, PictureAlt: c.PictureAlt, Rhyme: rhyme,
+		UpdatedBy: r.UpdatedBy, Keyword: c.Keyword,
+		AsIn: script.Keyword(conv.Speech(), c.Pair, c.Keyword), Picture: c.Picture, PictureAlt: c.PictureAlt, Rhyme: rhyme,
 		Action: c.Action, TakeID: r.TakeID, Gaps: c.Gaps(conv.Speech()), Remarks: len(findings(conv, c)),
 		Archived: r.ArchivedAt != nil, Drawn: team.Lines.Drawn(c.Pair.Grapheme, letters),
 	}
@@ -367,7 +369,7 @@ func (c Cards) New(ctx context.Context, by Actor, pairText string, step int) (st
 			State: card.Draft, Content: card.Content{}.Tidy(), By: &by.MemberID, Now: c.desk.now(),
 		})
 		if errors.Is(err, store.ErrTaken) {
-			return "", wrong("pair", "The library has a card for %s already.", pair)
+			return "", wrong("pair", "The library has a card for %s already.", script.Named(conv.Speech(), pair))
 		}
 		return id, err
 	})

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/recording"
+	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/store"
 )
@@ -20,6 +21,7 @@ import (
 type BlindTake struct {
 	TakeID string        `json:"take_id" format:"uuid"`
 	Pair   spelling.Pair `json:"pair"`
+	AsIn   string        `json:"as_in" doc:"a word with the sound; may be empty"`
 	Mine   *Heard        `json:"mine,omitempty" doc:"what I said of it"`
 }
 
@@ -51,6 +53,10 @@ func (k Takes) Listening(ctx context.Context, by Actor) (Listening, error) {
 		if err != nil {
 			return out, err
 		}
+		team, err := conventionsOf(ctx, s)
+		if err != nil {
+			return out, err
+		}
 		mine := map[string]*Heard{}
 		for _, h := range all {
 			if h.MemberID == by.MemberID {
@@ -58,7 +64,8 @@ func (k Takes) Listening(ctx context.Context, by Actor) (Listening, error) {
 			}
 		}
 		for _, t := range takes {
-			b := BlindTake{t.TakeID, spelling.Pair{Grapheme: t.Grapheme, Sound: t.Sound}, mine[t.TakeID]}
+			pair := spelling.Pair{Grapheme: t.Grapheme, Sound: t.Sound}
+			b := BlindTake{t.TakeID, pair, script.Keyword(team.Speech(), pair, ""), mine[t.TakeID]}
 			if b.Mine == nil {
 				out.Left++
 			}

@@ -220,6 +220,7 @@ func (s *stage) record(t *testing.T) {
 	require.NoError(t, s.tab.Click("input[type=checkbox]"))
 	require.NoError(t, s.tab.ClickText("Send it again"))
 	require.NoError(t, s.tab.See("[data-verdict]"))
+	require.NoError(t, s.tab.ClickText("Measurements"))
 	require.NoError(t, s.tab.SeeText("voice at"))
 	assert.Equal(
 		t,
@@ -227,7 +228,7 @@ func (s *stage) record(t *testing.T) {
 		mustEval(t, s.tab, `String(document.querySelectorAll('[data-verdict]').length)`),
 		"said twice, kept as two takes",
 	)
-	f0 := mustEval(t, s.tab, `document.body.innerText.match(/voice at (\d+) Hz/)[1]`)
+	f0 := mustEval(t, s.tab, `document.body.innerText.match(/voice at\s+(\d+) Hz/)[1]`)
 	var hertz float64
 	_, err := fmt.Sscan(f0, &hertz)
 	require.NoError(t, err)
@@ -239,7 +240,7 @@ func (s *stage) record(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("Played as recorded"))
 	require.NoError(t, s.tab.ClickText("Trim and level it again"))
 	require.NoError(t, s.tab.SeeText("Played trimmed"))
-	require.NoError(t, s.tab.ClickText("Look closer"))
+	require.NoError(t, s.tab.ClickText("Measurements"))
 	require.NoError(t, s.tab.SeeText("centre of the hiss"))
 	wrong := filepath.Join(t.TempDir(), "notes.wav")
 	require.NoError(t, os.WriteFile(wrong, []byte("just text"), 0o600))

@@ -73,7 +73,7 @@ func run(base, out, only string) error {
 		shot("card"),
 		scroll("Record it"),
 		shot("card-record"),
-		press("Look closer"),
+		press("Measurements"),
 		text("centre of the hiss"),
 		wait(1500),
 		shot("card-closer"),

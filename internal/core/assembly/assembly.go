@@ -112,7 +112,7 @@ func check(in *Input) error {
 			return err
 		}
 		if slices.ContainsFunc(in.Targets[:i], func(o card.Card) bool { return o.ID == t.ID }) {
-			return fault.New(ErrTargets, "%s is named twice", t.Pair)
+			return fault.New(ErrTargets, "%s is named twice", script.Named(in.Conventions.Speech(), t.Pair))
 		}
 	}
 	if len(in.Targets) == 0 && len(in.Class.Met) == 0 {

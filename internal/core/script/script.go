@@ -26,6 +26,14 @@ func Said(o lexicon.Speech, p spelling.Pair, keyword string) string {
 	return Sound(p)
 }
 
+// Named is a pair as teachers name it: ai as in rain. The letters alone where no word has it.
+func Named(o lexicon.Speech, p spelling.Pair) string {
+	if w := Keyword(o, p, ""); w != "" {
+		return p.Grapheme + " as in " + w
+	}
+	return p.Grapheme
+}
+
 // Keyword is the card's, or else the best known word with the pair; empty where there is none: a word with the sound in
 // another spelling would show the wrong letters.
 func Keyword(o lexicon.Speech, p spelling.Pair, keyword string) string {

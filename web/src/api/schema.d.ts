@@ -1554,6 +1554,8 @@ export interface components {
             text_id: string;
         };
         BlindTake: {
+            /** @description a word with the sound; may be empty */
+            as_in: string;
             /** @description what I said of it */
             mine?: components["schemas"]["Heard"];
             pair: components["schemas"]["SpellingPair"];
@@ -3114,6 +3116,8 @@ export interface components {
             /** @description card ids that are taught at once with it, itself among them */
             along: string[];
             archived: boolean;
+            /** @description a word with this spelling of the sound: the keyword, or else the best known; may be empty */
+            as_in: string;
             /** Format: uuid */
             card_id: string;
             /** @description the letter as the team writes it */

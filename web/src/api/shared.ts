@@ -71,3 +71,11 @@ export const useVocabulary = () =>
   useQuery({ queryKey: keys.vocabulary, queryFn: () => data(client.GET('/vocabulary')), staleTime: Infinity })
 
 export const mayI = (rights: readonly Right[] | undefined, right: Right) => rights?.includes(right) ?? false
+
+/** How a sound is written, or what a spelling says. */
+export const useSpellings = (of: string) =>
+  useQuery({
+    queryKey: keys.spellings(of),
+    queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })),
+    placeholderData: (before) => before,
+  })

@@ -154,7 +154,9 @@ function Missing({ left, id, onCard }: { left: ShelfSound[]; id: string; onCard:
           className="min-h-11 min-w-11 rounded-lg border-2 border-dashed border-ink/60 bg-sheet px-2 py-0.5 font-child text-xl leading-tight font-bold aria-[current=true]:border-solid aria-[current=true]:bg-marigold"
         >
           {c.pair.grapheme}
-          <span className="block text-sm font-normal text-ink">/{c.pair.sound}/</span>
+          <span className="block max-w-20 truncate text-sm font-normal text-ink">
+            {c.key_word || `/${c.pair.sound}/`}
+          </span>
         </button>
       ))}
       {left.length > fewShown && (
@@ -176,12 +178,12 @@ function Cue({ card }: { card: ShelfSound }) {
         className="mx-auto h-32"
       />
       <p className="text-center text-xl">
-        /{card.pair.sound}/
-        {card.key_word && (
+        {card.key_word ? (
           <>
-            {' '}
             as in <b className="font-child">{card.key_word}</b>
           </>
+        ) : (
+          `/${card.pair.sound}/`
         )}
       </p>
       {card.mouth_cue ? (

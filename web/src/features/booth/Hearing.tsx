@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { Button, Failed, Heading, Key, LinkButton, Notice, Progress, Waiting } from '../../ui/parts'
@@ -73,7 +74,7 @@ function Listen({ list }: { list: Listening }) {
         <div className="flex flex-wrap items-center gap-6 rounded-lg border-2 border-ink bg-sheet p-6">
           <p className="min-w-28 text-center">
             <span className="block font-child text-7xl leading-tight font-bold">{take.pair.grapheme}</span>
-            <span className="text-xl">/{take.pair.sound}/</span>
+            <span className="text-xl">{asIn(take)}</span>
           </p>
           <Button look="main" onClick={play} className="text-xl">
             <span aria-hidden>▶</span> Play <Key>p</Key>

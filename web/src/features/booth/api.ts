@@ -27,9 +27,10 @@ const said = (takeId: string, mine: Heard | undefined) => {
   void queryClient.invalidateQueries({ queryKey: keys.agreement })
 }
 
-const blind = ({ take_id, pair }: BlindTake, mine: Heard | undefined): BlindTake => ({
+const blind = ({ take_id, pair, as_in }: BlindTake, mine: Heard | undefined): BlindTake => ({
   take_id,
   pair,
+  as_in,
   ...(mine ? { mine } : {}),
 })
 

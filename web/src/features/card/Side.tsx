@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { CardView, Me } from '../../api/client'
@@ -105,7 +106,7 @@ function OtherSounds({ card }: { card: CardView }) {
               aria-current={c.card_id === card.card_id ? 'page' : undefined}
               className={`flex min-h-11 items-center underline-offset-4 ${c.card_id === card.card_id ? 'font-bold' : 'underline'}`}
             >
-              /{c.pair.sound}/ {c.keyword && `as in ${c.keyword}`}
+              {asIn(c)}
             </Link>
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import { Link, useParams } from '@tanstack/react-router'
 import { useState } from 'react'
 import { useTakenAway } from '../../api/outbox'
@@ -54,7 +55,7 @@ function Known({ list, classId, may }: { list: Tick[]; classId: string; may: boo
           <option value="">choose a step</option>
           {list.map(({ card }) => (
             <option key={card.card_id} value={card.step}>
-              {card.step}. {card.pair.grapheme} /{card.pair.sound}/
+              {card.step}. {card.pair.grapheme} {asIn(card)}
             </option>
           ))}
         </Inline>
@@ -79,7 +80,7 @@ function Known({ list, classId, may }: { list: Tick[]; classId: string; may: boo
               className={`flex min-h-16 w-20 flex-col items-center rounded-lg border-2 p-1 ${looks[state][0]}`}
             >
               <span className="font-child text-2xl leading-tight">{card.pair.grapheme}</span>
-              <span className="text-xs">/{card.pair.sound}/</span>
+              <span className="max-w-full truncate text-xs">{asIn(card)}</span>
               <span className="text-xs">
                 {state === 'logged' && sure !== undefined ? `✓ ${levels[sure]}` : looks[state][1]}
               </span>

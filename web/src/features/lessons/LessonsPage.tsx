@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { Schemas } from '../../api/client'
@@ -92,7 +93,7 @@ function Maker({ wish, onChange }: { wish: Wish; onChange: (w: Wish) => void }) 
             return (
               <li key={id} className="flex items-center rounded-lg border-2 border-ink bg-paper pl-3">
                 <span className="font-child text-3xl leading-none">{c?.pair.grapheme}</span>
-                <span className="pl-2 text-base text-soft">/{c?.pair.sound}/</span>
+                <span className="pl-2 text-base text-soft">{c && asIn(c)}</span>
                 <button
                   type="button"
                   aria-label={`Not ${c?.pair.grapheme ?? ''}`}
@@ -116,7 +117,7 @@ function Maker({ wish, onChange }: { wish: Wish; onChange: (w: Wish) => void }) 
             </option>
             {fits.map((c) => (
               <option key={c.card_id} value={c.card_id}>
-                {c.step}. {c.pair.grapheme} {c.keyword ? `(${c.keyword})` : `/${c.pair.sound}/`}
+                {c.step}. {c.pair.grapheme} {asIn(c)}
                 {c.card_id === next ? ' – next' : ''}
               </option>
             ))}

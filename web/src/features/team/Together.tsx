@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import { useWall } from '../../api/shared'
 
 type Props = { list: readonly string[]; lead: boolean; onChange: (list: string[]) => void }
@@ -6,7 +7,7 @@ type Props = { list: readonly string[]; lead: boolean; onChange: (list: string[]
 export function Together({ list, lead, onChange }: Props) {
   const wall = useWall().data ?? []
   const spellings = [...new Set(wall.map((c) => c.pair.grapheme))]
-    .map((g) => ({ grapheme: g, sounds: wall.filter((c) => c.pair.grapheme === g).map((c) => `/${c.pair.sound}/`) }))
+    .map((g) => ({ grapheme: g, sounds: wall.filter((c) => c.pair.grapheme === g).map(asIn) }))
     .filter((s) => s.sounds.length > 1)
   if (spellings.length === 0) return null
   return (
@@ -21,7 +22,7 @@ export function Together({ list, lead, onChange }: Props) {
               onChange={(e) => onChange(e.target.checked ? [...list, grapheme] : list.filter((g) => g !== grapheme))}
               className="size-6 shrink-0 accent-slate"
             />
-            <b className="font-child text-xl">{grapheme}</b> <span className="text-sm">{sounds.join(' ')}</span>
+            <b className="font-child text-xl">{grapheme}</b> <span className="text-sm">{sounds.join(', ')}</span>
           </label>
         ))}
       </span>

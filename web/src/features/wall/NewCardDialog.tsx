@@ -1,12 +1,19 @@
 import { useNavigate } from '@tanstack/react-router'
 import { Dialog } from 'radix-ui'
-import { useState } from 'react'
+import { useDeferredValue, useState } from 'react'
 import { CallError } from '../../api/client'
+import { useSpellings } from '../../api/shared'
 import { Button, Field, Input } from '../../ui/parts'
 import { useAddCard } from './api'
 
 export default function NewCardDialog({ nextStep }: { nextStep: number }) {
-  const [pair, setPair] = useState('')
+  const [letters, setLetters] = useState('')
+  const [picked, setPicked] = useState('')
+  const asked = useDeferredValue(letters.trim().toLowerCase())
+  const found = useSpellings(asked).data ?? []
+  const sounds = asked ? found.filter((r) => r.grapheme === asked) : []
+  const sound = sounds.some((r) => r.sound === picked) ? picked : sounds[0]?.sound
+  const pair = sound ? `${asked}=${sound}` : letters.trim()
   const [step, setStep] = useState<number>()
   const go = useNavigate()
   const add = useAddCard()
@@ -22,7 +29,7 @@ export default function NewCardDialog({ nextStep }: { nextStep: number }) {
         <Dialog.Content className="fixed top-1/2 left-1/2 z-30 w-full max-w-md -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl">
           <Dialog.Title className="writing-line font-child text-3xl font-bold">A new card</Dialog.Title>
           <Dialog.Description className="mt-2 text-sm">
-            A grapheme, with its sound where there is more than one: oo=uː, th=ð, a-e.
+            The letters first; where they have more than one sound, pick it by a word.
           </Dialog.Description>
           <form
             className="mt-4 flex flex-col gap-4"
@@ -34,18 +41,43 @@ export default function NewCardDialog({ nextStep }: { nextStep: number }) {
               )
             }}
           >
-            <Field label="Grapheme" error={wrong('pair')}>
+            <Field label="Letters" hint="such as sh, igh, a-e" error={wrong('pair')}>
               {(ids) => (
                 <Input
                   {...ids}
                   required
-                  value={pair}
-                  maxLength={40}
+                  value={letters}
+                  maxLength={12}
                   className="font-child"
-                  onChange={(e) => setPair(e.target.value)}
+                  onChange={(e) => setLetters(e.target.value)}
                 />
               )}
             </Field>
+            {sounds.length > 0 && (
+              <fieldset className="flex max-h-64 flex-col gap-1 overflow-y-auto">
+                <legend className="text-sm font-bold">Its sound</legend>
+                {sounds.map((r) => (
+                  <label
+                    key={r.sound}
+                    className="flex min-h-11 items-center gap-3 rounded-md px-2 hover:bg-marigold/20"
+                  >
+                    <input
+                      type="radio"
+                      name="sound"
+                      checked={r.sound === sound}
+                      onChange={() => setPicked(r.sound)}
+                      className="size-6 shrink-0 accent-slate"
+                    />
+                    <span className="flex-1">
+                      as in <b className="font-child text-xl">{r.examples.join(', ') || `/${r.sound}/`}</b>
+                    </span>
+                    <span className="text-sm text-soft">
+                      {r.step > 0 ? `step ${r.step} already` : r.rare ? 'rare' : `${Math.round(r.weighted * 100)} %`}
+                    </span>
+                  </label>
+                ))}
+              </fieldset>
+            )}
             <Field label="Place in the order" error={wrong('step')}>
               {(ids) => (
                 <Input

@@ -11,6 +11,7 @@ const card = (n: number, part: Partial<WallCard> = {}): WallCard => ({
   version: 1,
   updated_by: '',
   keyword: '',
+  as_in: '',
   picture: '',
   picture_alt: '',
   rhyme: '',

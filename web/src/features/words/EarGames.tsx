@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import { useState, type ReactNode } from 'react'
 import { useClass, useWall } from '../../api/shared'
 import { Button, Inline, Notice } from '../../ui/parts'
@@ -194,7 +195,7 @@ function Contrast({ classId, choose, pick }: { classId: string; choose: ReactNod
             ).map(([id, words]) => (
               <section key={id} className="rounded-xl border-2 border-ink bg-sheet p-4">
                 <h2 className="font-child text-4xl">
-                  {name(id)?.pair.grapheme} <span className="text-lg text-soft">/{name(id)?.pair.sound}/</span>
+                  {name(id)?.pair.grapheme} <span className="text-lg text-soft">{asInOf(name(id))}</span>
                 </h2>
                 <ul className="mt-3 flex flex-wrap gap-2">
                   {words.map((w) => (
@@ -218,3 +219,5 @@ function Contrast({ classId, choose, pick }: { classId: string; choose: ReactNod
     </div>
   )
 }
+
+const asInOf = (c: Parameters<typeof asIn>[0] | undefined) => (c ? asIn(c) : '')

@@ -1,7 +1,7 @@
 import { useDeferredValue } from 'react'
 import { Input, Notice } from '../../ui/parts'
 import { useAddress } from '../../ui/useAddress'
-import { useSpellings } from './api'
+import { useSpellings } from '../../api/shared'
 
 const plain = { of: 'ai' }
 

@@ -58,13 +58,6 @@ export const useUnlocks = (card: string) =>
     placeholderData: (before) => before,
   })
 
-export const useSpellings = (of: string) =>
-  useQuery({
-    queryKey: keys.spellings(of),
-    queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })),
-    placeholderData: (before) => before,
-  })
-
 /** Takes words on to a card, or refuses them there: refused words stay refused for the whole team. */
 export const useSend = (cardId: string) =>
   useMutation({

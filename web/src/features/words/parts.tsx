@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import type { FoundWord } from '../../api/client'
 import { useWall } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
@@ -23,7 +24,7 @@ export function SoundPick({
       {none && <option value="">{none}</option>}
       {wall.data?.map((c) => (
         <option key={c.card_id} value={c.card_id}>
-          {c.pair.grapheme} {c.keyword ? `(${c.keyword})` : `/${c.pair.sound}/`}
+          {c.pair.grapheme} {asIn(c)}
         </option>
       ))}
     </Inline>

@@ -81,7 +81,7 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
             </Button>
           ))}
         <Button look="quiet" aria-expanded={closer} onClick={() => setCloser(!closer)}>
-          {closer ? 'Less' : 'Look closer'}
+          {closer ? 'Less' : 'Measurements'}
         </Button>
         <span className="text-sm text-soft">
           {take.plain ? 'Played as recorded.' : 'Played trimmed, without rumble, as loud as the others.'}
@@ -90,7 +90,7 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
       {bits.map((f) => (
         <p key={f.code} className="mt-1 flex flex-wrap items-center gap-2">
           <span className="text-sm">
-            The marked bit, {f.to_ms - f.from_ms} ms:
+            The marked bit:
             {f.sure ? ` ${f.sure >= 0.9 ? 'sure' : f.sure >= 0.7 ? 'likely' : 'listen yourself'}.` : ''}
           </span>
           <Button disabled={!samples.data} onClick={() => void hear(f)}>
@@ -106,9 +106,7 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
       {findings.length > 0 && (
         <ul className="mt-1 list-disc pl-6 text-sm">
           {findings.map((f) => (
-            <li key={f.code}>
-              {f.message} ({f.value} {f.unit})
-            </li>
+            <li key={f.code}>{f.message}</li>
           ))}
         </ul>
       )}
@@ -121,10 +119,7 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
         </div>
       )}
       <p className="mt-1 text-sm text-soft">
-        {take.speaker}, agreed on {new Date(take.consent_on).toLocaleDateString('en-GB')} · {take.report.duration_ms} ms
-        · level {take.report.level_lufs.toFixed(0)} LUFS · signal to noise {take.report.snr_db.toFixed(0)} dB · voiced{' '}
-        {Math.round(take.report.voiced_fraction * 100)} %
-        {take.report.f0_hz > 0 && ` · voice at ${take.report.f0_hz.toFixed(0)} Hz`}
+        {take.speaker}, agreed on {new Date(take.consent_on).toLocaleDateString('en-GB')}
       </p>
     </li>
   )
@@ -135,6 +130,11 @@ function Figures({ take }: { take: Take }) {
   const r = take.report
   const m = r.measures
   const rows: [string, string][] = [
+    ['length', `${r.duration_ms} ms`],
+    ['level', `${r.level_lufs.toFixed(0)} LUFS`],
+    ['signal to noise', `${r.snr_db.toFixed(0)} dB`],
+    ['voiced', `${Math.round(r.voiced_fraction * 100)} %`],
+    ['voice at', r.f0_hz > 0 ? `${r.f0_hz.toFixed(0)} Hz` : 'no voice'],
     ['loudest sample', `${r.peak_dbfs.toFixed(1)} dBFS`],
     ['noise floor', `${m.noise_floor_dbfs.toFixed(0)} dBFS`],
     ['mains hum', m.mains_hum_db > 0 ? `${m.mains_hum_db.toFixed(0)} dB at ${m.mains_hz} Hz` : 'none'],
@@ -147,12 +147,14 @@ function Figures({ take }: { take: Take }) {
   ]
   return (
     <dl className="grid grid-cols-2 gap-x-6 text-sm sm:grid-cols-3">
-      {rows.map(([name, value]) => (
-        <div key={name} className="flex justify-between gap-2 border-b border-line">
-          <dt className="text-soft">{name}</dt>
-          <dd className="font-bold">{value}</dd>
-        </div>
-      ))}
+      {[...rows, ...r.findings.map((f) => [f.code.replaceAll('-', ' '), `${f.value} ${f.unit}`] as const)].map(
+        ([name, value]) => (
+          <div key={name} className="flex justify-between gap-2 border-b border-line">
+            <dt className="text-soft">{name}</dt>
+            <dd className="font-bold">{value}</dd>
+          </div>
+        ),
+      )}
     </dl>
   )
 }
