@@ -69,7 +69,10 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 		return err == nil && c.Content.Rhyme == "Mine"
 	}, 30*time.Second, 100*time.Millisecond)
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
-	require.NoError(t, s.tab.Go(s.server.URL+"/team"))
+	require.NoError(t, s.tab.Go(s.server.URL+"/team?tab=routine"))
 	require.NoError(t, s.tab.SeeText("Our routines"))
-	s.axe(t, "team")
+	s.axe(t, "routines as they are read")
+	require.NoError(t, s.tab.Go(s.server.URL+"/team"))
+	require.NoError(t, s.tab.SeeText("What we agreed"))
+	s.axe(t, "agreements")
 }

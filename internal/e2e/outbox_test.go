@@ -87,7 +87,7 @@ func TestEightTabsOfOneBrowser(t *testing.T) {
 	require.NoError(t, err)
 	last, err := s.tab.Beside()
 	require.NoError(t, err)
-	require.NoError(t, last.Go(s.server.URL+"/team"))
+	require.NoError(t, last.Go(s.server.URL+"/team?tab=classes"))
 	require.NoError(t, last.SeeText("Otter class"))
 	_, err = s.app.Planning.NewClass(ctx, lead, "Dabchick class", "class")
 	require.NoError(t, err)

@@ -140,6 +140,7 @@ func (s *stage) classPage(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Click("button[aria-label^='Take out']"))
 	require.NoError(t, s.tab.SeeText("is taken out"))
+	s.axe(t, "a line taken out of the log")
 	require.NoError(t, s.tab.ClickText("Library"), "it goes when the page is left")
 	assert.Eventually(t, func() bool {
 		now, err := s.app.Lessons.History(context.Background(), teacher, id)

@@ -57,9 +57,27 @@ func TestEveryPageFitsEveryWindow(t *testing.T) {
 	}
 	made := s.assembled(t)
 	pages := []string{
-		"/", "/lessons", "/lessons/" + made, "/teach/" + made, "/teach/" + made + "?log=true", "/words",
-		"/words?tab=ears", "/words?tab=play", "/texts", "/letters", "/letters?text=sh", "/booth", "/booth?tab=shelf",
-		"/booth?tab=hearing", "/team", "/cards/" + first("/cards", "card_id"), "/classes/" + first("/classes", "class_id"),
+		"/",
+		"/lessons",
+		"/lessons/" + made,
+		"/teach/" + made,
+		"/teach/" + made + "?log=true",
+		"/words",
+		"/words?tab=ears",
+		"/words?tab=play",
+		"/texts",
+		"/letters",
+		"/letters?text=sh",
+		"/booth",
+		"/booth?tab=shelf",
+		"/booth?tab=hearing",
+		"/team",
+		"/team?tab=routine",
+		"/team?tab=people",
+		"/team?tab=classes",
+		"/team?tab=print",
+		"/cards/" + first("/cards", "card_id"),
+		"/classes/" + first("/classes", "class_id"),
 		"/nowhere",
 	}
 	for _, size := range [][2]int64{{390, 844}, {768, 1024}, {1024, 768}, {1920, 1080}, {2560, 1440}} {
@@ -153,4 +171,40 @@ func TestTakenAwayAndPutBack(t *testing.T) {
 		left := `fetch('/api` + at + `/takes').then(r => r.json()).then(l => String(l.length))`
 		return mustEval(t, tab, left) != had
 	}, 5*time.Second, 100*time.Millisecond)
+}
+
+// What is changed on a form and not sent outlives leaving the page and a reload, and is given up only by a press.
+func TestAFormThatWasLeft(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	tab := s.tab
+	require.NoError(t, tab.Go(s.server.URL+"/team"))
+	require.NoError(t, tab.SeeText("What we agreed"))
+	ticked := `String([...document.querySelectorAll('label')].find(l => l.innerText.startsWith('Capitals with')).querySelector('input').checked)`
+	was := mustEval(t, tab, ticked)
+	mustEval(
+		t,
+		tab,
+		`([...document.querySelectorAll('label')].find(l => l.innerText.startsWith('Capitals with')).click(), '')`,
+	)
+	require.NoError(t, tab.SeeText("not agreed yet"))
+	s.axe(t, "a form that is not agreed yet")
+	require.NoError(t, tab.ClickText("Library"))
+	require.NoError(t, tab.SeeText("complete"))
+	require.NoError(t, tab.Go(s.server.URL+"/team"))
+	require.NoError(t, tab.SeeText("not agreed yet"))
+	assert.NotEqual(t, was, mustEval(t, tab, ticked))
+	require.NoError(t, tab.ClickText("Back to what stands"))
+	assert.Eventually(t, func() bool { return mustEval(t, tab, ticked) == was }, 5*time.Second, 50*time.Millisecond)
+	mustEval(
+		t,
+		tab,
+		`([...document.querySelectorAll('label')].find(l => l.innerText.startsWith('Capitals with')).click(), '')`,
+	)
+	require.NoError(t, tab.ClickText("Agree these"))
+	require.NoError(t, tab.SeeText("New lessons follow it"))
+	require.NoError(t, tab.Go(s.server.URL+"/team"))
+	require.NoError(t, tab.SeeText("What we agreed"))
+	assert.NotEqual(t, was, mustEval(t, tab, ticked))
+	assert.NotContains(t, mustEval(t, tab, `document.body.innerText`), "not agreed yet")
 }

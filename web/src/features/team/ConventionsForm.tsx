@@ -1,6 +1,6 @@
-import { useState } from 'react'
 import type { Conventions, Me } from '../../api/client'
 import { useVocabulary } from '../../api/shared'
+import { useKept } from '../../api/useKept'
 import { AccentOptions } from '../../ui/AccentOptions'
 import { Button, Field, Heading, Notice, inputLook } from '../../ui/parts'
 import { AccentChanges } from './AccentChanges'
@@ -12,20 +12,21 @@ import { Materials } from './Materials'
 import { SaysForm } from './SaysForm'
 import { switches, units } from './model'
 import { Together } from './Together'
+import { Unsettled } from './Unsettled'
 
 /** What the team decides once. */
-export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
-  const [c, setC] = useState(me.conventions)
+export function ConventionsForm({ me }: { me: Me }) {
+  const kept = useKept('conventions', me.conventions)
+  const { value: c, set: setC } = kept
   const vocabulary = useVocabulary()
   const save = useAgree()
   return (
-    <section className="flex flex-col gap-3">
+    <section className="flex max-w-3xl flex-col gap-3">
       <Heading level={2}>What we agreed</Heading>
       <Field label="Accent of the team" hint="Sounds, words and bridges follow it everywhere.">
         {(ids) => (
           <select
             {...ids}
-            disabled={!lead}
             value={c.accent}
             onChange={(e) => setC({ ...c, accent: e.target.value as Conventions['accent'] })}
             className={inputLook}
@@ -39,7 +40,6 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         {(ids) => (
           <select
             {...ids}
-            disabled={!lead}
             value={c.paper}
             onChange={(e) => setC({ ...c, paper: e.target.value as Conventions['paper'] })}
             className={inputLook}
@@ -53,7 +53,6 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
         <label key={key} className="flex min-h-11 items-center gap-3">
           <input
             type="checkbox"
-            disabled={!lead}
             checked={Boolean(c[key])}
             onChange={(e) => setC({ ...c, [key]: e.target.checked })}
             className="size-6 shrink-0 accent-slate"
@@ -69,7 +68,6 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
           <label key={key} className="flex min-h-11 items-center gap-3">
             <input
               type="checkbox"
-              disabled={!lead}
               checked={Boolean(c.units[key])}
               onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })}
               className="size-6 shrink-0 accent-slate"
@@ -78,30 +76,28 @@ export function ConventionsForm({ me, lead }: { me: Me; lead: boolean }) {
           </label>
         ))}
       </fieldset>
-      <Together list={c.together ?? []} lead={lead} onChange={(together) => setC({ ...c, together })} />
-      {c.lines && <LinesForm lines={c.lines} lead={lead} onChange={(lines) => setC({ ...c, lines })} />}
-      <Materials
-        c={c}
-        all={vocabulary.data?.materials ?? []}
-        lead={lead}
-        onChange={(part) => setC({ ...c, ...part })}
-      />
-      <SaysForm c={c} lead={lead} onChange={(part) => setC({ ...c, ...part })} />
-      <Allowed list={c.allowed ?? []} lead={lead} onChange={(allowed) => setC({ ...c, allowed })} />
+      <Together list={c.together ?? []} lead onChange={(together) => setC({ ...c, together })} />
+      {c.lines && <LinesForm lines={c.lines} lead onChange={(lines) => setC({ ...c, lines })} />}
+      <Materials c={c} all={vocabulary.data?.materials ?? []} lead onChange={(part) => setC({ ...c, ...part })} />
+      <SaysForm c={c} lead onChange={(part) => setC({ ...c, ...part })} />
+      <Allowed list={c.allowed ?? []} lead onChange={(allowed) => setC({ ...c, allowed })} />
       <Departures
         vocabulary={vocabulary.data}
         list={c.departures ?? []}
-        lead={lead}
+        lead
         onChange={(departures) => setC({ ...c, departures })}
       />
-      {lead ? (
-        <Button look="main" onClick={() => save.mutate(c)} disabled={save.isPending}>
+      <Unsettled kept={kept} word="agreed" />
+      <p>
+        <Button
+          look="main"
+          onClick={() => save.mutate(c, { onSuccess: kept.settle })}
+          disabled={save.isPending || !kept.dirty}
+        >
           Agree these
         </Button>
-      ) : (
-        <Notice>The lead sets these.</Notice>
-      )}
-      {save.isSuccess && <Notice kind="good">Agreed. New lessons follow it.</Notice>}
+      </p>
+      {save.isSuccess && !kept.dirty && <Notice kind="good">Agreed. New lessons follow it.</Notice>}
       {save.error && <Notice kind="wrong">{save.error.message}</Notice>}
     </section>
   )

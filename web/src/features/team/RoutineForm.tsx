@@ -1,9 +1,11 @@
 import { useState } from 'react'
 import { useClasses, useVocabulary } from '../../api/shared'
+import { useKept } from '../../api/useKept'
 import { Button, Heading, Inline, Input, Notice } from '../../ui/parts'
 import { useAgreeRoutine, type RoutineView } from './api'
 import { changed, moved, type RoutineStep } from './model'
 import { select, StepOptions } from './StepOptions'
+import { Unsettled } from './Unsettled'
 
 /** The order in which lessons run: one routine for each purpose, and variants of classes. */
 export function Routines({ list, lead }: { list: RoutineView[]; lead: boolean }) {
@@ -61,7 +63,8 @@ export function Routines({ list, lead }: { list: RoutineView[]; lead: boolean })
 type FormProps = { view: RoutineView; may: boolean; save: ReturnType<typeof useAgreeRoutine> }
 
 function RoutineForm({ view, may, save }: FormProps) {
-  const [steps, setSteps] = useState(view.routine.steps)
+  const kept = useKept(`routine ${view.purpose} ${view.class_id}`, view.routine.steps)
+  const { value: steps, set: setSteps } = kept
   const kinds = useVocabulary().data?.steps ?? []
   return (
     <>
@@ -79,6 +82,7 @@ function RoutineForm({ view, may, save }: FormProps) {
           />
         ))}
       </ol>
+      <Unsettled kept={kept} word="agreed" />
       {may && (
         <div className="flex flex-wrap items-center gap-2">
           <Inline aria-label="Add a step" value="" onChange={(e) => setSteps([...steps, { kind: e.target.value }])}>
@@ -92,14 +96,21 @@ function RoutineForm({ view, may, save }: FormProps) {
           <Button
             look="main"
             disabled={save.isPending}
-            onClick={() => save.mutate({ ...view, set: true, routine: { name: view.routine.name, steps } })}
+            onClick={() =>
+              save.mutate(
+                { ...view, set: true, routine: { name: view.routine.name, steps } },
+                { onSuccess: kept.settle },
+              )
+            }
           >
             Agree this routine
           </Button>
           {view.set && (
             <Button
               disabled={save.isPending}
-              onClick={() => save.mutate({ ...view, set: false, routine: { name: '', steps: [] } })}
+              onClick={() =>
+                save.mutate({ ...view, set: false, routine: { name: '', steps: [] } }, { onSuccess: kept.settle })
+              }
             >
               {view.class_id ? 'As for every class' : 'As it ships'}
             </Button>
@@ -123,6 +134,15 @@ type RowProps = {
 function StepRow({ step: s, at, last, may, onChange, onMove, onDrop }: RowProps) {
   const kind = useVocabulary().data?.steps.find((k) => k.kind === s.kind)
   const name = s.name || kind?.name || s.kind
+  if (!may)
+    return (
+      <li className="flex items-baseline gap-3 border-b border-line py-1">
+        <span className="w-6 shrink-0 text-right text-soft">{at + 1}</span>
+        <b>{name}</b>
+        <span className="text-sm">{kind?.about}</span>
+        {(s.weight ?? 1) !== 1 && <span className="ml-auto text-sm">{(s.weight ?? 1) < 1 ? 'short' : 'long'}</span>}
+      </li>
+    )
   return (
     <li className="flex flex-wrap items-center gap-2">
       <span className="w-6 shrink-0 text-right text-soft">{at + 1}</span>
@@ -151,19 +171,17 @@ function StepRow({ step: s, at, last, may, onChange, onMove, onDrop }: RowProps)
             </option>
           ))}
       </select>
-      {may && (
-        <span className="flex gap-1">
-          <Button aria-label={`Move ${name} up`} disabled={at === 0} onClick={() => onMove(-1)}>
-            ↑
-          </Button>
-          <Button aria-label={`Move ${name} down`} disabled={last} onClick={() => onMove(1)}>
-            ↓
-          </Button>
-          <Button aria-label={`Drop ${name}`} onClick={onDrop}>
-            ×
-          </Button>
-        </span>
-      )}
+      <span className="flex gap-1">
+        <Button aria-label={`Move ${name} up`} disabled={at === 0} onClick={() => onMove(-1)}>
+          ↑
+        </Button>
+        <Button aria-label={`Move ${name} down`} disabled={last} onClick={() => onMove(1)}>
+          ↓
+        </Button>
+        <Button aria-label={`Drop ${name}`} onClick={onDrop}>
+          ×
+        </Button>
+      </span>
       {kind && <StepOptions {...{ step: s, kind, name, may, onChange }} />}
     </li>
   )

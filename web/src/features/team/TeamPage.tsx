@@ -1,41 +1,103 @@
-import { mayI, useMe } from '../../api/shared'
-import { Failed, Heading, LinkButton, Waiting } from '../../ui/parts'
+import { Tabs } from 'radix-ui'
+import { mayI, useMe, useVocabulary } from '../../api/shared'
+import { Failed, Heading, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { useAddress } from '../../ui/useAddress'
 import { useRoutines } from './api'
 import { CarryPack } from './CarryPack'
 import { Classes } from './Classes'
 import { ConventionsForm } from './ConventionsForm'
 import { Members } from './Members'
-import { prints } from './model'
+import { agreedLines, prints } from './model'
 import { Routines } from './RoutineForm'
 
+const tabs = {
+  agreed: 'Agreements',
+  routine: 'Routine',
+  people: 'People',
+  classes: 'Classes',
+  print: 'Print',
+} as const
+
+const plain = { tab: 'agreed' }
+const tabLook =
+  'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
+
+/** What the team agrees on, its routine, its people and classes, and what is printed of all of it. */
 export function TeamPage() {
   const me = useMe()
   const routines = useRoutines()
+  const [at, change] = useAddress(plain)
   if (routines.error && !routines.data) return <Failed error={routines.error} />
   if (!me.data || !routines.data) return <Waiting what="Looking up the team …" />
   const lead = mayI(me.data.rights, 'agree')
   return (
-    <div className="mx-auto grid max-w-6xl gap-8 p-6 lg:grid-cols-2">
+    <div className="mx-auto max-w-6xl p-3 sm:p-5">
       <h1 className="sr-only">Team</h1>
-      <ConventionsForm me={me.data} lead={lead} />
-      <Routines list={routines.data} lead={lead} />
-      <Classes />
-      <Members lead={lead} />
-      <CarryPack />
-      <section className="flex flex-col gap-3">
-        <Heading level={2}>Print all cards</Heading>
-        <p>As they are agreed today, at true size: print at 100 %, not “fit to page”.</p>
-        {prints.map(([label, query]) => (
-          <p key={label} className="flex flex-wrap items-center gap-3">
-            <span className="w-40 font-bold">{label}</span>
-            {query.map(([name, q]) => (
-              <LinkButton key={q} href={`/api/cards.pdf?cards=all&${q}`} target="_blank">
-                {name}
-              </LinkButton>
-            ))}
-          </p>
-        ))}
-      </section>
+      <Tabs.Root value={at.tab in tabs ? at.tab : plain.tab} onValueChange={(tab) => change({ tab })}>
+        <Tabs.List aria-label="Parts of the team’s page" className="flex flex-wrap gap-1 border-b-2 border-ink">
+          {Object.entries(tabs).map(([id, name]) => (
+            <Tabs.Trigger key={id} value={id} className={tabLook}>
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="agreed" className="pt-5">
+          {lead ? <ConventionsForm me={me.data} /> : <Agreed />}
+        </Tabs.Content>
+        <Tabs.Content value="routine" className="pt-5">
+          <Routines list={routines.data} lead={lead} />
+        </Tabs.Content>
+        <Tabs.Content value="people" className="pt-5">
+          <Members lead={lead} />
+        </Tabs.Content>
+        <Tabs.Content value="classes" className="pt-5">
+          <Classes />
+        </Tabs.Content>
+        <Tabs.Content value="print" className="flex flex-col gap-8 pt-5">
+          <CarryPack />
+          <AllCards />
+        </Tabs.Content>
+      </Tabs.Root>
     </div>
+  )
+}
+
+/** What was agreed, in sentences, for those who follow it. */
+function Agreed() {
+  const conventions = useMe().data?.conventions
+  const vocabulary = useVocabulary().data
+  if (!conventions) return null
+  return (
+    <section className="flex max-w-3xl flex-col gap-3">
+      <Heading level={2}>What we agreed</Heading>
+      <dl className="flex flex-col">
+        {agreedLines(conventions, vocabulary).map(([name, text]) => (
+          <div key={name} className="grid gap-x-4 border-b border-line py-2 sm:grid-cols-[16rem_1fr]">
+            <dt className="font-bold">{name}</dt>
+            <dd>{text}</dd>
+          </div>
+        ))}
+      </dl>
+      <Notice>A lead changes these. Talk to yours if something does not fit your class.</Notice>
+    </section>
+  )
+}
+
+function AllCards() {
+  return (
+    <section className="flex flex-col gap-3">
+      <Heading level={2}>Print all cards</Heading>
+      <p>As they are agreed today, at true size: print at 100 %, not “fit to page”.</p>
+      {prints.map(([label, query]) => (
+        <p key={label} className="flex flex-wrap items-center gap-3">
+          <span className="w-40 font-bold">{label}</span>
+          {query.map(([name, q]) => (
+            <LinkButton key={q} href={`/api/cards.pdf?cards=all&${q}`} target="_blank">
+              {name}
+            </LinkButton>
+          ))}
+        </p>
+      ))}
+    </section>
   )
 }

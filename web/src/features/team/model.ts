@@ -1,4 +1,4 @@
-import type { Conventions, Routine } from '../../api/client'
+import type { Conventions, Routine, Vocabulary } from '../../api/client'
 
 export type Departure = NonNullable<Conventions['departures']>[number]
 export type RoutineStep = Routine['steps'][number]
@@ -110,4 +110,37 @@ export function materialsWith(
 ): string[] {
   const now = chosen?.length ? chosen : all
   return all.filter((n) => (n === name ? on : now.includes(n)))
+}
+
+/** What was agreed, as lines to read: what it is about, and what holds. */
+export function agreedLines(c: Conventions, vocabulary: Vocabulary | undefined): [string, string][] {
+  const lines: [string, string][] = [
+    ['Accent', vocabulary?.accents.find((a) => a.id === c.accent)?.name ?? c.accent],
+    ...switches.map(([key, label, otherwise]): [string, string] => [
+      label,
+      c[key] ? 'yes' : `no: ${otherwise.replace(/^otherwise /, '')}`,
+    ]),
+    [
+      'What counts as one unit',
+      units
+        .filter(([key]) => c.units[key])
+        .map(([, label]) => label)
+        .join('; ') || 'single letters and letter groups only',
+    ],
+  ]
+  if (c.together?.length) lines.push(['Taught with all their sounds at once', c.together.join(', ')])
+  if (c.lines)
+    lines.push([
+      'Writing lines',
+      [c.lines.top, c.lines.middle, c.lines.base, c.lines.drop].map((l) => l.name).join(', '),
+    ])
+  lines.push(['Trays and materials', c.materials?.length ? c.materials.join(', ') : 'all that the steps offer'])
+  for (const [key, label] of says) {
+    const text = c.says?.[key]
+    if (typeof text === 'string' && text) lines.push([label, text])
+  }
+  if (c.allowed?.length) lines.push(['Words that we allow all the same', c.allowed.join(', ')])
+  for (const d of c.departures ?? []) lines.push([`We say “${d.word}” differently`, d.note || 'in another accent'])
+  lines.push(['Paper', c.paper])
+  return lines
 }
