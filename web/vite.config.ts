@@ -1,9 +1,38 @@
 import react from '@vitejs/plugin-react'
 import tailwindcss from '@tailwindcss/vite'
+import { VitePWA } from 'vite-plugin-pwa'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      strategies: 'injectManifest',
+      srcDir: 'sw',
+      filename: 'sw.ts',
+      injectRegister: null,
+      injectManifest: {
+        globPatterns: ['assets/*.{js,css,woff2}', 'icon.svg', 'recorder-worklet.js'],
+        globIgnores: ['assets/docs-*', 'assets/*latin-ext*'],
+      },
+      manifest: {
+        name: 'Bright Chalk',
+        short_name: 'Bright Chalk',
+        description: 'The phonics team’s library: cards, sounds, lessons.',
+        lang: 'en-GB',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#fbf8f1',
+        theme_color: '#20343a',
+        icons: [
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+          { src: '/icon.svg', sizes: 'any', type: 'image/svg+xml' },
+        ],
+      },
+    }),
+  ],
   build: {
     outDir: '../internal/webui/dist',
     emptyOutDir: true,

@@ -39,9 +39,11 @@ type stage struct {
 	server *httptest.Server
 	tab    *browser.Tab
 	b      *browser.Browser
-	// trouble is a status that every PUT is answered with, 0 for none.
+	// trouble is a status that every PUT is answered with, 0 for none, noLine for no answer to anything.
 	trouble *atomic.Int32
 }
+
+const noLine = -1
 
 // hum is a recording of m, said twice, for the fake microphone: the last half second is silence, since Chromium
 // repeats the last 10 ms for ever.
@@ -84,6 +86,9 @@ func open(t *testing.T) *stage {
 	handler := httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list})
 	trouble := &atomic.Int32{}
 	s := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if trouble.Load() == noLine {
+			panic(http.ErrAbortHandler)
+		}
 		if status := int(trouble.Load()); status > 0 && r.Method == http.MethodPut {
 			http.Error(w, "as a proxy says it", status)
 			return

@@ -76,3 +76,61 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("What we agreed"))
 	s.axe(t, "agreements")
 }
+
+// Without a network the wall, each card with its sound and the lessons of the week open; nothing of it is left for
+// whoever signs in next.
+func TestWithNoNetworkAtAll(t *testing.T) {
+	s := open(t)
+	made := s.assembled(t)
+	s.signIn(t, "teacher")
+	tab := s.tab
+	waits := func(js string) {
+		t.Helper()
+		require.Eventually(t, func() bool { return mustEval(t, tab, js) == "true" }, 60*time.Second, 200*time.Millisecond, js)
+	}
+	waits(`navigator.serviceWorker.ready.then(() => String(navigator.serviceWorker.controller !== null))`)
+	require.NoError(t, tab.Go(s.server.URL+"/"))
+	has := func(path string) string {
+		return `caches.match('` + path + `', { ignoreSearch: true }).then(r => String(Boolean(r)))`
+	}
+	waits(has("/api/lessons/" + made))
+	card := mustEval(
+		t,
+		tab,
+		`fetch('/api/cards').then(r => r.json()).then(l => l.find(c => c.pair.grapheme === 'm').card_id)`,
+	)
+	waits(has("/api/cards/" + card + "/sound"))
+
+	s.trouble.Store(noLine)
+	require.NoError(t, tab.Go(s.server.URL+"/"))
+	require.NoError(t, tab.SeeText("79 complete"))
+	require.NoError(t, tab.SeeText("waiting for the line"))
+	s.axe(t, "the library without a network")
+	require.NoError(t, tab.Go(s.server.URL+"/cards/"+card))
+	require.NoError(t, tab.SeeText("Hear it"))
+	sound := `fetch('/api/cards/` + card + `').then(r => r.json()).then(c =>
+		fetch('/api/cards/` + card + `/sound?take=' + c.take_id, { headers: { Range: 'bytes=0-99' } }))
+		.then(async r => r.status + ' ' + (await r.arrayBuffer()).byteLength)`
+	assert.Equal(t, "206 100", mustEval(t, tab, sound), "a player asks for a part")
+	require.NoError(t, tab.Go(s.server.URL+"/lessons/"+made))
+	require.NoError(t, tab.SeeText("as in barrel"))
+	require.NoError(t, tab.Go(s.server.URL+"/teach/"+made))
+	require.NoError(t, tab.SeeText("step 1 of"))
+
+	s.trouble.Store(0)
+	require.NoError(t, tab.Go(s.server.URL+"/"))
+	require.NoError(t, tab.SeeText("79 complete"))
+	require.NoError(t, tab.Click("header button:not([disabled])"))
+	require.NoError(t, tab.SeeText("Sign out"))
+	mustEval(
+		t,
+		tab,
+		`([...document.querySelectorAll('[role=menuitem]')].find(e => e.innerText === 'Sign out').click(), '')`,
+	)
+	require.NoError(t, tab.SeeText("One agreed library"))
+	assert.Equal(t, "false", mustEval(t, tab, has("/api/cards/"+card)))
+	s.trouble.Store(noLine)
+	require.NoError(t, tab.Go(s.server.URL+"/cards/"+card))
+	time.Sleep(2 * time.Second)
+	assert.NotContains(t, mustEval(t, tab, `document.body.innerText`), "Hear it")
+}

@@ -37,9 +37,14 @@ func (s *server) page(w http.ResponseWriter, r *http.Request) {
 		notHere(w, r)
 		return
 	}
+	if path.Ext(name) == ".webmanifest" {
+		w.Header().Set("Content-Type", "application/manifest+json")
+	}
 	if info, err := fs.Stat(s.Pages, name); name != "" && name != "index.html" && err == nil && !info.IsDir() {
 		if strings.HasPrefix(name, "assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		} else {
+			w.Header().Set("Cache-Control", "no-cache") // the worker and the manifest change with the program
 		}
 		http.ServeFileFS(w, r, s.Pages, name)
 		return

@@ -1,6 +1,7 @@
 import { Link } from '@tanstack/react-router'
 import { lazy, Suspense, type ButtonHTMLAttributes } from 'react'
 import { client, data, queryClient, type Me } from '../api/client'
+import { keepFor } from '../api/offline'
 import { useLiveState } from '../api/live'
 import { useWide } from '../ui/useMedia'
 import { Letters } from './Letters'
@@ -15,6 +16,7 @@ const tab =
 async function signOut() {
   await data(client.DELETE('/session'))
   queryClient.clear()
+  await keepFor('nobody')
   location.assign('/')
 }
 
@@ -22,10 +24,15 @@ async function signOut() {
 export function Header({ me, onKeys }: { me: Me; onKeys: () => void }) {
   const room = useWide()
   const account = { name: me.name, role: me.role, team: me.team, onKeys, onSignOut: () => void signOut() }
-  const initials = <Round aria-label={`${me.initials}: ${me.name}, ${me.role}`}>{me.initials}</Round>
-  const menu = (
+  const initials = (disabled: boolean) => (
+    <Round disabled={disabled} aria-label={`${me.initials}: ${me.name}, ${me.role}`}>
+      {me.initials}
+    </Round>
+  )
+  const menu = (disabled: boolean) => (
     <button
       type="button"
+      disabled={disabled}
       className="flex min-h-11 items-center gap-2 rounded-md border-2 border-chalk/60 px-3 font-bold hover:bg-chalk/10"
     >
       <span aria-hidden>☰</span> Menu
@@ -58,12 +65,12 @@ export function Header({ me, onKeys }: { me: Me; onKeys: () => void }) {
         <Live />
         <span className="hidden 2xl:inline">{me.team}</span>
         {room ? (
-          <Suspense fallback={initials}>
-            <AccountMenu {...account}>{initials}</AccountMenu>
+          <Suspense fallback={initials(true)}>
+            <AccountMenu {...account}>{initials(false)}</AccountMenu>
           </Suspense>
         ) : (
-          <Suspense fallback={menu}>
-            <PageMenu {...account}>{menu}</PageMenu>
+          <Suspense fallback={menu(true)}>
+            <PageMenu {...account}>{menu(false)}</PageMenu>
           </Suspense>
         )}
       </div>

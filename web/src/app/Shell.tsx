@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useState } from 'react'
 import { Outlet, useRouterState } from '@tanstack/react-router'
 import { CallError, type Me } from '../api/client'
 import { useLive } from '../api/live'
+import { fetchForLater, keepFor } from '../api/offline'
 import { useOutbox } from '../api/outbox'
 import { useMe } from '../api/shared'
 import { Failed, Waiting } from '../ui/parts'
@@ -46,6 +47,10 @@ function SignedIn({ me }: { me: Me }) {
   useEffect(() => {
     if (me.member_id !== began) location.assign('/') // somebody else signed in: nothing of the former page may stay
   }, [me.member_id, began])
+  useEffect(() => {
+    const later = setTimeout(() => void keepFor(me.member_id).then(fetchForLater), 4000)
+    return () => clearTimeout(later)
+  }, [me.member_id])
   useLive()
   useOutbox(me.member_id)
   useArrival()

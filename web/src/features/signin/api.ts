@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient } from '../../api/client'
+import { keepFor } from '../../api/offline'
 
 export type SignIn = { email: string; password: string }
 
@@ -9,5 +10,8 @@ export const useDemo = () => useQuery({ queryKey: keys.demo, queryFn: () => data
 export const useSignIn = () =>
   useMutation({
     mutationFn: (body: SignIn) => data(client.POST('/session', { body })),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.me }),
+    onSuccess: async () => {
+      await keepFor('somebody new') // nothing kept for somebody else may show
+      await queryClient.invalidateQueries({ queryKey: keys.me })
+    },
   })
