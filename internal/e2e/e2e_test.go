@@ -168,7 +168,7 @@ func TestFromACardToATaughtLesson(t *testing.T) {
 	s.axe(t, "library")
 
 	// The wall by keyboard: find, open.
-	s.dispatch(t, "/") // the protocol's own key event would type the sign too
+	s.dispatch(t, "f") // the protocol's own key event would type the sign too
 	require.NoError(t, s.tab.Key("kayak"))
 	require.NoError(t, s.tab.See("[data-grapheme='k']"))
 	s.key(t, "\r")

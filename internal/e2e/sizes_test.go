@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -132,7 +133,7 @@ func TestKeyboardAlone(t *testing.T) {
 	require.NoError(t, tab.Key("n"))
 	time.Sleep(300 * time.Millisecond)
 	assert.Equal(t, before, mustEval(t, tab, `location.href`), "single keys are off")
-	require.NoError(t, tab.Click("header button:not([disabled])"))
+	require.NoError(t, tab.Click("header button[aria-haspopup=menu]"))
 	require.NoError(t, tab.SeeText("Keys of this page"))
 	s.axe(t, "the account's menu")
 	require.NoError(t, tab.Click("[role=menuitem]"))
@@ -145,6 +146,36 @@ func TestKeyboardAlone(t *testing.T) {
 		5*time.Second,
 		50*time.Millisecond,
 	)
+}
+
+// The search goes to anything by a few letters and the Enter key.
+func TestSearch(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	tab := s.tab
+	ask := func(text, page string) {
+		t.Helper()
+		s.dispatch(t, "/")
+		require.NoError(t, tab.SeeText("How the library sounds"), "the pages stand there at first")
+		require.NoError(t, tab.Key(text))
+		time.Sleep(200 * time.Millisecond)
+		s.axe(t, "the search for "+text)
+		require.NoError(t, tab.Key(kb.Enter))
+		assert.Eventually(t, func() bool {
+			return mustEval(t, tab, `document.title`) == page+" · Bright Chalk"
+		}, 5*time.Second, 50*time.Millisecond, text)
+	}
+	ask("sh", "Card sh")
+	ask("heron", "Heron class")
+	ask("password", "Team")
+	require.NoError(t, tab.SeeText("Add a person"))
+	s.dispatch(t, "/")
+	require.NoError(t, tab.Key("qzx!"))
+	require.NoError(t, tab.SeeText("Try fewer letters"))
+	require.NoError(t, tab.Key(kb.Escape))
+	assert.Eventually(t, func() bool {
+		return mustEval(t, tab, `String(document.querySelector('[role=dialog]') === null)`) == "true"
+	}, 5*time.Second, 50*time.Millisecond)
 }
 
 // What is taken away stays until the page is left, and can be put back.

@@ -79,3 +79,10 @@ export const useSpellings = (of: string) =>
     queryFn: () => data(client.GET('/spellings', { params: { query: { of } } })),
     placeholderData: (before) => before,
   })
+
+/** All texts of the team's bank, for no class in particular. */
+export const useBankTexts = () =>
+  useQuery({
+    queryKey: keys.bank(''),
+    queryFn: () => data(client.GET('/bank', { params: { query: { class: '' } } })),
+  })

@@ -3,6 +3,7 @@ import { lazy, Suspense, type ButtonHTMLAttributes } from 'react'
 import { client, data, queryClient, type Me } from '../api/client'
 import { keepFor } from '../api/offline'
 import { useLiveState } from '../api/live'
+import { Key } from '../ui/parts'
 import { useWide } from '../ui/useMedia'
 import { Letters } from './Letters'
 import { places } from './places'
@@ -21,7 +22,7 @@ async function signOut() {
 }
 
 /** The top of every page, one row: the pages themselves where there is room for them, else in a menu. */
-export function Header({ me, onKeys }: { me: Me; onKeys: () => void }) {
+export function Header({ me, onKeys, onSearch }: { me: Me; onKeys: () => void; onSearch: () => void }) {
   const room = useWide()
   const account = { name: me.name, role: me.role, team: me.team, onKeys, onSignOut: () => void signOut() }
   const initials = (disabled: boolean) => (
@@ -61,6 +62,20 @@ export function Header({ me, onKeys }: { me: Me; onKeys: () => void }) {
         </nav>
       )}
       <div className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap">
+        <button
+          type="button"
+          onClick={onSearch}
+          aria-label="Search"
+          className="flex min-h-11 min-w-11 items-center justify-center gap-2 rounded-md border-2 border-chalk/40 px-3 hover:bg-chalk/10"
+        >
+          <svg aria-hidden viewBox="0 0 20 20" className="size-5" fill="none" stroke="currentColor" strokeWidth="2.4">
+            <circle cx="8.5" cy="8.5" r="5.5" />
+            <path d="M13 13l5 5" strokeLinecap="round" />
+          </svg>
+          <span aria-hidden className="max-xl:hidden">
+            <Key>/</Key>
+          </span>
+        </button>
         <Letters who={me.member_id} />
         <Live />
         <span className="hidden 2xl:inline">{me.team}</span>

@@ -12,6 +12,7 @@ import { Header } from './Header'
 import { useArrival } from './useArrival'
 
 const Shortcuts = lazy(() => import('./Shortcuts'))
+const SearchDialog = lazy(() => import('../features/search/SearchDialog'))
 const UndoBar = lazy(() => import('./UndoBar'))
 const SignInSheet = lazy(() => import('../features/signin/SignInSheet').then((m) => ({ default: m.SignInSheet })))
 const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) => ({ default: m.SignInPage })))
@@ -42,6 +43,8 @@ export function Shell() {
 
 const useTeaching = () => useRouterState({ select: (s) => s.location.pathname.startsWith('/teach/') })
 
+const shellKeys = { '/': 'search cards, lessons, classes, texts, words and pages' }
+
 function SignedIn({ me }: { me: Me }) {
   const [began] = useState(me.member_id)
   useEffect(() => {
@@ -55,14 +58,19 @@ function SignedIn({ me }: { me: Me }) {
   useOutbox(me.member_id)
   useArrival()
   const [keysShown, setKeysShown] = useState(false)
-  useKeys({ '?': () => setKeysShown(true) }, { everywhere: true })
+  const [searching, setSearching] = useState(false)
+  const teaching = useTeaching()
+  useKeys(
+    { '?': () => setKeysShown(true), '/': teaching ? undefined : () => setSearching(true) },
+    { everywhere: true, says: teaching ? undefined : shellKeys },
+  )
   const undo = useUndo()
   const path = useRouterState({ select: (s) => s.location.pathname })
   useEffect(() => closeUndo, [path])
-  const teaching = useTeaching()
   const above = (
     <Suspense>
       {keysShown && <Shortcuts onClose={() => setKeysShown(false)} />}
+      {searching && <SearchDialog onClose={() => setSearching(false)} />}
       {undo && <UndoBar />}
     </Suspense>
   )
@@ -78,7 +86,7 @@ function SignedIn({ me }: { me: Me }) {
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-marigold focus:p-3">
         To the content
       </a>
-      <Header me={me} onKeys={() => setKeysShown(true)} />
+      <Header me={me} onKeys={() => setKeysShown(true)} onSearch={() => setSearching(true)} />
       <main id="main" className="flex-1">
         <Outlet />
       </main>

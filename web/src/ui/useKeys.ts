@@ -28,7 +28,7 @@ const takenBy = (at: HTMLElement, key: string) =>
 
 type Options = {
   /** What the keys do, in words for the list of keys. */
-  says?: Says
+  says?: Says | undefined
   /** Wherever the focus is, but in a field; otherwise only inside the returned element or nowhere. */
   everywhere?: boolean
   /** A held key counts again and again. */

@@ -8,7 +8,7 @@ import { everything, filterOf, ledges, ledgeSize, needs, sideOf, sides, standing
 import { SoundCard } from './SoundCard'
 
 const inView = 6
-const findKey = { '/': 'find a card' }
+const findKey = { f: 'find a card on the wall' }
 const boardKeys = {
   ' ': 'turn the card',
   ArrowRight: 'the next card',
@@ -43,7 +43,7 @@ export function WallPage() {
     setAt(next)
     document.getElementById(`card-${next}`)?.focus()
   }
-  useKeys({ '/': () => search.current?.focus() }, { everywhere: true, says: findKey })
+  useKeys({ f: () => search.current?.focus() }, { everywhere: true, says: findKey })
   const board = useKeys(
     {
       ' ': () => current && setTurned(turned === current ? '' : current),
@@ -120,7 +120,7 @@ export function WallPage() {
             placeholder="Find: sh, kettle …"
             className="border-b-2 border-ink min-h-11 w-36 bg-transparent px-1 font-child placeholder:text-soft"
           />
-          <Key>/</Key>
+          <Key>f</Key>
         </label>
         <label htmlFor="wall-side">showing</label>
         <Inline
@@ -185,7 +185,7 @@ export function WallPage() {
         ))}
       </div>
       <p className="pt-6 text-sm text-soft">
-        <Key>/</Key> find · arrows move · <Key>space</Key> turns a card · <Key>enter</Key> opens it. {ledgeSize} cards a
+        <Key>f</Key> find · arrows move · <Key>space</Key> turns a card · <Key>enter</Key> opens it. {ledgeSize} cards a
         ledge, one ledge a week.
       </p>
     </div>
