@@ -166,7 +166,7 @@ func TestSearch(t *testing.T) {
 		}, 5*time.Second, 50*time.Millisecond, text)
 	}
 	ask("sh", "Card sh")
-	ask("heron", "Heron class")
+	ask("heron class", "Heron class")
 	ask("password", "Team")
 	require.NoError(t, tab.SeeText("Add a person"))
 	s.dispatch(t, "/")
