@@ -217,7 +217,7 @@ func (s *stage) record(t *testing.T) {
 	require.NoError(t, s.tab.SeeText("79 complete"))
 	require.NoError(t, s.tab.Click("[data-grapheme='ng']"))
 	require.NoError(t, s.tab.SeeText("No take yet"))
-	require.NoError(t, s.tab.ClickText("Record"))
+	require.NoError(t, s.tab.Click("main button[data-state=closed]"))
 	require.NoError(t, s.tab.SeeText("Stop and keep"))
 	time.Sleep(3700 * time.Millisecond)
 	require.NoError(t, s.tab.ClickText("Stop and keep"))

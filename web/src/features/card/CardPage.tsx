@@ -40,7 +40,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
         <h1 className="sr-only">Card {card.pair.grapheme}</h1>
         {conflict && <ConflictPanel conflict={conflict} draft={draft} resolve={resolve} />}
         <SayIt card={card} desk={desk} />
-        <Section title="Record it">
+        <Section id="record">
           <Booth
             cardId={card.card_id}
             takeId={card.take_id}
@@ -51,10 +51,10 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
         </Section>
         <SeeIt desk={desk} />
         <WriteIt card={card} desk={desk} />
-        <Section title="Words">
+        <Section id="words">
           <WordStock cardId={card.card_id} draft={desk.draft} change={desk.change} readOnly={desk.readOnly} />
         </Section>
-        <Section title="Sentence">
+        <Section id="sentence">
           <Lines
             label="Sentences, one a line"
             value={desk.draft.sentences}
@@ -68,7 +68,7 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
             onChange={(exceptions) => desk.change({ exceptions })}
           />
         </Section>
-        <Section title="Notes">
+        <Section id="notes">
           <TextField desk={desk} field="notes" label="For the team" rows={4} max={4000} />
         </Section>
       </div>

@@ -10,7 +10,7 @@ import { Section, Tag, TextField } from './parts'
 export function SayIt({ card, desk }: { card: CardView; desk: Desk }) {
   const vocabulary = useVocabulary()
   return (
-    <Section title="Say it">
+    <Section id="say">
       <div className="flex flex-wrap gap-2 text-base">
         <Tag>{card.voiced ? 'voice on: the throat hums' : 'voice off: only breath'}</Tag>
         <Tag>{card.hold === 'stretch' ? 'can be stretched' : 'said short'}</Tag>

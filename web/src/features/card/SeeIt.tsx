@@ -7,7 +7,7 @@ import { Section, TextField } from './parts'
 /** The picture side: picture, rhyme, action. */
 export function SeeIt({ desk }: { desk: Desk }) {
   return (
-    <Section title="See it, do it">
+    <Section id="see">
       <div className="grid gap-5 md:grid-cols-[15rem_1fr]">
         <PictureField desk={desk} />
         <div className="flex flex-col gap-3">
@@ -79,6 +79,7 @@ function PictureField({ desk }: { desk: Desk }) {
           {draft.picture ? 'Another picture' : 'Add a picture'}
           <input
             type="file"
+            data-field="picture"
             accept="image/png,image/jpeg,image/svg+xml"
             className="sr-only"
             onChange={(e) => void send(e.target.files?.[0])}

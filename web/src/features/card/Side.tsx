@@ -7,48 +7,49 @@ import { Letter, isGroup } from '../../ui/Letter'
 import { Button, Field, Input, LinkButton, Notice } from '../../ui/parts'
 import { PlayButton } from '../../ui/takes/PlayButton'
 import { useMove, useSetState, useWritten } from './api'
-import type { Desk, Saving } from './model'
+import { fieldOf, lacking, sections, type Desk, type Saving } from './model'
 import { Versions } from './Versions'
 
 /** The card itself, where it stands and what became of it. */
 export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk: Desk; saving: Saving }) {
   const written = useWritten(card.pair.grapheme)
   return (
-    <aside className="flex flex-col gap-4 lg:sticky lg:top-4 lg:self-start">
+    <aside className="flex flex-col gap-4 lg:sticky lg:top-4 lg:max-h-[calc(100vh-2rem)] lg:self-start lg:overflow-y-auto">
       <div className="rounded-lg border-2 border-ink bg-sheet p-3 shadow-md">
-        <Letter
-          drawn={card.pair.grapheme.includes('-') ? undefined : written.data}
-          grapheme={card.pair.grapheme}
-          group={isGroup(card.kind)}
-          className="mx-auto h-36"
-        />
-        <p className="text-center">
-          {card.kind}, sound <b>/{card.pair.sound}/</b>
+        <div className="flex items-center justify-center gap-2">
+          <Letter
+            drawn={card.pair.grapheme.includes('-') ? undefined : written.data}
+            grapheme={card.pair.grapheme}
+            group={isGroup(card.kind)}
+            className="h-32 min-w-0 flex-1"
+          />
+          {desk.draft.picture && (
+            <img
+              src={`/api/pictures/${desk.draft.picture}`}
+              alt={desk.draft.picture_alt}
+              className="h-28 max-w-[50%] rounded object-contain"
+            />
+          )}
+        </div>
+        <p className="text-center text-lg">
+          {desk.draft.keyword || card.key_word ? (
+            <>
+              as in <b className="font-child">{desk.draft.keyword || card.key_word}</b>
+            </>
+          ) : (
+            `/${card.pair.sound}/`
+          )}
         </p>
-        {(desk.draft.keyword || card.key_word) && (
-          <p className="text-center text-sm text-soft">as in {desk.draft.keyword || card.key_word}</p>
-        )}
+        <p className="text-center text-sm text-soft">
+          {card.kind}, step {card.step}
+        </p>
       </div>
+      <Contents gaps={card.gaps} />
       {card.take_id && (
         <PlayButton src={`/api/cards/${card.card_id}/sound?take=${card.take_id}`} label="Hear it" shortcut="h" />
       )}
       <SaveState saving={saving} readOnly={desk.readOnly} />
       <StateButtons card={card} rights={me.rights} />
-      {card.gaps.length > 0 && (
-        <div className="text-sm">
-          <p className="font-bold">Still missing</p>
-          <ul className="list-disc pl-5">
-            {card.gaps.map((g) => (
-              <li key={g.part}>{g.text}</li>
-            ))}
-          </ul>
-        </div>
-      )}
-      {mayI(me.rights, 'agree') ? (
-        <Place key={card.step} card={card} />
-      ) : (
-        <p className="text-sm">Step {card.step} of the order</p>
-      )}
       <nav aria-label="In the order" className="flex justify-between gap-2">
         {card.before ? (
           <Link
@@ -79,11 +80,71 @@ export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk:
       >
         Make a lesson
       </Link>
-      <LinkButton href={`/api/cards.pdf?cards=${card.card_id}&layout=fold`} target="_blank">
-        Print this card
-      </LinkButton>
-      <Versions cardId={card.card_id} readOnly={desk.readOnly} onRestore={desk.change} />
+      <details>
+        <summary className="min-h-11 content-center font-bold">Order, print, changes</summary>
+        <div className="flex flex-col gap-3 pb-2">
+          {mayI(me.rights, 'agree') && <Place key={card.step} card={card} />}
+          <LinkButton href={`/api/cards.pdf?cards=${card.card_id}&layout=fold`} target="_blank">
+            Print this card
+          </LinkButton>
+          <Versions cardId={card.card_id} readOnly={desk.readOnly} onRestore={desk.change} />
+        </div>
+      </details>
     </aside>
+  )
+}
+
+/** Goes to a section, or to the field in it that fills a gap. */
+function jump(section: string, part?: string) {
+  const place = document.getElementById(`part-${section}`)
+  place?.scrollIntoView({ block: 'start' })
+  const field = part && fieldOf[part]
+  const at = field ? place?.querySelector<HTMLElement>(`[data-field=${field}]`) : undefined
+  const heading = place?.querySelector('h2')
+  if (heading) heading.tabIndex = -1
+  ;(at ?? heading)?.focus({ preventScroll: !at })
+}
+
+/** The sections, which of them are done, and what the others lack; each press goes there. */
+function Contents({ gaps }: { gaps: CardView['gaps'] }) {
+  return (
+    <nav aria-label="Parts of this card">
+      <ul className="flex flex-col max-lg:grid max-lg:grid-cols-2 max-lg:gap-x-4">
+        {sections.map((s) => {
+          const missing = lacking(s.parts, gaps)
+          return (
+            <li key={s.id} className="border-b border-line">
+              <button
+                type="button"
+                onClick={() => jump(s.id)}
+                className="flex min-h-11 w-full items-center gap-2 text-left font-bold hover:bg-marigold/20"
+              >
+                <span aria-hidden className={`w-5 text-center ${missing.length > 0 ? 'text-brick' : 'text-leaf'}`}>
+                  {s.parts.length === 0 ? '·' : missing.length > 0 ? '○' : '✓'}
+                </span>
+                {s.title}
+                {s.parts.length > 0 && missing.length === 0 && <span className="sr-only">, complete</span>}
+              </button>
+              {missing.length > 0 && (
+                <span className="-mt-2 flex flex-wrap gap-x-3 pl-7">
+                  {missing.map((g) => (
+                    <button
+                      key={g.part}
+                      type="button"
+                      aria-label={g.text}
+                      onClick={() => jump(s.id, g.part)}
+                      className="min-h-11 text-sm underline underline-offset-4 hover:bg-marigold/20"
+                    >
+                      {g.text.replace(/^needs (an? |the |four or more )?/, '')}
+                    </button>
+                  ))}
+                </span>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+    </nav>
   )
 }
 

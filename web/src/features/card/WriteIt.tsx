@@ -10,7 +10,7 @@ import { Section, TextField } from './parts'
 /** The letter as the hand makes it. */
 export function WriteIt({ card, desk }: { card: CardView; desk: Desk }) {
   return (
-    <Section title="Write it">
+    <Section id="write">
       <Written card={card} place={desk.draft.place} />
       <div className="grid gap-4 md:grid-cols-2">
         <TextField

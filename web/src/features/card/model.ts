@@ -58,3 +58,28 @@ export function errorOf(field: keyof Content, saving: Saving, findings: CardView
   if (saving.kind === 'failed' && saving.error.problem.field?.endsWith(field)) return saving.error.message
   return findings.find((f) => f.field === field)?.text
 }
+
+/** The sections of the page, with the gaps that each of them fills. */
+export const sections = [
+  { id: 'say', title: 'Say it', parts: ['cue'] },
+  { id: 'record', title: 'Record it', parts: ['take'] },
+  { id: 'see', title: 'See it, do it', parts: ['picture', 'rhyme', 'action'] },
+  { id: 'write', title: 'Write it', parts: ['strokes'] },
+  { id: 'words', title: 'Words', parts: ['words'] },
+  { id: 'sentence', title: 'Sentence', parts: ['sentence'] },
+  { id: 'notes', title: 'Notes', parts: [] },
+] as const satisfies readonly { id: string; title: string; parts: readonly string[] }[]
+
+export type SectionId = (typeof sections)[number]['id']
+
+/** What a section still lacks. */
+export const lacking = (parts: readonly string[], gaps: CardView['gaps']) => gaps.filter((g) => parts.includes(g.part))
+
+/** The field that fills a gap, where it is one. */
+export const fieldOf: Partial<Record<string, keyof Content>> = {
+  cue: 'mouth_cue',
+  picture: 'picture',
+  rhyme: 'rhyme',
+  action: 'action',
+  strokes: 'stroke_words',
+}

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import type { Content } from '../../api/client'
 import { Field, Heading, inputLook } from '../../ui/parts'
-import type { Desk } from './model'
+import { sections, type Desk, type SectionId } from './model'
 
 /** One field of the card that is text. */
 export function TextField({
@@ -26,6 +26,7 @@ export function TextField({
       {(ids) => (
         <textarea
           {...ids}
+          data-field={field}
           rows={rows}
           maxLength={max}
           readOnly={desk.readOnly}
@@ -38,10 +39,10 @@ export function TextField({
   )
 }
 
-export function Section({ title, children }: { title: string; children: ReactNode }) {
+export function Section({ id, children }: { id: SectionId; children: ReactNode }) {
   return (
-    <section className="flex flex-col gap-4">
-      <Heading level={2}>{title}</Heading>
+    <section id={`part-${id}`} className="flex scroll-mt-4 flex-col gap-4">
+      <Heading level={2}>{sections.find((s) => s.id === id)?.title}</Heading>
       {children}
     </section>
   )

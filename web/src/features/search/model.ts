@@ -87,7 +87,7 @@ export function hits(text: string, from: Sources): Hit[] {
   const lessons = best(from.lessons, (l) =>
     Math.max(l.grapheme === asked ? 4 : 0, fits(`${l.class_name} ${l.purpose}`, asked)),
   )
-  const word = /^[a-z'’-]{2,24}$/.test(asked)
+  const word = /^(?=.*[aeiouy])[a-z'’-]{2,24}$/.test(asked)
   return [
     ...cards.map((c): Hit => ({
       id: `card ${c.card_id}`,
