@@ -240,3 +240,25 @@ func TestAFormThatWasLeft(t *testing.T) {
 	assert.NotEqual(t, was, mustEval(t, tab, ticked))
 	assert.NotContains(t, mustEval(t, tab, `document.body.innerText`), "not agreed yet")
 }
+
+// Words for a step that were begun are there again after the page was left, and go when the server has them.
+func TestWordsOfAStepThatWereBegun(t *testing.T) {
+	s := open(t)
+	made := s.assembled(t)
+	s.signIn(t, "lead")
+	tab := s.tab
+	require.NoError(t, tab.Go(s.server.URL+"/lessons/"+made))
+	require.NoError(t, tab.ClickText("Write it in our words"))
+	require.NoError(t, tab.Click("textarea"))
+	require.NoError(t, tab.Key("Ears open, Herons. "))
+	require.NoError(t, tab.ClickText("Library"))
+	require.NoError(t, tab.SeeText("complete"))
+	require.NoError(t, tab.Go(s.server.URL+"/lessons/"+made))
+	require.NoError(t, tab.SeeText("Keep these words"))
+	assert.Contains(t, mustEval(t, tab, `document.querySelector('textarea').value`), "Ears open, Herons.")
+	require.NoError(t, tab.ClickText("Keep these words"))
+	require.NoError(t, tab.SeeText("in your words"))
+	require.NoError(t, tab.Go(s.server.URL+"/lessons/"+made))
+	require.NoError(t, tab.SeeText("Ears open, Herons."))
+	assert.NotContains(t, mustEval(t, tab, `document.body.innerText`), "Keep these words")
+}

@@ -31,7 +31,13 @@ function Score({ view }: { view: LessonView }) {
   const disabled = !mayI(me.data?.rights, 'teach') // not while a change is under way: that would take the focus away
   const wide = useWide()
   const panel = open && (
-    <StepPanel key={open.step.id} step={open.step} view={view} disabled={disabled} edit={(e) => edit.mutate(e)} />
+    <StepPanel
+      key={open.step.id}
+      step={open.step}
+      view={view}
+      disabled={disabled}
+      edit={(e, done) => edit.mutate(e, done ? { onSuccess: done } : {})}
+    />
   )
   const choose = (step: string) =>
     void go({ to: '/lessons/$lessonId', params: { lessonId: view.lesson_id }, search: { step }, replace: true })

@@ -1,13 +1,16 @@
 import { useState } from 'react'
 import type { LessonView, Step } from '../../api/client'
 import { useVocabulary } from '../../api/shared'
+import { useKept } from '../../api/useKept'
 import { Button, Input, inputLook, Notice } from '../../ui/parts'
 import { clock } from '../../ui/clock'
 import type { Edit } from './api'
 import { Beside } from './Beside'
 import { ItemCard } from './ItemCard'
 
-type Props = { step: Step; view: LessonView; disabled: boolean; edit: (e: Edit) => void }
+type Props = { step: Step; view: LessonView; disabled: boolean; edit: (e: Edit, done?: () => void) => void }
+
+type Words = { adult: string; class: string }
 
 const lines = (text: string) =>
   text
@@ -17,7 +20,9 @@ const lines = (text: string) =>
 
 /** The lanes of a step, as in a score: what the adult says, what the class does, what is on the table, what is shown. */
 export function StepPanel({ step, view, disabled, edit }: Props) {
-  const [writing, setWriting] = useState<{ adult: string; class: string }>()
+  // Half-typed words outlive leaving the page.
+  const kept = useKept<Words | null>(`words ${view.lesson_id} ${step.id}`, null)
+  const { value: writing, set: setWriting } = kept
   const lanes: [string, string[]][] = [
     ['Adult', step.adult],
     ['Class', step.class],
@@ -51,13 +56,16 @@ export function StepPanel({ step, view, disabled, edit }: Props) {
               look="main"
               disabled={disabled}
               onClick={() => {
-                edit({ call: 'text', step: step.id, adult: lines(writing.adult), class: lines(writing.class) })
-                setWriting(undefined)
+                // Kept until the server has them.
+                edit(
+                  { call: 'text', step: step.id, adult: lines(writing.adult), class: lines(writing.class) },
+                  kept.settle,
+                )
               }}
             >
               Keep these words
             </Button>
-            <Button onClick={() => setWriting(undefined)}>Leave it as it was</Button>
+            <Button onClick={() => kept.settle()}>Leave it as it was</Button>
           </span>
         </div>
       ) : (
