@@ -83,7 +83,7 @@ export function Field({ label, hint, error, children }: FieldProps) {
 }
 
 export const inputLook =
-  'min-h-11 w-full rounded-md border-2 border-line bg-sheet px-3 py-2 text-base aria-invalid:border-brick focus:border-ink'
+  'min-h-11 w-full rounded-md border-2 border-edge bg-sheet px-3 py-2 text-base aria-invalid:border-brick focus:border-ink'
 
 export function Input(props: InputHTMLAttributes<HTMLInputElement>) {
   return <input {...props} className={`${inputLook} ${props.className ?? ''}`} />

@@ -187,7 +187,7 @@ function Log({ classId, may }: { classId: string; may: boolean }) {
                   disabled={!may || correct.isPending}
                   value={m.sure}
                   onChange={(e) => correct.mutate({ log: m.log_id, sure: Number(e.target.value) })}
-                  className="ml-auto min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+                  className="ml-auto min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
                 >
                   {levels.map((name, level) => (
                     <option key={name} value={level}>

@@ -78,7 +78,7 @@ export function ItemCard({
           disabled={disabled}
           value={item.voice ?? ''}
           onChange={(e) => onVoice(e.target.value as Voice)}
-          className="min-h-11 rounded border-2 border-line bg-sheet px-1 text-sm"
+          className="min-h-11 rounded border-2 border-edge bg-sheet px-1 text-sm"
         >
           {voices.map(([id, who]) => (
             <option key={id} value={id}>

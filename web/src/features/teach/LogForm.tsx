@@ -142,7 +142,7 @@ function CardRow({ id, view, draft, apart: more, onChange }: RowProps) {
                 aria-label={`${kind} of ${grapheme}`}
                 value={now?.[kind] ?? ''}
                 onChange={(e) => set({ [kind]: e.target.value === '' ? undefined : Number(e.target.value) })}
-                className="min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+                className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
               >
                 <option value="">as above</option>
                 {levels.map((name, level) => (

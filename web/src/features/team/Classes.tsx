@@ -50,7 +50,7 @@ export function Classes() {
           aria-label="Class or group"
           value={form.kind}
           onChange={(e) => setForm({ ...form, kind: e.target.value as NewClass['kind'] })}
-          className="min-h-11 rounded-md border-2 border-line bg-sheet px-2"
+          className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
         >
           <option>class</option>
           <option>group</option>

@@ -3,7 +3,7 @@ import type { StepKind } from '../../api/client'
 import { Input } from '../../ui/parts'
 import { optionsWith, turns, type RoutineStep } from './model'
 
-export const select = 'min-h-11 rounded-md border-2 border-line bg-sheet px-2'
+export const select = 'min-h-11 rounded-md border-2 border-edge bg-sheet px-2'
 
 type Props = {
   step: RoutineStep
