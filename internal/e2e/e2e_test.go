@@ -122,6 +122,12 @@ func (s *stage) signIn(t *testing.T, role string) {
 // axe looks for violations of accessibility rules with axe-core, and for contrast it could not settle.
 func (s *stage) axe(t *testing.T, view string) {
 	t.Helper()
+	// A page that is still being fetched has no heading yet; it is the page that is looked at, not the wait.
+	for end := time.Now().Add(8 * time.Second); time.Now().Before(end); time.Sleep(40 * time.Millisecond) {
+		if mustEval(t, s.tab, `String(document.querySelector('h1') !== null)`) == "true" {
+			break
+		}
+	}
 	source, err := os.ReadFile("../../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err)
 	_, err = browser.Eval[bool](s.tab, string(source)+"; true")
