@@ -201,7 +201,7 @@ func TestTakenAwayAndPutBack(t *testing.T) {
 	assert.Eventually(t, func() bool {
 		left := `fetch('/api` + at + `/takes').then(r => r.json()).then(l => String(l.length))`
 		return mustEval(t, tab, left) != had
-	}, 5*time.Second, 100*time.Millisecond)
+	}, 15*time.Second, 100*time.Millisecond)
 }
 
 // What is changed on a form and not sent outlives leaving the page and a reload, and is given up only by a press.

@@ -1,6 +1,3 @@
-/** What a page may ask of the worker. */
-export type Ask = { ask: 'forget' }
-
 /** Where the one document of all pages is kept. */
 export const shell = '/shell'
 
@@ -11,9 +8,4 @@ export const patience = 4
 export const kinds = {
   read: /^\/api\/(session|vocabulary|days|cards|cards\/[0-9a-f-]{36}(\/takes|\/versions)?|classes|classes\/[0-9a-f-]{36}|lessons|lessons\/[0-9a-f-]{36}|letters|routines|sounds)$/,
   fixed: /^\/api\/(pictures\/.+|word-pictures\/.+|cards\/[0-9a-f-]{36}\/sound)$/,
-}
-
-/** Throws away all that was kept of the team's, as at a sign-out. */
-export async function forget() {
-  await Promise.all(['answers', 'media'].map((name) => caches.delete(name)))
 }

@@ -5,7 +5,7 @@ import { cleanupOutdatedCaches, precacheAndRoute, type PrecacheEntry } from 'wor
 import { RangeRequestsPlugin } from 'workbox-range-requests'
 import { registerRoute } from 'workbox-routing'
 import { CacheFirst, NetworkFirst } from 'workbox-strategies'
-import { forget, kinds, patience, shell, type Ask } from './kept'
+import { kinds, patience, shell } from './kept'
 
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (PrecacheEntry | string)[] }
 
@@ -53,7 +53,3 @@ registerRoute(
     plugins: [ok, new ExpirationPlugin({ maxEntries: 600, purgeOnQuotaError: true })],
   }),
 )
-
-self.addEventListener('message', (e) => {
-  if ((e.data as Ask).ask === 'forget') e.waitUntil(forget())
-})

@@ -83,6 +83,27 @@ const requestOf = (letter: Letter): RequestInit =>
         headers: { 'Content-Type': 'application/json' },
       }
 
+/** While a page can still put something back, it holds a lock on its letter, so that no other tab sends it. */
+const releases = new Map<string, () => void>()
+
+function hold(id: string) {
+  held.add(id)
+  // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- only where the page is secure
+  void navigator.locks?.request(id, () => new Promise<void>((done) => releases.set(id, done)))
+}
+
+function release(id: string) {
+  held.delete(id)
+  releases.get(id)?.()
+  releases.delete(id)
+}
+
+const isFree = async (letter: Letter): Promise<boolean> =>
+  // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- only where the page is secure
+  !letter.id.startsWith(taken) || !navigator.locks
+    ? true
+    : navigator.locks.request(letter.id, { ifAvailable: true }, (lock) => lock !== null)
+
 /**
  * Things that are taken away on this page: until it is left they can be put back, then they go. Closing the window
  * leaves it too; where even that fails, the letter goes with the next visit.
@@ -98,20 +119,20 @@ export function useTakenAway(who: string) {
     window.addEventListener('pagehide', leave)
     return () => {
       window.removeEventListener('pagehide', leave)
-      for (const id of away.keys()) held.delete(id)
+      for (const id of away.keys()) release(id)
       if (away.size > 0) void flush(who)
     }
   }, [who])
   const takeAway = (id: string, letter: Pick<Letter, 'label' | 'page' | 'path' | 'method' | 'body'>) => {
     const whole: Letter = { id: `${taken}${id}`, who, at: Date.now(), ...letter }
-    held.add(whole.id)
+    hold(whole.id)
     mine.current.set(whole.id, whole)
     void keep(whole)
     setIds((before) => new Set(before).add(id))
   }
   const putBack = (id: string) => {
     mine.current.delete(`${taken}${id}`)
-    held.delete(`${taken}${id}`)
+    release(`${taken}${id}`)
     void drop(`${taken}${id}`)
     setIds((before) => new Set([...before].filter((x) => x !== id)))
   }
@@ -122,6 +143,7 @@ export function useTakenAway(who: string) {
 export async function flush(who: string) {
   await loaded
   for (const letter of letters.filter((l) => l.who === who && !l.problem && !held.has(l.id))) {
+    if (!(await isFree(letter))) continue
     let answer: Response
     try {
       answer = await fetch(`/api${letter.path}`, {
