@@ -38,6 +38,15 @@ type Listening struct {
 	Faults []recording.Fault `json:"faults" nullable:"false" doc:"what may be wrong with a take"`
 }
 
+// heard are the takes that may be listened to, and all that was said of them.
+func heard(ctx context.Context, s takeStore) (takes []store.HeardTake, all []store.Hearing, err error) {
+	if takes, err = s.HeardTakes(ctx); err != nil {
+		return nil, nil, err
+	}
+	all, err = s.Hearings(ctx)
+	return takes, all, err
+}
+
 // Listening lists the takes of the library for a blind hearing.
 func (k Takes) Listening(ctx context.Context, by Actor) (Listening, error) {
 	out := Listening{Takes: []BlindTake{}, Faults: recording.Faults}
@@ -45,11 +54,7 @@ func (k Takes) Listening(ctx context.Context, by Actor) (Listening, error) {
 		return out, err
 	}
 	return read(ctx, k.desk, by, func(s takeStore) (Listening, error) {
-		takes, err := s.HeardTakes(ctx)
-		if err != nil {
-			return out, err
-		}
-		all, err := s.Hearings(ctx)
+		takes, all, err := heard(ctx, s)
 		if err != nil {
 			return out, err
 		}
@@ -158,11 +163,7 @@ func (k Takes) Agreements(ctx context.Context, by Actor) (Agreements, error) {
 		return out, err
 	}
 	return read(ctx, k.desk, by, func(s takeStore) (Agreements, error) {
-		takes, err := s.HeardTakes(ctx)
-		if err != nil {
-			return out, err
-		}
-		all, err := s.Hearings(ctx)
+		takes, all, err := heard(ctx, s)
 		if err != nil {
 			return out, err
 		}
@@ -243,12 +244,9 @@ func (k Takes) ExportHearings(ctx context.Context, by Actor, w io.Writer) error 
 		return err
 	}
 	var takes []store.HeardTake
-	all, err := read(ctx, k.desk, by, func(s takeStore) ([]store.Hearing, error) {
-		var err error
-		if takes, err = s.HeardTakes(ctx); err != nil {
-			return nil, err
-		}
-		return s.Hearings(ctx)
+	all, err := read(ctx, k.desk, by, func(s takeStore) (all []store.Hearing, err error) {
+		takes, all, err = heard(ctx, s)
+		return all, err
 	})
 	if err != nil {
 		return err

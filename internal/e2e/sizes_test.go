@@ -191,6 +191,12 @@ func TestTakenAwayAndPutBack(t *testing.T) {
 	require.NoError(t, tab.SeeText("is withdrawn. It goes for good when you leave this page"))
 	assert.Equal(t, had, mustEval(t, tab, takes))
 	s.axe(t, "a take that was withdrawn")
+	other, err := tab.Beside()
+	require.NoError(t, err)
+	require.NoError(t, other.Go(s.server.URL+"/lessons"))
+	time.Sleep(6 * time.Second) // a tab sends every four seconds what lies in the outbox
+	assert.Equal(t, had, mustEval(t, tab, takes), "another tab does not send it")
+	other.Close()
 	require.NoError(t, tab.ClickText("Put it back"))
 	require.NoError(t, tab.SeeText("Withdraw"))
 	require.NoError(t, tab.ClickText("Withdraw"))

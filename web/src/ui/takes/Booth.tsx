@@ -90,13 +90,7 @@ export function Booth({ cardId, takeId, speakerName, mayRecord, mayChoose, onTak
     c: newest && mayChoose && !newest.chosen ? () => calls.choose.mutate(newest.take_id) : undefined,
   }
   const root = useKeys(keys, { says: boothKeys })
-  const said = {
-    r: 'record, stop',
-    p: 'play the newest',
-    a: 'newest, then the card’s',
-    h: `hand on throat: newest, then ${contrast?.grapheme}`,
-    c: 'choose the newest',
-  }
+  const said = contrast ? { ...boothKeys, h: `hand on throat: newest, then ${contrast.grapheme}` } : boothKeys
   const hints = (Object.keys(said) as (keyof typeof said)[]).filter((k) => keys[k]).map((k) => [k, said[k]])
   return (
     <div ref={root} className="flex flex-col gap-4">
