@@ -38,8 +38,8 @@ type Listening struct {
 	Faults []recording.Fault `json:"faults" nullable:"false" doc:"what may be wrong with a take"`
 }
 
-// heard are the takes that may be listened to, and all that was said of them.
-func heard(ctx context.Context, s takeStore) (takes []store.HeardTake, all []store.Hearing, err error) {
+// hearings are the takes that may be listened to, and all that was said of them.
+func hearings(ctx context.Context, s takeStore) (takes []store.HeardTake, all []store.Hearing, err error) {
 	if takes, err = s.HeardTakes(ctx); err != nil {
 		return nil, nil, err
 	}
@@ -54,7 +54,7 @@ func (k Takes) Listening(ctx context.Context, by Actor) (Listening, error) {
 		return out, err
 	}
 	return read(ctx, k.desk, by, func(s takeStore) (Listening, error) {
-		takes, all, err := heard(ctx, s)
+		takes, all, err := hearings(ctx, s)
 		if err != nil {
 			return out, err
 		}
@@ -163,7 +163,7 @@ func (k Takes) Agreements(ctx context.Context, by Actor) (Agreements, error) {
 		return out, err
 	}
 	return read(ctx, k.desk, by, func(s takeStore) (Agreements, error) {
-		takes, all, err := heard(ctx, s)
+		takes, all, err := hearings(ctx, s)
 		if err != nil {
 			return out, err
 		}
@@ -245,7 +245,7 @@ func (k Takes) ExportHearings(ctx context.Context, by Actor, w io.Writer) error 
 	}
 	var takes []store.HeardTake
 	all, err := read(ctx, k.desk, by, func(s takeStore) (all []store.Hearing, err error) {
-		takes, all, err = heard(ctx, s)
+		takes, all, err = hearings(ctx, s)
 		return all, err
 	})
 	if err != nil {
