@@ -37,8 +37,46 @@ type SheetAsk struct {
 // Sheet writes one sheet of a lesson, or with the name "all" every one of them. Everything on it is as it was
 // assembled.
 func (p Print) Sheet(ctx context.Context, by Actor, ask SheetAsk, w io.Writer) error {
+	h, paper, err := p.handout(ctx, by, ask)
+	if err != nil {
+		return err
+	}
+	return render.Print(w, h, ask.Sheet, paper)
+}
+
+// Sheets are those for which a lesson has something.
+func (p Print) Sheets(ctx context.Context, by Actor, lessonID string) ([]render.Sheet, error) {
+	h, paper, err := p.handout(ctx, by, SheetAsk{Lesson: lessonID})
+	if err != nil {
+		return nil, err
+	}
+	return render.Offered(h, paper), nil
+}
+
+// previewWidth of the picture of a sheet, in pixels: twice as wide as it is shown.
+const previewWidth = 320
+
+// Preview writes the first page of a sheet as a small picture.
+func (p Print) Preview(ctx context.Context, by Actor, ask SheetAsk, w io.Writer) error {
+	h, paper, err := p.handout(ctx, by, ask)
+	if err != nil {
+		return err
+	}
+	return render.Preview(w, h, ask.Sheet, paper, previewWidth)
+}
+
+// Readable writes what the sheets say as one page with headings and lists, which a screen reader can read.
+func (p Print) Readable(ctx context.Context, by Actor, ask SheetAsk, w io.Writer) error {
+	h, _, err := p.handout(ctx, by, ask)
+	if err != nil {
+		return err
+	}
+	return render.HTML(w, h)
+}
+
+func (p Print) handout(ctx context.Context, by Actor, ask SheetAsk) (render.Handout, render.Paper, error) {
 	if len([]rune(ask.HomeLine)) > mostHomeLine {
-		return wrong("line", "The line for families has up to %d letters.", mostHomeLine)
+		return render.Handout{}, ask.Paper, wrong("line", "The line for families has up to %d letters.", mostHomeLine)
 	}
 	h, err := read(ctx, p.desk, by, func(s printStore) (render.Handout, error) {
 		i, err := s.Lesson(ctx, ask.Lesson)
@@ -52,10 +90,7 @@ func (p Print) Sheet(ctx context.Context, by Actor, ask SheetAsk, w io.Writer) e
 		ask.Paper = ask.Paper.Or(team.Conventions.Paper)
 		return handout(ctx, s, team, i, ask.HomeLine)
 	})
-	if err != nil {
-		return err
-	}
-	return render.Print(w, h, ask.Sheet, ask.Paper)
+	return h, ask.Paper, err
 }
 
 func handout(
@@ -68,6 +103,7 @@ func handout(
 	h := render.Handout{
 		Lesson:   i.Snapshot,
 		Pictures: map[string]render.Image{},
+		Faces:    map[string]render.Image{},
 		HeightMM: i.Snapshot.LineHeightMM,
 		HomeLine: homeLine,
 		Head:     render.PlanHead{Team: team.Name, Class: i.ClassName, Made: i.CreatedAt},
@@ -75,38 +111,21 @@ func handout(
 	if h.HeightMM == 0 { // assembled before it was kept
 		h.HeightMM = team.Conventions.Lines.HeightMM
 	}
-	if m, err := pictureBySum(ctx, s, i.Snapshot.Target().Picture); err == nil {
-		h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
+	for k, f := range i.Snapshot.Faces() {
+		m, err := pictureBySum(ctx, s, f.Picture)
+		if err != nil { // a card without a picture, or one that was put aside
+			continue
+		}
+		h.Faces[f.ID] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
+		if k == 0 {
+			h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
+		}
 	}
 	pictures, err := chosenPictures(ctx, s, i.Snapshot)
 	for word, m := range pictures {
 		h.Pictures[word] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
 	return h, err
-}
-
-// Practice writes a practice sheet of any letters on the team's lines.
-func (p Print) Practice(ctx context.Context, by Actor, text string, paper render.Paper, w io.Writer) error {
-	type sheet struct {
-		writing
-		paper string
-	}
-	s, err := read(ctx, p.desk, by, func(s printStore) (sheet, error) {
-		team, err := s.Team(ctx)
-		if err != nil {
-			return sheet{}, err
-		}
-		own, err := writingOf(ctx, s)
-		return sheet{own, team.Conventions.Paper}, err
-	})
-	if err != nil {
-		return err
-	}
-	form, err := s.write(text, nil)
-	if err != nil {
-		return err
-	}
-	return render.Practice(w, form, s.lines.HeightMM, paper.Or(s.paper))
 }
 
 // CardsAsk is what to print of the library: cards by their ids, or all of them.

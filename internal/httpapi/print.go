@@ -46,16 +46,67 @@ func (s *server) printCalls(api huma.API) {
 		}, &out)
 		return printed("lesson-"+name+".pdf", out, err)
 	})
+	call(s, api, route{
+		id: "sheets-of-lesson", method: http.MethodGet, path: "/lessons/{id}/sheets", tag: "print",
+		summary: "The sheets for which a lesson has something",
+	}, func(ctx context.Context, by app.Actor, in *ByID) ([]render.Sheet, error) {
+		return a.Sheets(ctx, by, in.ID)
+	})
 	download(s, api, route{
-		id: "print-practice", method: http.MethodGet, path: "/practice.pdf", tag: "print",
-		summary: "A practice sheet of any letters on the team's lines",
-	}, pdf, func(ctx context.Context, by app.Actor, in *struct {
+		id: "preview-sheet", method: http.MethodGet, path: "/lessons/{id}/preview/{sheet}", tag: "print",
+		summary: "The first page of a sheet, as a small picture",
+	}, []string{"image/png"}, func(ctx context.Context, by app.Actor, in *struct {
+		ByID
 		Paper
-		Text string `query:"text" maxLength:"100"`
+		Sheet string `path:"sheet" maxLength:"40" doc:"as in print; may end in .png"`
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		err := a.Practice(ctx, by, in.Text, in.size(), &out)
+		ask := app.SheetAsk{Lesson: in.ID, Sheet: strings.TrimSuffix(in.Sheet, ".png"), Paper: in.size()}
+		err := a.Preview(ctx, by, ask, &out)
+		return file{ContentType: "image/png", CacheControl: asked, Body: out.Bytes()}, err
+	})
+	download(s, api, route{
+		id: "sheets-as-text", method: http.MethodGet, path: "/lessons/{id}/sheets.html", tag: "print",
+		summary: "What the sheets of a lesson say, with headings and lists for a screen reader",
+	}, []string{"text/html"}, func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		Line string `query:"line" maxLength:"2000" doc:"the school's line in a family's language"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.Readable(ctx, by, app.SheetAsk{Lesson: in.ID, HomeLine: in.Line}, &out)
+		return file{
+			ContentType: "text/html; charset=utf-8", CacheControl: never,
+			Policy: "default-src 'none'; style-src 'unsafe-inline'", Body: out.Bytes(),
+		}, err
+	})
+	download(s, api, route{
+		id: "print-mat", method: http.MethodGet, path: "/classes/{id}/mat.pdf", tag: "print",
+		summary: "One page with all that a class knows: cards, letters that are written alike, exception words",
+	}, pdf, func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		Paper
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.Mat(ctx, by, in.ID, in.size(), &out)
+		return printed("mat.pdf", out, err)
+	})
+	download(s, api, route{
+		id: "print-practice", method: http.MethodGet, path: "/practice.pdf", tag: "print",
+		summary: "Practice sheets of any letters and words on the team's lines",
+	}, pdf, func(ctx context.Context, by app.Actor, in *struct {
+		Paper
+		Text string `query:"text" maxLength:"400" doc:"letters, groups and words, parted by spaces or commas"`
+		Do   string `query:"do" maxLength:"40" doc:"trace, copy or both, parted by a comma; trace where it is not given"`
+		Ring string `query:"ring" maxLength:"40" doc:"a spelling to ring in the words"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.Practice(ctx, by, app.PracticeAsk{
+			Text: in.Text, Do: strings.Split(in.Do, ","), Ring: in.Ring, Paper: in.size(),
+		}, &out)
 		return printed("practice.pdf", out, err)
 	})
 	download(s, api, route{

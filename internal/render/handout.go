@@ -15,6 +15,7 @@ type Handout struct {
 	Head     PlanHead
 	Picture  *Image
 	Pictures map[string]Image // of words
+	Faces    map[string]Image // of the cards that the lesson is about
 	HeightMM float64          // base to middle line
 	HomeLine string           // the school's line in another language
 }
@@ -22,10 +23,23 @@ type Handout struct {
 // face is the new card as it stood when the lesson was assembled.
 func (h Handout) face() lesson.CardFace { return h.Lesson.Target() }
 
+// Use is what a sheet is for.
+type Use string
+
+// Uses of sheets, in the order in which they are offered.
+const (
+	ForAdult Use = "teach" // to teach from
+	ForTable Use = "table" // children write, cut and sort at the table
+	ForRead  Use = "read"  // children read
+	ForRoom  Use = "room"  // hung up, folded, stuck on
+	ForHome  Use = "home"
+)
+
 // Sheet is a kind of printed page of a lesson.
 type Sheet struct {
 	Name  string `json:"name"`
 	Title string `json:"title"`
+	Use   Use    `json:"use" enum:"teach,table,read,room,home" doc:"what it is for"`
 	draw  func(d *document, h Handout) error
 }
 
@@ -35,17 +49,21 @@ const ErrNothing fault.Code = "nothing-to-print"
 func nothing(text string) error { return fault.New(ErrNothing, "nothing to print: %s", text) }
 
 var sheets = []Sheet{
-	{"plan", "The plan to teach from", (*document).plan},
-	{"practice", "Practice sheet, dotted letters", (*document).practice},
-	{"words", "Flash words", (*document).flashWords},
-	{"sorting", "Pictures to sort", (*document).sorting},
-	{"quarters", "First or last, in four quarters", (*document).quarters},
-	{"frames", "Sound frames", (*document).frames},
-	{"eight", "Fold-into-eight picture book", (*document).eight},
-	{"ring", "Find and ring", (*document).ring},
-	{"pieces", "Chopped sentence to cut", (*document).pieces},
-	{"page", "A page to read together", (*document).readTogether},
-	{"home", "Home sheet", (*document).home},
+	{"plan", "The plan to teach from", ForAdult, (*document).plan},
+	{"practice", "Practice sheet, dotted letters", ForTable, (*document).practice},
+	{"sorting", "Pictures to sort", ForTable, (*document).sorting},
+	{"quarters", "First or last, in four quarters", ForTable, (*document).quarters},
+	{"frames", "Sound frames", ForTable, (*document).frames},
+	{"sort-words", "Words to cut and sort", ForTable, (*document).wordSort},
+	{"pieces", "Chopped sentence to cut", ForTable, (*document).pieces},
+	{"words", "Flash words", ForRead, (*document).flashWords},
+	{"ring", "Find and ring", ForRead, (*document).ring},
+	{"page", "A page to read together", ForRead, (*document).readTogether},
+	{"marks", "The page with its bridges", ForRead, (*document).marked},
+	{"labels", "Labels for trays", ForRoom, (*document).labels},
+	{"box", "A box to fold", ForRoom, (*document).foldBox},
+	{"home", "Home sheet", ForHome, (*document).home},
+	{"eight", "Fold-into-eight picture book", ForHome, (*document).eight},
 }
 
 // Sheets lists what can be printed of a lesson.
@@ -67,6 +85,19 @@ func Print(w io.Writer, h Handout, name string, paper Paper) error {
 		return nothing("there is no sheet of this name.")
 	}
 	return d.close()
+}
+
+// Offered are the sheets for which a lesson has something.
+func Offered(h Handout, paper Paper) []Sheet {
+	out := []Sheet{}
+	for _, s := range sheets {
+		d := newDocument(nil, paper, "")
+		if s.draw(d, h) == nil {
+			out = append(out, s)
+		}
+		_ = d.close() // nothing is written
+	}
+	return out
 }
 
 const margin = 15.0

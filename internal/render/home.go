@@ -1,6 +1,7 @@
 package render
 
 import (
+	"slices"
 	"strings"
 
 	"github.com/tdewolff/canvas"
@@ -50,25 +51,59 @@ func (d *document) home(h Handout) error {
 		}
 		part("Write it", strings.Join(said, " ")+" Saying the words helps the hand.", false, 26)
 	}
-	var list []string
-	for _, c := range h.choices(lesson.Read, "word") {
-		list = append(list, c.Value)
+	part("Read", strings.Join(distinct(h.choices(lesson.Read, "word")), "    "), true, 22)
+	part("How", "Let your child say each sound and join them. If a word does not come, read it together. Five minutes "+
+		"are enough.", false, 16)
+	if hunt := h.hunt(); len(hunt) >= 5 {
+		part("Hunt", "At home, outdoors or in a book: who finds "+strings.Join(hunt, ", ")+"? Say each one slowly: where is "+
+			"the sound?", false, 16)
 	}
-	part("Read", strings.Join(list, "    "), true, 22)
-	if len(list) > 0 {
-		part(
-			"How",
-			"Let your child say each sound and join them. If a word does not come, read it together. Five minutes are enough.",
-			false,
-			16,
-		)
-	}
+	part("Ask", "Which sound is new, and how does your mouth make it? Which letters write it? "+
+		"Can you say another word that has it?", false, 16)
+	y = d.toShow(y, width)
 	d.homeLine(h.HomeLine, y, width)
 	d.note(
 		"Questions about hearing or speech? Talk to the class teacher. Small things and trays: check allergies, " +
 			"nothing in mouths, noses or ears.",
 	)
 	return nil
+}
+
+// mostHunted is how many things a hunt at home asks for.
+const mostHunted = 6
+
+// hunt are things that have the sound, whatever their spelling: those of the ear game and its runners-up.
+func (h Handout) hunt() []string {
+	var out []string
+	add := func(o lesson.Option) {
+		if o.Basket != lesson.HasNot && o.Role != lesson.FoilRole && len(out) < mostHunted && !slices.Contains(out, o.Value) {
+			out = append(out, o.Value)
+		}
+	}
+	pictures := h.choices(lesson.Ear, lesson.PictureItem)
+	for _, c := range pictures {
+		add(c.Option)
+	}
+	for _, c := range pictures {
+		for _, o := range c.Next {
+			if c.Basket == lesson.Has {
+				add(o)
+			}
+		}
+	}
+	return out
+}
+
+// toShow is room to draw something that is taken to school. Nobody keeps it.
+func (d *document) toShow(y, width float64) float64 {
+	foot := margin + 30
+	if y-foot < 24 {
+		return y
+	}
+	d.text(textStyle{bold: true, size: 12}, margin, y-4, "To show")
+	d.text(textStyle{size: 13}, margin+38, y-4, "Draw one thing from the hunt and bring it to school.")
+	d.frame(margin+38, foot, width-38, y-9-foot, 2, ink)
+	return foot - 2
 }
 
 // homeLine is the school's line in a family's language: printed where the shipped font holds its letters, else

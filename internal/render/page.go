@@ -93,11 +93,13 @@ type document struct {
 	title string
 	out   *pdf.PDF // made with the first page, whose size it needs
 	pages int
+	first *canvas.Canvas // kept where nothing is written
 	c     *canvas.Canvas
 	ctx   *canvas.Context
 }
 
-// newDocument starts a document with a title. Its fonts go back when it is closed.
+// newDocument starts a document with a title; without a writer its pages are only looked at. Its fonts go back when it
+// is closed.
 func newDocument(w io.Writer, paper Paper, title string) *document {
 	return &document{paper: paper, fonts: fontSets.Get().(*fonts), w: w, title: title}
 }
@@ -112,6 +114,14 @@ func (d *document) flush() {
 	if d.c == nil {
 		return
 	}
+	d.pages++
+	if d.w == nil {
+		if d.first == nil {
+			d.first = d.c
+		}
+		d.c = nil
+		return
+	}
 	if d.out == nil {
 		d.out = pdf.New(d.w, d.paper.Width, d.paper.Height, nil)
 		d.out.SetInfo(d.title, "", "", "Bright Chalk", "Bright Chalk")
@@ -119,16 +129,17 @@ func (d *document) flush() {
 	} else {
 		d.out.NewPage(d.paper.Width, d.paper.Height)
 	}
-	d.pages++
 	d.c.RenderTo(d.out)
 	d.c = nil
 }
 
 func (d *document) close() error {
 	d.flush()
-	err := d.out.Close()
-	fontSets.Put(d.fonts)
-	return err
+	defer fontSets.Put(d.fonts)
+	if d.out == nil {
+		return nil
+	}
+	return d.out.Close()
 }
 
 type textStyle struct {

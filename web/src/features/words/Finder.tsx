@@ -1,11 +1,11 @@
 import { useState, type ReactNode } from 'react'
 import { mayI, useMe } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
-import { Button, Inline, Input, Key, Notice } from '../../ui/parts'
+import { Button, Inline, Input, Notice } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
 import { useAddress } from '../../ui/useAddress'
 import { useFound, useLook, useSend, useTakeBack, type Looked } from './api'
-import { askedOf, askOf, plainFind, type Ask } from './model'
+import { askedOf, askOf, limited, noLimits, plainFind, type Ask } from './model'
 import { SoundPick, WordChip } from './parts'
 
 const shapes = ['', 'VC', 'CV', 'CVC', 'CCVC', 'CVCC', 'CCVCC', 'CVCVC']
@@ -29,6 +29,7 @@ export function Finder({ kind, classId, next, pick }: Props) {
   }
   const change = (part: Partial<Ask>) => setAsked(askedOf(part))
   const edits = !made && ask.card !== '' && mayI(me.data?.rights, 'edit')
+  const [more, setMore] = useState(limited(asked))
   const near = found.data?.near ?? []
   return (
     <div className="flex flex-col gap-4">
@@ -47,23 +48,29 @@ export function Finder({ kind, classId, next, pick }: Props) {
             <option value="final">at the end,</option>
           </Inline>
         )}
-        <span>shaped</span>
-        <Inline aria-label="Shape" value={ask.frame} onChange={(e) => change({ frame: e.target.value })}>
-          {shapes
-            .filter((s) => !made || (s && s !== 'CVCVC'))
-            .map((s) => (
-              <option key={s} value={s}>
-                {s || 'in any way'}
-              </option>
-            ))}
-        </Inline>
+        {made && (
+          <>
+            <span>shaped</span>
+            <ShapePick made value={ask.frame} onChange={(frame) => change({ frame })} />
+          </>
+        )}
         <span>that</span>
         {pick}
-        <span>can read,</span>
+        <span>can read{!made && more && ','}</span>
+        {!made && more && <MoreLimits ask={ask} change={change} />}
         {made ? (
           <Button onClick={() => change({ seed: ask.seed + 1 })}>Others</Button>
         ) : (
-          <MoreLimits ask={ask} change={change} />
+          <Button
+            look="quiet"
+            aria-expanded={more}
+            onClick={() => {
+              setMore(!more)
+              if (more) change(noLimits)
+            }}
+          >
+            {more ? 'fewer limits' : 'more limits'}
+          </Button>
         )}
       </p>
       {!made && <LookUp classId={classId} card={ask.card} />}
@@ -72,12 +79,8 @@ export function Finder({ kind, classId, next, pick }: Props) {
       {found.data?.note && <Notice>{found.data.note}</Notice>}
       {found.data && found.data.total > 0 && (
         <p className="text-sm text-soft">
-          {found.data.total} found, the best first. <Key>t</Key> or + picks a word to send on.{' '}
-          {edits && (
-            <>
-              <Key>a</Key> takes it on to the card, <Key>x</Key> refuses it for the whole team.
-            </>
-          )}
+          {found.data.total} found, the best first. A tap picks a word
+          {edits && '; what else can be done is behind its ⋯'}.
         </p>
       )}
       <ul className="flex flex-wrap gap-2.5">
@@ -118,9 +121,33 @@ export function Finder({ kind, classId, next, pick }: Props) {
   )
 }
 
+function ShapePick({
+  value,
+  made = false,
+  onChange,
+}: {
+  value: string
+  made?: boolean
+  onChange: (v: string) => void
+}) {
+  return (
+    <Inline aria-label="Shape" value={value} onChange={(e) => onChange(e.target.value)}>
+      {shapes
+        .filter((s) => !made || (s && s !== 'CVCVC'))
+        .map((s) => (
+          <option key={s} value={s}>
+            {made ? s : s ? `shaped ${s},` : 'of any shape,'}
+          </option>
+        ))}
+    </Inline>
+  )
+}
+
+/** Limits that are seldom wanted. */
 function MoreLimits({ ask, change }: { ask: Ask; change: (p: Partial<Ask>) => void }) {
   return (
     <>
+      <ShapePick value={ask.frame} onChange={(frame) => change({ frame })} />
       <Inline
         aria-label="Number of sounds"
         value={ask.sounds}

@@ -3,7 +3,9 @@ import { useState } from 'react'
 import { mayI, useChosenClass, useClass, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Inline, Notice, Waiting } from '../../ui/parts'
 import { SendTo } from '../../ui/SendTo'
+import { asIn } from '../../ui/pair'
 import { useAddress } from '../../ui/useAddress'
+import { useWide } from '../../ui/useMedia'
 import { useSend } from './api'
 import { EarGames } from './EarGames'
 import { Finder } from './Finder'
@@ -52,82 +54,115 @@ export function WordsPage() {
   const next = klass.data?.next ?? ''
   return (
     <TrayContext value={tray}>
-      <div className="mx-auto max-w-[1300px] p-5 pb-32">
-        <h1 className="sr-only">Words</h1>
-        {classId === '' && <Notice>Make a class under “Team” first: words depend on what it has been taught.</Notice>}
-        <Tabs.Root value={at.tab} onValueChange={(tab) => change({ tab })}>
-          <Tabs.List aria-label="What to look for" className="flex flex-wrap gap-1 border-b-2 border-ink">
-            {tabs.map(([id, label]) => (
-              <Tabs.Trigger
-                key={id}
-                value={id}
-                className="min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet"
-              >
-                {label}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
-          <Tabs.Content value="find" className="pt-4">
-            <Finder key={classId} kind="words" classId={classId} next={next} pick={pick} />
-          </Tabs.Content>
-          <Tabs.Content value="make" className="pt-4">
-            <Finder key={classId} kind="made-up" classId={classId} next={next} pick={pick} />
-          </Tabs.Content>
-          <Tabs.Content value="ear" className="pt-4">
-            <EarGames key={classId} classId={classId} className={name} pick={pick} />
-          </Tabs.Content>
-          <Tabs.Content value="play" className="pt-4">
-            <WordPlay key={classId} classId={classId} next={next} pick={pick} />
-          </Tabs.Content>
-          <Tabs.Content value="unlocks" className="pt-4">
-            <Unlocks first={next} />
-          </Tabs.Content>
-          <Tabs.Content value="spellings" className="pt-4">
-            <Spellings />
-          </Tabs.Content>
-        </Tabs.Root>
+      <div className="mx-auto flex max-w-[1600px] flex-col max-lg:tall:h-[calc(100dvh-3.75rem)] lg:grid lg:grid-cols-[minmax(0,1fr)_19rem] lg:items-start">
+        <div className="min-h-0 flex-1 p-5 max-lg:overflow-y-auto">
+          <h1 className="sr-only">Words</h1>
+          {classId === '' && <Notice>Make a class under “Team” first: words depend on what it has been taught.</Notice>}
+          <Tabs.Root value={at.tab} onValueChange={(tab) => change({ tab })}>
+            <Tabs.List aria-label="What to look for" className="flex flex-wrap gap-1 border-b-2 border-ink">
+              {tabs.map(([id, label]) => (
+                <Tabs.Trigger
+                  key={id}
+                  value={id}
+                  className="min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet"
+                >
+                  {label}
+                </Tabs.Trigger>
+              ))}
+            </Tabs.List>
+            <Tabs.Content value="find" className="pt-4">
+              <Finder key={classId} kind="words" classId={classId} next={next} pick={pick} />
+            </Tabs.Content>
+            <Tabs.Content value="make" className="pt-4">
+              <Finder key={classId} kind="made-up" classId={classId} next={next} pick={pick} />
+            </Tabs.Content>
+            <Tabs.Content value="ear" className="pt-4">
+              <EarGames key={classId} classId={classId} className={name} pick={pick} />
+            </Tabs.Content>
+            <Tabs.Content value="play" className="pt-4">
+              <WordPlay key={classId} classId={classId} next={next} pick={pick} />
+            </Tabs.Content>
+            <Tabs.Content value="unlocks" className="pt-4">
+              <Unlocks first={next} />
+            </Tabs.Content>
+            <Tabs.Content value="spellings" className="pt-4">
+              <Spellings />
+            </Tabs.Content>
+          </Tabs.Root>
+        </div>
+        <PickedWords classId={classId} className={name} first={next} />
       </div>
-      {words.length > 0 && <TrayBar classId={classId} className={name} first={next} />}
     </TrayContext>
   )
 }
 
-/** What was picked, and where it goes. */
-function TrayBar({ classId, className, first }: { classId: string; className: string; first: string }) {
+/** What was picked, and where it goes: beside the words, or under them where the window is narrow. */
+function PickedWords({ classId, className, first }: { classId: string; className: string; first: string }) {
+  const tray = useTray()
+  const wide = useWide()
+  const [sending, setSending] = useState(false)
+  const none = tray.words.length === 0
+  if (none && !wide) return null
+  return (
+    <section
+      aria-label="Picked words"
+      className="flex shrink-0 flex-col gap-3 overflow-y-auto border-ink bg-marigold/25 p-4 max-lg:max-h-[55dvh] max-lg:border-t-4 lg:sticky lg:top-0 lg:min-h-[calc(100dvh-3.75rem)] lg:border-l-2"
+    >
+      <div className="flex flex-wrap items-center gap-2">
+        <h2 className="font-child text-2xl font-bold">{none ? 'Picked words' : `${tray.words.length} picked`}</h2>
+        {!none && !wide && (
+          <Button look="main" aria-expanded={sending} onClick={() => setSending(!sending)}>
+            {sending ? 'Close' : 'Send them …'}
+          </Button>
+        )}
+        {!none && (
+          <Button look="quiet" onClick={tray.clear}>
+            put all back
+          </Button>
+        )}
+      </div>
+      {none && <p className="text-lg">Tap a word: it waits here, and goes on to a card or into a lesson.</p>}
+      {(wide || sending) && (
+        <ul className="flex flex-wrap gap-2">
+          {tray.words.map((w) => (
+            <li key={w}>
+              <button
+                type="button"
+                onClick={() => tray.toggle(w)}
+                aria-label={`Put ${w} back`}
+                className="min-h-11 rounded-full border-2 border-ink bg-sheet px-3 font-child text-xl"
+              >
+                {w} <span aria-hidden>×</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {!none && (wide || sending) && <Destinations classId={classId} className={className} first={first} />}
+    </section>
+  )
+}
+
+function Destinations({ classId, className, first }: { classId: string; className: string; first: string }) {
   const tray = useTray()
   const wall = useWall()
   const me = useMe()
   const [cardId, setCardId] = useState(first)
   const toCard = useSend(cardId)
   return (
-    <section
-      aria-label="Picked words"
-      className="fixed inset-x-0 bottom-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 border-t-4 border-ink bg-marigold/95 px-5 py-2"
-    >
-      <span className="flex flex-wrap items-center gap-2">
-        <b>Picked:</b>
-        {tray.words.map((w) => (
-          <button
-            key={w}
-            type="button"
-            onClick={() => tray.toggle(w)}
-            aria-label={`Put ${w} back`}
-            className="min-h-11 rounded-full border-2 border-ink bg-sheet px-3 font-child text-xl"
-          >
-            {w} <span aria-hidden>×</span>
-          </button>
-        ))}
-        <Button look="quiet" onClick={tray.clear}>
-          put all back
-        </Button>
-      </span>
+    <>
+      {mayI(me.data?.rights, 'teach') && (
+        <div className="border-t-2 border-ink/40 pt-3">
+          <SendTo classId={classId} className={className} values={tray.words} kind="word" />
+        </div>
+      )}
       {mayI(me.data?.rights, 'edit') && (
-        <span className="flex items-center gap-2">
+        <div className="flex flex-wrap items-center gap-2 border-t-2 border-ink/40 pt-3">
           on to the card
           <Inline aria-label="Card" value={cardId} onChange={(e) => setCardId(e.target.value)}>
             {wall.data?.map((c) => (
               <option key={c.card_id} value={c.card_id}>
-                {c.pair.grapheme} {c.keyword && `(${c.keyword})`}
+                {c.pair.grapheme} {asIn(c)}
               </option>
             ))}
           </Inline>
@@ -144,11 +179,8 @@ function TrayBar({ classId, className, first }: { classId: string; className: st
             </span>
           )}
           {toCard.error && <Notice kind="wrong">{toCard.error.message}</Notice>}
-        </span>
+        </div>
       )}
-      {mayI(me.data?.rights, 'teach') && (
-        <SendTo classId={classId} className={className} values={tray.words} kind="word" />
-      )}
-    </section>
+    </>
   )
 }

@@ -31,6 +31,15 @@ export const plainFind = {
   seed: '1',
 }
 
+const limits = ['frame', 'pictures', 'sounds', 'syllables', 'familiarity', 'no_homophones'] as const
+
+/** The limits behind "more", all let go. */
+export const noLimits = Object.fromEntries(limits.map((k) => [k, plainFind[k]])) as Partial<Ask>
+
+/** Whether one of the limits behind "more" is set. */
+export const limited = (at: Record<keyof typeof plainFind, string>): boolean =>
+  limits.some((k) => at[k] !== plainFind[k])
+
 const number = (text: string) => Number(text) || 0
 
 /** One of the values, or the first where it is none of them. */

@@ -3,6 +3,7 @@ import type { FoundWord } from '../../api/client'
 import { useWall } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
 import { Inline } from '../../ui/parts'
+import { RowMenu, type Action } from '../../ui/RowMenu'
 import { keysOn } from '../../ui/useKeys'
 import { useTray } from './useTray'
 
@@ -38,57 +39,39 @@ type ChipProps = {
   onRefuse?: (() => void) | undefined
 }
 
-/** A word with its bridges. One key picks it, takes it on to the card, or refuses it. */
+/** A word with its bridges: a tap picks it; its menu takes it on to the card or refuses it. */
 export function WordChip({ word, made = false, onTake, onRefuse }: ChipProps) {
   const tray = useTray()
   const picked = tray.words.includes(word.word)
-  const round = 'size-11 rounded-full text-lg font-bold'
+  const actions: Action[] = [
+    ...(onTake ? [{ name: 'Take it on to the card', hint: 'a', run: onTake }] : []),
+    ...(onRefuse ? [{ name: 'Refuse it for the whole team', hint: 'x', run: onRefuse }] : []),
+  ]
   return (
     <span
-      tabIndex={0}
-      role="group"
-      aria-label={`${word.word}: ${word.because}`}
-      title={word.because}
-      onKeyDown={keysOn({ t: () => tray.toggle(word.word), a: onTake, x: onRefuse })}
-      className={`flex items-center gap-1 rounded-full border-2 py-0.5 pl-4 pr-1 text-2xl ${made ? 'border-dashed border-ink/60' : 'border-ink'} ${picked ? 'bg-marigold/50' : 'bg-sheet'}`}
+      className={`flex items-center rounded-full border-2 text-2xl ${made ? 'border-dashed border-ink/60' : 'border-ink'} ${picked ? 'bg-marigold' : 'bg-sheet'}`}
     >
-      <Bridges word={word.word} bits={word.bits} />
-      {word.picture && <img src={`/api/word-pictures/${word.word}`} alt="" className="ml-1 size-8" />}
-      <span className="ml-1 text-sm text-soft" title="sounds to count on fingers">
-        {word.sounds}
-      </span>
       <button
         type="button"
-        tabIndex={-1}
         aria-pressed={picked}
-        aria-label={`Pick ${word.word}`}
-        className={`${round} hover:bg-marigold/50`}
+        aria-label={`${word.word}: ${word.because}`}
+        title={word.because}
         onClick={() => tray.toggle(word.word)}
+        onKeyDown={keysOn({ t: () => tray.toggle(word.word), a: onTake, x: onRefuse })}
+        className={`flex min-h-12 items-center gap-1.5 rounded-full py-0.5 pl-4 hover:bg-marigold/40 ${actions.length > 0 ? 'pr-1' : 'pr-4'}`}
       >
-        {picked ? '–' : '+'}
+        {picked && (
+          <span aria-hidden className="text-lg">
+            ✓
+          </span>
+        )}
+        <Bridges word={word.word} bits={word.bits} />
+        {word.picture && <img src={`/api/word-pictures/${word.word}`} alt="" className="size-8" />}
+        <span className="text-sm text-soft" title="sounds to count on fingers">
+          {word.sounds}
+        </span>
       </button>
-      {onTake && (
-        <button
-          type="button"
-          tabIndex={-1}
-          aria-label={`Take ${word.word}`}
-          className={`${round} text-leaf hover:bg-mint/50`}
-          onClick={onTake}
-        >
-          ✓
-        </button>
-      )}
-      {onRefuse && (
-        <button
-          type="button"
-          tabIndex={-1}
-          aria-label={`Refuse ${word.word}`}
-          className={`${round} text-brick hover:bg-coral/40`}
-          onClick={onRefuse}
-        >
-          ×
-        </button>
-      )}
+      <RowMenu label={`More for ${word.word}`} actions={actions} />
     </span>
   )
 }
