@@ -60,6 +60,16 @@ func (l Lessons) change(
 	})
 }
 
+// TakeBack puts a lesson back as it was before its last change.
+func (l Lessons) TakeBack(ctx context.Context, by Actor, id string, revision int) (LessonView, error) {
+	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (LessonView, error) {
+		if err := s.TakeBack(ctx, id, revision, l.desk.now()); err != nil {
+			return LessonView{}, err
+		}
+		return lessonView(ctx, s, id)
+	})
+}
+
 // Swap puts the next best in a slot.
 func (l Lessons) Swap(ctx context.Context, by Actor, id string, revision int, slot string) (LessonView, error) {
 	return l.change(ctx, by, id, revision, func(_ lessonStore, _ *store.Lesson, t *step.Telling) error {

@@ -30,6 +30,7 @@ type lessonStore interface {
 	PutClue(ctx context.Context, word, clue, by string, now time.Time) error
 	AddLesson(ctx context.Context, classID, by string, in lesson.Lesson, now time.Time) (string, error)
 	UpdateLesson(ctx context.Context, id string, revision int, in lesson.Lesson, now time.Time) error
+	TakeBack(ctx context.Context, id string, revision int, now time.Time) error
 	AddLog(ctx context.Context, classID, by string, r store.LogRow) error
 	SetLog(ctx context.Context, classID string, logID int64, sure int, at time.Time) error
 	DropLog(ctx context.Context, classID string, logID int64) error

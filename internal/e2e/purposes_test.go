@@ -69,7 +69,7 @@ func TestEveryPurposeFromChoiceToLog(t *testing.T) {
 			require.NotEqual(t, "0", count)
 			require.NoError(t, s.tab.ClickText("End and log"))
 			require.NoError(t, s.tab.SeeText("How did it go?"))
-			require.NoError(t, s.tab.ClickText("All sure"))
+			require.NoError(t, s.tab.ClickText("All of them sure"))
 			require.NoError(t, s.tab.ClickText("Log it for the class"))
 			require.NoError(t, s.tab.SeeText("Logged."))
 			s.axe(t, "log of a lesson to "+string(row.purpose))

@@ -242,7 +242,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		"/api/cards/" + b, "/api/cards/" + b + "/words", "/api/cards/" + b + "/unlocks", "/api/cards/" + b + "/versions",
 		"/api/cards/" + b + "/versions/1", "/api/cards/" + b + "/flags?words=bat,lager",
 		"/api/cards/" + b + "/flags?words=bat", "/api/cards/" + b + "/first-or-last",
-		"/api/classes/" + class, "/api/lessons", intro, "/api/bank?class=" + class, "/api/words?" + ask,
+		"/api/classes/" + class, "/api/lessons", intro, intro + "/sheets", "/api/bank?class=" + class, "/api/words?" + ask,
 		"/api/words/look?word=boat&" + ask, "/api/made-up?" + ask, "/api/sentences?" + ask, "/api/play/chain?" + ask,
 		"/api/play/slips?" + ask, "/api/play/compounds?" + ask, "/api/play/rings?" + ask, "/api/named-pictures",
 		"/api/contrast?class=" + class + "&left=" + b + "&right=" + r, "/api/sort?cards=" + b + "," + r, "/api/demo",

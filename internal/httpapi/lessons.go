@@ -29,6 +29,10 @@ type moved struct {
 	To       int    `json:"to" minimum:"0" doc:"place in the step, from 0"`
 }
 
+type takenBack struct {
+	Revision int `json:"revision" doc:"that the change left behind"`
+}
+
 type retexted struct {
 	Revision int      `json:"revision" doc:"that the change began from"`
 	Step     string   `json:"step" maxLength:"40" doc:"id of a step of the lesson"`
@@ -124,6 +128,10 @@ func (s *server) lessonChanges(api huma.API) {
 	call(s, api, change("remove-item", "remove", "Take an item out of its step", swapped{1, "read.2"}),
 		func(ctx context.Context, by app.Actor, in *changed[swapped]) (app.LessonView, error) {
 			return a.Remove(ctx, by, in.ID, in.Body.Revision, in.Body.Slot)
+		})
+	call(s, api, change("take-back-change", "back", "Put it back as it was before its last change", takenBack{2}),
+		func(ctx context.Context, by app.Actor, in *changed[takenBack]) (app.LessonView, error) {
+			return a.TakeBack(ctx, by, in.ID, in.Body.Revision)
 		})
 	call(s, api, change("move-item", "move", "Put an item to another place of its step", moved{1, "read.2", 0}),
 		func(ctx context.Context, by app.Actor, in *changed[moved]) (app.LessonView, error) {

@@ -46,7 +46,7 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 		assert.NotContains(t, pdf(t, []byte(data), "pdffonts", "FILE"), " no  ", "all fonts of %s are embedded", s.Name)
 	}
 	for _, want := range []string{
-		"as in barrel", "Write b", "Has it /b/?", "Sound frames", "My book of",
+		"as in barrel", "Write b", "Which have b as in barrel?", "Sound frames", "My book of",
 		"Find b and ring it", "Put the sentence in order", "Read together", "Our new sound", "Merci",
 	} {
 		assert.Contains(t, all, want)
@@ -61,7 +61,26 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 	status, _ = lead.call("GET", "/api/lessons/00000000-0000-0000-0000-000000000000/print/plan.pdf", "")
 	assert.Equal(t, 404, status)
 
-	status, data := lead.call("GET", "/api/practice.pdf?text=igh", "")
+	offered := get[[]render.Sheet](t, lead, "/api/lessons/"+in.LessonID+"/sheets")
+	require.NotEmpty(t, offered)
+	status, data := lead.call("GET", "/api/lessons/"+in.LessonID+"/preview/"+offered[0].Name+".png", "")
+	require.Equal(t, 200, status)
+	assert.True(t, strings.HasPrefix(data, "\x89PNG"))
+	status, data = lead.call("GET", "/api/lessons/"+in.LessonID+"/sheets.html?line=Merci", "")
+	require.Equal(t, 200, status)
+	assert.Contains(t, data, "Merci")
+	status, data = lead.call("GET", "/api/classes/"+class.ClassID+"/mat.pdf", "")
+	require.Equal(t, 200, status, data)
+	assert.Contains(t, pdf(t, []byte(data), "pdftotext", "FILE", "-"), "We know")
+	status, data = lead.call("GET", "/api/practice.pdf?text=ship,%20fish%20cat&do=trace,copy&ring=sh", "")
+	require.Equal(t, 200, status)
+	assert.Contains(t, pdf(t, []byte(data), "pdftotext", "FILE", "-"), "2 of 3 hold it")
+	status, _ = lead.call("GET", "/api/practice.pdf?text=cat&do=sing", "")
+	assert.Equal(t, 422, status)
+	status, _ = lead.call("GET", "/api/practice.pdf?text="+strings.Repeat("a,", 30), "")
+	assert.Equal(t, 422, status)
+
+	status, data = lead.call("GET", "/api/practice.pdf?text=igh", "")
 	require.Equal(t, 200, status)
 	assert.Contains(t, pdf(t, []byte(data), "pdftotext", "FILE", "-"), "Write igh")
 	status, body = lead.call("GET", "/api/practice.pdf?text=%C3%A9", "")

@@ -51,9 +51,12 @@ func (d *document) home(h Handout) error {
 		}
 		part("Write it", strings.Join(said, " ")+" Saying the words helps the hand.", false, 26)
 	}
-	part("Read", strings.Join(distinct(h.choices(lesson.Read, "word")), "    "), true, 22)
-	part("How", "Let your child say each sound and join them. If a word does not come, read it together. Five minutes "+
-		"are enough.", false, 16)
+	how, words := "", distinct(h.choices(lesson.Read, "word"))
+	if len(words) > 0 {
+		how = "Let your child say each sound and join them. If a word does not come, read it together. Five minutes are enough."
+	}
+	part("Read", strings.Join(words, "    "), true, 22)
+	part("How", how, false, 16)
 	if hunt := h.hunt(); len(hunt) >= 5 {
 		part("Hunt", "At home, outdoors or in a book: who finds "+strings.Join(hunt, ", ")+"? Say each one slowly: where is "+
 			"the sound?", false, 16)

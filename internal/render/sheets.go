@@ -15,6 +15,15 @@ func (h Handout) about() string {
 	return fmt.Sprintf("%s · %s", h.Head.Class, h.Head.Made.Format("2 January 2006"))
 }
 
+// named is the target as people read it: ai as in rain.
+func (h Handout) named() string {
+	f := h.face()
+	if f.Keyword == "" {
+		return f.Pair.Grapheme
+	}
+	return f.Pair.Grapheme + " as in " + f.Keyword
+}
+
 func (d *document) flashWords(h Handout) error {
 	list := distinct(append(h.choices(lesson.Read, "word"), h.choices(lesson.Blend, "word")...))
 	if len(list) == 0 {
@@ -68,7 +77,7 @@ func (d *document) sorting(h Handout) error {
 	if len(list) == 0 {
 		return nothing("this lesson has no pictures to sort.")
 	}
-	y := d.heading("Has it /"+h.face().Pair.Sound+"/?", h.about())
+	y := d.heading("Which have "+h.named()+"?", h.about())
 	half := (d.paper.Width - 2*margin - 8) / 2
 	for i, label := range []string{"yes", "no"} {
 		x := margin + float64(i)*(half+8)
@@ -113,7 +122,7 @@ func (d *document) quarters(h Handout) error {
 	if len(list) < 4 {
 		return nothing("this lesson has no first-or-last game.")
 	}
-	y := d.heading("First or last: where is /"+h.face().Pair.Sound+"/?", h.about())
+	y := d.heading("First or last: where is "+h.named()+"?", h.about())
 	w, ht := (d.paper.Width-2*margin)/2, (y-margin-6)/2
 	for i, c := range list[:4] {
 		x, yy := margin+float64(i%2)*w, y-float64(i/2+1)*ht
@@ -177,14 +186,14 @@ func (d *document) ring(h Handout) error {
 	const cols = 3
 	w := (d.paper.Width - 2*margin) / cols
 	rows := (len(h.Lesson.Rings) + cols - 1) / cols
-	pitch := min(48, (y-margin-10)/float64(rows))
+	pitch := min(60, (y-margin-10)/float64(rows))
 	count := 0
 	for i, r := range h.Lesson.Rings {
 		if len(r.Letters) > 0 {
 			count++
 		}
 		d.textCentre(
-			d.fit(textStyle{child: true}, r.Word, w-8, min(52, pitch*1.3)),
+			d.fit(textStyle{child: true}, r.Word, w-8, min(60, pitch*1.3)),
 			margin+(float64(i%cols)+0.5)*w,
 			y-float64(i/cols+1)*pitch+pitch*0.3,
 			r.Word,

@@ -2,7 +2,12 @@ package render_test
 
 import (
 	"bytes"
+	"fmt"
+	"image/png"
 	"math"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"regexp"
 	"slices"
 	"strconv"
@@ -37,7 +42,14 @@ func handout(t *testing.T) render.Handout {
 			Pair: spelling.Pair{Grapheme: "b", Sound: "b"}, Keyword: "barrel", Writing: &b, Capital: &capital,
 			Rhyme: "Bump, bump.", MouthCue: "Close both lips.", Slip: "No uh.",
 		}},
-		Rings: []lesson.RingWord{{Word: "crab", Letters: []int{3}}, {Word: "dog"}},
+		Rings: []lesson.RingWord{
+			{Word: "crab", Letters: []int{3}},
+			{Word: "dog"},
+			{Word: "bat", Letters: []int{0}},
+			{Word: "pen"},
+			{Word: "bib", Letters: []int{0, 2}},
+			{Word: "sun"},
+		},
 		WordBits: map[string][]spelling.Bit{
 			"bat": {
 				{Letters: []int{0}, Sound: "b", Target: true},
@@ -153,10 +165,15 @@ func TestEverySheetOfALesson(t *testing.T) {
 		"quarters": "First or last",
 		"frames":   "One sound in each box",
 		"eight":    "My book of",
-		"ring":     "1 words hold it, 1 do not",
+		"ring":     "3 words hold it, 3 do not",
+		"marks":    "a leaping one for a split spelling",
+		"labels":   "Labels for b",
+		"box":      "What is in our box?",
 		"pieces":   "in bed.",
 		"page":     "I read it with help",
-		"home":     "Our new sound",
+		"home":     "Can you say another word that has it?",
+
+		"sort-words": "b: crab, bat, bib; not b: dog, pen, sun",
 	}
 	for _, s := range render.Sheets() {
 		for _, paper := range []render.Paper{render.A4, render.Letter} {
@@ -254,4 +271,139 @@ func TestCardsShowTheTeamsLetters(t *testing.T) {
 		0.02,
 		"the team's proportions: half an x-height over the middle line",
 	)
+}
+
+// grey is the first page in grey, by poppler's pdftoppm at 2 pixels to a millimetre: rows from the top.
+func grey(t *testing.T, data []byte) [][]byte {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "x.pdf")
+	require.NoError(t, os.WriteFile(file, data, 0o600))
+	out, err := exec.Command("pdftoppm", "-gray", "-r", "50.8", "-f", "1", "-l", "1", file).Output()
+	require.NoError(t, err)
+	var w, h, most int
+	n, err := fmt.Sscanf(string(out[:20]), "P5\n%d %d\n%d", &w, &h, &most)
+	require.NoError(t, err)
+	require.Equal(t, 3, n)
+	return slices.Collect(slices.Chunk(out[len(out)-w*h:], w))
+}
+
+func TestSheetsUseTheirHeight(t *testing.T) {
+	h := handout(t)
+	h.Picture = &render.Image{MediaType: "image/svg+xml", Bytes: h.Pictures["ball"].Bytes}
+	for i := range h.Lesson.Steps {
+		s := &h.Lesson.Steps[i]
+		switch s.Kind {
+		case lesson.Read:
+			for _, w := range []string{"bag", "bin", "bus", "crab"} {
+				s.Items = append(s.Items, lesson.Item{Kind: lesson.WordItem, Option: lesson.Option{Value: w}})
+			}
+		case lesson.Sentence:
+			s.Items[0].Value = strings.Repeat("A big bat is in bed. ", 8)
+		}
+	}
+	h.Lesson.Rings = append(h.Lesson.Rings, h.Lesson.Rings...)
+	for _, s := range render.Sheets() {
+		if s.Name == "plan" || s.Name == "frames" { // as long as the lesson; one frame to a word
+			continue
+		}
+		rows := grey(t, printed(t, h, s.Name, render.A4))
+		inked := func(row []byte) bool { return slices.Min(row) < 160 }
+		assert.Less(t, slices.IndexFunc(rows, inked), len(rows)/8, s.Name)
+		lowest := 0
+		for y, row := range rows[:len(rows)*95/100] { // without the line at the foot
+			if inked(row) {
+				lowest = y
+			}
+		}
+		assert.Greater(t, float64(lowest)/float64(len(rows)), 0.68, s.Name)
+	}
+}
+
+func TestNoRowOfPracticeIsEmpty(t *testing.T) {
+	data := printed(t, handout(t), "practice", render.A4)
+	page, ys := grey(t, data), levels(t, data)[1:]
+	require.GreaterOrEqual(t, len(ys), 5*4)
+	for row := range len(ys) / 4 {
+		dark := false
+		for y := int(2*ys[row*4]) - 2; y < int(2*ys[row*4+2])-1; y++ {
+			if y != int(2*ys[row*4+1]) && y != int(2*ys[row*4+1])-1 && y != int(2*ys[row*4+1])+1 {
+				dark = dark || slices.Min(page[y]) < 90
+			}
+		}
+		assert.True(t, dark, "row %d has at least where to start", row+1)
+	}
+}
+
+func TestPracticeOfSeveralLettersAndWords(t *testing.T) {
+	lines := strokes.CommonLines()
+	p := render.Practised{HeightMM: 8, Trace: true, Copy: true, Ring: "a", Rings: 2}
+	for _, text := range []string{"c", "a", "cat", "rain"} {
+		w, err := lines.Write(text, nil, nil)
+		require.NoError(t, err)
+		p.Forms = append(p.Forms, w)
+	}
+	var out bytes.Buffer
+	require.NoError(t, render.Practice(&out, p, render.A4))
+	text := run(t, out.Bytes(), "pdftotext")
+	for _, want := range []string{"Write c, a, cat, rain", "Read it, cover it, write it", "Find a and ring it", "2 of 4 hold it"} {
+		assert.Contains(t, text, want)
+	}
+	for len(p.Forms) < 24 {
+		p.Forms = append(p.Forms, p.Forms[3])
+	}
+	out.Reset()
+	require.NoError(t, render.Practice(&out, p, render.A4))
+	assert.Regexp(t, `Pages:\s+(9|1\d)`, string(info(t, out.Bytes())), "24 words have all their rows")
+}
+
+func TestAMatHoldsAllOnOnePage(t *testing.T) {
+	for _, n := range []int{1, 7, 31, 120} {
+		m := render.Mat{
+			Class: "Heron class",
+			Words: []string{"the", "said"},
+			Alike: render.Alike([]string{"c", "l", "a", "ai", "t"}),
+		}
+		for i := range n {
+			m.Faces = append(m.Faces, face("ai", fmt.Sprintf("word%d", i)))
+		}
+		var out bytes.Buffer
+		require.NoError(t, render.PrintMat(&out, m, render.A4))
+		assert.Regexp(t, `Pages:\s+1\b`, string(info(t, out.Bytes())))
+		text := run(t, out.Bytes(), "pdftotext")
+		assert.Equal(t, n, len(regexp.MustCompile(`word\d`).FindAllString(text, -1)), "every card")
+		assert.Contains(t, text, "said")
+		assert.Regexp(t, `c\s*a\s`, text, "c and a go round the same way")
+	}
+	require.ErrorIs(t, render.PrintMat(&bytes.Buffer{}, render.Mat{}, render.A4), render.ErrNothing)
+}
+
+func TestWhatIsOfferedCanBePrintedAndLookedAt(t *testing.T) {
+	h := handout(t)
+	h.Lesson.Rings = nil
+	names := []string{}
+	for _, s := range render.Offered(h, render.A4) {
+		names = append(names, s.Name)
+		printed(t, h, s.Name, render.A4)
+		var out bytes.Buffer
+		require.NoError(t, render.Preview(&out, h, s.Name, render.A4, 200))
+		picture, err := png.Decode(&out)
+		require.NoError(t, err)
+		assert.Equal(t, 200, picture.Bounds().Dx())
+	}
+	assert.Contains(t, names, "home")
+	assert.NotContains(t, names, "ring")
+	assert.NotContains(t, names, "sort-words")
+	require.ErrorIs(t, render.Preview(&bytes.Buffer{}, h, "ring", render.A4, 200), render.ErrNothing)
+	require.ErrorIs(t, render.Preview(&bytes.Buffer{}, h, "poster", render.A4, 200), render.ErrNothing)
+}
+
+func TestSheetsAsTextSayWhatTheySay(t *testing.T) {
+	h := handout(t)
+	h.HomeLine = "<b>Merci</b>"
+	var out bytes.Buffer
+	require.NoError(t, render.HTML(&out, h))
+	page := out.String()
+	for _, want := range []string{"<h1>", "as in barrel", "bake</span>: b, a-e, k", "ball, bell, bed", "sun", "&lt;b&gt;Merci"} {
+		assert.Contains(t, page, want)
+	}
 }

@@ -57,7 +57,7 @@ func (d *document) wordSort(h Handout) error {
 	}
 	y := d.heading("Read and sort", h.about())
 	w := (d.paper.Width - 2*margin) / 2
-	ht := min(38, (y-margin-6)/float64(n+1))
+	ht := min(56, (y-margin-6)/float64(n+1))
 	for i, heap := range heaps {
 		x := margin + float64(i)*w
 		d.path(canvas.Rectangle(w, ht).Translate(x, y-ht), 0.9, ink)
@@ -245,8 +245,8 @@ func (d *document) readTogether(h Handout) error {
 	}
 	y := d.heading("Read together", h.about())
 	width := d.paper.Width - 2*margin
-	y = d.fitted(textStyle{child: true, size: 46}, margin, y, width, y-margin-95, canvas.Left, text)
-	y = max(margin+85, y-8)
+	d.fitted(textStyle{child: true, size: 46}, margin, y, width, y-margin-95, canvas.Left, text)
+	y = margin + 85
 	ring := "Find the words with " + h.face().Pair.Grapheme + " and ring them."
 	if n := h.holders(text); n > 0 {
 		ring = fmt.Sprintf("Ring the words with %s. There are %d.", h.face().Pair.Grapheme, n)

@@ -42,6 +42,7 @@ var (
 	lessonAdd    = value[string]("lesson_add")
 	lessonGet    = query[lessonRow]("lesson_get")
 	lessonUpdate = change("lesson_update")
+	lessonBack   = change("lesson_back")
 	lessonList   = query[LessonRow]("lesson_list")
 )
 
@@ -76,6 +77,16 @@ func (l Library) UpdateLesson(ctx context.Context, id string, revision int, in l
 	n, _, err := lessonUpdate.count(ctx, l.db, l.with(args{
 		"lesson_id": id, "revision": revision, "snapshot": snapshot, "now": now,
 	}))
+	if err == nil && n == 0 {
+		return ErrChanged
+	}
+	return err
+}
+
+// TakeBack puts a lesson back as it was before its last change; a second time puts the change in again. ErrChanged where
+// the revision is another one, or nothing was changed.
+func (l Library) TakeBack(ctx context.Context, id string, revision int, now time.Time) error {
+	n, _, err := lessonBack.count(ctx, l.db, l.with(args{"lesson_id": id, "revision": revision, "now": now}))
 	if err == nil && n == 0 {
 		return ErrChanged
 	}

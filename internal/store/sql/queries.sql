@@ -338,8 +338,12 @@ FROM lesson i JOIN school_class s USING (class_id) LEFT JOIN member m ON m.membe
 WHERE i.team_id = @team_id AND i.lesson_id = @lesson_id
 
 -- name: lesson_update
-UPDATE lesson SET snapshot = @snapshot, revision = revision + 1, updated_at = @now
+UPDATE lesson SET snapshot = @snapshot, former = snapshot, revision = revision + 1, updated_at = @now
 WHERE team_id = @team_id AND lesson_id = @lesson_id AND revision = @revision
+
+-- name: lesson_back
+UPDATE lesson SET snapshot = former, former = snapshot, revision = revision + 1, updated_at = @now
+WHERE team_id = @team_id AND lesson_id = @lesson_id AND revision = @revision AND former IS NOT NULL
 
 -- name: lesson_list
 SELECT i.lesson_id::text, i.class_id::text, s.name AS class_name, i.purpose, c.grapheme, c.sound,

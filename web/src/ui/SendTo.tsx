@@ -31,7 +31,7 @@ export function SendTo({ classId, className, values, kind }: Props) {
     )
   return (
     <span className="flex flex-wrap items-center gap-2">
-      <label className="flex items-center gap-1">
+      <label className="flex max-w-full flex-wrap items-center gap-x-2">
         into the lesson on
         <Inline aria-label="Lesson" value={id} onChange={(e) => setChosen(e.target.value)}>
           {open.map((r) => (

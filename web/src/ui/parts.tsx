@@ -94,7 +94,7 @@ export function Inline({ children, ...rest }: SelectHTMLAttributes<HTMLSelectEle
   return (
     <select
       {...rest}
-      className="min-h-11 max-w-72 border-b-2 border-dashed border-ink bg-transparent px-1 text-lg font-bold italic"
+      className="min-h-11 max-w-[min(18rem,100%)] border-b-2 border-dashed border-ink bg-transparent px-1 text-lg font-bold italic"
     >
       {children}
     </select>

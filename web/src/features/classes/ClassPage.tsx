@@ -27,6 +27,11 @@ export function ClassPage() {
         <Link to="/lessons" className="flex min-h-11 items-center font-bold underline underline-offset-4">
           Make a lesson
         </Link>
+        {klass.data.cards.length > 0 && (
+          <LinkButton href={`/api/classes/${classId}/mat.pdf`} target="_blank">
+            Print a mat of all it knows
+          </LinkButton>
+        )}
       </div>
       <Known list={ticks(wall.data, klass.data)} classId={classId} may={may} />
       <ExceptionWords klass={klass.data} may={may} />

@@ -1,14 +1,15 @@
 import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
-import type { LessonView } from '../../api/client'
+import type { LessonView, Step } from '../../api/client'
 import { mayI, useLesson, useMe, useVocabulary } from '../../api/shared'
 import { Letter } from '../../ui/Letter'
 import { Button, Failed, Inline, Notice, Waiting } from '../../ui/parts'
 import { Shape } from '../../ui/Shape'
 import { clock } from '../../ui/clock'
+import { offerUndo } from '../../ui/undo'
 import { useWide } from '../../ui/useMedia'
-import { useEdit } from './api'
-import { about, measures, summary, type Measure } from './model'
+import { useEdit, type Edit } from './api'
+import { about, label, measures, summary, undone, type Measure } from './model'
 import { PrintMenu } from './PrintMenu'
 import { StepPanel } from './StepPanel'
 
@@ -30,20 +31,20 @@ function Score({ view }: { view: LessonView }) {
   const open = bars.find((b) => b.step.id === chosen) ?? bars[0]
   const disabled = !mayI(me.data?.rights, 'teach') // not while a change is under way: that would take the focus away
   const wide = useWide()
-  const panel = open && (
-    <StepPanel
-      key={open.step.id}
-      step={open.step}
-      view={view}
-      disabled={disabled}
-      edit={(e, done) => edit.mutate(e, done ? { onSuccess: done } : {})}
-    />
-  )
+  const change = (e: Edit, done?: () => void) =>
+    edit.mutate(e, {
+      onSuccess: () => {
+        done?.()
+        const text = undone(e, lesson)
+        if (text) offerUndo(text, () => edit.mutate({ call: 'back' }))
+      },
+    })
+  const panel = open && <StepPanel key={open.step.id} step={open.step} view={view} disabled={disabled} edit={change} />
   const choose = (step: string) =>
     void go({ to: '/lessons/$lessonId', params: { lessonId: view.lesson_id }, search: { step }, replace: true })
   return (
     <div className="mx-auto flex max-w-[1400px] flex-col gap-4 p-3 sm:p-5">
-      <Head view={view} disabled={disabled} onRenew={(minutes) => edit.mutate({ call: 'renew', minutes })} />
+      <Head view={view} disabled={disabled} onRenew={(minutes) => change({ call: 'renew', minutes })} />
       {view.card_changed && (
         <Notice>
           A card has changed since this was made. “Renew” takes the new version; until then it stays as it is.
@@ -65,7 +66,7 @@ function Score({ view }: { view: LessonView }) {
                 <span className="tabular-nums text-soft">{clock(from)}</span>
                 <Shape family={step.family} className="size-5" />
                 <b>{step.name}</b>
-                <span className="truncate text-sm max-sm:hidden">{summary(step, lesson)}</span>
+                <Shown step={step} lesson={lesson} />
               </button>
               {!wide && open?.step.id === step.id && panel}
             </li>
@@ -74,6 +75,25 @@ function Score({ view }: { view: LessonView }) {
         {wide && panel}
       </div>
     </div>
+  )
+}
+
+/** What a step shows, at a glance: its pictures, its letters and words, or what the adult does. */
+function Shown({ step, lesson }: { step: Step; lesson: LessonView['lesson'] }) {
+  const list = step.items.filter((i) => i.basket !== 'has-not' && i.kind !== 'question')
+  const short = list.length > 0 && list.every((i) => ['word', 'card', 'picture'].includes(i.kind))
+  if (!short) return <span className="truncate text-sm max-sm:hidden">{summary(step, lesson)}</span>
+  const once = list.filter((i, k) => list.findIndex((j) => j.value === i.value) === k)
+  return (
+    <span className="flex items-center gap-x-2 overflow-hidden font-child text-lg whitespace-nowrap max-sm:hidden">
+      {once.map((i) =>
+        i.kind === 'picture' ? (
+          <img key={i.slot} src={`/api/word-pictures/${i.value}`} alt={i.value} className="size-8 shrink-0" />
+        ) : (
+          <span key={i.slot}>{label(i, lesson)}</span>
+        ),
+      )}
+    </span>
   )
 }
 
@@ -133,7 +153,7 @@ function Head({ view, disabled, onRenew }: { view: LessonView; disabled: boolean
       >
         {view.logged ? 'Correct the log' : 'Log it'}
       </Link>
-      <PrintMenu lessonId={view.lesson_id} />
+      <PrintMenu lessonId={view.lesson_id} classId={view.class_id} revision={view.revision} />
       <Button
         disabled={disabled}
         onClick={() => onRenew(lesson.minutes)}

@@ -3,6 +3,13 @@ import { CallError, client, data, keys, passes, queryClient, type LessonView, ty
 
 export const useDays = () => useQuery({ queryKey: keys.days, queryFn: () => data(client.GET('/days')) })
 
+export const useSheets = (id: string, wanted: boolean) =>
+  useQuery({
+    queryKey: keys.sheets(id),
+    queryFn: () => data(client.GET('/lessons/{id}/sheets', { params: { path: { id } } })),
+    enabled: wanted,
+  })
+
 export type Ask = Schemas['LessonAsk']
 
 export const useAssemble = () =>
@@ -27,6 +34,7 @@ export type Edit =
   | { call: 'lock'; slot: string; locked: boolean }
   | { call: 'move'; slot: string; to: number }
   | { call: 'renew'; minutes: number }
+  | { call: 'back' }
   | { call: 'text'; step: string; adult: string[]; class: string[] }
   | { call: 'send'; step: string; values: string[]; add: boolean }
 
@@ -50,6 +58,8 @@ function edited(id: string, revision: number, edit: Edit): Promise<LessonView> {
       )
     case 'clue':
       return data(client.POST('/lessons/{id}/clue', { params, body: { revision, word: edit.word, clue: edit.clue } }))
+    case 'back':
+      return data(client.POST('/lessons/{id}/back', { params, body: { revision } }))
     case 'renew':
       return data(client.POST('/lessons/{id}/renew', { params, body: { revision, minutes: edit.minutes } }))
     case 'text': {

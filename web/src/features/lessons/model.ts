@@ -1,5 +1,5 @@
 import type { Item, Lesson, Purpose, Schemas, Step, Vocabulary } from '../../api/client'
-import type { Voice } from './api'
+import type { Edit, Voice } from './api'
 
 export type Measure = { step: Step; from: number; share: number }
 
@@ -32,6 +32,25 @@ export function summary(step: Step, lesson: Lesson): string {
 /** What a step of another lesson shows, in one line. */
 export const valuesOf = (step: Step | undefined, lesson: Lesson): string =>
   step ? [...new Set(step.items.map((i) => label(i, lesson)))].join(' · ') || '(the same)' : '(no such step)'
+
+/** What the undo bar says after a change that took something away; empty after any other. */
+export function undone(e: Edit, before: Lesson): string {
+  const item = 'slot' in e ? before.steps.flatMap((s) => s.items).find((i) => i.slot === e.slot) : undefined
+  switch (e.call) {
+    case 'remove':
+      return item ? `“${label(item, before)}” is taken out.` : ''
+    case 'swap':
+      return item ? `“${label(item, before)}” is swapped.` : ''
+    case 'renew':
+      return 'The lesson is made anew.'
+    case 'text':
+      return e.adult.length + e.class.length > 0 ? '' : 'The words are by rule again.'
+    case 'send':
+      return e.add ? '' : 'Others stand there now.'
+    default:
+      return ''
+  }
+}
 
 type Pair = Lesson['taught'][number]
 

@@ -1,5 +1,6 @@
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Schemas } from '../../api/client'
+import { useKept } from '../../api/useKept'
 import { Button, Heading, Notice } from '../../ui/parts'
 import { keysOn, type KeyMap } from '../../ui/useKeys'
 import { useLetterCalls, useShown } from './api'
@@ -17,8 +18,14 @@ export function Editor({
   lines: Schemas['StrokesWrittenLine'][]
   onClose: () => void
 }) {
-  const [drawn, setDrawn] = useState(letter)
+  // A half-drawn letter outlives leaving the page.
+  const kept = useKept(`letter ${letter.sign}`, letter)
+  const drawn = kept.value
   const [past, setPast] = useState<DrawnLetter[]>([])
+  const close = () => {
+    kept.settle()
+    onClose()
+  }
   const shown = useShown(drawn)
   const calls = useLetterCalls()
   const svg = useRef<SVGSVGElement>(null)
@@ -31,14 +38,12 @@ export function Editor({
       y: -(view.top + view.height / 2 + (e.clientY - b.top - b.height / 2) * scale),
     }
   }
-  const put = (grip: Grip, to: { x: number; y: number }) => setDrawn((l) => moved(l, grip, snapped(l, grip, to)))
+  const put = (grip: Grip, to: { x: number; y: number }) => kept.set(moved(drawn, grip, snapped(drawn, grip, to)))
   const remember = () => setPast((p) => [...p.slice(-40), drawn])
   const nudges = (grip: Grip, at: { x: number; y: number }): KeyMap => {
     const by = (x: number, y: number) => () => {
       remember()
-      setDrawn((l) =>
-        moved(l, grip, { x: Math.round((at.x + x) * 1000) / 1000, y: Math.round((at.y + y) * 1000) / 1000 }),
-      )
+      kept.set(moved(drawn, grip, { x: Math.round((at.x + x) * 1000) / 1000, y: Math.round((at.y + y) * 1000) / 1000 }))
     }
     return { ArrowLeft: by(-0.02, 0), ArrowRight: by(0.02, 0), ArrowUp: by(0, 0.02), ArrowDown: by(0, -0.02) }
   }
@@ -136,14 +141,14 @@ export function Editor({
             <Button
               look="main"
               disabled={findings.length > 0 || calls.save.isPending}
-              onClick={() => calls.save.mutate(drawn, { onSuccess: onClose })}
+              onClick={() => calls.save.mutate(drawn, { onSuccess: close })}
             >
               Keep it for the team
             </Button>
-            <Button disabled={past.length === 0} onClick={() => (setDrawn(past.at(-1)!), setPast(past.slice(0, -1)))}>
+            <Button disabled={past.length === 0} onClick={() => (kept.set(past.at(-1)!), setPast(past.slice(0, -1)))}>
               Undo
             </Button>
-            <Button look="quiet" onClick={onClose}>
+            <Button look="quiet" onClick={close}>
               Leave it as it was
             </Button>
           </div>

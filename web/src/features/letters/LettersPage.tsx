@@ -1,13 +1,16 @@
 import { useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { mayI, useMe, useWall } from '../../api/shared'
-import { Button, Failed, Heading, Inline, Input, Key, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { Button, Failed, Heading, Inline, Input, Key, Notice, Waiting } from '../../ui/parts'
+import { offerUndo } from '../../ui/undo'
+import { RowMenu } from '../../ui/RowMenu'
 import { useWriter } from '../../ui/useWriter'
 import { Writing, type Hand } from '../../ui/Writing'
 import { useKeys } from '../../ui/useKeys'
 import { useCardOf, useLetterCalls, useLetters } from './api'
 import { Editor } from './Editor'
 import { signs } from './model'
+import { PracticeSheet } from './PracticeSheet'
 import { Overlay } from './Overlay'
 import { StrokeWords } from './StrokeWords'
 
@@ -108,6 +111,18 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
   if (letters.error) return <Failed error={letters.error} />
   if (!letters.data) return <Waiting what="Writing it …" />
   const v = letters.data
+  const reset = () =>
+    calls.reset.mutate(text, {
+      onSuccess: () => {
+        const own = v.letter
+        if (own) offerUndo(`The team’s own ${text} is put aside.`, () => calls.save.mutate(own))
+      },
+    })
+  const more = [
+    { name: 'Show the whole letter', hint: 'a', run: writer.all },
+    ...(mayEdit && v.letter ? [{ name: 'Draw it differently', run: () => setEditing(true) }] : []),
+    ...(mayEdit && v.own ? [{ name: 'Back to the form that ships', run: reset }] : []),
+  ]
   const now = v.strokes[Math.max(0, writer.at)]
   return (
     <div ref={root} className="flex min-w-0 flex-col gap-5">
@@ -128,8 +143,8 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
               {writer.at >= 0 ? `${writer.at + 1}. ${now?.brief}` : 'Press p and say the words with the pen.'}
             </p>
           </div>
-          <div className="flex flex-wrap items-center gap-3">
-            <Button look="main" onClick={() => writer.play()}>
+          <div className="flex flex-wrap items-center justify-center gap-3">
+            <Button look="main" className="px-6 text-lg" onClick={() => writer.play()}>
               ▶ Write it <Key>p</Key>
             </Button>
             <Button onClick={() => writer.play(3)}>
@@ -138,15 +153,12 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
             <Button onClick={writer.step}>
               Next stroke <Key>n</Key>
             </Button>
-            <Button onClick={writer.all}>
-              All <Key>a</Key>
-            </Button>
             <Button
               aria-pressed={mirrored}
               onClick={() => setMirrored(!mirrored)}
               className={mirrored ? 'bg-marigold' : ''}
             >
-              Mirrored, to face the class <Key>m</Key>
+              Mirrored <Key>m</Key>
             </Button>
             <label>
               <Inline aria-label="What follows the pen" value={hand} onChange={(e) => setHand(e.target.value as Hand)}>
@@ -158,19 +170,8 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
               </Inline>{' '}
               <Key>h</Key>
             </label>
-            <LinkButton look="quiet" href={`/api/practice.pdf?text=${encodeURIComponent(text)}`} target="_blank">
-              Print a practice sheet
-            </LinkButton>
-            {mayEdit && v.letter && (
-              <Button look="quiet" onClick={() => setEditing(true)}>
-                Draw it differently
-              </Button>
-            )}
-            {mayEdit && v.own && (
-              <Button look="quiet" onClick={() => calls.reset.mutate(text)}>
-                Back to the form that ships
-              </Button>
-            )}
+            <PracticeSheet text={text} />
+            <RowMenu label="More for this letter" actions={more} />
           </div>
           {v.findings.map((f) => (
             <Notice key={f.text} kind="wrong">

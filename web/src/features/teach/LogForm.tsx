@@ -1,7 +1,7 @@
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { LessonView } from '../../api/client'
-import { useMe } from '../../api/shared'
+import { useClass, useMe } from '../../api/shared'
 import { Button, Field, Heading, Input, inputLook, Notice } from '../../ui/parts'
 import { useLog, useUnlog } from './api'
 import { allSure, bodyOf, cardsOf, draftOf, type Apart, type Draft } from './log'
@@ -14,7 +14,9 @@ type Props = { view: LessonView; seconds: number; reached: string; onBack?: () =
 /** After the lesson: how sure the class was of its cards. For the class, never for a child. */
 export function LogForm({ view, seconds, reached, onBack }: Props) {
   const lesson = view.lesson
-  const [draft, setDraft] = useState(() => draftOf(view))
+  const known = useClass(view.class_id).data?.cards
+  const [mine, setDraft] = useState<Draft>() // until something is changed it follows what is known of the class
+  const draft = mine ?? draftOf(view, new Map(known?.map((c) => [c.card_id, c.sure])))
   const [more, setMore] = useState(false)
   const me = useMe()
   const { log, kept } = useLog(view, me.data?.member_id ?? '')
@@ -22,20 +24,20 @@ export function LogForm({ view, seconds, reached, onBack }: Props) {
   const names = lesson.targets.map((id) => lesson.cards[id]?.pair.grapheme).join(' · ')
   const done = log.isSuccess && !unlog.isSuccess
   return (
-    <main className="mx-auto flex min-h-screen max-w-4xl flex-col gap-5 p-8">
+    <main className="mx-auto flex min-h-screen max-w-6xl flex-col gap-3 p-4 sm:p-6">
       <Heading>{view.logged ? 'Correct the log' : 'How did it go?'}</Heading>
       <p className="text-lg">
         {view.class_name}, {names}
-        {seconds > 0 && `: ${Math.round(seconds / 60)} of ${lesson.minutes} minutes`}. Say how sure the class was; a
-        card left open is not logged. “Not yet” means met, and not known.
+        {seconds > 0 && `: ${Math.round(seconds / 60)} of ${lesson.minutes} minutes`}. What was known stands as it was;
+        change what was different. “Not yet” means met, and not known.
       </p>
       <div className="flex flex-wrap gap-3">
-        <Button onClick={() => setDraft(allSure(view, draft))}>All sure</Button>
+        <Button onClick={() => setDraft(allSure(view, draft))}>All of them sure</Button>
         <Button aria-pressed={more} onClick={() => setMore(!more)}>
           Reading, spelling and forming apart
         </Button>
       </div>
-      <ul className="flex flex-col gap-1">
+      <ul className="grid gap-x-8 lg:grid-cols-2">
         {cardsOf(view).map((id) => (
           <CardRow key={id} id={id} view={view} draft={draft} apart={more} onChange={setDraft} />
         ))}
@@ -59,25 +61,30 @@ export function LogForm({ view, seconds, reached, onBack }: Props) {
           )}
         </Field>
       </div>
-      <fieldset className="flex flex-wrap gap-x-4">
-        <legend className="text-sm font-bold">Skipped today</legend>
-        {lesson.steps.map((s) => (
-          <label key={s.id} className="flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-5 accent-slate"
-              checked={draft.skipped.includes(s.id)}
-              onChange={(e) =>
-                setDraft({
-                  ...draft,
-                  skipped: e.target.checked ? [...draft.skipped, s.id] : draft.skipped.filter((k) => k !== s.id),
-                })
-              }
-            />
-            {s.name}
-          </label>
-        ))}
-      </fieldset>
+      <details open={draft.skipped.length > 0}>
+        <summary className="min-h-11 cursor-pointer content-center font-bold">
+          Steps skipped today{draft.skipped.length > 0 && `: ${draft.skipped.length}`}
+        </summary>
+        <fieldset className="flex flex-wrap gap-x-4">
+          <legend className="sr-only">Skipped today</legend>
+          {lesson.steps.map((s) => (
+            <label key={s.id} className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5 accent-slate"
+                checked={draft.skipped.includes(s.id)}
+                onChange={(e) =>
+                  setDraft({
+                    ...draft,
+                    skipped: e.target.checked ? [...draft.skipped, s.id] : draft.skipped.filter((k) => k !== s.id),
+                  })
+                }
+              />
+              {s.name}
+            </label>
+          ))}
+        </fieldset>
+      </details>
       {done && <Notice kind="good">Logged. The pack of the next lesson is chosen from it.</Notice>}
       {unlog.isSuccess && <Notice kind="good">Taken back: this lesson counts as not taught.</Notice>}
       {kept && (
@@ -123,8 +130,8 @@ function CardRow({ id, view, draft, apart: more, onChange }: RowProps) {
   const set = (part: Partial<NonNullable<typeof now>>) =>
     onChange({ ...draft, sure: { ...draft.sure, [id]: { sure: 2, ...now, ...part } } })
   return (
-    <li className="flex flex-wrap items-center gap-3 border-b border-line pb-1">
-      <span className="w-20 font-child text-4xl">{grapheme}</span>
+    <li className="flex flex-wrap items-center gap-2 border-b border-line py-0.5">
+      <span className="min-w-14 font-child text-3xl">{grapheme}</span>
       {target && (
         <span className="rounded bg-marigold px-2 font-bold">
           {view.lesson.purpose === 'introduce' ? 'new' : 'this lesson'}
@@ -171,7 +178,7 @@ function Levels({ label, value, onChange }: LevelProps) {
           role="radio"
           aria-checked={value === level}
           onClick={() => onChange(level)}
-          className={`min-h-11 rounded-lg border-2 px-4 font-bold ${value === level ? 'border-ink bg-slate text-chalk' : 'border-line bg-sheet'}`}
+          className={`min-h-11 rounded-lg border-2 px-2 font-bold sm:px-2.5 ${value === level ? 'border-ink bg-slate text-chalk' : 'border-line bg-sheet'}`}
         >
           {value === level ? '● ' : '○ '}
           {name}

@@ -14,11 +14,19 @@ export function cardsOf(view: LessonView): string[] {
   return [...new Set([...lesson.targets, ...shown])].filter((id) => lesson.cards[id])
 }
 
-/** A draft to begin with: what was logged, or the targets as sure. */
-export function draftOf(view: LessonView): Draft {
+/** How sure the class was of its cards before, by card. */
+export type Levels = ReadonlyMap<string, number>
+
+/** A draft to begin with: what was logged, or the targets as sure and the others as they were. */
+export function draftOf(view: LessonView, before: Levels = new Map()): Draft {
   const sure: Draft['sure'] = {}
   for (const { card_id, ...s } of view.sure) sure[card_id] = s
-  if (view.sure.length === 0) for (const id of view.lesson.targets) sure[id] = { sure: 2 }
+  if (view.sure.length === 0)
+    for (const id of cardsOf(view)) {
+      const known = before.get(id)
+      if (view.lesson.targets.includes(id)) sure[id] = { sure: 2 }
+      else if (known !== undefined) sure[id] = { sure: known }
+    }
   return {
     on: view.logged?.taught_at.slice(0, 10) ?? '',
     note: view.logged?.note ?? '',

@@ -1,13 +1,15 @@
 import { Link } from '@tanstack/react-router'
-import { useState } from 'react'
 import { useClasses } from '../../api/shared'
+import { useKept } from '../../api/useKept'
 import { Button, Field, Heading, Input } from '../../ui/parts'
 import { useAddClass, type NewClass } from './api'
 
+const plain: NewClass = { name: '', kind: 'class' }
+
 export function Classes() {
   const classes = useClasses()
-  const [form, setForm] = useState<NewClass>({ name: '', kind: 'class' })
-  const add = useAddClass(() => setForm({ ...form, name: '' }))
+  const { value: form, set: setForm, settle } = useKept<NewClass>('new class', plain)
+  const add = useAddClass(settle)
   return (
     <section className="flex flex-col gap-3">
       <Heading level={2}>Classes and groups</Heading>

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { faultOf } from '../../api/client'
+import { useKept } from '../../api/useKept'
 import { Button, Field, Heading, Input, inputLook } from '../../ui/parts'
 import { AccountEvents } from './AccountEvents'
 import { useInvite, useMembers, type NewMember } from './api'
@@ -10,8 +11,18 @@ const empty: NewMember = { name: '', email: '', role: 'teacher', password: '' }
 
 export function Members({ lead }: { lead: boolean }) {
   const members = useMembers()
-  const [form, setForm] = useState(empty)
-  const add = useInvite(() => setForm(empty))
+  // A half-written invitation outlives leaving the page, its password does not.
+  const { value: kept, set: keep, settle } = useKept('invitation', empty)
+  const [password, setPassword] = useState('')
+  const form = { ...kept, password }
+  const setForm = (f: NewMember) => {
+    keep({ ...f, password: '' })
+    setPassword(f.password)
+  }
+  const add = useInvite(() => {
+    settle()
+    setPassword('')
+  })
   const wrong = (f: string) => faultOf(add.error, f)
   return (
     <section className="flex flex-col gap-3">
