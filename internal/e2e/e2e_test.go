@@ -77,6 +77,20 @@ func open(t *testing.T) *stage {
 	if browser.Find() == "" {
 		require.Fail(t, "Chromium is not installed; ./chalk test installs it")
 	}
+	s := serve(t)
+	var err error
+	s.b, err = browser.Start(browser.Options{Microphone: hum(t)})
+	require.NoError(t, err)
+	t.Cleanup(s.b.Close)
+	s.tab, err = s.b.Open()
+	require.NoError(t, err)
+	require.NoError(t, s.tab.Size(1280, 800))
+	return s
+}
+
+// serve starts a server with the demo on a database of its own.
+func serve(t *testing.T) *stage {
+	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
 	a := app.New(testdb.New(t), app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing})
 	list, err := demo.Load(ctx, a)
@@ -95,19 +109,13 @@ func open(t *testing.T) *stage {
 		}
 		handler.ServeHTTP(w, r)
 	}))
-	b, err := browser.Start(browser.Options{Microphone: hum(t)})
-	require.NoError(t, err)
-	tab, err := b.Open()
-	require.NoError(t, err)
-	require.NoError(t, tab.Size(1280, 800))
 	t.Cleanup(func() {
-		b.Close()
 		hub.Close()
 		cancel()
 		s.CloseClientConnections()
 		s.Close()
 	})
-	return &stage{a, s, tab, b, trouble}
+	return &stage{app: a, server: s, trouble: trouble}
 }
 
 func (s *stage) signIn(t *testing.T, role string) {

@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"brightchalk/internal/app"
 	"brightchalk/internal/httpapi"
 )
 
@@ -293,6 +294,10 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		}
 		assert.Less(t, status, 500, "%s: %s", key, answer)
 	}
+	var now struct{ Revision int }
+	read(intro, &now)
+	var back app.LessonView
+	make(intro+"/back", fmt.Sprint(`{"revision":`, now.Revision, `}`), &back)
 	for _, path := range []string{"/api/account-events", "/api/members"} {
 		status, answer := lead.call("GET", path, "")
 		assert.Equal(t, 200, status, answer)

@@ -53,7 +53,8 @@ func (d *document) home(h Handout) error {
 	}
 	how, words := "", distinct(h.choices(lesson.Read, "word"))
 	if len(words) > 0 {
-		how = "Let your child say each sound and join them. If a word does not come, read it together. Five minutes are enough."
+		how = "Let your child say each sound and join them. If a word does not come, read it together. " +
+			"Five minutes are enough."
 	}
 	part("Read", strings.Join(words, "    "), true, 22)
 	part("How", how, false, 16)

@@ -64,12 +64,13 @@ func PrintMat(w io.Writer, m Mat, paper Paper) error {
 	lower = min(lower, (y-foot)*0.4)
 	d.tiles(m.Faces, y, y-foot-lower, width)
 	at := foot + lower
-	for _, part := range []struct{ title, text string }{{"Letters that begin alike in writing", alike}, {"Exception words", words}} {
+	parts := []struct{ title, text string }{{"Letters that begin alike in writing", alike}, {"Exception words", words}}
+	for _, part := range parts {
 		if part.text == "" {
 			continue
 		}
 		d.text(textStyle{bold: true, size: 10, ink: grey}, margin, at-4, part.title)
-		share := (lower - 11) / 1
+		share := lower - 11
 		if alike != "" && words != "" {
 			share = lower/2 - 11
 			if len(part.text) > 90 {

@@ -345,7 +345,10 @@ func TestPracticeOfSeveralLettersAndWords(t *testing.T) {
 	var out bytes.Buffer
 	require.NoError(t, render.Practice(&out, p, render.A4))
 	text := run(t, out.Bytes(), "pdftotext")
-	for _, want := range []string{"Write c, a, cat, rain", "Read it, cover it, write it", "Find a and ring it", "2 of 4 hold it"} {
+	for _, want := range []string{
+		"Write c, a, cat, rain", "Read it, cover it, write it", "Find a and ring it",
+		"2 of 4 hold it",
+	} {
 		assert.Contains(t, text, want)
 	}
 	for len(p.Forms) < 24 {
@@ -403,7 +406,10 @@ func TestSheetsAsTextSayWhatTheySay(t *testing.T) {
 	var out bytes.Buffer
 	require.NoError(t, render.HTML(&out, h))
 	page := out.String()
-	for _, want := range []string{"<h1>", "as in barrel", "bake</span>: b, a-e, k", "ball, bell, bed", "sun", "&lt;b&gt;Merci"} {
+	for _, want := range []string{
+		"<h1>", "as in barrel", "bake</span>: b, a-e, k", "ball, bell, bed", "sun",
+		"&lt;b&gt;Merci",
+	} {
 		assert.Contains(t, page, want)
 	}
 }

@@ -21,6 +21,11 @@ type Props = {
 const heights = { next: 'h-52', later: 'h-44', taught: 'h-48' }
 const tall = { next: 'h-72', later: 'h-64', taught: 'h-68' }
 
+// A card is turned in the plane: it narrows, and its other side widens. Depth is not drawn by every machine.
+const turning = 'transition-[scale] duration-150 motion-reduce:transition-none'
+const over = `${turning} delay-150 group-hover:scale-x-0 group-hover:delay-0`
+const under = `${turning} scale-x-0 group-hover:scale-x-100 group-hover:delay-150`
+
 /** A card on its ledge: letter side, picture side, or both; a hover or a key turns it. State shows by edge and word. */
 export function SoundCard({ card, standing, side, turned, current, onFocus }: Props) {
   const gaps = card.gaps
@@ -61,18 +66,13 @@ export function SoundCard({ card, standing, side, turned, current, onFocus }: Pr
           <Needs count={gaps.length} />
         </div>
       ) : (
-        <div
-          aria-hidden
-          className={`turn-card relative w-full ${heights[standing]} ${back ? 'rotate-y-180 group-hover:rotate-y-0' : 'group-hover:rotate-y-180'}`}
-        >
-          <div className={`absolute inset-0 flex flex-col rounded-lg backface-hidden ${face}`}>
+        <div aria-hidden className={`relative w-full ${heights[standing]}`}>
+          <div className={`absolute inset-0 flex flex-col rounded-lg ${face} ${back ? under : over}`}>
             {letter}
             {keyword}
             <Needs count={gaps.length} />
           </div>
-          <div
-            className={`absolute inset-0 flex rotate-y-180 flex-col items-center rounded-lg p-2 backface-hidden ${face}`}
-          >
+          <div className={`absolute inset-0 flex flex-col items-center rounded-lg p-2 ${face} ${back ? over : under}`}>
             <Picture card={card} className={standing === 'later' ? 'h-28' : 'h-32'} />
             <span className="mt-1 line-clamp-2 text-center font-child text-sm leading-tight">
               {card.rhyme || 'no rhyme yet'}
