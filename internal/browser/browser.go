@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -181,6 +182,13 @@ func (t *Tab) Key(key string) error { return t.do(chromedp.KeyEvent(key)) }
 
 // Size sets the size of the window's inside.
 func (t *Tab) Size(width, height int64) error { return t.do(chromedp.EmulateViewport(width, height)) }
+
+// Before runs a script in each page that the tab loads from now on, before its own.
+func (t *Tab) Before(js string) error {
+	_, err := chromedp.Call(t.ctx, page.AddScriptToEvaluateOnNewDocument,
+		page.AddScriptToEvaluateOnNewDocumentParams{Source: js})
+	return err
+}
 
 // SlowCPU makes the tab's processor so many times slower; 1 is as it is.
 func (t *Tab) SlowCPU(times float64) error {

@@ -48,16 +48,13 @@ func (s *stage) assembled(t *testing.T) string {
 	return made.LessonID
 }
 
-// Every page at every size: nothing is wider than the window, everything can be hit with a finger, the page has a
-// heading, and the window is named by it.
-func TestEveryPageFitsEveryWindow(t *testing.T) {
-	s := open(t)
-	s.signIn(t, "lead")
+// pages are all views, those of the first card and the first class, and of a lesson.
+func (s *stage) pages(t *testing.T, made string) []string {
+	t.Helper()
 	first := func(path, key string) string {
 		return mustEval(t, s.tab, `fetch('/api`+path+`').then(r => r.json()).then(l => l[0].`+key+`)`)
 	}
-	made := s.assembled(t)
-	pages := []string{
+	return []string{
 		"/",
 		"/lessons",
 		"/lessons/" + made,
@@ -81,6 +78,15 @@ func TestEveryPageFitsEveryWindow(t *testing.T) {
 		"/classes/" + first("/classes", "class_id"),
 		"/nowhere",
 	}
+}
+
+// Every page at every size: nothing is wider than the window, everything can be hit with a finger, the page has a
+// heading, and the window is named by it.
+func TestEveryPageFitsEveryWindow(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	made := s.assembled(t)
+	pages := s.pages(t, made)
 	for _, size := range [][2]int64{{390, 844}, {768, 1024}, {1024, 768}, {1920, 1080}, {2560, 1440}} {
 		require.NoError(t, s.tab.Size(size[0], size[1]))
 		for _, page := range pages {

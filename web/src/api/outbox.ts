@@ -38,10 +38,34 @@ function show(next: Letter[]) {
   listeners.forEach((f) => f())
 }
 
+/** Letters on their way into the database, which takes a moment; a tab may be closed within it. */
+const onTheWay = 'bright-chalk.letter '
+
+function hurried(): Letter[] {
+  try {
+    return Object.keys(localStorage)
+      .filter((k) => k.startsWith(onTheWay))
+      .map((k) => JSON.parse(localStorage.getItem(k) ?? '') as Letter)
+  } catch {
+    return none // storage is forbidden, or holds something else
+  }
+}
+
+function hurry(id: string, letter?: Letter) {
+  try {
+    if (letter) localStorage.setItem(onTheWay + id, JSON.stringify(letter))
+    else localStorage.removeItem(onTheWay + id)
+  } catch {
+    // storage is full or forbidden: the database is tried alone
+  }
+}
+
 async function read() {
   if (!database) return
   const all = await entries<string, Letter>(database).catch(() => [])
-  show(all.map(([, letter]) => letter).sort((a, b) => a.at - b.at))
+  const byId = new Map(all)
+  for (const letter of hurried()) if ((byId.get(letter.id)?.at ?? 0) < letter.at) byId.set(letter.id, letter)
+  show([...byId.values()].sort((a, b) => a.at - b.at))
 }
 
 export const loaded = read()
@@ -50,13 +74,21 @@ if (tabs) tabs.onmessage = () => void read()
 /** Keeps a letter in the place of the one with its id. */
 export async function keep(letter: Letter) {
   show([...letters.filter((l) => l.id !== letter.id), letter])
-  if (database) await set(letter.id, letter, database).catch(() => undefined)
+  if (database) {
+    hurry(letter.id, letter)
+    const stored = await set(letter.id, letter, database).then(
+      () => true,
+      () => false,
+    )
+    if (stored && kept(letter.id, letter.who)?.at === letter.at) hurry(letter.id)
+  }
   tabs?.postMessage('changed')
 }
 
 export async function drop(id: string) {
   if (!letters.some((l) => l.id === id)) return
   show(letters.filter((l) => l.id !== id))
+  hurry(id)
   if (database) await del(id, database).catch(() => undefined)
   tabs?.postMessage('changed')
 }
@@ -98,11 +130,13 @@ function release(id: string) {
   releases.delete(id)
 }
 
-const isFree = async (letter: Letter): Promise<boolean> =>
+/** Whether no tab writes on what a letter is about, or could still put it back. */
+const isFree = async (letter: Letter): Promise<boolean> => {
+  if (letter.from !== undefined && letter.page === location.pathname) return false // its page is being opened here
   // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- only where the page is secure
-  !letter.id.startsWith(taken) || !navigator.locks
-    ? true
-    : navigator.locks.request(letter.id, { ifAvailable: true }, (lock) => lock !== null)
+  if (!navigator.locks) return true
+  return navigator.locks.request(letter.id, { ifAvailable: true }, (lock) => lock !== null)
+}
 
 /**
  * Things that are taken away on this page: until it is left they can be put back, then they go. Closing the window

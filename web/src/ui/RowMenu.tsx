@@ -13,7 +13,7 @@ export function RowMenu({ label, actions }: { label: string; actions: readonly A
       >
         <span aria-hidden>⋯</span>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={document.querySelector('main')}>
         <DropdownMenu.Content
           align="end"
           sideOffset={4}

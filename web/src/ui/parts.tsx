@@ -139,10 +139,16 @@ export function Waiting({ what }: { what: string }) {
   )
 }
 
+/** A page that cannot be shown: why, and a way back. */
 export function Failed({ error }: { error: Error }) {
   return (
-    <div className="mx-auto max-w-2xl p-8">
+    <div className="mx-auto flex max-w-2xl flex-col gap-4 p-8">
+      <Heading>This page cannot be shown now</Heading>
       <Notice kind="wrong">{error.message}</Notice>
+      <p className="flex flex-wrap gap-3">
+        <Button onClick={() => location.reload()}>Try again</Button>
+        <LinkButton href="/">To the library</LinkButton>
+      </p>
     </div>
   )
 }

@@ -2,7 +2,8 @@ import { useParams } from '@tanstack/react-router'
 import type { CardView, Me } from '../../api/client'
 import { useOutboxRead } from '../../api/outbox'
 import { mayI, useMe } from '../../api/shared'
-import { Failed, Waiting } from '../../ui/parts'
+import { useOnlyHere } from '../../api/useOnlyHere'
+import { Button, Failed, Notice, Waiting } from '../../ui/parts'
 import { Booth } from '../../ui/takes/Booth'
 import { useCard } from './api'
 import { ConflictPanel } from './ConflictPanel'
@@ -22,15 +23,22 @@ export function CardPage() {
   const ready = useOutboxRead()
   if (card.error && !card.data) return <Failed error={card.error} />
   if (!card.data || !me.data || !ready) return <Waiting what="Taking the card off its ledge …" />
-  return <CardDesk key={cardId} card={card.data} me={me.data} />
+  return <OneDesk key={cardId} card={card.data} me={me.data} />
 }
 
-function CardDesk({ card, me }: { card: CardView; me: Me }) {
-  const { draft, change, saving, conflict, resolve } = useDraft(card, me.member_id)
+/** The desk where this tab writes; a sheet to read where another tab of the browser does. */
+function OneDesk({ card, me }: { card: CardView; me: Me }) {
+  const { here, take } = useOnlyHere(`card ${card.card_id}`)
+  if (here === undefined) return <Waiting what="Taking the card off its ledge …" />
+  return <CardDesk key={String(here)} card={card} me={me} here={here} onTake={take} />
+}
+
+function CardDesk({ card, me, here, onTake }: { card: CardView; me: Me; here: boolean; onTake: () => void }) {
+  const { draft, change, saving, conflict, resolve } = useDraft(card, me.member_id, here)
   const desk: Desk = {
     draft,
     change,
-    readOnly: !mayI(me.rights, 'edit'),
+    readOnly: !here || !mayI(me.rights, 'edit'),
     error: (field) => errorOf(field, saving, card.findings),
   }
   return (
@@ -38,6 +46,14 @@ function CardDesk({ card, me }: { card: CardView; me: Me }) {
       <Side card={card} me={me} desk={desk} saving={saving} />
       <div className="flex min-w-0 flex-col gap-8">
         <h1 className="sr-only">Card {card.pair.grapheme}</h1>
+        {!here && mayI(me.rights, 'edit') && (
+          <Notice kind="care">
+            <span className="flex flex-wrap items-center gap-3 text-base">
+              You write on this card in another tab of this browser.
+              <Button onClick={onTake}>Write here instead</Button>
+            </span>
+          </Notice>
+        )}
         {conflict && <ConflictPanel conflict={conflict} draft={draft} resolve={resolve} />}
         <SayIt card={card} desk={desk} />
         <Section id="record">

@@ -41,6 +41,13 @@ export const isDirty = (s: DraftState) => JSON.stringify(s.draft) !== JSON.strin
 export const isStopped = (s: DraftState) =>
   Boolean(s.conflict) || (s.saving.kind === 'failed' && !passes(s.saving.error))
 
+/** Whether mine goes on where theirs ends: an answer to an earlier save was lost, or the writing went to another tab. */
+const continues = (mine: Content, { theirs, fields }: Conflict) =>
+  fields.every((f) => {
+    const [own, other] = [mine[f as keyof Content], theirs.content[f as keyof Content]]
+    return typeof own === 'string' && typeof other === 'string' && other !== '' && own.startsWith(other)
+  })
+
 export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
   switch (e.type) {
     case 'typed': {
@@ -62,13 +69,17 @@ export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
         saving: { kind: 'saved' },
         tries: 0,
       }
-    case 'failed':
+    case 'failed': {
+      const conflict = e.error.problem.conflict
+      if (conflict && continues(s.draft, conflict))
+        return draftReducer({ ...s, conflict }, { type: 'resolved', whose: 'mine' })
       return {
         ...s,
         saving: { kind: 'failed', error: e.error },
         tries: s.tries + 1,
-        conflict: e.error.problem.conflict ?? s.conflict,
+        conflict: conflict ?? s.conflict,
       }
+    }
     case 'resolved': {
       if (!s.conflict) return s
       const { theirs, fields } = s.conflict

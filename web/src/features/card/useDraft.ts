@@ -1,4 +1,4 @@
-import { useEffect, useReducer, useRef } from 'react'
+import { useEffect, useLayoutEffect, useReducer, useRef } from 'react'
 import { CallError, keys, queryClient, type CardView, type Content } from '../../api/client'
 import { drop, keep, kept, useHeld } from '../../api/outbox'
 import { saveCard } from './api'
@@ -16,7 +16,7 @@ export const keptDraft = (cardId: string, who: string) => kept(letterOf(cardId),
  * Keeps what is typed, in the outbox as well, saves it after a pause, and never overwrites others: each save says from which
  * version it began, and a clash stops saving until the person has decided.
  */
-export function useDraft(card: CardView, who: string) {
+export function useDraft(card: CardView, who: string, here = true) {
   const [state, tell] = useReducer(draftReducer, { card, kept: keptDraft(card.card_id, who) }, begin)
   const busy = useRef(false)
   const { draft, base, saving } = state
@@ -26,7 +26,7 @@ export function useDraft(card: CardView, who: string) {
   const dirty = isDirty(state)
   const stopped = isStopped(state)
   useEffect(() => {
-    if (!dirty || stopped || saving.kind === 'saving') return
+    if (!here || !dirty || stopped || saving.kind === 'saving') return
     const save = async () => {
       if (busy.current) return
       busy.current = true
@@ -44,10 +44,12 @@ export function useDraft(card: CardView, who: string) {
     }
     const wait = setTimeout(() => void save(), saving.kind === 'failed' ? again : state.decided ? 0 : pause)
     return () => clearTimeout(wait)
-  }, [draft, base, dirty, stopped, saving.kind, state.tries, state.decided, card.card_id])
+  }, [draft, base, dirty, stopped, saving.kind, state.tries, state.decided, card.card_id, here])
 
   useHeld(letterOf(card.card_id))
-  useEffect(() => {
+  // Before the next paint: a tab that is closed under the hand loses no letter.
+  useLayoutEffect(() => {
+    if (!here) return
     const id = letterOf(card.card_id)
     if (!dirty) void drop(id)
     else
@@ -61,7 +63,7 @@ export function useDraft(card: CardView, who: string) {
         from: { draft, base },
         at: Date.now(),
       })
-  }, [dirty, draft, base, who, card.card_id, card.pair.grapheme])
+  }, [dirty, draft, base, who, here, card.card_id, card.pair.grapheme])
 
   return {
     draft,

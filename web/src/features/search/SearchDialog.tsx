@@ -43,8 +43,8 @@ export default function SearchDialog({ onClose }: { onClose: () => void }) {
             type="text"
             role="combobox"
             aria-label="Search cards, lessons, classes, texts, words and pages"
-            aria-expanded="true"
-            aria-controls={list}
+            aria-expanded={found.length > 0}
+            aria-controls={found.length > 0 ? list : undefined}
             aria-activedescendant={found.length > 0 ? `${list}-${now}` : undefined}
             autoComplete="off"
             value={text}
@@ -57,25 +57,27 @@ export default function SearchDialog({ onClose }: { onClose: () => void }) {
             onKeyDown={keysOn({ ArrowDown: move(1), ArrowUp: move(-1), Enter: () => open(found[now]) })}
             className={`${inputLook} text-xl!`}
           />
-          <ul id={list} role="listbox" aria-label="What was found" className="overflow-y-auto" tabIndex={-1}>
-            {found.map((h, i) => (
-              <li
-                key={h.id}
-                id={`${list}-${i}`}
-                role="option"
-                aria-selected={i === now}
-                onClick={() => open(h)}
-                onPointerMove={() => setAt(i)}
-                className={`flex min-h-11 cursor-pointer items-center gap-3 rounded-md px-3 py-1 ${i === now ? 'bg-marigold/40' : ''}`}
-              >
-                <span className="w-18 shrink-0 text-sm text-soft">
-                  {found[i - 1]?.group === h.group ? '' : h.group}
-                </span>
-                <b className={h.group === 'Pages' ? 'text-lg' : 'font-child text-2xl leading-tight'}>{h.title}</b>
-                <span className="ml-auto text-right text-sm">{h.about}</span>
-              </li>
-            ))}
-          </ul>
+          {found.length > 0 && (
+            <ul id={list} role="listbox" aria-label="What was found" className="overflow-y-auto" tabIndex={-1}>
+              {found.map((h, i) => (
+                <li
+                  key={h.id}
+                  id={`${list}-${i}`}
+                  role="option"
+                  aria-selected={i === now}
+                  onClick={() => open(h)}
+                  onPointerMove={() => setAt(i)}
+                  className={`flex min-h-11 cursor-pointer items-center gap-3 rounded-md px-3 py-1 ${i === now ? 'bg-marigold/40' : ''}`}
+                >
+                  <span className="w-18 shrink-0 text-sm text-soft">
+                    {found[i - 1]?.group === h.group ? '' : h.group}
+                  </span>
+                  <b className={h.group === 'Pages' ? 'text-lg' : 'font-child text-2xl leading-tight'}>{h.title}</b>
+                  <span className="ml-auto text-right text-sm">{h.about}</span>
+                </li>
+              ))}
+            </ul>
+          )}
           {found.length === 0 && <p role="status">Nothing has “{text.trim()}” in it. Try fewer letters.</p>}
         </Dialog.Content>
       </Dialog.Portal>

@@ -132,15 +132,17 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
           End and log
         </button>
       </div>
-      <button
-        type="button"
-        aria-label="Turn: show the other side or the answer"
+      <p role="status" className="sr-only">
+        {step.name}, step {screen.step + 1} of {lesson.steps.length}
+      </p>
+      {/* A press anywhere on it turns; for the keyboard and a screen reader there is the button below. */}
+      <div
         onClick={() => setTurned(!turned)}
-        className="flex min-h-0 flex-1 touch-pan-y items-center justify-center"
+        className="flex min-h-0 flex-1 cursor-pointer touch-pan-y items-center justify-center"
         {...swipe}
       >
         <Stage screen={screen} turned={turned} pack={pack} lesson={lesson} />
-      </button>
+      </div>
       <div className="flex items-end gap-x-6 gap-y-2 px-4 pb-3 max-sm:flex-col max-sm:items-stretch sm:px-6">
         <p
           className={`min-h-16 flex-1 self-end text-xl leading-snug max-sm:max-h-[22vh] max-sm:self-stretch max-sm:overflow-y-auto max-sm:text-lg ${script ? '' : 'invisible'}`}

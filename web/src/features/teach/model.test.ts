@@ -163,12 +163,12 @@ describe('screens', () => {
     expect(plannedUntil(l, s, 99)).toBe(120)
   })
 
-  it('jumps by steps and stays at the ends', () => {
+  it('jumps by steps, stays at the beginning and ends after the last', () => {
     expect(jump(list, 0, 1)).toBe(1)
     expect(jump(list, 2, 1)).toBe(4)
     expect(jump(list, 3, -1)).toBe(2)
     expect(jump(list, 0, -1)).toBe(0)
-    expect(jump(list, list.length - 1, 1)).toBe(list.length - 1)
+    expect(jump(list, list.length - 1, 1)).toBe(list.length)
   })
 
   it('sorts by turns in an order that is the same each time', () => {

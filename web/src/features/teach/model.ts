@@ -188,12 +188,13 @@ export function plannedUntil(lesson: Lesson, list: readonly Screen[], at: number
   return before + ((steps[screen.step]?.seconds ?? 0) * place) / Math.max(1, own)
 }
 
-/** The first screen of the step before or after. */
+/** The first screen of the step before or after; after the last one the lesson is over. */
 export function jump(list: readonly Screen[], at: number, by: 1 | -1): number {
   const step = list[at]?.step ?? 0
   const target = by > 0 ? step + 1 : list[at - 1]?.step === step ? step : step - 1
   const found = list.findIndex((s) => s.step === target)
-  return found < 0 ? at : found
+  if (found < 0) return by > 0 ? list.length : at
+  return found
 }
 
 /** Who speaks, as a sign of shape and word. */

@@ -254,7 +254,7 @@ function Spelled({ look }: { look: Looked }) {
     <div className="grid w-full gap-x-8 gap-y-2 md:grid-cols-2">
       {why.length > 0 && (
         <section aria-label="Why here">
-          <h3 className="text-sm font-bold">Why here</h3>
+          <h2 className="text-sm font-bold">Why here</h2>
           <ul className="text-lg">
             {why.map((h, i) => (
               <li key={i}>
@@ -266,7 +266,7 @@ function Spelled({ look }: { look: Looked }) {
       )}
       {tries.length > 0 && (
         <section aria-label="Good tries">
-          <h3 className="text-sm font-bold">Good tries: right sounds, another spelling</h3>
+          <h2 className="text-sm font-bold">Good tries: right sounds, another spelling</h2>
           <ul className="text-lg">
             {tries.map((t) => (
               <li key={t.shown}>

@@ -54,7 +54,6 @@ export function WordChip({ word, made = false, onTake, onRefuse }: ChipProps) {
       <button
         type="button"
         aria-pressed={picked}
-        aria-label={`${word.word}: ${word.because}`}
         title={word.because}
         onClick={() => tray.toggle(word.word)}
         onKeyDown={keysOn({ t: () => tray.toggle(word.word), a: onTake, x: onRefuse })}
@@ -69,6 +68,7 @@ export function WordChip({ word, made = false, onTake, onRefuse }: ChipProps) {
         {word.picture && <img src={`/api/word-pictures/${word.word}`} alt="" className="size-8" />}
         <span className="text-sm text-soft" title="sounds to count on fingers">
           {word.sounds}
+          <span className="sr-only"> sounds</span>
         </span>
       </button>
       <RowMenu label={`More for ${word.word}`} actions={actions} />
