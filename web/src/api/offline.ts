@@ -1,3 +1,4 @@
+import { recall, remember } from '../ui/remembered'
 import { client, data } from './client'
 
 /** The worker that keeps pages, cards, sounds and lessons for when there is no network; only where the page is secure. */
@@ -18,13 +19,8 @@ const place = 'bright-chalk.kept-for'
 
 /** Forgets what was kept for somebody else, or for anybody at a sign-out. */
 export async function keepFor(who: string) {
-  let before: string | null
-  try {
-    before = localStorage.getItem(place)
-    localStorage.setItem(place, who)
-  } catch {
-    before = null
-  }
+  const before = recall(place)
+  remember(place, who)
   if (before !== who && typeof caches !== 'undefined')
     await Promise.all(['answers', 'media'].map((name) => caches.delete(name))).catch(() => undefined)
 }

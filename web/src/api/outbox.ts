@@ -1,3 +1,4 @@
+import { remember } from '../ui/remembered'
 import { createStore, del, entries, set } from 'idb-keyval'
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import { CallError, passes, queryClient, type Problem } from './client'
@@ -51,14 +52,7 @@ function hurried(): Letter[] {
   }
 }
 
-function hurry(id: string, letter?: Letter) {
-  try {
-    if (letter) localStorage.setItem(onTheWay + id, JSON.stringify(letter))
-    else localStorage.removeItem(onTheWay + id)
-  } catch {
-    // storage is full or forbidden: the database is tried alone
-  }
-}
+const hurry = (id: string, letter?: Letter) => remember(onTheWay + id, letter && JSON.stringify(letter))
 
 async function read() {
   if (!database) return

@@ -1,3 +1,4 @@
+import { recall, remember } from '../ui/remembered'
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, data, keys, queryClient, type Right } from './client'
@@ -31,11 +32,11 @@ export const useClass = (id: string) =>
 /** The class that the wall and the word box work for: the one chosen last, or the first. */
 export function useChosenClass() {
   const classes = useClasses()
-  const [chosen, setChosen] = useState(() => localStorage.getItem('wall-class') ?? '')
+  const [chosen, setChosen] = useState(() => recall('wall-class') ?? '')
   const classId = classes.data?.find((c) => c.class_id === chosen)?.class_id ?? classes.data?.[0]?.class_id ?? ''
   const choose = (id: string) => {
     setChosen(id)
-    localStorage.setItem('wall-class', id)
+    remember('wall-class', id)
   }
   return { classes, classId, name: classes.data?.find((c) => c.class_id === classId)?.name ?? '', choose }
 }

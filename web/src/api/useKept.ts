@@ -1,3 +1,4 @@
+import { recallAs, remember } from '../ui/remembered'
 import { useState } from 'react'
 import { useMe } from './shared'
 
@@ -5,23 +6,7 @@ type Stored<T> = { base: string; value: T }
 
 const place = (who: string, form: string) => `bright-chalk.form ${who} ${form}`
 
-function read<T>(key: string): Stored<T> | undefined {
-  try {
-    const text = localStorage.getItem(key)
-    return text === null ? undefined : (JSON.parse(text) as Stored<T>)
-  } catch {
-    return undefined // storage is forbidden, or holds something else
-  }
-}
-
-function write(key: string, value: unknown) {
-  try {
-    if (value === undefined) localStorage.removeItem(key)
-    else localStorage.setItem(key, JSON.stringify(value))
-  } catch {
-    // storage is full or forbidden: it is kept as long as the page is
-  }
-}
+const write = (key: string, value: unknown) => remember(key, value === undefined ? undefined : JSON.stringify(value))
 
 /**
  * What somebody changes in a form, against what stands on the server. It outlives the page, reloads and sign-ins, until
@@ -31,7 +16,7 @@ export function useKept<T>(form: string, standing: T) {
   const who = useMe().data?.member_id ?? ''
   const key = place(who, form)
   const base = JSON.stringify(standing)
-  const [mine, setMine] = useState<Stored<T> | undefined>(() => read<T>(key))
+  const [mine, setMine] = useState<Stored<T> | undefined>(() => recallAs<Stored<T>>(key))
   const dirty = mine !== undefined && JSON.stringify(mine.value) !== base
   const set = (value: T) => {
     const next = { base: mine?.base ?? base, value }

@@ -40,10 +40,10 @@ export function Header({ me, onKeys, onSearch }: { me: Me; onKeys: () => void; o
     </button>
   )
   return (
-    <header className="slate flex min-h-15 items-center gap-x-3 bg-slate px-3 py-2 text-chalk sm:px-5">
+    <header className="slate flex min-h-15 items-center gap-x-1 bg-slate px-2 py-2 text-chalk sm:gap-x-3 sm:px-5">
       <Link
         to="/"
-        className="mr-1 flex min-h-11 shrink-0 items-center font-child text-2xl font-bold tracking-wide whitespace-nowrap text-marigold"
+        className="mr-1 flex min-h-11 shrink-0 items-center font-child text-lg font-bold min-[24rem]:text-2xl tracking-wide whitespace-nowrap text-marigold"
       >
         Bright Chalk
       </Link>
@@ -61,7 +61,7 @@ export function Header({ me, onKeys, onSearch }: { me: Me; onKeys: () => void; o
           ))}
         </nav>
       )}
-      <div className="ml-auto flex items-center gap-3 text-sm whitespace-nowrap">
+      <div className="ml-auto flex items-center gap-2 text-sm sm:gap-3 whitespace-nowrap">
         <button
           type="button"
           onClick={onSearch}

@@ -1,3 +1,4 @@
+import { recall, remember } from './remembered'
 import { useSyncExternalStore } from 'react'
 
 /** Keys with what they do. */
@@ -6,13 +7,7 @@ export type Says = Readonly<Record<string, string>>
 const place = 'bright-chalk.single-keys'
 const listeners = new Set<() => void>()
 let told: readonly Says[] = []
-let on = (() => {
-  try {
-    return localStorage.getItem(place) !== 'off'
-  } catch {
-    return true
-  }
-})()
+let on = recall(place) !== 'off'
 
 const changed = () => listeners.forEach((f) => f())
 const subscribe = (f: () => void) => {
@@ -35,11 +30,7 @@ export const singleKeysOn = () => on
 
 export function switchSingleKeys(to: boolean) {
   on = to
-  try {
-    localStorage.setItem(place, to ? 'on' : 'off')
-  } catch {
-    // it holds until the page is left
-  }
+  remember(place, to ? 'on' : 'off')
   changed()
 }
 

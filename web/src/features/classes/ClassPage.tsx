@@ -173,7 +173,7 @@ function Log({ classId, may }: { classId: string; may: boolean }) {
       {correct.error && <Notice kind="wrong">{correct.error.message}</Notice>}
       <ul className="grid gap-x-6 sm:grid-cols-2">
         {list.slice(0, all ? undefined : shownAtFirst).map((m) => (
-          <li key={m.log_id} className="flex items-center gap-3 border-b border-line">
+          <li key={m.log_id} className="flex flex-wrap items-center gap-x-3 border-b border-line">
             {taken.away.has(m.log_id.toString()) && (
               <>
                 <span role="status" className="flex-1">

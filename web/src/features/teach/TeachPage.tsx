@@ -1,3 +1,4 @@
+import { recall, remember } from '../../ui/remembered'
 import { Link, useParams, useSearch } from '@tanstack/react-router'
 import { useEffect, useRef, useState } from 'react'
 import type { LessonView } from '../../api/client'
@@ -227,12 +228,10 @@ function Speaker({ voice, sign }: { voice: keyof typeof speakers; sign: string }
 }
 /** At which side of the board "on" stands: where the hand is that presses it. */
 function useHand() {
-  const [hand, setHand] = useState<'left' | 'right'>(() =>
-    localStorage.getItem('stage-hand') === 'left' ? 'left' : 'right',
-  )
+  const [hand, setHand] = useState<'left' | 'right'>(() => (recall('stage-hand') === 'left' ? 'left' : 'right'))
   const set = (to: 'left' | 'right') => {
     setHand(to)
-    localStorage.setItem('stage-hand', to)
+    remember('stage-hand', to)
   }
   return [hand, set] as const
 }

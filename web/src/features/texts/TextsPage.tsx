@@ -1,3 +1,4 @@
+import { asIn } from '../../ui/pair'
 import { offerUndo } from '../../ui/undo'
 import { useDeferredValue, useState } from 'react'
 import { mayI, useChosenClass, useClass, useMe, useWall } from '../../api/shared'
@@ -35,7 +36,7 @@ export function TextsPage() {
           </Inline>
         }
       />
-      <div className="grid gap-8 lg:grid-cols-2">
+      <div className="grid grid-cols-1 gap-8 lg:grid-cols-2">
         <Made key={classId} classId={classId} use={setText} />
         <Bank classId={classId} use={setText} />
       </div>
@@ -143,7 +144,7 @@ function Made({ classId, use }: { classId: string; use: (t: string) => void }) {
           <option value="">any taught sound</option>
           {wall.data?.map((c) => (
             <option key={c.card_id} value={c.card_id}>
-              {c.pair.grapheme} {c.keyword && `(${c.keyword})`}
+              {c.pair.grapheme} {asIn(c)}
             </option>
           ))}
         </Inline>

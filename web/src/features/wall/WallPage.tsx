@@ -1,3 +1,4 @@
+import { recall, remember } from '../../ui/remembered'
 import { useNavigate } from '@tanstack/react-router'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import { mayI, useClass, useClasses, useMe, useWall } from '../../api/shared'
@@ -23,14 +24,14 @@ export function WallPage() {
   const wall = useWall()
   const classes = useClasses()
   const me = useMe()
-  const [classId, setClassId] = useState(() => localStorage.getItem('wall-class') ?? '')
+  const [classId, setClassId] = useState(() => recall('wall-class') ?? '')
   const chosen = classes.data?.find((c) => c.class_id === classId) ?? classes.data?.[0]
   const klass = useClass(classId === 'none' ? '' : (chosen?.class_id ?? ''))
   const [asked, setFilter] = useAddress(everything)
   const filter = useMemo(() => filterOf(asked), [asked])
   const [at, setAt] = useState('')
   const [turned, setTurned] = useState('')
-  const [side, setSide] = useState<Side>(() => sideOf(localStorage.getItem('wall-side')))
+  const [side, setSide] = useState<Side>(() => sideOf(recall('wall-side')))
   const search = useRef<HTMLInputElement>(null)
   const go = useNavigate()
   const rows = useMemo(() => ledges(wall.data ?? [], filter), [wall.data, filter])
@@ -81,7 +82,7 @@ export function WallPage() {
           value={classId === 'none' ? 'none' : (chosen?.class_id ?? '')}
           onChange={(e) => {
             setClassId(e.target.value)
-            localStorage.setItem('wall-class', e.target.value)
+            remember('wall-class', e.target.value)
           }}
         >
           {(classes.data ?? []).map((c) => (
@@ -129,7 +130,7 @@ export function WallPage() {
           onChange={(e) => {
             const to = sideOf(e.target.value)
             setSide(to)
-            localStorage.setItem('wall-side', to)
+            remember('wall-side', to)
           }}
         >
           {Object.entries(sides).map(([k, text]) => (

@@ -1,3 +1,4 @@
+import { recallAs, remember } from '../remembered'
 import type { RoomReport } from './api'
 
 /** The course of a check: silence, then a word when the lamp lights, then silence again; milliseconds. */
@@ -9,23 +10,13 @@ export type KeptRoom = { deviceId: string; label: string; at: number; report: Ro
 const place = 'bright-chalk.rooms'
 const most = 20
 
-function all(): Record<string, KeptRoom> {
-  try {
-    return (JSON.parse(localStorage.getItem(place) ?? '{}') as Record<string, KeptRoom> | null) ?? {}
-  } catch {
-    return {}
-  }
-}
+const all = (): Record<string, KeptRoom> => recallAs<Record<string, KeptRoom> | null>(place) ?? {}
 
 export const keptRoom = (speaker: string): KeptRoom | undefined => all()[speaker.trim()]
 
 export function keepRoom(speaker: string, room: KeptRoom) {
   const rooms = Object.entries({ ...all(), [speaker.trim()]: room }).sort(([, a], [, b]) => b.at - a.at)
-  try {
-    localStorage.setItem(place, JSON.stringify(Object.fromEntries(rooms.slice(0, most))))
-  } catch {
-    // a browser without room: the check is asked for again
-  }
+  remember(place, JSON.stringify(Object.fromEntries(rooms.slice(0, most))))
 }
 
 /** A check holds for the day: rooms and cables change. */
