@@ -84,7 +84,10 @@ func TestAClockThatIsWrongByADay(t *testing.T) {
 		require.NoError(t, err)
 		require.NoError(t, tab.Before(fmt.Sprintf(`{
 			const now = Date.now.bind(Date), by = %d * 86400000, Real = Date
-			Date = class extends Real { constructor(...a) { a.length ? super(...a) : super(now() + by) } static now() { return now() + by } }
+			Date = class extends Real {
+				constructor(...a) { a.length ? super(...a) : super(now() + by) }
+				static now() { return now() + by }
+			}
 		}`, by)))
 		require.NoError(t, tab.Go(s.server.URL+"/teach/"+made))
 		require.NoError(t, tab.SeeText("works without network"))

@@ -22,7 +22,7 @@ type state struct {
 	do         []string // click TEXT, css SELECTOR, key KEY, type TEXT, choose LABEL=VALUE, see TEXT
 }
 
-func (s *stage) go_(t *testing.T, at state) {
+func (s *stage) reach(t *testing.T, at state) {
 	t.Helper()
 	if at.path != "" {
 		require.NoError(t, s.tab.Go(s.server.URL+at.path))
@@ -154,7 +154,7 @@ func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
 		{"nowhere", "/nowhere", nil},
 	}
 	for _, at := range states {
-		s.go_(t, at)
+		s.reach(t, at)
 		s.axe(t, at.name)
 	}
 	seen := len(states)
