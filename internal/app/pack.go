@@ -61,9 +61,8 @@ func (p Print) packed(ctx context.Context, s printStore, classID string, size Pa
 	if err != nil {
 		return pack.Pack{}, err
 	}
-	out := pack.Pack{
-		Team: team.Name, Made: p.desk.now(), Pictures: map[string]template.URL{}, Font: render.ChildFont(),
-	}
+	out := pack.Pack{Team: team.Name, Made: p.desk.now(), Pictures: map[string]template.URL{}}
+	out.Child, out.Adult, out.Bold = render.Fonts()
 	keep := func(store.Card) bool { return true }
 	if classID != "" {
 		class, err := classView(ctx, s, classID)

@@ -41,7 +41,8 @@ type Pack struct {
 	Cards       []Card
 	Lessons     []Lesson
 	Pictures    map[string]template.URL // of words in introductions
-	Font        []byte                  // woff2 of the letters
+	Child       []byte                  // WOFF2 of the letters and words
+	Adult, Bold []byte                  // WOFF2 of the rest
 }
 
 //go:embed pack.html
@@ -74,9 +75,14 @@ var view = template.Must(template.New("pack").Funcs(template.FuncMap{
 	"credit":  func() string { return lexicon.PictureCredit },
 }).Parse(page))
 
+func face(family, weight string, font []byte) string {
+	return "\n@font-face{font-family:" + family + ";font-weight:" + weight + ";src:url(" +
+		string(Data("font/woff2", font)) + ") format('woff2')}"
+}
+
 // Write writes the pack. Its policy lets nothing in from outside: script and style are named by their sums.
 func Write(w io.Writer, p Pack) error {
-	css := style + "\n@font-face{font-family:Child;src:url(" + string(Data("font/woff2", p.Font)) + ") format('woff2')}"
+	css := style + face("Child", "400", p.Child) + face("Adult", "400", p.Adult) + face("Adult", "700", p.Bold)
 	sum := sha256.Sum256([]byte(script))
 	return view.Execute(w, map[string]any{
 		"Pack":   p,

@@ -34,7 +34,7 @@ func sample(t *testing.T) pack.Pack {
 		Team:  "Lock <b>House</b>",
 		Class: "Heron class",
 		Made:  time.Date(2026, 11, 25, 0, 0, 0, 0, time.UTC),
-		Font:  []byte("wOF2"),
+		Child: []byte("wOF2"), Adult: []byte("wOF2"), Bold: []byte("wOF2"),
 		Cards: []pack.Card{
 			{
 				ID:         "1",

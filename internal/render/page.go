@@ -242,8 +242,12 @@ func (d *document) turnedPicture(img Image, x, y, side float64) {
 	)
 }
 
-// ChildFont is the handwriting-friendly font as WOFF2.
-func ChildFont() []byte {
-	data, _ := fontFiles.ReadFile("fonts/andika-latin-400-normal.woff2") // embedded, so it is there
-	return data
+// Fonts are the shipped fonts as WOFF2, cut to what a page in Latin letters needs: the handwriting-friendly one, and the
+// adults' in regular and bold.
+func Fonts() (child, adult, bold []byte) {
+	read := func(name string) []byte {
+		data, _ := fontFiles.ReadFile("fonts/" + name + "-normal.woff2") // embedded, so it is there
+		return data
+	}
+	return read("andika-latin-400"), read("atkinson-hyperlegible-latin-400"), read("atkinson-hyperlegible-latin-700")
 }
