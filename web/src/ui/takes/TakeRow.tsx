@@ -41,11 +41,11 @@ export function TakeRow({ take, others, mayChoose, mayFix, onChoose, onWithdraw,
           {v.mark}
         </span>
         <div className="min-w-0 flex-1">
-          <p className="font-bold">
+          <p className="flex flex-wrap items-center gap-x-2 font-child text-2xl leading-tight font-bold">
             {v.text}
-            {take.chosen && <span className="ml-2 rounded bg-mint px-2 text-sm">the card’s sound</span>}
+            {take.chosen && <span className="rounded bg-mint px-2 font-adult text-sm">the card’s sound</span>}
           </p>
-          <p className="text-sm">{take.report.advice}</p>
+          <p className="text-lg leading-snug">{take.report.advice}</p>
         </div>
         <Button onClick={() => void playInTurn(soundOf(take))}>
           <span aria-hidden>▶</span> Play

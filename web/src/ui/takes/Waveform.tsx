@@ -46,7 +46,7 @@ export function Waveform({
         ref={canvas}
         width={width}
         height={height}
-        className="h-24 w-full rounded-md border border-line bg-sheet"
+        className="h-36 w-full rounded-md border border-line bg-sheet"
         role="img"
         aria-label={`Waveform, ${(total / 1000).toFixed(1)} seconds`}
       />
