@@ -93,7 +93,8 @@ func prints(ctx context.Context, a *app.App, by app.Actor) error {
 // cardsPage is the content of render.Cards as a page for a browser.
 func cardsPage(faces []render.Face) string {
 	var b strings.Builder
-	font := base64.StdEncoding.EncodeToString(render.ChildFont())
+	child, _, _ := render.Fonts()
+	font := base64.StdEncoding.EncodeToString(child)
 	fmt.Fprintf(
 		&b,
 		`<!doctype html><meta charset=utf-8><style>
