@@ -242,8 +242,8 @@ func (d *document) turnedPicture(img Image, x, y, side float64) {
 	)
 }
 
-// Fonts are the shipped fonts as WOFF2, cut to what a page in Latin letters needs: the handwriting-friendly one, and the
-// adults' in regular and bold.
+// Fonts are the shipped fonts as WOFF2, cut to what a page in Latin letters needs: the handwriting-friendly one, and
+// the adults' in regular and bold.
 func Fonts() (child, adult, bold []byte) {
 	read := func(name string) []byte {
 		data, _ := fontFiles.ReadFile("fonts/" + name + "-normal.woff2") // embedded, so it is there
