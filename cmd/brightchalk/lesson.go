@@ -1,6 +1,7 @@
 package main
 
 import (
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strings"
@@ -13,6 +14,7 @@ import (
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/spelling"
@@ -289,6 +291,38 @@ func viewOf(l lesson.Lesson) lessonView {
 		v.Steps = append(v.Steps, k)
 	}
 	return v
+}
+
+func mouthCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "mouth", Short: "How the mouth makes a sound, as SVG", Args: takes(0, 0, "it takes no arguments"),
+		Long: "How the mouth makes a sound, drawn from its features: its stills side by side.\n" + mouth.Caution,
+	}
+	sound := c.Flags().String("sound", "", "the sound: m, eɪ, tʃ, or several: juː")
+	view := c.Flags().String("view", string(mouth.Side), "side or front")
+	f := addCoreFlags(c)
+	c.RunE = func(*cobra.Command, []string) error {
+		if *sound == "" {
+			return usage("name the sound: --sound m")
+		}
+		if *view != string(mouth.Side) && *view != string(mouth.Front) {
+			return usage("unknown view %q: choose side or front", *view)
+		}
+		a, err := f.parse()
+		if err != nil {
+			return err
+		}
+		d, err := mouth.Draw(a, *sound)
+		if err != nil {
+			return err
+		}
+		if f.json {
+			return json.NewEncoder(std.out).Encode(d)
+		}
+		_, err = fmt.Fprintln(std.out, d.SVG(mouth.View(*view)))
+		return err
+	}
+	return c
 }
 
 func stepsCommand(std stdio) *cobra.Command {

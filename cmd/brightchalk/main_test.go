@@ -82,6 +82,10 @@ func TestExitStatuses(t *testing.T) {
 		{"an order checked", []string{"order", "check", order, "--json"}, 0, `"unlocked":[{"step":1`},
 		{"an order that is none", []string{"order", "check", text}, 1, "is no order of teaching"},
 		{"a bundle that is none", []string{"introduce", "--bundle", text, "--sound", "m"}, 1, "not a ZIP file"},
+		{"a mouth", []string{"mouth", "--sound", "tʃ", "--view", "front"}, 0, "lips pushed out, teeth nearly shut"},
+		{"a mouth without a sound", []string{"mouth"}, 2, "name the sound"},
+		{"a sound that is none", []string{"mouth", "--sound", "q7"}, 1, "q7"},
+		{"a view that is none", []string{"mouth", "--sound", "m", "--view", "back"}, 2, "side or front"},
 		{"steps", []string{"steps", "--json"}, 0, `{"kind":"warm-up","name":"Warm-up"`},
 		{
 			"a lesson from an order",

@@ -9,6 +9,7 @@ import (
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
@@ -103,6 +104,21 @@ type CardView struct {
 // Card returns one card.
 func (c Cards) Card(ctx context.Context, by Actor, cardID string) (CardView, error) {
 	return read(ctx, c.desk, by, func(s cardStore) (CardView, error) { return cardPage(ctx, s, cardID) })
+}
+
+// Mouth draws how the sound of a card is made, in its accent.
+func (c Cards) Mouth(ctx context.Context, by Actor, cardID string) (mouth.Drawing, error) {
+	return read(ctx, c.desk, by, func(s cardStore) (mouth.Drawing, error) {
+		r, err := s.Card(ctx, cardID)
+		if err != nil {
+			return mouth.Drawing{}, err
+		}
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return mouth.Drawing{}, err
+		}
+		return mouth.Draw(conv.For(r.Content).Accent, r.Sound)
+	})
 }
 
 func cardPage(ctx context.Context, s cardStore, cardID string) (CardView, error) {

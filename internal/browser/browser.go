@@ -145,7 +145,7 @@ func (t *Tab) Click(selector string) error {
 	return nil
 }
 
-// ClickText clicks the first button, link or summary with the text.
+// ClickText clicks the first button, link, summary or line of a menu with the text.
 func (t *Tab) ClickText(text string) error {
 	quoted, _ := json.Marshal(text)
 	end := time.Now().Add(Patience)
@@ -153,7 +153,7 @@ func (t *Tab) ClickText(text string) error {
 		clicked, err := Eval[bool](
 			t,
 			`(() => {
-				const e = [...document.querySelectorAll('button, a, summary')]
+				const e = [...document.querySelectorAll('button, a, summary, [role=menuitem]')]
 					.find(e => e.innerText.trim().includes(`+string(quoted)+`) && !e.disabled)
 				if (e) e.click()
 				return !!e

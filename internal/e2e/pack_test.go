@@ -104,6 +104,7 @@ performance.now() - t0 < 3000 ? requestAnimationFrame(f) : d(JSON.stringify([Mat
 
 	// A letter is drawn differently with the keyboard; what leaves the lines is said and cannot be kept.
 	require.NoError(t, s.tab.Go(s.server.URL+"/letters?text=h"))
+	require.NoError(t, s.tab.Click("[aria-label='More for this letter']"))
 	require.NoError(t, s.tab.ClickText("Draw it differently"))
 	require.NoError(t, s.tab.SeeText("It stays in its lines"))
 	_, err := browser.Eval[bool](s.tab, `(document.querySelector('circle[role=slider]').focus(), true)`)

@@ -9,6 +9,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 )
@@ -82,6 +83,13 @@ func (s *server) cardCalls(api huma.API) {
 	call(s, api, route{
 		id: "card", method: http.MethodGet, path: "/cards/{id}", tag: "cards", summary: "One card",
 	}, func(ctx context.Context, by app.Actor, in *ByID) (app.CardView, error) { return a.Card(ctx, by, in.ID) })
+	call(s, api, route{
+		id: "card-mouth", method: http.MethodGet, path: "/cards/{id}/mouth", tag: "cards",
+		summary: "How the mouth makes the sound of a card: its stills from the side and the front, and its course in time",
+		about:   mouth.Caution,
+	}, func(ctx context.Context, by app.Actor, in *ByID) (mouth.Drawing, error) {
+		return a.Mouth(ctx, by, in.ID)
+	})
 	call(s, api, route{
 		id: "save-card", method: http.MethodPut, path: "/cards/{id}", tag: "cards", summary: "Save an edit of a card",
 		about: "Edits of different fields are joined with what others wrote since the base version. Where both " +

@@ -31,6 +31,25 @@ export type Conventions = Schemas['CardConventions']
 
 export const client = createClient<paths>({ baseUrl: '/api' })
 
+/**
+ * A card or a lesson that was just changed is what is kept for a slow line: the worker would show the former one, and
+ * what is typed on that would clash with one's own.
+ */
+export function keepChanged(method: string, path: string, answer: Response) {
+  const [, kept, call] = /^(\/api\/(?:cards|lessons)\/[0-9a-f-]{36})(\/\w+)?$/.exec(path) ?? []
+  const whole = method === 'PUT' ? call === undefined : method === 'POST' && path.startsWith('/api/lessons/')
+  if (!kept || !whole || !answer.ok || typeof caches === 'undefined') return
+  const copy = answer.clone()
+  void caches
+    .open('answers')
+    .then((c) => c.put(kept, copy))
+    .catch(() => undefined)
+}
+
+client.use({
+  onResponse: ({ request, response }) => keepChanged(request.method, new URL(request.url).pathname, response),
+})
+
 const silent = 'The server does not answer. Your work is kept here; it is sent when the line is back.'
 const broke = 'Something went wrong there. Nothing was lost; please try again.'
 

@@ -8,6 +8,7 @@ export const keys = {
   listening: ['listening'] as const,
   agreement: ['listening', 'agreement'] as const,
   card: (id: string) => ['cards', id] as const,
+  mouth: (id: string, version: number) => ['cards', id, 'mouth', version] as const,
   takes: (id: string) => ['cards', id, 'takes'] as const,
   offer: (id: string) => ['cards', id, 'words'] as const,
   versions: (id: string) => ['cards', id, 'versions'] as const,

@@ -1,7 +1,7 @@
 import { remember } from '../ui/remembered'
 import { createStore, del, entries, set } from 'idb-keyval'
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
-import { CallError, passes, queryClient, type Problem } from './client'
+import { CallError, keepChanged, passes, queryClient, type Problem } from './client'
 
 /** Something typed that the server does not have yet: a call that may be made again and again. */
 export type Letter = {
@@ -180,6 +180,7 @@ export async function flush(who: string) {
     } catch {
       return
     }
+    keepChanged(letter.method ?? 'PUT', `/api${letter.path}`, answer)
     if (held.has(letter.id)) continue // opened meanwhile: the page goes on from there
     if (answer.ok || (letter.id.startsWith(taken) && answer.status === 404)) {
       if (kept(letter.id, who)?.at === letter.at) await drop(letter.id)

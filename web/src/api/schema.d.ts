@@ -220,6 +220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/cards/{id}/mouth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How the mouth makes the sound of a card: its stills from the side and the front, and its course in time
+         * @description For teaching, not for therapy. A child who cannot make a sound after teaching goes the school’s usual way: hearing check, speech and language therapist.
+         */
+        get: operations["card-mouth"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/cards/{id}/sound": {
         parameters: {
             query?: never;
@@ -2446,6 +2466,120 @@ export interface components {
              */
             sure: number;
         };
+        MouthDrawing: {
+            accent: string;
+            caution: string;
+            keys: components["schemas"]["MouthKey"][];
+            /**
+             * Format: int64
+             * @description from rest to rest
+             */
+            ms: number;
+            sound: string;
+            stills: components["schemas"]["MouthStill"][];
+            /** @description what each view shows: left, top, width, height */
+            windows: {
+                [key: string]: number[];
+            };
+        };
+        MouthKey: {
+            /**
+             * Format: int64
+             * @description milliseconds from the start
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description milliseconds that the movement to it takes, before at
+             */
+            move: number;
+            /** @description its air and its voice show from here on */
+            sound: boolean;
+            /**
+             * Format: int64
+             * @description index; the first and the last are the mouth at rest
+             */
+            still: number;
+        };
+        MouthLine: {
+            /** @description its path, as SVG writes it */
+            d: string;
+            dash?: string;
+            /** @enum {string} */
+            ink: "air" | "ink" | "paper";
+            /** Format: double */
+            width: number;
+        };
+        MouthShape: {
+            closed: boolean;
+            /** @enum {string} */
+            fill: "none" | "paper" | "dark" | "grain";
+            part: string;
+            /**
+             * Format: double
+             * @description of its line
+             */
+            width: number;
+            /** @description its points, x and y by turns */
+            xy: number[];
+        };
+        MouthStill: {
+            /** @enum {string} */
+            air: "stopped" | "burst" | "friction" | "free" | "nose" | "sides" | "none";
+            air_at: string;
+            body_contact: string;
+            /**
+             * Format: double
+             * @description highest point of the tongue, front to back
+             */
+            body_x: number;
+            /**
+             * Format: double
+             * @description highest point of the tongue, low to the palate
+             */
+            body_y: number;
+            contrast: string;
+            felt: string;
+            front: components["schemas"]["MouthShape"][];
+            front_marks: components["schemas"]["MouthLine"][];
+            /**
+             * Format: double
+             * @description how far the teeth are parted
+             */
+            jaw: number;
+            /**
+             * Format: double
+             * @description 0 to 1, as wide as a mouth goes
+             */
+            lip_opening: number;
+            /**
+             * Format: double
+             * @description 0 drawn wide, 0.2 at rest, 1 fully in
+             */
+            lip_rounding: number;
+            lips: string;
+            /**
+             * Format: int64
+             * @description how long it lasts, in milliseconds
+             */
+            ms: number;
+            /** @enum {string} */
+            phase: "rest" | "closure" | "release" | "friction" | "hold" | "start" | "end";
+            /** @description from the front, in a teacher's words */
+            seen: string;
+            side: components["schemas"]["MouthShape"][];
+            /** @description air and voice, which switch at the border of phases */
+            side_marks: components["schemas"]["MouthLine"][];
+            sides: string;
+            slip: string;
+            sound: string;
+            teeth: string;
+            tip: string;
+            tip_contact: string;
+            /** @enum {string} */
+            velum: "up" | "down";
+            voice: boolean;
+        };
         Moved: {
             /**
              * Format: int64
@@ -4615,6 +4749,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CardWordFlag"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "card-mouth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MouthDrawing"];
                 };
             };
             /** @description Unauthorized */

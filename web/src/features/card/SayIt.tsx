@@ -1,14 +1,16 @@
 import type { CardView, Content } from '../../api/client'
 import { useVocabulary } from '../../api/shared'
 import { AccentOptions } from '../../ui/AccentOptions'
+import { Mouth } from '../../ui/Mouth'
 import { Button, Field, Notice, inputLook } from '../../ui/parts'
-import { useSpelling } from './api'
+import { useMouth, useSpelling } from './api'
 import type { Desk } from './model'
 import { Section, Tag, TextField } from './parts'
 
 /** The sound: how the mouth makes it, and what not to add. */
 export function SayIt({ card, desk }: { card: CardView; desk: Desk }) {
   const vocabulary = useVocabulary()
+  const mouth = useMouth(card.card_id, card.version)
   return (
     <Section id="say">
       <div className="flex flex-wrap gap-2 text-base">
@@ -19,6 +21,7 @@ export function SayIt({ card, desk }: { card: CardView; desk: Desk }) {
         </Tag>
       </div>
       <Use pair={card.pair} />
+      {mouth.data && <Mouth drawing={mouth.data} />}
       <div className="grid gap-4 md:grid-cols-2">
         <Field label="Accent of this card" error={desk.error('accent')}>
           {(ids) => (

@@ -79,3 +79,12 @@ export const useWritten = (text: string) =>
     queryKey: keys.letter(text, []),
     queryFn: () => data(client.GET('/letters', { params: { query: { text } } })),
   })
+
+/** How the mouth makes the card's sound; a sound without a drawing has none. */
+export const useMouth = (id: string, version: number) =>
+  useQuery({
+    queryKey: keys.mouth(id, version),
+    queryFn: () => data(client.GET('/cards/{id}/mouth', path(id))),
+    retry: false,
+    staleTime: Infinity,
+  })

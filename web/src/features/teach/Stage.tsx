@@ -2,12 +2,14 @@ import { useEffect } from 'react'
 import { Bridges } from '../../ui/Bridges'
 import { Letter } from '../../ui/Letter'
 import { LetterOverPicture } from '../../ui/LetterOverPicture'
+import { Mouth } from '../../ui/Mouth'
 import { useWriter } from '../../ui/useWriter'
 import { Writing, type Written } from '../../ui/Writing'
-import type { Face, Lesson } from '../../api/client'
+import type { Face, Lesson, Step } from '../../api/client'
 import { Shape } from '../../ui/Shape'
 import type { Screen } from './model'
 import type { Pack } from './usePreload'
+import { Wave } from './Wave'
 
 /** The one thing that is shown, as large as the room needs. */
 export function Stage({
@@ -15,11 +17,13 @@ export function Stage({
   turned,
   pack,
   lesson,
+  played,
 }: {
   screen: Screen
   turned: boolean
   pack: Pack
   lesson: Lesson
+  played: number
 }) {
   const show = screen.show
   switch (show.kind) {
@@ -39,6 +43,17 @@ export function Stage({
       )
     case 'picture':
       return turned ? <BigLetter face={show.face} /> : <PictureSide screen={show.face} pack={pack} />
+    case 'mouth': {
+      const drawing = pack.mouths.get(show.face.id)
+      if (!drawing) return <Sign family="mouth" name="Mouth" />
+      return (
+        <div onClick={(e) => e.stopPropagation()} className="text-[2.6vh]">
+          <Mouth drawing={drawing} tone="slate" className="h-[46vh]" played={played} />
+        </div>
+      )
+    }
+    case 'wave':
+      return <Wave take={pack.takes.get(show.face.id)} played={played} />
     case 'word':
       if (show.hidden === 'sounds' && !turned)
         return (
@@ -131,11 +146,7 @@ export function Stage({
         <p className="max-w-[88vw] text-center font-child text-[8vh] leading-snug whitespace-pre-line">{show.text}</p>
       )
     case 'sign':
-      return (
-        <div className="flex flex-col items-center gap-[4vh]" role="img" aria-label={show.name}>
-          <Shape family={show.family} className="size-[40vh]" />
-        </div>
-      )
+      return <Sign family={show.family} name={show.name} />
   }
 }
 
@@ -196,6 +207,14 @@ function Text({ text, lesson, bridges, size }: { text: string; lesson: Lesson; b
         )
       })}
     </p>
+  )
+}
+
+function Sign({ family, name }: { family: Step['family']; name: string }) {
+  return (
+    <div className="flex flex-col items-center gap-[4vh]" role="img" aria-label={name}>
+      <Shape family={family} className="size-[40vh]" />
+    </div>
   )
 }
 

@@ -35,6 +35,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
   const [seconds, setSeconds] = useState(0)
   const [script, setScript] = useState(true)
   const [stopped, setStopped] = useState(false) // before the end: the bell, or the class has had enough
+  const [played, setPlayed] = useState(0) // on this screen
   const player = useRef<HTMLAudioElement>(null)
   const over = stopped || at >= list.length
   const screen = list[Math.min(at, list.length - 1)]
@@ -52,6 +53,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
   const move = (to: number) => {
     setAt(Math.max(0, Math.min(list.length, to)))
     setTurned(false)
+    setPlayed(0)
   }
   const soundOf = screen && 'face' in screen.show ? screen.show.face.id : (lesson.targets[0] ?? '')
   const play = () => {
@@ -59,6 +61,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
     if (!player.current || !src) return
     player.current.src = src
     void player.current.play()
+    setPlayed((n) => n + 1)
   }
   useKeys(
     over
@@ -142,7 +145,7 @@ function Lesson({ view: given, how }: { view: LessonView; how: ReturnType<typeof
         className="flex min-h-0 flex-1 cursor-pointer touch-pan-y items-center justify-center"
         {...swipe}
       >
-        <Stage screen={screen} turned={turned} pack={pack} lesson={lesson} />
+        <Stage key={at} screen={screen} turned={turned} pack={pack} lesson={lesson} played={played} />
       </div>
       <div className="flex items-end gap-x-6 gap-y-2 px-4 pb-3 max-sm:flex-col max-sm:items-stretch sm:px-6">
         <p

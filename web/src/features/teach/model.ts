@@ -24,6 +24,8 @@ export type Screen = {
     | { kind: 'pieces'; pieces: string[]; text: string }
     | { kind: 'page'; text: string }
     | { kind: 'text'; text: string }
+    | { kind: 'mouth'; face: Face }
+    | { kind: 'wave'; face: Face }
     | { kind: 'sign'; family: Step['family']; name: string }
   /** What Enter turns up: the other side, the answer, the bridges. */
   turn: 'answer' | 'bridges' | 'side' | 'mirror' | 'nothing'
@@ -102,6 +104,12 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
         .map((c) => ({ show: { kind: 'page', text: c.value }, turn: 'bridges' }))
     case 'text':
       return step.items.map((c) => ({ show: { kind: 'text', text: c.value }, turn: 'nothing' }))
+    case 'mouth':
+      return once(faces).map((face) => ({ show: { kind: 'mouth', face }, turn: 'nothing' }))
+    case 'sound':
+      return once(faces)
+        .filter((face) => face.has_take)
+        .map((face) => ({ show: { kind: 'wave', face }, turn: 'nothing' }))
     case 'card':
       return faces.map((face) => ({
         show: { kind: step.kind === 'picture' || step.kind === 'look' ? 'picture' : 'letter', face },
@@ -112,6 +120,10 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
   }
   return []
 }
+
+/** One face to a sound: spellings of the same sound have the same mouth. */
+const once = (faces: readonly Face[]) =>
+  faces.filter((f, i) => faces.findIndex((g) => g.pair.sound === f.pair.sound) === i)
 
 const word = (c: Item, lesson: Lesson, hidden: 'sounds' | 'none'): View => ({
   ...(c.voice ? { voice: c.voice } : {}),

@@ -1,7 +1,14 @@
 import { useEffect, useState } from 'react'
 import type { Lesson } from '../../api/client'
+import type { Drawing } from '../../ui/mouth'
 
-export type Pack = { pictures: Map<string, string>; words: Map<string, string>; sounds: Map<string, string> }
+export type Pack = {
+  pictures: Map<string, string>
+  words: Map<string, string>
+  sounds: Map<string, string>
+  takes: Map<string, Blob> // the sounds themselves, to draw their waves
+  mouths: Map<string, Drawing> // of the targets, where their sound is drawn
+}
 
 /** Fetches every picture and sound of a lesson once, so that teaching goes on when the network drops. */
 export function usePreload(lesson: Lesson) {
@@ -11,20 +18,27 @@ export function usePreload(lesson: Lesson) {
     let left = false
     const urls: string[] = []
     const load = async () => {
-      const p: Pack = { pictures: new Map(), words: new Map(), sounds: new Map() }
+      const p: Pack = { pictures: new Map(), words: new Map(), sounds: new Map(), takes: new Map(), mouths: new Map() }
       let failed = 0
       const get = async (into: Map<string, string>, key: string, path: string) => {
         try {
           const answer = await fetch(path)
           if (!answer.ok) throw new Error(String(answer.status))
-          const url = URL.createObjectURL(await answer.blob())
+          const blob = await answer.blob()
+          if (into === p.sounds) p.takes.set(key, blob)
+          const url = URL.createObjectURL(blob)
           urls.push(url)
           into.set(key, url)
         } catch {
           failed++
         }
       }
-      const jobs: Promise<void>[] = []
+      const draw = async (id: string) => {
+        const answer = await fetch(`/api/cards/${id}/mouth`).catch(() => undefined)
+        if (answer?.ok) p.mouths.set(id, (await answer.json()) as Drawing)
+        else if (!answer || answer.status >= 500) failed++ // a sound without a drawing has its sign
+      }
+      const jobs: Promise<void>[] = lesson.targets.map(draw)
       for (const face of Object.values(lesson.cards)) {
         if (face.picture) jobs.push(get(p.pictures, face.id, `/api/pictures/${face.picture}`))
         if (face.has_take) jobs.push(get(p.sounds, face.id, `/api/cards/${face.id}/sound`))

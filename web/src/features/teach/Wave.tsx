@@ -1,0 +1,56 @@
+import { useEffect, useState } from 'react'
+import { Shape } from '../../ui/Shape'
+
+const bars = 120
+
+/** The sound itself: its wave, loud and soft, long or short, with a line that goes along as it plays. */
+export function Wave({ take, played }: { take: Blob | undefined; played: number }) {
+  const [sound, setSound] = useState<{ loud: number[]; seconds: number }>()
+  useEffect(() => {
+    let left = false
+    const read = async () => {
+      if (!take) return
+      const clip = await new OfflineAudioContext(1, 1, 44_100).decodeAudioData(await take.arrayBuffer())
+      const samples = clip.getChannelData(0)
+      const size = Math.max(1, Math.floor(samples.length / bars))
+      const loud = Array.from({ length: bars }, (_, i) => {
+        let sum = 0
+        for (const v of samples.subarray(i * size, (i + 1) * size)) sum += v * v
+        return Math.sqrt(sum / size)
+      })
+      const most = Math.max(...loud, 0.0001)
+      if (!left) setSound({ loud: loud.map((v) => v / most), seconds: clip.duration })
+    }
+    void read().catch(() => undefined) // it is heard all the same
+    return () => {
+      left = true
+    }
+  }, [take])
+  if (!sound) return <Shape family="ear" className="size-[40vh]" />
+  return (
+    <svg
+      viewBox={`0 0 ${bars} 40`}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label="the wave of the sound"
+      className="h-[42vh] w-[86vw]"
+    >
+      {sound.loud.map((v, i) => (
+        <rect
+          key={i}
+          x={i + 0.15}
+          width={0.7}
+          y={20 - 18 * v - 0.3}
+          height={36 * v + 0.6}
+          rx={0.35}
+          fill="var(--color-sky)"
+        />
+      ))}
+      {played > 0 && (
+        <rect key={played} y={0} width={0.6} height={40} fill="var(--color-marigold)">
+          <animate attributeName="x" from={0} to={bars} dur={`${sound.seconds}s`} fill="freeze" />
+        </rect>
+      )}
+    </svg>
+  )
+}
