@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
 )
@@ -107,6 +108,13 @@ func handout(
 		HeightMM: i.Snapshot.LineHeightMM,
 		HomeLine: homeLine,
 		Head:     render.PlanHead{Team: team.Name, Class: i.ClassName, Made: i.CreatedAt},
+	}
+	if len(i.Snapshot.Targets) > 0 {
+		if r, err := s.Card(ctx, i.Snapshot.Targets[0]); err == nil {
+			if d, err := mouth.Draw(team.Conventions.For(r.Content).Accent, i.Snapshot.Target().Pair.Sound); err == nil {
+				h.Mouth = &d
+			}
+		}
 	}
 	if h.HeightMM == 0 { // assembled before it was kept
 		h.HeightMM = team.Conventions.Lines.HeightMM

@@ -103,6 +103,7 @@ var floors = []string{
 var coreFloors = []string{
 	"document fault prose review wordform",
 	"phoneme",
+	"mouth",
 	"unfit spelling strokes recording",
 	"lexicon",
 	"card words texts",

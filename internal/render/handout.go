@@ -7,6 +7,7 @@ import (
 
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/mouth"
 )
 
 // Handout is what the sheets of a lesson are made from.
@@ -16,6 +17,7 @@ type Handout struct {
 	Picture  *Image
 	Pictures map[string]Image // of words
 	Faces    map[string]Image // of the cards that the lesson is about
+	Mouth    *mouth.Drawing   // how the new sound is made; nil where it is not drawn
 	HeightMM float64          // base to middle line
 	HomeLine string           // the school's line in another language
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/tdewolff/canvas"
 
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/script"
 )
@@ -31,15 +32,26 @@ func (d *document) home(h Handout) error {
 		}
 	}
 	y -= side + 8
+	room := width - 38
 	part := func(title, text string, child bool, most float64) {
 		if text == "" {
 			return
 		}
 		d.text(textStyle{bold: true, size: 12}, margin, y-4, title)
-		y = d.fitted(textStyle{child: child, size: 13}, margin+38, y, width-38, most, canvas.Left, text) - 5
+		y = d.fitted(textStyle{child: child, size: 13}, margin+38, y, room, most, canvas.Left, text) - 5
+	}
+	under := y
+	if h.Mouth != nil && len(h.Mouth.Stills) > 1 { // the first still that sounds, beside what is said of it
+		const side, front = 32.0, 20.0
+		first := h.Mouth.Stills[1]
+		room -= side + front + 4
+		tall := d.mouth(first, mouth.Side, margin+width-side-front-2, y, side)
+		d.mouth(first, mouth.Front, margin+width-front, y, front)
+		under = y - tall - 3
 	}
 	part("Say it", join(face.MouthCue, "Say the sound, not the name of the letter."), false, 24)
 	part("Watch for", script.Slip(face.Pair, face.Slip), false, 18)
+	room, y = width-38, min(y, under)
 	part("The rhyme", face.Rhyme, true, 30)
 	part("The action", face.Action, false, 18)
 	if face.Writing != nil {
@@ -67,7 +79,7 @@ func (d *document) home(h Handout) error {
 	y = d.toShow(y, width)
 	d.homeLine(h.HomeLine, y, width)
 	d.note(
-		"Questions about hearing or speech? Talk to the class teacher. Small things and trays: check allergies, " +
+		"The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class teacher. Small things and trays: check allergies, " +
 			"nothing in mouths, noses or ears.",
 	)
 	return nil

@@ -56,7 +56,7 @@ func draw(name, out, only string) error {
 				still.SVG(mouth.Front), html.EscapeString(s), still.Phase, html.EscapeString(still.Seen+"; "+still.Felt))
 		}
 	}
-	const width, across = 1480, 6
+	const width, across = 1510, 6
 	br, err := browser.Start(browser.Options{Width: width, Height: 170*((n+across-1)/across) + 16})
 	if err != nil {
 		return err

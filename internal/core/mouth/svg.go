@@ -18,6 +18,9 @@ const (
 // windows are what the views show: left, top, width, height.
 var windows = map[View][4]float64{Side: {-.68, -.75, 2.36, 2.0}, Front: {-.75, -.62, 1.5, 1.5}}
 
+// Window is what a view shows: left, top, width, height.
+func Window(v View) [4]float64 { return windows[v] }
+
 // pen is how a part is drawn: the width of its line and its fill, in classes of ink on paper.
 type pen struct {
 	width float64

@@ -47,9 +47,15 @@ export function Wave({ take, played }: { take: Blob | undefined; played: number 
         />
       ))}
       {played > 0 && (
-        <rect key={played} y={0} width={0.6} height={40} fill="var(--color-marigold)">
-          <animate attributeName="x" from={0} to={bars} dur={`${sound.seconds}s`} fill="freeze" />
-        </rect>
+        <rect
+          key={played}
+          y={0}
+          width={0.6}
+          height={40}
+          fill="var(--color-marigold)"
+          className="along-wave"
+          style={{ animationDuration: `${sound.seconds}s` }}
+        />
       )}
     </svg>
   )
