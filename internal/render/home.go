@@ -79,7 +79,8 @@ func (d *document) home(h Handout) error {
 	y = d.toShow(y, width)
 	d.homeLine(h.HomeLine, y, width)
 	d.note(
-		"The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class teacher. Small things and trays: check allergies, " +
+		"The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class " +
+			"teacher. Small things and trays: check allergies, " +
 			"nothing in mouths, noses or ears.",
 	)
 	return nil
