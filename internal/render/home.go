@@ -17,13 +17,13 @@ func (d *document) home(h Handout) error {
 	y := d.heading("Our new sound", h.about())
 	width := d.paper.Width - 2*margin
 	face := h.face()
-	const side = 62.0
+	const side = 52.0
 	if h.Picture != nil {
 		d.picture(*h.Picture, d.paper.Width-margin-side, y-side, side)
 	}
 	left := width - side - 8
 	if face.Writing != nil {
-		hgt := min(16, (left-10)/max(2, face.Writing.Right-face.Writing.Left+0.6))
+		hgt := min(13.5, (left-10)/max(2, face.Writing.Right-face.Writing.Left+0.6))
 		base := y - 4 - face.Writing.Lines[0].Y*hgt
 		d.ruled(face.Writing.Lines, margin, margin+left, base, hgt)
 		d.written(*face.Writing, margin+8, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
@@ -113,8 +113,8 @@ func (h Handout) hunt() []string {
 
 // toShow is room to draw something that is taken to school. Nobody keeps it.
 func (d *document) toShow(y, width float64) float64 {
-	foot := margin + 30
-	if y-foot < 24 {
+	foot := margin + 25
+	if y-foot < 16 {
 		return y
 	}
 	d.text(textStyle{bold: true, size: 12}, margin, y-4, "To show")
