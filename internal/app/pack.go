@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/media"
 	"brightchalk/internal/pack"
@@ -114,6 +115,9 @@ func packCard(
 		PictureAlt: r.Content.PictureAlt, Rhyme: r.Content.Rhyme, Short: r.Content.RhymeShort,
 		Action: r.Content.Action, Cue: r.Content.MouthCue, Slip: r.Content.Slip, Words: r.Content.Words,
 		Sentences: r.Content.Sentences, Step: r.Step,
+	}
+	if d, err := mouth.Draw(conv.For(r.Content).Accent, r.Sound); err == nil { // a sound without a drawing has its words
+		c.Mouth = &d
 	}
 	if r.Content.Picture != "" {
 		m, err := pictureBySum(ctx, s, r.Content.Picture)

@@ -13,6 +13,7 @@ import (
 
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/strokes"
 )
@@ -22,6 +23,7 @@ type Card struct {
 	ID, Grapheme, Sound, Keyword, PictureAlt string
 	Rhyme, Short, Action, Cue, Slip          string
 	Picture, Take                            template.URL // as data
+	Mouth                                    *mouth.Drawing
 	Writing, Capital                         *strokes.Written
 	Words, Sentences                         []string
 	Step                                     int
@@ -72,6 +74,10 @@ var view = template.Must(template.New("pack").Funcs(template.FuncMap{
 	"height":  func(w *strokes.Written) float64 { return w.Lines[0].Y - w.Lines[3].Y + 0.6 },
 	"top":     func(w *strokes.Written) float64 { return -w.Lines[0].Y - 0.3 },
 	"picture": func(p Pack, word string) template.URL { return p.Pictures[word] },
+	"mouth": func(d *mouth.Drawing, v mouth.View) template.HTML {
+		return template.HTML(d.SVG(v)) //nolint:gosec // drawn by us from a table
+	},
+	"caution": func() string { return mouth.Caution },
 	"credit":  func() string { return lexicon.PictureCredit },
 }).Parse(page))
 

@@ -14,10 +14,19 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/mouth"
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/pack"
 )
+
+func TestAPackDrawsTheMouthWithItsCaution(t *testing.T) {
+	page := written(t, sample(t))
+	assert.Contains(t, page, "lips pushed out, teeth nearly shut; broad warm stream on hand</title>")
+	assert.Contains(t, page, "For teaching, not for therapy")
+	assert.Equal(t, 1, strings.Count(page, `class="mouth"`), "the card without a drawing has none")
+}
 
 func written(t *testing.T, p pack.Pack) string {
 	t.Helper()
@@ -29,6 +38,8 @@ func written(t *testing.T, p pack.Pack) string {
 func sample(t *testing.T) pack.Pack {
 	t.Helper()
 	sh, err := strokes.CommonLines().Write("sh", nil, nil)
+	require.NoError(t, err)
+	drawn, err := mouth.Draw(phoneme.SouthernBritish, "ʃ")
 	require.NoError(t, err)
 	return pack.Pack{
 		Team:  "Lock <b>House</b>",
@@ -46,6 +57,7 @@ func sample(t *testing.T) pack.Pack {
 				PictureAlt: `a "shed"`,
 				Take:       pack.Data("audio/flac", []byte("y")),
 				Writing:    &sh,
+				Mouth:      &drawn,
 				Words:      []string{"ship", "fish"},
 				Sentences:  []string{"A fish & a ship."},
 			},
