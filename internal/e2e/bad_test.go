@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -135,17 +134,7 @@ func TestLongNamesAndTextsFitEveryScreen(t *testing.T) {
 		require.NoError(t, s.tab.Size(width, 800))
 		for _, page := range pages {
 			at := fmt.Sprintf("%.60s at %d", page, width)
-			require.NoError(t, s.tab.Go(s.server.URL+page))
-			require.Eventually(t, func() bool {
-				return mustEval(t, s.tab, `document.querySelector('h1')?.textContent ?? ''`) != ""
-			}, 10*time.Second, 30*time.Millisecond, at)
-			time.Sleep(120 * time.Millisecond)
-			var got struct {
-				Wide float64
-				By   []string
-			}
-			require.NoError(t, json.Unmarshal([]byte(mustEval(t, s.tab, measured)), &got))
-			assert.LessOrEqual(t, got.Wide, 0.0, "%s: %v", at, got.By)
+			s.fits(t, page, at)
 		}
 	}
 }
@@ -159,17 +148,7 @@ func TestZoomReflows(t *testing.T) {
 		require.NoError(t, s.tab.Size(size[0], size[1]))
 		for _, page := range s.pages(t, made) {
 			at := fmt.Sprintf("%s at %d", page, size[0])
-			require.NoError(t, s.tab.Go(s.server.URL+page))
-			require.Eventually(t, func() bool {
-				return mustEval(t, s.tab, `document.querySelector('h1')?.textContent ?? ''`) != ""
-			}, 10*time.Second, 30*time.Millisecond, at)
-			time.Sleep(120 * time.Millisecond)
-			var got struct {
-				Wide float64
-				By   []string
-			}
-			require.NoError(t, json.Unmarshal([]byte(mustEval(t, s.tab, measured)), &got))
-			assert.LessOrEqual(t, got.Wide, 0.0, "%s: %v", at, got.By)
+			s.fits(t, page, at)
 		}
 	}
 }

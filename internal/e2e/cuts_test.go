@@ -13,7 +13,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
 )
 
@@ -66,8 +65,7 @@ func TestNothingIsLostInCuts(t *testing.T) {
 	made := s.assembled(t)
 	s.signIn(t, "lead")
 	ctx := context.Background()
-	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
-	require.NoError(t, err)
+	lead := s.lead(t)
 	wall, err := s.app.Cards.Wall(ctx, lead, false)
 	require.NoError(t, err)
 	id := wall[12].CardID

@@ -39,8 +39,7 @@ func TestWhatIsTypedReachesTheServer(t *testing.T) {
 	s := open(t)
 	s.signIn(t, "lead")
 	ctx := context.Background()
-	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
-	require.NoError(t, err)
+	lead := s.lead(t)
 	wall, err := s.app.Cards.Wall(ctx, lead, false)
 	require.NoError(t, err)
 	id := wall[12].CardID
@@ -83,8 +82,7 @@ func TestEightTabsOfOneBrowser(t *testing.T) {
 		require.NoError(t, tab.SeeText("live"))
 	}
 	ctx := context.Background()
-	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
-	require.NoError(t, err)
+	lead := s.lead(t)
 	last, err := s.tab.Beside()
 	require.NoError(t, err)
 	require.NoError(t, last.Go(s.server.URL+"/team?tab=classes"))

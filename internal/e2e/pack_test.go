@@ -24,8 +24,7 @@ import (
 func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	s := open(t)
 	ctx := context.Background()
-	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
-	require.NoError(t, err)
+	lead := s.lead(t)
 	classes, err := s.app.Planning.Classes(ctx, lead)
 	require.NoError(t, err)
 	class, err := s.app.Planning.Class(ctx, lead, classes[0].ClassID)

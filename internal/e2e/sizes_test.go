@@ -11,7 +11,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
 )
@@ -35,8 +34,7 @@ const measured = `JSON.stringify((() => {
 func (s *stage) assembled(t *testing.T) string {
 	t.Helper()
 	ctx := context.Background()
-	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
-	require.NoError(t, err)
+	lead := s.lead(t)
 	classes, err := s.app.Planning.Classes(ctx, lead)
 	require.NoError(t, err)
 	class, err := s.app.Planning.Class(ctx, lead, classes[0].ClassID)
@@ -80,6 +78,27 @@ func (s *stage) pages(t *testing.T, made string) []string {
 	}
 }
 
+// fit is what measured says of a page.
+type fit struct {
+	Wide           float64
+	By, Small      []string
+	Title, Heading string
+}
+
+// fits opens a page and asks that it is no wider than its window.
+func (s *stage) fits(t *testing.T, page, at string) fit {
+	t.Helper()
+	require.NoError(t, s.tab.Go(s.server.URL+page))
+	require.Eventually(t, func() bool {
+		return mustEval(t, s.tab, `document.querySelector('h1')?.textContent ?? ''`) != ""
+	}, 10*time.Second, 30*time.Millisecond, at)
+	time.Sleep(150 * time.Millisecond)
+	var got fit
+	require.NoError(t, json.Unmarshal([]byte(mustEval(t, s.tab, measured)), &got))
+	assert.LessOrEqual(t, got.Wide, 0.0, "%s: %v", at, got.By)
+	return got
+}
+
 // Every page at every size: nothing is wider than the window, everything can be hit with a finger, the page has a
 // heading, and the window is named by it.
 func TestEveryPageFitsEveryWindow(t *testing.T) {
@@ -91,18 +110,7 @@ func TestEveryPageFitsEveryWindow(t *testing.T) {
 		require.NoError(t, s.tab.Size(size[0], size[1]))
 		for _, page := range pages {
 			at := fmt.Sprintf("%s at %d", page, size[0])
-			require.NoError(t, s.tab.Go(s.server.URL+page))
-			require.Eventually(t, func() bool {
-				return mustEval(t, s.tab, `document.querySelector('h1')?.textContent ?? ''`) != ""
-			}, 10*time.Second, 30*time.Millisecond, at)
-			time.Sleep(150 * time.Millisecond)
-			var got struct {
-				Wide           float64
-				By, Small      []string
-				Title, Heading string
-			}
-			require.NoError(t, json.Unmarshal([]byte(mustEval(t, s.tab, measured)), &got))
-			assert.LessOrEqual(t, got.Wide, 0.0, "%s: %v", at, got.By)
+			got := s.fits(t, page, at)
 			assert.Empty(t, got.Small, at)
 			assert.Equal(t, got.Heading+" · Bright Chalk", got.Title, at)
 			if size[0] == 390 { // the other states are looked at at 1280

@@ -11,9 +11,6 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"brightchalk/demo"
-	"brightchalk/internal/app"
 )
 
 // state is one that a page can be in, and how it gets there. What a step looks for is waited for.
@@ -63,9 +60,8 @@ func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
 	made := s.assembled(t)
 	s.signIn(t, "lead")
 	ctx := context.Background()
-	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
-	require.NoError(t, err)
-	_, err = s.app.Planning.NewClass(ctx, lead, "Wagtail class", "class") // knows nothing yet
+	lead := s.lead(t)
+	_, err := s.app.Planning.NewClass(ctx, lead, "Wagtail class", "class") // knows nothing yet
 	require.NoError(t, err)
 	classes, err := s.app.Planning.Classes(ctx, lead)
 	require.NoError(t, err)

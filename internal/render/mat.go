@@ -12,11 +12,10 @@ import (
 
 // Mat is all that a class knows, for one page.
 type Mat struct {
-	Class   string
-	Faces   []Face     // in the order of teaching
-	Alike   [][]string // single letters that share their strokes
-	Words   []string   // exception words
-	Picture bool
+	Class string
+	Faces []Face     // in the order of teaching
+	Alike [][]string // single letters that share their strokes
+	Words []string   // exception words
 }
 
 // Alike groups single letters by what they share in writing, each group in the order given.

@@ -152,13 +152,6 @@ func (d *document) copies(p Practised) {
 // ringed lays the words out to be ringed, over the height of the page.
 func (d *document) ringed(p Practised, names []string) {
 	y := d.heading("Find "+p.Ring+" and ring it", "")
-	const cols = 3
-	rows := (len(names) + cols - 1) / cols
-	pitch := min(60, (y-margin-10)/float64(rows))
-	w := (d.paper.Width - 2*margin) / cols
-	for i, word := range names {
-		s := d.fit(textStyle{child: true}, word, w-8, min(60, pitch*1.3))
-		d.textCentre(s, margin+(float64(i%cols)+0.5)*w, y-float64(i/cols+1)*pitch+pitch*0.3, word)
-	}
+	d.threeAcross(y, names)
 	d.note(fmt.Sprintf("For the adult: %d of %d hold it.", p.Rings, len(names)))
 }

@@ -183,24 +183,28 @@ func (d *document) ring(h Handout) error {
 		return nothing("too few readable words hold this sound.")
 	}
 	y := d.heading("Find "+h.face().Pair.Grapheme+" and ring it", h.about())
-	const cols = 3
-	w := (d.paper.Width - 2*margin) / cols
-	rows := (len(h.Lesson.Rings) + cols - 1) / cols
-	pitch := min(60, (y-margin-10)/float64(rows))
-	count := 0
+	words, count := make([]string, len(h.Lesson.Rings)), 0
 	for i, r := range h.Lesson.Rings {
+		words[i] = r.Word
 		if len(r.Letters) > 0 {
 			count++
 		}
-		d.textCentre(
-			d.fit(textStyle{child: true}, r.Word, w-8, min(60, pitch*1.3)),
-			margin+(float64(i%cols)+0.5)*w,
-			y-float64(i/cols+1)*pitch+pitch*0.3,
-			r.Word,
-		)
 	}
+	d.threeAcross(y, words)
 	d.note(fmt.Sprintf("For the adult: %d words hold it, %d do not.", count, len(h.Lesson.Rings)-count))
 	return nil
+}
+
+// threeAcross lays words out over what is left of the page.
+func (d *document) threeAcross(y float64, words []string) {
+	const cols = 3
+	w := (d.paper.Width - 2*margin) / cols
+	rows := (len(words) + cols - 1) / cols
+	pitch := min(60, (y-margin-10)/float64(rows))
+	for i, word := range words {
+		s := d.fit(textStyle{child: true}, word, w-8, min(60, pitch*1.3))
+		d.textCentre(s, margin+(float64(i%cols)+0.5)*w, y-float64(i/cols+1)*pitch+pitch*0.3, word)
+	}
 }
 
 func (d *document) pieces(h Handout) error {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 )
 
 // Point is a place in a view: x to the back or to the right, y down.
@@ -136,14 +137,13 @@ func tongue(r Row, l Point) []Point {
 	t := tip(r, l)
 	front := level(b.X - flat)
 	blade := Point{(t.X + front.X) / 2, (t.Y+front.Y)/2 - .03}
-	under := Point{}
 	f := add(l, .10, .24)
 	back := .10
 	if raised(r) {
 		blade.Y += .06
 		back = .17
 	}
-	under = Point{(t.X+f.X)/2 + back, (t.Y + f.Y) / 2}
+	under := Point{(t.X+f.X)/2 + back, (t.Y + f.Y) / 2}
 	if r.Tip == "curled" { // it turns back before its end
 		blade, under = Point{.46, -.12}, Point{.31, -.16}
 	}
@@ -151,9 +151,7 @@ func tongue(r Row, l Point) []Point {
 	return keptOff(r, edge, b, t)
 }
 
-func touches(contact string) bool {
-	return contact == "touch" || len(contact) > 6 && contact[:6] == "touch-"
-}
+func touches(contact string) bool { return strings.HasPrefix(contact, "touch") }
 
 // keptOff keeps the tongue off palate and wall, but where it touches.
 func keptOff(r Row, edge []Point, b, t Point) []Point {
@@ -278,17 +276,15 @@ func marks(r Row) []mark {
 	}
 	at := airPlace(r)
 	throat := []Point{{1.42, .80}, {1.40, .45}, {1.40, .20}}
-	out2 := Point{-.55 - push(r), at.Y}
 	switch r.Air {
 	case "stopped":
 		out = append(out, mark{kind: "stopped", at: at, to: at, strong: !r.Voice, along: throat})
 	case "burst", "friction", "free", "sides":
-		to := Point{min(at.X-.30, out2.X+.30), max(at.Y, .02)}
 		along := []Point{at, {-.22 - push(r), .05}}
 		if r.AirAt == "throat" {
 			along = over(r)
 		}
-		out = append(out, mark{kind: r.Air, at: at, to: to, strong: !r.Voice, along: along})
+		out = append(out, mark{kind: r.Air, at: at, strong: !r.Voice, along: along})
 	case "nose":
 		path := []Point{{1.42, .60}, {1.42, .10}, {1.40, -.30}, {1.10, -.47}, {.40, -.49}, {-.10, -.53}}
 		out = append(out, mark{kind: "nose", at: Point{-.15, -.56}, to: Point{-.42, -.50}, strong: !r.Voice, along: path})

@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState } from 'react'
-import { frameAt, pathOf, phaseName, stillFrame, stretched, type Drawing, type Frame, type View } from './mouth'
+import { frameAt, pathOf, phaseName, stillFrame, stretched, type Drawing, type Frame } from './mouth'
 
 const tones = {
   paper: { ink: '#1e2b30', paper: '#fffefb', dark: '#1e2b30', grain: '#f3d9d0', dot: '#b5472f', air: '#1c6a96' },
@@ -158,5 +158,3 @@ function Picture({ frame, window: view, tone, className }: PictureProps) {
     </svg>
   )
 }
-
-export type { View }
