@@ -13,7 +13,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
 	"brightchalk/internal/core/lesson"
