@@ -1,5 +1,5 @@
 // Package app has a type for each capability of the house: cards, takes and voices, words, lessons, letters, planning,
-// people, print. A method reads, calls the core and writes, in one transaction; it checks what it was given and what
+// people, print, running lessons. A method reads, calls the core and writes, in one transaction; it checks what it was given and what
 // the member may do inside it.
 package app
 
@@ -32,6 +32,7 @@ type App struct {
 	Planning Planning
 	People   People
 	Print    Print
+	Running  Running
 }
 
 // Options of New; the zero value is for a running server.
@@ -66,6 +67,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Planning: Planning{desk[planStore]{g, func(l store.Library) planStore { return l }}},
 		People:   newPeople(desk[peopleStore]{g, func(l store.Library) peopleStore { return l }}, o.Hashing, o.Limits),
 		Print:    Print{desk[printStore]{g, func(l store.Library) printStore { return l }}},
+		Running:  Running{desk[runStore]{g, func(l store.Library) runStore { return l }}},
 	}
 }
 
@@ -86,7 +88,7 @@ type desk[S any] struct {
 // read runs f on one unchanging view of the member's library.
 func read[S, T any](ctx context.Context, d desk[S], by Actor, f func(S) (T, error)) (T, error) {
 	view := pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly}
-	return in(ctx, d, by, view, f)
+	return in(ctx, d, by, manner{view, false}, f)
 }
 
 // write runs f in one transaction if the member may; all of it is kept, or nothing. It holds the team's library from
@@ -100,7 +102,22 @@ func write[S, T any](ctx context.Context, d desk[S], by Actor, right Right, f fu
 	return in(ctx, d, by, anyChange, f)
 }
 
-var anyChange = pgx.TxOptions{}
+// beside is write for what is no part of the library and has a row of its own to hold: it waits for no other change.
+func beside[S, T any](ctx context.Context, d desk[S], by Actor, right Right, f func(S) (T, error)) (T, error) {
+	if err := by.need(right); err != nil {
+		var none T
+		return none, err
+	}
+	return in(ctx, d, by, manner{}, f)
+}
+
+// manner is how a transaction is held.
+type manner struct {
+	pgx.TxOptions
+	holds bool // the team's library
+}
+
+var anyChange = manner{holds: true}
 
 // patience is how long a capability waits for the database, a free connection included.
 const patience = 15 * time.Second
@@ -109,14 +126,14 @@ func in[S, T any](
 	ctx context.Context,
 	d desk[S],
 	by Actor,
-	o pgx.TxOptions,
+	o manner,
 	f func(S) (T, error),
 ) (out T, err error) {
 	bound, cancel := context.WithTimeout(ctx, patience)
 	defer cancel()
-	err = pgx.BeginTxFunc(bound, d.pool, o, func(tx pgx.Tx) error {
+	err = pgx.BeginTxFunc(bound, d.pool, o.TxOptions, func(tx pgx.Tx) error {
 		l := store.For(tx, by.TeamID)
-		if o.AccessMode != pgx.ReadOnly {
+		if o.holds {
 			if err := l.Hold(bound); err != nil {
 				return err
 			}

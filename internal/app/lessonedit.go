@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/assembly"
+	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -50,14 +51,28 @@ func (l Lessons) change(
 			return LessonView{}, err
 		}
 		t := &step.Telling{Lesson: &i.Snapshot, Conventions: conv, Speech: o, Clues: clues}
+		if t.Wardrobe, err = wardrobeOf(ctx, s, conv); err != nil {
+			return LessonView{}, err
+		}
 		if err := f(s, &i, t); err != nil {
 			return LessonView{}, err
 		}
+		assembly.Dress(&i.Snapshot, conv, t.Wardrobe)
 		if err := s.UpdateLesson(ctx, id, revision, i.Snapshot, l.desk.now()); err != nil {
 			return LessonView{}, err
 		}
 		return lessonView(ctx, s, id)
 	})
+}
+
+// wardrobeOf is what words that come into a lesson are dressed from.
+func wardrobeOf(ctx context.Context, s lessonStore, conv card.Conventions) (step.Wardrobe, error) {
+	library, err := cardSources(ctx, s, conv)
+	if err != nil {
+		return step.Wardrobe{}, err
+	}
+	letters, err := s.OwnLetters(ctx)
+	return step.Wardrobe{Cards: library.Cards, Letters: letters}, err
 }
 
 // TakeBack puts a lesson back as it was before its last change.

@@ -45,11 +45,14 @@ func (l SignInLimits) orUsual() SignInLimits {
 	return l
 }
 
-// TooMany says that there were too many failed sign-ins.
-type TooMany struct{ Wait time.Duration }
+// TooMany says that there were too many failed sign-ins, or wrong codes.
+type TooMany struct {
+	Wait  time.Duration
+	Codes bool
+}
 
 // Error says for how long.
-func (t TooMany) Error() string { return fmt.Sprintf("too many failed sign-ins; wait %s", t.Wait) }
+func (t TooMany) Error() string { return fmt.Sprintf("too many failures; wait %s", t.Wait) }
 
 // dear is the second recommended option of RFC 9106 (memory 64 MiB, 3 passes) with one lane: a machine of two cores
 // keeps the other for everybody else.
@@ -120,7 +123,7 @@ func (p People) compare(ctx context.Context, m store.Member, a Attempt) error {
 			return err
 		}
 		if failed.Account >= p.limits.Account || failed.Address >= p.limits.Address {
-			return TooMany{max(time.Second, failed.First.Add(p.limits.Window).Sub(now))}
+			return TooMany{Wait: max(time.Second, failed.First.Add(p.limits.Window).Sub(now))}
 		}
 		hash, err := p.decoy()
 		if m.MemberID != "" {

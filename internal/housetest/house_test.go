@@ -102,6 +102,7 @@ var floors = []string{
 // coreFloors are the packages of the core, in the same way.
 var coreFloors = []string{
 	"document fault prose review wordform",
+	"running",
 	"phoneme",
 	"mouth",
 	"unfit spelling strokes recording",

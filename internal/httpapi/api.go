@@ -42,6 +42,7 @@ var tags = []*huma.Tag{
 	{Name: "words", Description: "Words, games and pictures by what a class can read."},
 	{Name: "texts", Description: "Sentences and pages by what a class can read, and the team's bank."},
 	{Name: "lessons", Description: "Lessons: assembled, changed, logged."},
+	{Name: "running", Description: "A lesson while it is taught: its faces, in step, and phones that join as its desk."},
 	{Name: "planning", Description: "Classes, conventions and the routine."},
 	{Name: "people", Description: "Members of the team."},
 	{Name: "print", Description: "Sheets, cards, the carry pack and bundles."},
@@ -281,6 +282,7 @@ func (s *server) register(everybody, members huma.API) {
 	s.peopleCalls(members)
 	s.printCalls(members)
 	s.eventCalls(members)
+	s.runCalls(everybody, members)
 	boundInput(members.OpenAPI())
 }
 

@@ -63,7 +63,9 @@ func (s *server) events(w http.ResponseWriter, r *http.Request) {
 			if c.Kind == "member" && c.ID == by.MemberID && !s.still(r.Context(), token, by) {
 				return
 			}
-			err = tell(w, c)
+			if c.Kind != "lesson_run" { // it has a stream of its own
+				err = tell(w, c)
+			}
 		case <-still.C:
 			if !s.still(r.Context(), token, by) {
 				return

@@ -23,6 +23,7 @@ var pageRoots = []string{
 	"introductions",
 	"classes",
 	"teach",
+	"join",
 	"words",
 	"texts",
 	"letters",

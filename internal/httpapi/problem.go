@@ -161,12 +161,13 @@ func (s *server) fail(ctx context.Context, err error) error {
 			"The database does not answer. Try again in a moment; look first whether your last change is there.",
 		), busyFor}
 	case errors.As(err, &many):
-		return &passing{newProblem(
-			http.StatusTooManyRequests, codeTooMany, fmt.Sprintf(
-				"Too many failed attempts to sign in. Wait %d minutes, then try again, or ask the lead of your team "+
-					"for a new password.", int(math.Ceil(many.Wait.Minutes())),
-			),
-		), many.Wait}
+		text := "Too many failed attempts to sign in. Wait %d minutes, then try again, or ask the lead of your team " +
+			"for a new password."
+		if many.Codes {
+			text = "Too many wrong codes. Wait %d minutes, then let the laptop show a new one."
+		}
+		wait := int(math.Ceil(many.Wait.Minutes()))
+		return &passing{newProblem(http.StatusTooManyRequests, codeTooMany, fmt.Sprintf(text, wait)), many.Wait}
 	case errors.Is(err, context.Canceled):
 		return newProblem(statusGivenUp, codeGivenUp, "The call was given up.")
 	}

@@ -211,3 +211,4 @@ func (s *server) letters() app.Letters   { return s.house().Letters }
 func (s *server) planning() app.Planning { return s.house().Planning }
 func (s *server) people() app.People     { return s.house().People }
 func (s *server) prints() app.Print      { return s.house().Print }
+func (s *server) running() app.Running   { return s.house().Running }

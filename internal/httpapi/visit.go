@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -48,7 +49,9 @@ type sessionData struct {
 	Until  time.Time `json:"until"`
 	Member string    `json:"member"`
 	Epoch  int       `json:"epoch"`
-	Seen   int64     `json:"seen"` // Unix time
+	Seen   int64     `json:"seen"`             // Unix time
+	Pass   string    `json:"pass,omitempty"`   // of a phone that is the desk of one lesson
+	Lesson string    `json:"lesson,omitempty"` // that one
 }
 
 // Encode is for scs.
@@ -57,6 +60,8 @@ func (plainSession) Encode(until time.Time, values map[string]any) ([]byte, erro
 	d.Member, _ = values["member"].(string)
 	d.Epoch, _ = values["epoch"].(int)
 	d.Seen, _ = values["seen"].(int64)
+	d.Pass, _ = values["pass"].(string)
+	d.Lesson, _ = values["lesson"].(string)
 	return json.Marshal(d)
 }
 
@@ -66,7 +71,11 @@ func (plainSession) Decode(data []byte) (time.Time, map[string]any, error) {
 	if err := json.Unmarshal(data, &d); err != nil || d.Member == "" {
 		return time.Now().Add(sessionLifetime), map[string]any{}, nil //nolint:nilerr // see above
 	}
-	return d.Until, map[string]any{"member": d.Member, "epoch": d.Epoch, "seen": d.Seen}, nil
+	values := map[string]any{"member": d.Member, "epoch": d.Epoch, "seen": d.Seen}
+	if d.Pass != "" {
+		values["pass"], values["lesson"] = d.Pass, d.Lesson
+	}
+	return d.Until, values, nil
 }
 
 type contextKey int
@@ -122,6 +131,33 @@ func (s *server) begin(ctx context.Context, who app.Actor) error {
 	s.sessions.Put(ctx, "member", who.MemberID)
 	s.sessions.Put(ctx, "epoch", who.Epoch)
 	s.sessions.Put(ctx, "seen", s.app.Now().Unix())
+	s.sessions.Remove(ctx, "pass")
+	s.sessions.Remove(ctx, "lesson")
+	return s.commit(ctx)
+}
+
+// deskPass is what the session of a phone carries that joined a lesson by a code.
+type deskPass struct{ pass, lesson string }
+
+func (s *server) passOf(ctx context.Context) deskPass {
+	return deskPass{s.sessions.GetString(ctx, "pass"), s.sessions.GetString(ctx, "lesson")}
+}
+
+// beginDesk makes a session that is good for the desk of one lesson.
+func (s *server) beginDesk(ctx context.Context, who app.Actor, p store.Pass) error {
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		return store.Known(err)
+	}
+	s.sessions.Put(ctx, "member", who.MemberID)
+	s.sessions.Put(ctx, "epoch", who.Epoch)
+	s.sessions.Put(ctx, "seen", s.app.Now().Unix())
+	s.sessions.Put(ctx, "pass", p.PassID)
+	s.sessions.Put(ctx, "lesson", p.LessonID)
+	s.sessions.SetDeadline(ctx, s.app.Now().Add(app.PassGood))
+	return s.commit(ctx)
+}
+
+func (s *server) commit(ctx context.Context) error {
 	token, until, err := s.sessions.Commit(ctx)
 	if err != nil {
 		return fmt.Errorf("%w: keep the session: %w", store.ErrBusy, err)
@@ -153,6 +189,12 @@ func (s *server) member(ctx context.Context) (app.Actor, int64, error) {
 	if s.unused(ctx) > sessionIdle {
 		return app.Actor{}, 0, fmt.Errorf("idle session: %w", store.ErrNotFound)
 	}
+	if p := s.passOf(ctx); p.pass != "" {
+		stands, err := s.app.Running.Stands(ctx, p.pass, p.lesson)
+		if err != nil || !stands {
+			return app.Actor{}, 0, cmp.Or(store.Known(err), fmt.Errorf("a phone that was let go: %w", store.ErrNotFound))
+		}
+	}
 	return s.app.People.Who(ctx, id, s.sessions.GetInt(ctx, "epoch"))
 }
 
@@ -170,6 +212,9 @@ func (s *server) identify(next http.Handler) http.Handler {
 		}
 		if err != nil {
 			s.plainError(w, r, err)
+			return
+		}
+		if !s.confine(w, r) {
 			return
 		}
 		if s.unused(ctx) > sessionNoted {

@@ -48,7 +48,7 @@ type Event struct {
 
 // EventRow is an event with names.
 type EventRow struct {
-	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed"`
+	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused"`
 	Member     string    `json:"member" doc:"whose account"`
 	By         string    `json:"by" doc:"who did it, empty for the account itself or the operator"`
 	Address    string    `json:"address" doc:"of the network"`

@@ -190,17 +190,23 @@ func (Input) Bare(c card.Card) bool { return c.State == "" }
 
 // face is what the lesson keeps of a card.
 func (a *assembler) face(c card.Card) lesson.CardFace {
-	cue, slip := card.SuggestCue(a.Conventions.Accent, c.Pair)
+	f := faceOf(a.Conventions, a.Letters, c)
+	f.Together = a.answered(c)
+	return f
+}
+
+func faceOf(conv card.Conventions, letters map[string]strokes.Letter, c card.Card) lesson.CardFace {
+	cue, slip := card.SuggestCue(conv.Accent, c.Pair)
 	f := lesson.CardFace{
 		ID: c.ID, Version: c.Version, Agreed: c.State == card.Agreed, Pair: c.Pair,
 		Said: script.Sound(c.Pair), Keyword: c.Keyword, Picture: c.Picture, PictureAlt: c.PictureAlt,
 		Rhyme: c.Rhyme, RhymeShort: c.RhymeShort, Action: c.Action, MouthCue: c.MouthCue, Slip: c.Slip,
-		Contrast: c.Contrast, HasTake: c.HasTake, Drawn: a.Conventions.Lines.OrCommon().Drawn(c.Pair.Grapheme, a.Letters),
+		Contrast: c.Contrast, HasTake: c.HasTake, Stretch: card.HoldOf(conv, c.Pair) == card.Stretch,
+		Drawn: conv.Lines.OrCommon().Drawn(c.Pair.Grapheme, letters),
 	}
-	if a.Bare(c) {
+	if (Input{}).Bare(c) {
 		f.MouthCue, f.Slip = cue, slip
 	}
-	f.Together = a.answered(c)
 	return f
 }
 
@@ -276,6 +282,11 @@ func (a *assembler) bits() {
 		items = append(items, s.Items...)
 	}
 	Bits(a.out, a.speech, items...)
+	cards := slices.Clone(a.Targets)
+	for _, k := range a.Class.Met {
+		cards = append(cards, k.Card)
+	}
+	Dress(a.out, a.Conventions, step.Wardrobe{Cards: cards, Letters: a.Letters})
 }
 
 const ringWords = 12

@@ -40,6 +40,8 @@ type Conventions struct {
 	// single words of refused themes that the team allows
 	Allowed []string      `json:"allowed,omitempty" maxItems:"100"`
 	Lines   strokes.Lines `json:"lines,omitzero" required:"false"`
+	// words on the board in the team's own strokes, not in the font
+	WrittenWords bool `json:"written_words,omitempty" required:"false"`
 	// for the Hand step; empty: all of step.Materials
 	Materials []string `json:"materials,omitempty" maxItems:"20"`
 	// the first of them every day; else another each day

@@ -157,6 +157,7 @@ type CardFace struct {
 	Slip       string           `json:"slip,omitempty"`
 	Contrast   string           `json:"contrast,omitempty" doc:"a sound to switch to and fro with"`
 	HasTake    bool             `json:"has_take"`
+	Stretch    bool             `json:"stretch,omitempty" doc:"the sound is held, not said short"`
 	Drawn      *strokes.Written `json:"drawn,omitempty"`   // the letter as the team writes it
 	Writing    *strokes.Written `json:"writing,omitempty"` // with the words of the strokes; of targets only
 	Capital    *strokes.Written `json:"capital,omitempty"`
@@ -185,7 +186,9 @@ type Lesson struct {
 	Cards    map[string]CardFace       `json:"cards"`
 	Signs    map[Voice]string          `json:"signs,omitempty" doc:"the team's sign for who speaks"`
 	WordBits map[string][]spelling.Bit `json:"word_bits" doc:"words shown, cut into graphemes for the bridges"`
-	Taught   []spelling.Pair           `json:"taught" nullable:"false"`
+	// Ink are the words in the team's own strokes, where the team wants them so and all their letters have some.
+	Ink    map[string]strokes.Ink `json:"ink,omitempty"`
+	Taught []spelling.Pair        `json:"taught" nullable:"false"`
 	Known    []string                  `json:"known" nullable:"false" doc:"exception words"`
 	Rings    []RingWord                `json:"rings" nullable:"false" doc:"of the find-and-ring sheet"`
 	// LineHeightMM is how high the small letters are on the team's lines.
@@ -221,6 +224,16 @@ func (l Lesson) Target() CardFace {
 		return faces[0]
 	}
 	return CardFace{}
+}
+
+// CardOf is the card of the lesson that teaches a bit of a word; empty where it has none.
+func (l Lesson) CardOf(b spelling.Bit) string {
+	for id, f := range l.Cards {
+		if f.Pair == (spelling.Pair{Grapheme: b.Grapheme, Sound: b.Sound}) {
+			return id
+		}
+	}
+	return ""
 }
 
 // Pairs are the targets' pairs.

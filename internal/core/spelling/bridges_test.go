@@ -37,7 +37,7 @@ func TestBridgesTellOddFromRareAndUntaught(t *testing.T) {
 	assert.Equal(t, [3]bool{true, true, true}, odd(known), "of which nothing is taught")
 
 	bits := spelling.Bridges(segments, spelling.Bridging{Targets: []spelling.Pair{rare}})
-	assert.Equal(t, spelling.Bit{Letters: []int{1, 2}, Sound: "e", Odd: true, Target: true}, bits[1])
+	assert.Equal(t, spelling.Bit{Letters: []int{1, 2}, Grapheme: "ai", Sound: "e", Odd: true, Target: true}, bits[1])
 	assert.False(t, bits[0].Target)
 	assert.Empty(t, spelling.Bridges(nil, spelling.Bridging{}))
 }

@@ -210,6 +210,14 @@ type Telling struct {
 	Conventions card.Conventions
 	Speech      lexicon.Speech
 	Clues       map[string]string // the team's own, by word
+	Wardrobe    Wardrobe
+}
+
+// Wardrobe is what the words of a lesson are dressed from when they change: the cards of their bridges, and the
+// letters they are written in.
+type Wardrobe struct {
+	Cards   []card.Card
+	Letters map[string]strokes.Letter
 }
 
 // Clue says in plain words what a word means: as the team put it, or else the open dictionary; empty where neither

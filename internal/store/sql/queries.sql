@@ -388,3 +388,47 @@ UPDATE named_picture SET archived_at = @at WHERE team_id = @team_id AND name = @
 -- name: picture_of
 SELECT m.media_type, m.bytes FROM named_picture p JOIN medium m USING (team_id, sha256)
 WHERE p.team_id = @team_id AND p.name = @name AND p.archived_at IS NULL
+
+-- name: run_begin
+INSERT INTO lesson_run (lesson_id, team_id, updated_at)
+SELECT lesson_id, team_id, @now FROM lesson WHERE lesson_id = @lesson_id AND team_id = @team_id
+ON CONFLICT (lesson_id) DO NOTHING
+
+-- name: run_get
+SELECT marks FROM lesson_run WHERE lesson_id = @lesson_id AND team_id = @team_id
+
+-- name: run_hold
+SELECT marks FROM lesson_run WHERE lesson_id = @lesson_id AND team_id = @team_id FOR UPDATE
+
+-- name: run_put
+UPDATE lesson_run SET marks = @marks, updated_at = @now WHERE lesson_id = @lesson_id AND team_id = @team_id
+
+-- name: pass_add
+INSERT INTO desk_pass (team_id, lesson_id, member_id, code, made_at, expires_at)
+SELECT team_id, lesson_id, @member_id, @code, @now, @until FROM lesson
+WHERE lesson_id = @lesson_id AND team_id = @team_id RETURNING pass_id::text
+
+-- name: pass_take
+UPDATE desk_pass SET joined_at = @now
+WHERE code = @code AND joined_at IS NULL AND ended_at IS NULL AND expires_at > @now
+RETURNING pass_id::text, team_id::text, lesson_id::text, member_id::text
+
+-- name: pass_stands
+SELECT EXISTS (
+    SELECT 1 FROM desk_pass WHERE pass_id = @pass_id AND lesson_id = @lesson_id AND joined_at IS NOT NULL AND ended_at IS NULL
+)
+
+-- name: pass_end
+UPDATE desk_pass SET ended_at = @now WHERE lesson_id = @lesson_id AND team_id = @team_id AND ended_at IS NULL
+
+-- name: pass_open
+SELECT count(*)::int FROM desk_pass
+WHERE lesson_id = @lesson_id AND team_id = @team_id AND ended_at IS NULL AND joined_at IS NOT NULL
+
+-- name: desk_refusals
+SELECT count(*) FILTER (WHERE address = @address)::int AS here, count(*)::int AS all,
+    coalesce(min(happened_at) FILTER (WHERE address = @address), min(happened_at), @since) AS first
+FROM account_event WHERE kind = 'desk-refused' AND happened_at > @since
+
+-- name: pass_forget
+DELETE FROM desk_pass WHERE made_at < @before

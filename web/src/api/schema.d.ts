@@ -625,6 +625,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join a lesson as its desk, by a code
+         * @description Sets the cookie of a session that is good for the desk of this one lesson. Who is signed in keeps the own session. After too many wrong codes it answers 429 for a while.
+         */
+        post: operations["join-desk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/events": {
         parameters: {
             query?: never;
@@ -734,6 +754,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/lessons/{id}/desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many phones are a desk of a lesson */
+        get: operations["desks"];
+        put?: never;
+        /**
+         * A code with which one phone becomes the desk of a lesson
+         * @description Good once and for ten minutes. The phone may then do what the desk of this lesson does, and nothing else.
+         */
+        post: operations["invite-desk"];
+        /** Let go of all phones of a lesson, and of codes not yet used */
+        delete: operations["dismiss-desks"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/lessons/{id}/lock": {
         parameters: {
             query?: never;
@@ -780,6 +822,23 @@ export interface paths {
         put?: never;
         /** Put an item to another place of its step */
         post: operations["move-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/lessons/{id}/own-word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A word that a child brought, cut for the board, and whether the class can read it */
+        get: operations["own-word"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -848,6 +907,47 @@ export interface paths {
         put?: never;
         /** Assemble it again from the cards and the log of now */
         post: operations["renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/lessons/{id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a running lesson stands */
+        get: operations["run"];
+        /**
+         * Join what a face of a running lesson set to what is kept
+         * @description Of each mark the last setting wins, by n and then by the name of the face; the answer is what holds. Sent twice, or late, it does no harm.
+         */
+        put: operations["join-run"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/lessons/{id}/run/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A running lesson as its faces change it
+         * @description A stream of server-sent events. Each event is named run; its data is what the call run answers. The first comes at once.
+         */
+        get: operations["run-events"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1712,6 +1812,7 @@ export interface components {
             together?: string[];
             units: components["schemas"]["SpellingUnits"];
             whole_by_sight: boolean;
+            written_words?: boolean;
         };
         CardDeparture: {
             /** @enum {string} */
@@ -2028,6 +2129,12 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
         };
+        DeskCode: {
+            /** @description eight signs, typed on the phone at /join */
+            code: string;
+            /** Format: date-time */
+            until: string;
+        };
         Divided: {
             /** Format: uuid */
             card_id: string;
@@ -2093,6 +2200,10 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
         };
+        Joined: {
+            /** Format: uuid */
+            lesson_id: string;
+        };
         LessonAsk: {
             /** @description its targets; none: by need */
             card_ids: string[];
@@ -2127,6 +2238,8 @@ export interface components {
             /** @description how the sound is named for people */
             said: string;
             slip?: string;
+            /** @description the sound is held, not said short */
+            stretch?: boolean;
             /** @description all sounds that the class answers to its letter side, in order */
             together?: string[];
             /** Format: int64 */
@@ -2176,6 +2289,9 @@ export interface components {
             };
             /** @description steps left out, with the reason */
             dropped: components["schemas"]["LessonDropped"][];
+            ink?: {
+                [key: string]: components["schemas"]["StrokesInk"];
+            };
             /** @description exception words */
             known: string[];
             /**
@@ -2430,6 +2546,10 @@ export interface components {
             pieces: string[];
             text: string;
         };
+        Marked: {
+            /** @description what was set since, or all of it */
+            marks: components["schemas"]["RunningMark"][];
+        };
         Me: {
             conventions: components["schemas"]["CardConventions"];
             initials: string;
@@ -2623,6 +2743,15 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
         };
+        OwnWord: {
+            bits: components["schemas"]["SpellingBit"][];
+            /** @description the word is in no list: look at its bridges before it is shown */
+            guess: boolean;
+            readable: boolean;
+            /** @description where the class cannot read it: which pair is not taught yet */
+            why: string;
+            word: string;
+        };
         Passwords: {
             current: string;
             /** @description 12 signs or more */
@@ -2640,6 +2769,13 @@ export interface components {
             /** @enum {string} */
             id: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
             name: string;
+        };
+        Phones: {
+            /**
+             * Format: int64
+             * @description phones that are a desk of the lesson
+             */
+            joined: number;
         };
         PlayWord: {
             because: string;
@@ -2900,6 +3036,27 @@ export interface components {
             /** @description false: as it ships */
             set: boolean;
         };
+        RunView: {
+            marks: components["schemas"]["RunningMark"][];
+            /**
+             * Format: int64
+             * @description milliseconds since 1970 by the server's clock
+             */
+            now_ms: number;
+        };
+        RunningMark: {
+            /** @description the face that set it */
+            by: string;
+            /**
+             * Format: int64
+             * @description logical time: one more than the greatest that the face has seen
+             */
+            n: number;
+            /** @description at, turned, clock, sure.<card>, order.<screen> … */
+            name: string;
+            /** @description JSON */
+            value: string;
+        };
         Said: {
             initials: string;
             pure: boolean;
@@ -2964,6 +3121,10 @@ export interface components {
             verdict?: "pure" | "fix" | "retake";
         };
         SpellingBit: {
+            /** @description id of the card that teaches it, where a lesson has it */
+            card?: string;
+            /** @description as cards name it: a-e where another letter stands between */
+            grapheme: string;
             /** @description places of its letters in the word, from 0 */
             letters: number[];
             /** @description cannot be sounded out by what is taught */
@@ -3078,7 +3239,7 @@ export interface components {
             /** Format: date-time */
             happened_at: string;
             /** @enum {string} */
-            kind: "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed";
+            kind: "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused";
             /** @description whose account */
             member: string;
             note: string;
@@ -3160,6 +3321,22 @@ export interface components {
             /** Format: int64 */
             stroke: number;
             text: string;
+        };
+        StrokesInk: {
+            /**
+             * Format: double
+             * @description how low: below 0 where something hangs
+             */
+            bottom: number;
+            /** @description SVG path data */
+            paths: string[];
+            /** @description left and right edge of each letter, in x-heights */
+            spans: number[][];
+            /**
+             * Format: double
+             * @description how high it reaches over the base line
+             */
+            top: number;
         };
         StrokesLetter: {
             family: string;
@@ -3305,6 +3482,10 @@ export interface components {
             start: number;
             /** Format: int64 */
             words: number;
+        };
+        TypedCode: {
+            /** @description as the laptop shows it; spaces do not matter */
+            code: string;
         };
         Unlocked: {
             /**
@@ -7009,6 +7190,116 @@ export interface operations {
             };
         };
     };
+    "join-desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "code": "K7PM 4XRD"
+                 *     }
+                 */
+                "application/json": components["schemas"]["TypedCode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     events: {
         parameters: {
             query?: never;
@@ -7630,6 +7921,270 @@ export interface operations {
             };
         };
     };
+    desks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Phones"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "invite-desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskCode"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "dismiss-desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     lock: {
         parameters: {
             query?: never;
@@ -8043,6 +8598,84 @@ export interface operations {
             };
         };
     };
+    "own-word": {
+        parameters: {
+            query: {
+                word: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnWord"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "preview-sheet": {
         parameters: {
             query?: {
@@ -8387,6 +9020,268 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "join-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "marks": [
+                 *         {
+                 *           "name": "at",
+                 *           "value": "3",
+                 *           "n": 12,
+                 *           "by": "board-7f3a"
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Marked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "run-events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The stream */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,206 @@
+package app
+
+import (
+	"context"
+	"crypto/rand"
+	"errors"
+	"math/big"
+	"strings"
+	"time"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/running"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/words"
+	"brightchalk/internal/store"
+)
+
+type runStore interface {
+	lessonReader
+	knowledgeReader
+	pictureReader
+	Run(ctx context.Context, lessonID string) ([]running.Mark, error)
+	HoldRun(ctx context.Context, lessonID string, now time.Time) ([]running.Mark, error)
+	PutRun(ctx context.Context, lessonID string, marks []running.Mark, now time.Time) error
+	AddPass(ctx context.Context, lessonID, memberID, code string, now, until time.Time) error
+	EndPasses(ctx context.Context, lessonID string, now time.Time) error
+	Phones(ctx context.Context, lessonID string) (int, error)
+	Member(ctx context.Context, memberID string) (store.Member, error)
+	AddEvent(ctx context.Context, e store.Event) error
+}
+
+// Running keeps what the faces of a lesson set while it is taught, and lets phones join as its desk.
+type Running struct{ desk desk[runStore] }
+
+// RunView is a running lesson. NowMS is the server's clock, so that faces on several machines count alike.
+type RunView struct {
+	Marks []running.Mark `json:"marks" nullable:"false" maxItems:"600"`
+	NowMS int64          `json:"now_ms" doc:"milliseconds since 1970 by the server's clock"`
+}
+
+func (r Running) view(marks []running.Mark) RunView { return RunView{marks, r.desk.now().UnixMilli()} }
+
+// Run is what is kept of a running lesson; no marks before it was begun.
+func (r Running) Run(ctx context.Context, by Actor, lessonID string) (RunView, error) {
+	return read(ctx, r.desk, by, func(s runStore) (RunView, error) {
+		marks, err := s.Run(ctx, lessonID)
+		if err == nil && len(marks) == 0 { // is there such a lesson?
+			_, err = s.Lesson(ctx, lessonID)
+		}
+		return r.view(marks), err
+	})
+}
+
+// Join takes what a face set, and returns what holds.
+func (r Running) Join(ctx context.Context, by Actor, lessonID string, marks []running.Mark) (RunView, error) {
+	return beside(ctx, r.desk, by, MayTeach, func(s runStore) (RunView, error) {
+		kept, err := s.HoldRun(ctx, lessonID, r.desk.now())
+		if err != nil {
+			return RunView{}, err
+		}
+		if err := running.Check(kept, marks); err != nil {
+			return RunView{}, fault.At("marks", err)
+		}
+		joined := running.Join(kept, marks)
+		return r.view(joined), s.PutRun(ctx, lessonID, joined, r.desk.now())
+	})
+}
+
+// How a phone joins: a code of eight signs that cannot be mistaken for one another, good once and for ten minutes; a
+// pass that it gives is good for one lesson and four hours. Wrong codes count: ten from an address, a thousand in all.
+const (
+	codeSigns     = "ABCDEFGHJKMNPQRSTVWXYZ23456789"
+	codeLength    = 8
+	codeGood      = 10 * time.Minute
+	refusalsHere  = 10
+	refusalsInAll = 1000
+	refusalWindow = 10 * time.Minute
+)
+
+// PassGood is for how long a phone that joined is the desk.
+const PassGood = 4 * time.Hour
+
+// DeskCode lets one phone join.
+type DeskCode struct {
+	Code  string    `json:"code" doc:"eight signs, typed on the phone at /join"`
+	Until time.Time `json:"until"`
+}
+
+// Invite makes a code for a phone to be the desk of a lesson.
+func (r Running) Invite(ctx context.Context, by Actor, lessonID string) (DeskCode, error) {
+	now := r.desk.now()
+	if err := store.ForgetPasses(ctx, r.desk.pool, now.Add(-remembered)); err != nil {
+		return DeskCode{}, err
+	}
+	var code strings.Builder
+	for range codeLength {
+		i, err := rand.Int(rand.Reader, big.NewInt(int64(len(codeSigns))))
+		if err != nil {
+			return DeskCode{}, err
+		}
+		code.WriteByte(codeSigns[i.Int64()])
+	}
+	out := DeskCode{code.String(), now.Add(codeGood)}
+	return beside(ctx, r.desk, by, MayTeach, func(s runStore) (DeskCode, error) {
+		return out, s.AddPass(ctx, lessonID, by.MemberID, out.Code, now, out.Until)
+	})
+}
+
+// Phones counts those that are a desk of the lesson.
+func (r Running) Phones(ctx context.Context, by Actor, lessonID string) (int, error) {
+	return read(ctx, r.desk, by, func(s runStore) (int, error) { return s.Phones(ctx, lessonID) })
+}
+
+// Dismiss lets go of all phones of a lesson, and of codes not yet used.
+func (r Running) Dismiss(ctx context.Context, by Actor, lessonID string) error {
+	_, err := beside(ctx, r.desk, by, MayTeach, func(s runStore) (struct{}, error) {
+		return struct{}{}, s.EndPasses(ctx, lessonID, r.desk.now())
+	})
+	return err
+}
+
+// tidy is a code as it was meant: capitals, without what people put between.
+func tidy(code string) string {
+	return strings.Map(func(c rune) rune {
+		if c == ' ' || c == '-' {
+			return -1
+		}
+		return c
+	}, strings.ToUpper(code))
+}
+
+// Take uses up a code that was typed on a phone. The error is the same for a wrong code, an old one and one that was
+// used; it is a TooMany after too many.
+func (r Running) Take(ctx context.Context, code, address string) (store.Pass, Actor, error) {
+	now := r.desk.now()
+	failed, err := store.DeskRefusals(ctx, r.desk.pool, address, now.Add(-refusalWindow))
+	if err != nil {
+		return store.Pass{}, Actor{}, store.Known(err)
+	}
+	if failed.Here >= refusalsHere || failed.All >= refusalsInAll {
+		return store.Pass{}, Actor{}, TooMany{max(time.Second, failed.First.Add(refusalWindow).Sub(now)), true}
+	}
+	pass, err := store.TakePass(ctx, r.desk.pool, tidy(code), now)
+	var who store.Seen
+	if err == nil {
+		who, err = store.MemberSeen(ctx, r.desk.pool, pass.MemberID)
+	}
+	event := store.Event{Kind: store.DeskJoined, TeamID: pass.TeamID, MemberID: pass.MemberID, Address: address, At: now}
+	if errors.Is(err, store.ErrNotFound) {
+		event = store.Event{Kind: store.DeskRefused, Address: address, At: now}
+		if err := store.AddEvent(ctx, r.desk.pool, event); err != nil {
+			return store.Pass{}, Actor{}, store.Known(err)
+		}
+		return pass, Actor{}, wrong("code", "This code is wrong, too old, or was used. Let the laptop show a new one.")
+	}
+	if err == nil {
+		err = store.AddEvent(ctx, r.desk.pool, event)
+	}
+	return pass, Actor{who.MemberID, who.TeamID, who.Name, who.Initials, Role(who.Role), who.Epoch}, store.Known(err)
+}
+
+// Stands tells whether a phone with a pass was not let go.
+func (r Running) Stands(ctx context.Context, passID, lessonID string) (bool, error) {
+	return store.PassStands(ctx, r.desk.pool, passID, lessonID)
+}
+
+// OwnWord is a word that a child brought, as the board shows it.
+type OwnWord struct {
+	Word     string         `json:"word"`
+	Bits     []spelling.Bit `json:"bits" nullable:"false"`
+	Readable bool           `json:"readable"`
+	Why      string         `json:"why" doc:"where the class cannot read it: which pair is not taught yet"`
+	Guess    bool           `json:"guess" doc:"the word is in no list: look at its bridges before it is shown"`
+}
+
+// OwnWord cuts a word that a child brought, and tells whether the class of the lesson can read it.
+func (r Running) OwnWord(ctx context.Context, by Actor, lessonID, word string) (OwnWord, error) {
+	return read(ctx, r.desk, by, func(s runStore) (OwnWord, error) {
+		l, err := s.Lesson(ctx, lessonID)
+		if err != nil {
+			return OwnWord{}, err
+		}
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return OwnWord{}, err
+		}
+		speech, err := speechOf(ctx, s, conv)
+		if err != nil {
+			return OwnWord{}, err
+		}
+		taught, known := l.Snapshot.Set(), l.Snapshot.KnownSet()
+		answer, err := words.Look(word, words.Query{Taught: taught}, nil, speech)
+		if err != nil {
+			return OwnWord{}, fault.At("word", err)
+		}
+		bridges := spelling.Bridging{Targets: l.Snapshot.Pairs(), Taught: taught, Exception: known[answer.Word]}
+		out := OwnWord{answer.Word, spelling.Bridges(answer.Segments, bridges), answer.May, answer.Why, answer.Guessed}
+		if known[answer.Word] {
+			out.Readable, out.Why = true, "The class knows it as an exception word."
+		}
+		for i, b := range out.Bits {
+			out.Bits[i].Card = l.Snapshot.CardOf(b)
+		}
+		return out, nil
+	})
+}
