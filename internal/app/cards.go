@@ -107,7 +107,7 @@ func (c Cards) Card(ctx context.Context, by Actor, cardID string) (CardView, err
 }
 
 // Mouth draws how the sound of a card is made, in its accent.
-func (c Cards) Mouth(ctx context.Context, by Actor, cardID string) (mouth.Drawing, error) {
+func (c Cards) Mouth(ctx context.Context, by Actor, cardID string, contrast bool) (mouth.Drawing, error) {
 	return read(ctx, c.desk, by, func(s cardStore) (mouth.Drawing, error) {
 		r, err := s.Card(ctx, cardID)
 		if err != nil {
@@ -116,6 +116,12 @@ func (c Cards) Mouth(ctx context.Context, by Actor, cardID string) (mouth.Drawin
 		conv, err := conventionsOf(ctx, s)
 		if err != nil {
 			return mouth.Drawing{}, err
+		}
+		if contrast {
+			if r.Content.Contrast == "" {
+				return mouth.Drawing{}, store.ErrNotFound
+			}
+			return mouth.Draw(conv.For(r.Content).Accent, r.Content.Contrast)
 		}
 		return mouth.Draw(conv.For(r.Content).Accent, r.Sound)
 	})

@@ -9,6 +9,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/steps"
 	"brightchalk/internal/store"
 )
@@ -54,6 +55,7 @@ type LessonView struct {
 	CardChanged bool             `json:"card_changed" doc:"one of its cards has changed since"`
 	Logged      *store.LessonLog `json:"logged,omitempty" doc:"where it was taught"`
 	Sure        []Sure           `json:"sure" nullable:"false" doc:"how sure the class was, where it was taught"`
+	Untouched   map[string]int   `json:"untouched" doc:"by card: how sure a meeting is in which nothing was unsure; 3 where the class was sure for long"`
 	Lesson      lesson.Lesson    `json:"lesson"`
 }
 
@@ -82,12 +84,16 @@ func lessonView(ctx context.Context, s lessonStore, id string) (LessonView, erro
 		}
 		v.CardChanged = v.CardChanged || err == nil && newest != f.Version
 	}
+	rows, err := s.Log(ctx, l.ClassID)
+	if err != nil {
+		return v, err
+	}
+	v.Untouched = untouched(rows, l)
 	g, err := s.LessonLog(ctx, id)
 	if errors.Is(err, store.ErrNotFound) {
 		return v, nil
 	}
 	v.Logged = &g
-	rows, err := s.Log(ctx, l.ClassID)
 	for _, r := range rows {
 		if r.LessonID == id {
 			v.Sure = append(v.Sure, Sure{
@@ -97,6 +103,21 @@ func lessonView(ctx context.Context, s lessonStore, id string) (LessonView, erro
 		}
 	}
 	return v, err
+}
+
+// untouched is what each card of a lesson is logged as if nothing is noted of it, by its meetings in other lessons.
+func untouched(rows []store.LogRow, l store.Lesson) map[string]int {
+	seen := map[string]review.Seen{}
+	for _, r := range rows {
+		if r.LessonID != l.LessonID {
+			seen[r.CardID] = review.Update(seen[r.CardID], r.MetAt, review.Sureness(r.Sureness))
+		}
+	}
+	out := map[string]int{}
+	for id := range l.Snapshot.Cards {
+		out[id] = int(seen[id].Untouched())
+	}
+	return out
 }
 
 // LessonAsk is what a lesson is made from.

@@ -87,8 +87,12 @@ func (s *server) cardCalls(api huma.API) {
 		id: "card-mouth", method: http.MethodGet, path: "/cards/{id}/mouth", tag: "cards",
 		summary: "How the mouth makes the sound of a card: its stills from the side and the front, and its course in time",
 		about:   mouth.Caution,
-	}, func(ctx context.Context, by app.Actor, in *ByID) (mouth.Drawing, error) {
-		return a.Mouth(ctx, by, in.ID)
+	}, func(ctx context.Context, by app.Actor, in *struct {
+		ByID
+		Contrast bool `query:"contrast" doc:"of the sound that the card switches to and fro with"`
+	},
+	) (mouth.Drawing, error) {
+		return a.Mouth(ctx, by, in.ID, in.Contrast)
 	})
 	call(s, api, route{
 		id: "save-card", method: http.MethodPut, path: "/cards/{id}", tag: "cards", summary: "Save an edit of a card",

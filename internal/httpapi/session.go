@@ -15,6 +15,7 @@ type me struct {
 	Rights      []app.Right      `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach"`
 	Team        string           `json:"team"`
 	Conventions card.Conventions `json:"conventions"`
+	Desk        string           `json:"desk,omitempty" doc:"id of the lesson whose desk this phone is, and of nothing else"`
 }
 
 type credentials struct {
@@ -65,7 +66,7 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 		summary: "Who is signed in, with the team and its conventions",
 	}, func(ctx context.Context, by app.Actor, _ *nothing) (me, error) {
 		t, err := s.app.Planning.Team(ctx, by)
-		return me{by, by.Rights(), t.Name, t.Conventions}, err
+		return me{by, by.Rights(), t.Name, t.Conventions, s.passOf(ctx).lesson}, err
 	})
 	call(s, members, route{
 		id: "sign-out", method: http.MethodDelete, path: "/session", tag: "session", summary: "Sign out",

@@ -19,13 +19,15 @@ const (
 	Secure
 )
 
-// Seen is one card in the log of a class. Streak counts the meetings in a row that were Secure.
+// Seen is one card in the log of a class. Streak counts the meetings in a row that were Secure, SureRun those that were
+// Sure at least.
 type Seen struct {
-	CardID string
-	Last   time.Time
-	Sure   Sureness
-	Streak int
-	Times  int
+	CardID  string
+	Last    time.Time
+	Sure    Sureness
+	Streak  int
+	SureRun int
+	Times   int
 }
 
 // SecureAfter is how many secure meetings in a row send a card out of the pack, and RestDays how long it
@@ -90,6 +92,17 @@ func because(s Seen, days float64) string {
 	return "secure, last met " + ago
 }
 
+// sureUntilSecure is at which sure meeting in a row a card counts as secure (common practice, no published source).
+const sureUntilSecure = 3
+
+// Untouched is what a meeting is noted as in which nobody saw anything unsure: sure, and secure from the third in a row.
+func (s Seen) Untouched() Sureness {
+	if s.Sure == Secure || s.SureRun+1 >= sureUntilSecure {
+		return Secure
+	}
+	return Sure
+}
+
 // Update is the record of a card after one more meeting.
 func Update(s Seen, now time.Time, sure Sureness) Seen {
 	s.Last, s.Sure = now, sure
@@ -98,6 +111,11 @@ func Update(s Seen, now time.Time, sure Sureness) Seen {
 		s.Streak++
 	} else {
 		s.Streak = 0
+	}
+	if sure >= Sure {
+		s.SureRun++
+	} else {
+		s.SureRun = 0
 	}
 	return s
 }

@@ -130,3 +130,15 @@ func TestEqualsComeInAnOrderOfChance(t *testing.T) {
 	}
 	assert.InDelta(t, 50, first["a"], 20)
 }
+
+func TestSecureComesFromTheThirdSureMeetingInARow(t *testing.T) {
+	var s review.Seen
+	var got []review.Sureness
+	for _, sure := range []review.Sureness{review.Sure, review.Sure, review.Shaky, review.Sure, review.Sure} {
+		got = append(got, s.Untouched())
+		s = review.Update(s, time.Time{}, sure)
+	}
+	got = append(got, s.Untouched())
+	sure, secure := review.Sure, review.Secure
+	assert.Equal(t, []review.Sureness{sure, sure, secure, sure, sure, secure}, got)
+}

@@ -85,6 +85,7 @@ type Record struct {
 	Shows        Layout            `json:"shows"`
 	Ways         []Way             `json:"ways" nullable:"false" doc:"the first is the usual"`
 	About        string            `json:"about"`
+	Rank         int               `json:"rank" doc:"the lower, the sooner it falls out when time is short"`
 
 	Older    bool                                                          `json:"-"` // it takes a share of older words
 	Usually  int                                                           `json:"-"` // how often it is gone through; 0: it cannot be told
@@ -93,7 +94,6 @@ type Record struct {
 	Tools    bool                                                          `json:"-"` // the team may name its tools
 	Seconds  bool                                                          `json:"-"` // the team may say how long it is
 	Words    bool                                                          `json:"-"` // the team may write words for it
-	Rank     int                                                           `json:"-"` // the lower, the sooner it falls out when time is short
 	Within   lesson.Kind                                                   `json:"-"` // it has no more items than that step: its words are among that one's
 	Material func(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) `json:"-"`
 	Tell     func(t *Telling, s *lesson.Step)                              `json:"-"`

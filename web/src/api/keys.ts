@@ -20,6 +20,7 @@ export const keys = {
   lessons: ['lessons'] as const,
   lessonList: (classId: string) => ['lessons', 'list', classId] as const,
   lesson: (id: string) => ['lessons', id] as const,
+  phones: (id: string) => ['lessons', id, 'phones'] as const,
   sheets: (id: string) => ['lessons', id, 'sheets'] as const,
   days: ['classes', 'days'] as const,
   history: (classId: string) => ['classes', classId, 'log'] as const,

@@ -6,6 +6,13 @@ type News = { state: LiveState } | { change: { kind: string; id: string } } | { 
 
 let state: LiveState = 'waiting'
 const listeners = new Set<() => void>()
+const watchers = new Set<(kind: string, id: string) => void>()
+
+/** Calls f with each change of the team's library while something is shown that keeps a part of it by itself. */
+export function onChange(f: (kind: string, id: string) => void): () => void {
+  watchers.add(f)
+  return () => void watchers.delete(f)
+}
 
 function hear(news: News) {
   if ('state' in news) {
@@ -18,6 +25,7 @@ function hear(news: News) {
     return
   }
   const { kind, id } = news.change
+  watchers.forEach((f) => f(kind, id))
   if (kind === 'card' || kind === 'take') {
     void queryClient.invalidateQueries({ queryKey: keys.wall, exact: true })
     void queryClient.invalidateQueries({ queryKey: keys.card(id) })

@@ -2463,6 +2463,10 @@ export interface components {
             revision: number;
             /** @description how sure the class was, where it was taught */
             sure: components["schemas"]["Sure"][];
+            /** @description by card: how sure a meeting is in which nothing was unsure; 3 where the class was sure for long */
+            untouched: {
+                [key: string]: number;
+            };
         };
         LetterView: {
             /** @description words for each stroke as the shape gives them */
@@ -2552,6 +2556,8 @@ export interface components {
         };
         Me: {
             conventions: components["schemas"]["CardConventions"];
+            /** @description id of the lesson whose desk this phone is, and of nothing else */
+            desk?: string;
             initials: string;
             /** Format: uuid */
             member_id: string;
@@ -3205,6 +3211,11 @@ export interface components {
             needs: string[];
             /** @description ways and options of the step */
             offers: string[];
+            /**
+             * Format: int64
+             * @description the lower, the sooner it falls out when time is short
+             */
+            rank: number;
             /** @description that it prints; empty for none */
             sheet: string;
             shows: string;
@@ -4990,7 +5001,10 @@ export interface operations {
     };
     "card-mouth": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description of the sound that the card switches to and fro with */
+                contrast?: boolean;
+            };
             header?: never;
             path: {
                 id: string;

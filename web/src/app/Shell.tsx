@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { Outlet, useRouterState } from '@tanstack/react-router'
+import { Outlet, useNavigate, useRouterState } from '@tanstack/react-router'
 import { CallError, type Me } from '../api/client'
 import { useLive } from '../api/live'
 import { fetchForLater, keepFor } from '../api/offline'
@@ -19,7 +19,9 @@ const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) =
 
 export function Shell() {
   const me = useMe()
+  const joining = useRouterState({ select: (s) => s.location.pathname === '/join' })
   const teaching = useTeaching() // nothing covers the stage while a class looks at it
+  if (joining) return <Outlet />
   if (me.isPending) return <Waiting what="Opening the cupboard …" />
   const ended = me.error instanceof CallError && me.error.status === 401
   if (ended && !me.data)
@@ -29,6 +31,7 @@ export function Shell() {
       </Suspense>
     )
   if (me.error && !me.data) return <Failed error={me.error} />
+  if (me.data.desk) return <DeskPhone me={me.data} lessonId={me.data.desk} />
   return (
     <>
       <SignedIn me={me.data} />
@@ -39,6 +42,17 @@ export function Shell() {
       )}
     </>
   )
+}
+
+/** A phone that joined a lesson by a code: it is the desk of that lesson, and of nothing else. */
+function DeskPhone({ me, lessonId }: { me: Me; lessonId: string }) {
+  useOutbox(me.member_id)
+  const there = useRouterState({ select: (s) => s.location.pathname === `/teach/${lessonId}` })
+  const go = useNavigate()
+  useEffect(() => {
+    if (!there) void go({ to: '/teach/$lessonId', params: { lessonId }, search: { face: 'desk' }, replace: true })
+  }, [there, go, lessonId])
+  return there ? <Outlet /> : null
 }
 
 const useTeaching = () => useRouterState({ select: (s) => s.location.pathname.startsWith('/teach/') })

@@ -48,8 +48,16 @@ const klass = createRoute({
 const teach = createRoute({
   getParentRoute: () => root,
   path: '/teach/$lessonId',
-  validateSearch: (s: Record<string, unknown>): { log?: boolean } => (s.log ? { log: true } : {}),
+  validateSearch: (s: Record<string, unknown>): { log?: boolean; face?: 'board' | 'desk' } => ({
+    ...(s.log ? { log: true } : {}),
+    ...(s.face === 'board' || s.face === 'desk' ? { face: s.face } : {}),
+  }),
   component: lazyRouteComponent(() => import('../features/teach/TeachPage'), 'TeachPage'),
+})
+const join = createRoute({
+  getParentRoute: () => root,
+  path: '/join',
+  component: lazyRouteComponent(() => import('../features/teach/JoinPage'), 'JoinPage'),
 })
 const words = createRoute({
   getParentRoute: () => root,
@@ -90,6 +98,7 @@ export const router = createRouter({
     oldOne,
     klass,
     teach,
+    join,
     words,
     texts,
     letters,

@@ -10,7 +10,7 @@ export function Bridges({
   show = true,
 }: {
   word: string
-  bits: readonly Bit[] | null | undefined
+  bits: readonly Pick<Bit, 'letters' | 'odd' | 'target'>[] | null | undefined
   show?: boolean
 }) {
   const letters = [...word]

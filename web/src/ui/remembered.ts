@@ -25,3 +25,12 @@ export function recallAs<T>(name: string): T | undefined {
     return undefined
   }
 }
+
+/** Every name that begins so under which something is remembered. */
+export function remembered(prefix: string): string[] {
+  try {
+    return Object.keys(localStorage).filter((name) => name.startsWith(prefix))
+  } catch {
+    return []
+  }
+}

@@ -131,7 +131,6 @@ export function WordStock({ cardId, draft, change, readOnly }: Props) {
                     word={w.word}
                     bits={w.segments.map((s) => ({
                       letters: s.letters,
-                      sound: s.phonemes.join(''),
                       ...(s.odd ? { odd: true } : {}),
                     }))}
                   />

@@ -4,19 +4,27 @@ import type { LessonView } from '../../api/client'
 import { useClass, useMe } from '../../api/shared'
 import { Button, Field, Heading, Input, inputLook, Notice } from '../../ui/parts'
 import { useLog, useUnlog } from './api'
-import { allSure, bodyOf, cardsOf, draftOf, type Apart, type Draft } from './log'
+import { allSure, bodyOf, cardsOf, draftOf, shownUntil, type Apart, type Draft, type Noted } from './log'
+import type { Held } from './useHeld'
 
 const levels = ['not yet', 'shaky', 'sure', 'secure']
 const apart: Apart[] = ['reading', 'spelling', 'forming']
 
-type Props = { view: LessonView; seconds: number; reached: string; onBack?: () => void }
+type Props = {
+  view: LessonView
+  seconds: number
+  reached: string
+  held?: Held
+  guest?: boolean // a phone that joined by a code: it sees nothing else of the library
+  onBack?: () => void
+}
 
 /** After the lesson: how sure the class was of its cards. For the class, never for a child. */
-export function LogForm({ view, seconds, reached, onBack }: Props) {
+export function LogForm({ view, seconds, reached, held, guest = false, onBack }: Props) {
   const lesson = view.lesson
-  const known = useClass(view.class_id).data?.cards
+  const known = useClass(guest ? '' : view.class_id).data?.cards
   const [mine, setDraft] = useState<Draft>() // until something is changed it follows what is known of the class
-  const draft = mine ?? draftOf(view, new Map(known?.map((c) => [c.card_id, c.sure])))
+  const draft = mine ?? draftOf(view, new Map(known?.map((c) => [c.card_id, c.sure])), held && notedIn(held))
   const [more, setMore] = useState(false)
   const me = useMe()
   const { log, kept } = useLog(view, me.data?.member_id ?? '')
@@ -28,8 +36,11 @@ export function LogForm({ view, seconds, reached, onBack }: Props) {
       <Heading>{view.logged ? 'Correct the log' : 'How did it go?'}</Heading>
       <p className="text-lg">
         {view.class_name}, {names}
-        {seconds > 0 && `: ${Math.round(seconds / 60)} of ${lesson.minutes} minutes`}. What was known stands as it was;
-        change what was different. “Not yet” means met, and not known.
+        {seconds > 0 && `: ${Math.round(seconds / 60)} of ${lesson.minutes} minutes`}.{' '}
+        {held
+          ? 'What you tapped stands here; what you did not touch was sure. Change what was different.'
+          : 'What was known stands as it was; change what was different.'}{' '}
+        “Not yet” means met, and not known.
       </p>
       <div className="flex flex-wrap gap-3">
         <Button onClick={() => setDraft(allSure(view, draft))}>All of them sure</Button>
@@ -113,13 +124,22 @@ export function LogForm({ view, seconds, reached, onBack }: Props) {
           </Button>
         )}
         {onBack && <Button onClick={onBack}>Back to the lesson</Button>}
-        <Link to="/lessons" className="inline-flex min-h-11 items-center px-4 font-bold underline underline-offset-4">
-          {done ? 'Done' : 'Leave without a log'}
-        </Link>
+        {guest && done && <span className="content-center font-bold">This phone has done its work.</span>}
+        {!guest && (
+          <Link to="/lessons" className="inline-flex min-h-11 items-center px-4 font-bold underline underline-offset-4">
+            {done ? 'Done' : 'Leave without a log'}
+          </Link>
+        )}
       </div>
     </main>
   )
 }
+
+const notedIn = ({ lesson, list, at, state }: Held): Noted => ({
+  shown: shownUntil(lesson, list, at, state.skipped),
+  unsure: state.unsure,
+  skipped: state.skipped,
+})
 
 type RowProps = { id: string; view: LessonView; draft: Draft; apart: boolean; onChange: (d: Draft) => void }
 

@@ -1,36 +1,48 @@
-import { useEffect } from 'react'
 import { Bridges } from '../../ui/Bridges'
 import { Letter } from '../../ui/Letter'
 import { LetterOverPicture } from '../../ui/LetterOverPicture'
 import { Mouth } from '../../ui/Mouth'
-import { useWriter } from '../../ui/useWriter'
-import { Writing, type Written } from '../../ui/Writing'
-import type { Face, Lesson, Step } from '../../api/client'
+import type { Bit, Face, Lesson, Step } from '../../api/client'
 import { Shape } from '../../ui/Shape'
+import { BoardWord } from './BoardWord'
+import { HandBoard } from './HandBoard'
+import { sideKey, type Place, type State } from './marks'
 import type { Screen } from './model'
+import { Pieces } from './Pieces'
+import { SortBoard } from './SortBoard'
 import type { Pack } from './usePreload'
 import { Wave } from './Wave'
 
-/** The one thing that is shown, as large as the room needs. */
-export function Stage({
-  screen,
-  turned,
-  pack,
-  lesson,
-  played,
-}: {
+export type StageProps = {
   screen: Screen
-  turned: boolean
+  index: number
+  place: Place
+  state: State
   pack: Pack
   lesson: Lesson
   played: number
-}) {
+  /** The part of the word that sounds now. */
+  active: number | undefined
+  onBit: (bit: Bit) => void
+  onOrder: (order: number[]) => void
+  onPut: (word: string, side: string) => void
+}
+
+/** The one thing that is shown, as large as the room needs. */
+export function Stage(props: StageProps) {
+  const { screen, place, pack, played } = props
   const show = screen.show
+  const { turned } = place
   switch (show.kind) {
     case 'letter':
-      return turned ? <PictureSide screen={show.face} pack={pack} /> : <BigLetter face={show.face} />
+    case 'picture': {
+      const back = show.kind === 'letter' ? 'picture' : 'letter'
+      const side = (which: 'letter' | 'picture') =>
+        which === 'letter' ? <BigLetter face={show.face} /> : <PictureSide face={show.face} pack={pack} />
+      return <TurningCard turned={turned} front={side(show.kind)} back={side(back)} />
+    }
     case 'write':
-      return <Write written={show.written} mirrored={turned} />
+      return <HandBoard written={show.written} mirrored={turned} />
     case 'over':
       return (
         <LetterOverPicture
@@ -41,46 +53,25 @@ export function Stage({
           className="h-[64vh]"
         />
       )
-    case 'picture':
-      return turned ? <BigLetter face={show.face} /> : <PictureSide screen={show.face} pack={pack} />
-    case 'mouth': {
-      const drawing = pack.mouths.get(show.face.id)
-      if (!drawing) return <Sign family="mouth" name="Mouth" />
-      return (
-        <div onClick={(e) => e.stopPropagation()} className="text-[2.6vh]">
-          <Mouth drawing={drawing} tone="slate" className="h-[46vh]" played={played} />
-        </div>
-      )
-    }
+    case 'mouth':
+      return <Mouths face={show.face} pack={pack} played={played} />
     case 'wave':
       return <Wave take={pack.takes.get(show.face.id)} played={played} />
     case 'word':
-      if (show.hidden === 'sounds' && !turned)
-        return (
-          <div className="flex gap-6" role="img" aria-label={`${show.bits.length} sounds`}>
-            {show.bits.map((b, i) => (
-              <span
-                key={i}
-                className={`flex size-[16vh] items-center justify-center rounded-2xl border-4 text-[7vh] ${b.target ? 'border-marigold' : 'border-chalk/70'}`}
-              >
-                {i + 1}
-              </span>
-            ))}
-          </div>
-        )
-      return (
-        <span className="text-[34vh] leading-none [--bridge-target:var(--color-marigold)]">
-          <Bridges word={show.word} bits={show.bits} show={turned} />
-        </span>
-      )
+      return <WordScreen {...props} show={show} />
     case 'drawing':
       return <img src={pack.words.get(show.word)} alt={show.word} className="size-[56vh]" />
     case 'sort':
       return (
-        <div className="flex flex-col items-center gap-4">
-          <img src={pack.words.get(show.word)} alt={show.word} className="size-[48vh]" />
-          <p className="font-child text-[6vh] leading-none">{turned ? `${show.word}: ${show.side}` : '?'}</p>
-        </div>
+        <SortBoard
+          now={show.now}
+          all={show.all}
+          names={show.names}
+          put={sidesOf(props, show.all)}
+          turned={turned}
+          srcOf={(w) => pack.words.get(w)}
+          onPut={props.onPut}
+        />
       )
     case 'quarters':
       return (
@@ -97,44 +88,22 @@ export function Stage({
         </ul>
       )
     case 'pieces':
-      if (turned) return <Text text={show.text} lesson={lesson} bridges={false} size="text-[14vh]" />
-      return (
-        <ul className="flex max-w-[90vw] flex-wrap justify-center gap-[3vh]">
-          {show.pieces.map((p, i) => (
-            <li
-              key={i}
-              className="rounded-xl border-4 border-dashed border-chalk px-[4vh] py-[1vh] font-child text-[11vh] leading-tight"
-            >
-              {p}
-            </li>
-          ))}
-        </ul>
-      )
+      if (turned) return <Text {...props} text={show.text} bridges={false} size="text-[14vh]" />
+      return <Pieces pieces={show.pieces} order={props.state.orders.get(String(props.index))} onOrder={props.onOrder} />
     case 'sentence':
-      return <Text text={show.text} lesson={lesson} bridges={turned} size="text-[14vh]" />
+      return <Text {...props} text={show.text} bridges={turned} size="text-[14vh]" />
     case 'page':
       return (
         <div className="flex max-h-[72vh] flex-col items-center gap-[1vh] overflow-y-auto">
           {show.text.split('\n').map((line, i) => (
             <Text
+              {...props}
               key={i}
               text={line}
-              lesson={lesson}
               bridges={turned}
               size={show.text.length > 160 ? 'text-[6vh]' : 'text-[8vh]'}
             />
           ))}
-        </div>
-      )
-    case 'heard':
-      return (
-        <div className="flex flex-col items-center gap-[4vh]">
-          {turned ? (
-            <p className="font-child text-[18vh] leading-none">{show.word}</p>
-          ) : (
-            <Shape family="ear" className="size-[30vh]" />
-          )}
-          <p className="font-child text-[6vh] leading-none">{turned ? show.side : '?'}</p>
         </div>
       )
     case 'hidden':
@@ -148,6 +117,117 @@ export function Stage({
     case 'sign':
       return <Sign family={show.family} name={show.name} />
   }
+}
+
+/** Where each picture of this step was put. */
+const sidesOf = ({ state, screen }: StageProps, all: readonly { word: string }[]) =>
+  new Map(
+    all.flatMap(({ word }) => {
+      const side = state.sides.get(sideKey(screen.step, word))
+      return side ? [[word, side] as const] : []
+    }),
+  )
+
+/** A child's own word, at once with its bridges. */
+export function OwnWord({
+  own,
+  lesson,
+  active,
+  onBit,
+}: Pick<StageProps, 'lesson' | 'active' | 'onBit'> & { own: NonNullable<Place['own']> }) {
+  return (
+    <span className="leading-none" style={{ fontSize: sizeOf(own.word) }}>
+      <BoardWord word={own.word} bits={own.bits} ink={lesson.ink?.[own.word]} bridges active={active} onPress={onBit} />
+    </span>
+  )
+}
+
+/** As large as the word lets it be: 34 hundredths of the height, less where it is long. */
+const sizeOf = (word: string) => `min(34vh, ${Math.round(130 / Math.max(3, word.length))}vw)`
+
+function WordScreen({
+  show,
+  place,
+  pack,
+  lesson,
+  active,
+  onBit,
+}: StageProps & { show: Extract<Screen['show'], { kind: 'word' }> }) {
+  if (show.hidden === 'sounds' && !place.turned && place.shown === null)
+    return (
+      <div className="flex flex-col items-center gap-[5vh]">
+        {show.reminders.length > 1 && <Reminders faces={show.reminders} pack={pack} />}
+        <div className="flex gap-[2vw]" role="img" aria-label={`${show.bits.length} sounds`}>
+          {show.bits.map((b, i) => (
+            <span
+              key={i}
+              data-lit={active === i}
+              className={`flex size-[16vh] max-w-[20vw] items-center justify-center rounded-2xl border-4 text-[7vh] ${active === i ? 'bg-marigold text-ink' : ''} ${b.target ? 'border-marigold' : 'border-chalk/70'}`}
+            >
+              {i + 1}
+            </span>
+          ))}
+        </div>
+      </div>
+    )
+  return (
+    <span className="leading-none" style={{ fontSize: sizeOf(show.word) }}>
+      <BoardWord
+        word={show.word}
+        bits={show.bits}
+        ink={lesson.ink?.[show.word]}
+        bridges={place.turned || place.shown !== null}
+        shown={place.shown}
+        active={active ?? (place.shown ? place.shown - 1 : undefined)}
+        onPress={onBit}
+      />
+    </span>
+  )
+}
+
+/** The pictures of the vowels that the class knows, for those who look for one; they do not tell which. */
+function Reminders({ faces, pack }: { faces: readonly Face[]; pack: Pack }) {
+  return (
+    <ul aria-label="vowels to think of" className="flex gap-[2vw]">
+      {faces.map((f) => {
+        const src = pack.pictures.get(f.id)
+        return (
+          <li key={f.id} className="flex items-center gap-2 rounded-xl border-2 border-chalk/50 px-3 py-1">
+            <span className="font-child text-[6vh] leading-none">{f.pair.grapheme}</span>
+            {src && <img src={src} alt={f.keyword} className="size-[9vh] rounded" />}
+          </li>
+        )
+      })}
+    </ul>
+  )
+}
+
+/** A card with two sides that really turns; whoever wants less motion has the other side at once. */
+function TurningCard({ turned, front, back }: { turned: boolean; front: React.ReactNode; back: React.ReactNode }) {
+  const side = 'turning-side col-start-1 row-start-1 flex items-center justify-center'
+  return (
+    <div className="turning grid" data-side={turned ? 'back' : 'front'}>
+      <div className={side} aria-hidden={turned}>
+        {front}
+      </div>
+      <div className={`${side} turning-back`} aria-hidden={!turned}>
+        {back}
+      </div>
+    </div>
+  )
+}
+
+/** The mouth of the sound; beside it that of the sound it is told from, where the card names one. */
+function Mouths({ face, pack, played }: { face: Face; pack: Pack; played: number }) {
+  const drawing = pack.mouths.get(face.id)
+  const other = pack.contrasts.get(face.id)
+  if (!drawing) return <Sign family="mouth" name="Mouth" />
+  return (
+    <div onClick={(e) => e.stopPropagation()} className="flex gap-[3vw] text-[2.4vh] max-sm:flex-col">
+      <Mouth drawing={drawing} tone="slate" className={other ? 'h-[30vh] max-w-[22vw]' : 'h-[44vh]'} played={played} />
+      {other && <Mouth drawing={other} tone="slate" className="h-[30vh] max-w-[22vw]" />}
+    </div>
+  )
 }
 
 function BigLetter({ face }: { face: Face }) {
@@ -190,7 +270,7 @@ function GraphemeSet({ show, turned }: { show: Extract<Screen['show'], { kind: '
   )
 }
 
-function Text({ text, lesson, bridges, size }: { text: string; lesson: Lesson; bridges: boolean; size: string }) {
+function Text({ text, lesson, bridges, size, onBit }: StageProps & { text: string; bridges: boolean; size: string }) {
   return (
     <p
       className={`flex max-w-[88vw] flex-wrap justify-center gap-x-[0.4em] leading-snug [--bridge-target:var(--color-marigold)] ${size}`}
@@ -198,10 +278,16 @@ function Text({ text, lesson, bridges, size }: { text: string; lesson: Lesson; b
       {text.split(' ').map((w, i) => {
         const bare = w.replace(/[^\p{L}'’-]/gu, '')
         const at = w.indexOf(bare)
+        const bits = lesson.word_bits[bare] ?? []
+        const ink = lesson.ink?.[bare]
         return (
           <span key={i} className="whitespace-nowrap font-child">
             {w.slice(0, at)}
-            <Bridges word={bare} bits={lesson.word_bits[bare]} show={bridges} />
+            {bridges || ink ? (
+              <BoardWord word={bare} bits={bits} ink={ink} bridges={bridges} onPress={bridges ? onBit : undefined} />
+            ) : (
+              <Bridges word={bare} bits={bits} show={false} />
+            )}
             {w.slice(at + bare.length)}
           </span>
         )
@@ -218,55 +304,18 @@ function Sign({ family, name }: { family: Step['family']; name: string }) {
   )
 }
 
-function PictureSide({ screen, pack }: { screen: Lesson['cards'][string]; pack: Pack }) {
-  const src = pack.pictures.get(screen.id)
+function PictureSide({ face, pack }: { face: Face; pack: Pack }) {
+  const src = pack.pictures.get(face.id)
   return (
     <div className="flex flex-col items-center gap-[2vh]">
       {src ? (
-        <img src={src} alt={screen.picture_alt} className="h-[56vh] rounded-2xl" />
+        <img src={src} alt={face.picture_alt} className="h-[56vh] rounded-2xl" />
       ) : (
         <span className="flex h-[56vh] w-[56vh] items-center justify-center rounded-2xl border-4 border-dashed border-chalk/60 text-3xl">
           no picture yet
         </span>
       )}
-      <p className="max-w-[85vw] text-center font-child text-[5vh] leading-tight">
-        {screen.rhyme_short || screen.rhyme}
-      </p>
+      <p className="max-w-[85vw] text-center font-child text-[5vh] leading-tight">{face.rhyme_short || face.rhyme}</p>
     </div>
-  )
-}
-
-/**
- * Air writing: the letter writes itself, with the words of each stroke; turned, it is mirrored for a teacher who faces
- * the class.
- */
-function Write({ written, mirrored }: { written: Written; mirrored: boolean }) {
-  const writer = useWriter(written)
-  const { play } = writer
-  useEffect(() => {
-    const t = setTimeout(() => play(1.6), 400)
-    return () => clearTimeout(t)
-    // It plays when the screen or the view changes, not with every frame.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [written, mirrored])
-  return (
-    <span className="flex flex-col items-center gap-[2vh]" data-mirrored={mirrored}>
-      <Writing
-        written={written}
-        writer={writer}
-        hand="finger"
-        tone="slate"
-        mirrored={mirrored}
-        className="h-[52vh] max-w-[92vw]"
-      />
-      <span className="min-h-[9vh] max-w-[85vw] text-center font-child text-[4.6vh] leading-tight">
-        {written.strokes[Math.max(0, writer.at)]?.words}
-      </span>
-      {mirrored && (
-        <span className="rounded border-2 border-marigold px-3 text-[2.6vh]">
-          mirrored: face the class and follow it
-        </span>
-      )}
-    </span>
   )
 }

@@ -42,3 +42,35 @@ export const useUnlog = (lessonId: string) =>
     mutationFn: () => data(client.DELETE('/lessons/{id}/log', { params: { path: { id: lessonId } } })),
     onSuccess: () => queryClient.invalidateQueries(),
   })
+
+/** A code with which a phone becomes the desk of a lesson. */
+export const useInvite = (lessonId: string) =>
+  useMutation({
+    mutationFn: () => data(client.POST('/lessons/{id}/desks', { params: { path: { id: lessonId } } })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.phones(lessonId) }),
+  })
+
+export const usePhones = (lessonId: string) =>
+  useQuery({
+    queryKey: keys.phones(lessonId),
+    queryFn: () => data(client.GET('/lessons/{id}/desks', { params: { path: { id: lessonId } } })),
+    refetchInterval: 3000,
+  })
+
+export const useDismiss = (lessonId: string) =>
+  useMutation({
+    mutationFn: () => data(client.DELETE('/lessons/{id}/desks', { params: { path: { id: lessonId } } })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.phones(lessonId) }),
+  })
+
+/** A word that a child brought: cut for the board, and whether the class can read it. */
+export const useOwnWord = (lessonId: string) =>
+  useMutation({
+    mutationFn: (word: string) =>
+      data(client.GET('/lessons/{id}/own-word', { params: { path: { id: lessonId }, query: { word } } })),
+    retry: false,
+  })
+
+/** Joins a lesson as its desk, by the code that the laptop shows. */
+export const useJoinDesk = () =>
+  useMutation({ mutationFn: (code: string) => data(client.POST('/desk', { body: { code } })), retry: false })

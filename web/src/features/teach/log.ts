@@ -1,5 +1,6 @@
-import type { LessonView } from '../../api/client'
+import type { Lesson, LessonView } from '../../api/client'
 import type { Taught } from './api'
+import type { Screen } from './model'
 
 type Sure = Taught['sure'][number]
 export type Apart = 'reading' | 'spelling' | 'forming'
@@ -17,11 +18,35 @@ export function cardsOf(view: LessonView): string[] {
 /** How sure the class was of its cards before, by card. */
 export type Levels = ReadonlyMap<string, number>
 
-/** A draft to begin with: what was logged, or the targets as sure and the others as they were. */
-export function draftOf(view: LessonView, before: Levels = new Map()): Draft {
+/** What was noted while the lesson was held: the cards that were shown, and those that were tapped. */
+export type Noted = {
+  shown: ReadonlySet<string>
+  unsure: ReadonlyMap<string, number>
+  skipped: ReadonlySet<string>
+}
+
+/** The cards that were shown until a screen, without those of steps that were left out. */
+export function shownUntil(lesson: Lesson, list: readonly Screen[], at: number, skipped: ReadonlySet<string>) {
+  const out = new Set<string>()
+  for (const s of list.slice(0, at + 1))
+    if ('face' in s.show && !skipped.has(lesson.steps[s.step]?.id ?? '')) out.add(s.show.face.id)
+  return out
+}
+
+/**
+ * A draft to begin with: what was logged; or what was noted as it happened, where what was not touched was sure, and
+ * secure where the class was sure for long; or the targets as sure and the others as they were.
+ */
+export function draftOf(view: LessonView, before: Levels = new Map(), noted?: Noted): Draft {
   const sure: Draft['sure'] = {}
   for (const { card_id, ...s } of view.sure) sure[card_id] = s
-  if (view.sure.length === 0)
+  if (view.sure.length === 0 && noted) {
+    for (const id of cardsOf(view)) {
+      const level = noted.unsure.get(id)
+      if (level !== undefined) sure[id] = { sure: level }
+      else if (noted.shown.has(id)) sure[id] = { sure: view.untouched[id] ?? 2 }
+    }
+  } else if (view.sure.length === 0)
     for (const id of cardsOf(view)) {
       const known = before.get(id)
       if (view.lesson.targets.includes(id)) sure[id] = { sure: 2 }
@@ -30,7 +55,7 @@ export function draftOf(view: LessonView, before: Levels = new Map()): Draft {
   return {
     on: view.logged?.taught_at.slice(0, 10) ?? '',
     note: view.logged?.note ?? '',
-    skipped: view.logged?.skipped ?? [],
+    skipped: view.logged?.skipped ?? [...(noted?.skipped ?? [])],
     sure,
   }
 }

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import type { Face, Item, Lesson, Step, StepKind } from '../../api/client'
-import { jump, layouts, plannedUntil, screens as made } from './model'
+import type { Face, Item, Lesson, LessonView, Step, StepKind } from '../../api/client'
+import { draftOf, shownUntil } from './log'
+import { jump, layouts, screens as made } from './model'
+import { along, plannedUntil, rest } from './pace'
 
 const face = (id: string): Face => ({
   id,
@@ -71,7 +73,7 @@ const lesson = (steps: Step[]): Lesson => ({
   dropped: [],
   notes: [],
   cards: { m: face('m'), s: face('s') },
-  word_bits: { mat: [{ letters: [0], sound: 'm' }] },
+  word_bits: { mat: [{ letters: [0], grapheme: 'm', sound: 'm' }] },
   taught: [],
   known: [],
   rings: [],
@@ -159,8 +161,60 @@ describe('screens', () => {
       step('hand'),
     ])
     const s = screens(l)
-    expect(s.map((_, i) => plannedUntil(l, s, i))).toEqual([30, 60, 120])
-    expect(plannedUntil(l, s, 99)).toBe(120)
+    const asPlanned = { skipped: new Set<string>(), more: new Map<string, number>() }
+    const plan = (state = asPlanned) => s.map((_, i) => plannedUntil(l, s, i, state))
+    expect(plan()).toEqual([30, 60, 120])
+    expect(plannedUntil(l, s, 99, asPlanned)).toBe(120)
+    expect(plan({ ...asPlanned, more: new Map([['ear', 120]]) })).toEqual([90, 180, 240])
+    expect(plan({ ...asPlanned, skipped: new Set(['ear']) })).toEqual([0, 0, 60])
+    expect(along(l, s, 0, 1, new Set(['hand']))).toBe(1)
+    expect(along(l, s, 1, 1, new Set(['hand']))).toBe(3) // the end: what is left out is passed over
+    expect(along(l, s, 2, -1, new Set(['ear']))).toBe(2)
+  })
+
+  it('says what falls out of the rest: what matters least, and never what is held now', () => {
+    const l = { ...lesson(['listen', 'read', 'spell', 'sentence', 'close'].map((k) => step(k))), minutes: 5 }
+    const s = screens(l)
+    const ranks = new Map([
+      ['listen', 10],
+      ['read', 90],
+      ['spell', 60],
+      ['sentence', 30],
+      ['close', 40],
+    ])
+    const state = { skipped: new Set<string>(), more: new Map<string, number>() }
+    expect(rest(l, s, 0, state, 0, ranks)).toEqual({ over: 0, out: [] })
+    expect(rest(l, s, 0, state, 40, ranks).out).toEqual([]) // so little runs over
+    expect(rest(l, s, 1, state, 160, ranks)).toEqual({ over: 100, out: ['sentence'] })
+    expect(rest(l, s, 1, state, 220, ranks)).toEqual({ over: 160, out: ['sentence', 'close'] })
+    expect(rest(l, s, 1, { ...state, more: new Map([['read', 120]]) }, 60, ranks).out).toEqual(['sentence', 'close'])
+    expect(rest(l, s, 1, { ...state, skipped: new Set(['spell']) }, 160, ranks).out).toEqual([])
+    expect(rest(l, s, 4, state, 900, ranks).out).toEqual([])
+  })
+
+  it('logs what was shown: untouched is sure, or secure where it was sure for long', () => {
+    const l = lesson([
+      step('warm-up', { deck: [{ card_id: 's', side: 'letter' }] }),
+      step('letter'),
+      step('mix-in', { deck: [{ card_id: 't', side: 'letter' }] }),
+    ])
+    const withAll = { ...l, cards: { ...l.cards, t: face('t') } }
+    const s = made(
+      withAll,
+      layouts([...Object.entries(shows), ['mix-in', 'deck']].map(([kind, shows]) => ({ kind, shows }) as StepKind)),
+    )
+    const shown = shownUntil(withAll, s, 1, new Set())
+    expect([...shown]).toEqual(['s', 'm'])
+    expect([...shownUntil(withAll, s, 2, new Set(['warm-up']))]).toEqual(['m', 't'])
+    const items = ['s', 't'].map((id) => choice(id, undefined, 'card'))
+    const view = { lesson: { ...withAll, steps: [step('warm-up', { items })] }, sure: [], untouched: { s: 3 } }
+    const draft = draftOf(view as unknown as LessonView, new Map(), {
+      shown,
+      unsure: new Map([['m', 1]]),
+      skipped: new Set(['x']),
+    })
+    expect(draft.sure).toEqual({ m: { sure: 1 }, s: { sure: 3 } })
+    expect(draft.skipped).toEqual(['x'])
   })
 
   it('jumps by steps, stays at the beginning and ends after the last', () => {
@@ -176,7 +230,7 @@ describe('screens', () => {
       choice(w, w.startsWith('m') ? 'has' : 'has-not', 'picture'),
     )
     const order = (c: Item[]) =>
-      screens(lesson([step('ear', { items: c })])).map((s) => (s.show.kind === 'sort' ? s.show.word : ''))
+      screens(lesson([step('ear', { items: c })])).map((s) => (s.show.kind === 'sort' ? s.show.now.word : ''))
     expect(order(many)).toEqual(order([...many].reverse()))
     expect(order(many)).not.toEqual(many.map((c) => c.value))
   })
@@ -195,11 +249,9 @@ describe('screens', () => {
   it('hides a heard word and keeps the order of a contrast', () => {
     const words = ['thin', 'this', 'that'].map((w) => ({ ...choice(w, 'has'), detail: '/θ/ th' }))
     const heard = screens(lesson([step('contrast', { items: words })]))
-    expect(heard.map((s) => (s.show.kind === 'heard' ? `${s.show.word} ${s.show.side}` : ''))).toEqual([
-      'thin /θ/ th',
-      'this /θ/ th',
-      'that /θ/ th',
-    ])
+    expect(
+      heard.map((s) => (s.show.kind === 'sort' && s.show.now.heard ? `${s.show.now.word} ${s.show.now.side}` : '')),
+    ).toEqual(['thin /θ/ th', 'this /θ/ th', 'that /θ/ th'])
   })
 })
 

@@ -1,5 +1,6 @@
 import type { Bit, Face, Item, Lesson, Step, StepKind } from '../../api/client'
 import type { Written } from '../../ui/Writing'
+import type { Sorted } from './SortBoard'
 
 /** One thing on the projector. */
 export type Screen = {
@@ -8,17 +9,18 @@ export type Screen = {
   class: string
   /** Who speaks, where the lesson says so. */
   voice?: Item['voice']
+  /** What the class does from here on, where the pack turned its side. */
+  task?: { side: 'letter' | 'picture'; text: string }
   show:
-    | { kind: 'letter'; face: Face }
+    | { kind: 'letter'; face: Face; card: boolean } // card: it has a back, and turns like one
     | { kind: 'write'; face: Face; written: Written }
     | { kind: 'over'; face: Face; written: Written; place: NonNullable<Face['place']> }
-    | { kind: 'picture'; face: Face }
+    | { kind: 'picture'; face: Face; card: boolean }
     | { kind: 'set'; faces: Face[]; asked: string; capitals: boolean }
     | { kind: 'hidden'; face: Face }
     | { kind: 'drawing'; word: string }
-    | { kind: 'word'; word: string; bits: Bit[]; hidden: 'sounds' | 'none' }
-    | { kind: 'heard'; word: string; side: string }
-    | { kind: 'sort'; word: string; side: string }
+    | { kind: 'word'; word: string; bits: Bit[]; hidden: 'sounds' | 'none'; reminders: Face[] }
+    | { kind: 'sort'; now: Sorted; all: Sorted[]; names: string[] }
     | { kind: 'quarters'; pictures: { word: string; first: boolean }[] }
     | { kind: 'sentence'; text: string }
     | { kind: 'pieces'; pieces: string[]; text: string }
@@ -31,7 +33,7 @@ export type Screen = {
   turn: 'answer' | 'bridges' | 'side' | 'mirror' | 'nothing'
 }
 
-type View = Pick<Screen, 'show' | 'turn' | 'voice'>
+type View = Pick<Screen, 'show' | 'turn' | 'voice' | 'task'>
 type Layouts = ReadonlyMap<string, StepKind['shows']>
 
 const first = (lines: string[] | null) => lines?.[0] ?? ''
@@ -48,12 +50,15 @@ export function screens(lesson: Lesson, how: Layouts): Screen[] {
     for (const s of views.length ? views : [sign(step)])
       out.push({
         ...lines,
-        ...(s.show.kind === 'heard' ? { adult: `Say “${s.show.word}”. ${lines.adult}` } : {}),
         ...s,
+        adult: [s.task?.text, heardIn(s), lines.adult].filter(Boolean).join(' '),
       })
   })
   return out
 }
+
+/** What the adult says that the board does not show. */
+const heardIn = (s: View) => (s.show.kind === 'sort' && s.show.now.heard ? `Say “${s.show.now.word}”.` : '')
 
 const sign = (step: Step): View => ({ show: { kind: 'sign', family: step.family, name: step.name }, turn: 'nothing' })
 
@@ -66,8 +71,12 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
   const faces = lesson.targets.flatMap((id) => faceOf(lesson, id))
   switch (shows) {
     case 'deck':
-      return (step.deck ?? []).flatMap((d) =>
-        faceOf(lesson, d.card_id).map((face) => ({ show: { kind: d.side, face }, turn: 'side' })),
+      return (step.deck ?? []).flatMap((d, i, deck) =>
+        faceOf(lesson, d.card_id).map((face): View => {
+          const turns = deck[i - 1]?.side !== d.side && deck.some((k) => k.side !== d.side)
+          const task = { side: d.side, text: tasks[d.side] }
+          return { show: { kind: d.side, face, card: true }, turn: 'side', ...(turns ? { task } : {}) }
+        }),
       )
     case 'set':
       return setOf(step, lesson)
@@ -112,7 +121,7 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
         .map((face) => ({ show: { kind: 'wave', face }, turn: 'nothing' }))
     case 'card':
       return faces.map((face) => ({
-        show: { kind: step.kind === 'picture' || step.kind === 'look' ? 'picture' : 'letter', face },
+        show: { kind: step.kind === 'picture' || step.kind === 'look' ? 'picture' : 'letter', face, card: true },
         turn: 'side',
       }))
     case 'writing':
@@ -127,9 +136,21 @@ const once = (faces: readonly Face[]) =>
 
 const word = (c: Item, lesson: Lesson, hidden: 'sounds' | 'none'): View => ({
   ...(c.voice ? { voice: c.voice } : {}),
-  show: { kind: 'word', word: c.value, bits: lesson.word_bits[c.value] ?? [], hidden },
+  show: {
+    kind: 'word',
+    word: c.value,
+    bits: lesson.word_bits[c.value] ?? [],
+    hidden,
+    reminders: hidden === 'sounds' ? vowels(lesson) : [],
+  },
   turn: hidden === 'sounds' ? 'answer' : 'bridges',
 })
+
+/** The faces of the single vowel letters that the class knows, in the order of the alphabet. */
+const vowels = (lesson: Lesson) =>
+  Object.values(lesson.cards)
+    .filter((f) => 'aeiou'.includes(f.pair.grapheme) && f.pair.sound.length === 1)
+    .sort((a, b) => (a.pair.grapheme < b.pair.grapheme ? -1 : 1))
 
 /** A list so often, each time in another order that does not begin with what was last. */
 function passes<T extends { value: string }>(list: readonly T[], times: number): T[][] {
@@ -153,6 +174,12 @@ function setOf(step: Step, lesson: Lesson): View[] {
   }))
 }
 
+/** What the class says to each side of a card in the pack. */
+const tasks = {
+  picture: 'The picture side: say its rhyme.',
+  letter: 'The letter side: say its sound.',
+} as const
+
 const sides = { has: '✓ yes', 'has-not': '× no', first: 'first', last: 'last' } as const
 
 /** Pictures and heard words with their sides, in the order of the step where that has no pattern already. */
@@ -160,10 +187,14 @@ function sorted(items: readonly Item[]): View[] {
   const quarters = items.filter((c) => c.basket === 'first' || c.basket === 'last')
   const rest = items.filter((c) => !quarters.includes(c))
   const spoken = rest.every((c) => c.kind === 'word')
-  const out = (spoken ? rest : mixed(rest)).map((c): View => {
+  const all = (spoken ? rest : mixed(rest)).map((c): Sorted => {
     const side = spoken && c.detail?.startsWith('/') ? c.detail : c.basket ? sides[c.basket] : (c.detail ?? '')
-    return { show: { kind: c.kind === 'word' ? 'heard' : 'sort', word: c.value, side }, turn: 'answer' }
+    return { word: c.value, side, heard: c.kind === 'word' }
   })
+  const found = [...new Set(all.map((k) => k.side))]
+  const names =
+    found.includes(sides.has) || found.includes(sides['has-not']) ? [sides.has, sides['has-not']] : found.sort()
+  const out = all.map((now): View => ({ show: { kind: 'sort', now, all, names: [...names] }, turn: 'answer' }))
   if (quarters.length > 0)
     out.push({
       show: { kind: 'quarters', pictures: quarters.map((c) => ({ word: c.value, first: c.basket === 'first' })) },
@@ -175,7 +206,7 @@ function sorted(items: readonly Item[]): View[] {
 /** The letter over its picture, then small, then the capital. */
 function writing(face: Face): View[] {
   const forms = [face.writing, face.capital].filter((w): w is Written => Boolean(w))
-  if (forms.length === 0) return [{ show: { kind: 'letter', face }, turn: 'side' }]
+  if (forms.length === 0) return [{ show: { kind: 'letter', face, card: true }, turn: 'side' }]
   const over: View[] =
     face.place && face.writing && face.picture
       ? [{ show: { kind: 'over', face, written: face.writing, place: face.place }, turn: 'nothing' }]
@@ -187,17 +218,6 @@ function writing(face: Face): View[] {
 function mixed<T extends { value: string }>(list: readonly T[]): T[] {
   const weight = (s: string) => [...s].reduce((h, c) => (h * 31 + c.charCodeAt(0)) % 997, 7)
   return [...list].sort((a, b) => weight(a.value) - weight(b.value))
-}
-
-/** Seconds planned until the end of a screen: the steps before, and its part of its own step. */
-export function plannedUntil(lesson: Lesson, list: readonly Screen[], at: number): number {
-  const screen = list[at]
-  if (!screen) return lesson.seconds
-  const steps = lesson.steps
-  const before = steps.slice(0, screen.step).reduce((sum, s) => sum + s.seconds, 0)
-  const own = list.filter((s) => s.step === screen.step).length
-  const place = list.slice(0, at + 1).filter((s) => s.step === screen.step).length
-  return before + ((steps[screen.step]?.seconds ?? 0) * place) / Math.max(1, own)
 }
 
 /** The first screen of the step before or after; after the last one the lesson is over. */

@@ -4,6 +4,8 @@ import { useAccountEvents, type AccountEvent } from './api'
 const said: Record<AccountEvent['kind'], string> = {
   'signed-in': 'signed in',
   'sign-in-failed': '! wrong password',
+  'desk-joined': 'a phone joined as the desk',
+  'desk-refused': '! wrong code for a desk',
   'signed-out': 'signed out',
   added: 'was added',
   'password-changed': 'changed the own password',

@@ -100,6 +100,7 @@ function PlayCard({ item, game, number }: { item: Item; game: Game; number: numb
   const mark = item.mark
   const bits: Bit[] = item.bits.map((b) => ({
     letters: b.letters,
+    grapheme: b.grapheme,
     sound: b.sound,
     ...(b.odd ? { odd: true } : {}),
     ...(mark.length > 0 && b.letters.every((l) => mark.includes(l)) ? { target: true } : {}),
