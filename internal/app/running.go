@@ -189,7 +189,11 @@ func (r Running) OwnWord(ctx context.Context, by Actor, lessonID, word string) (
 			return OwnWord{}, err
 		}
 		taught, known := l.Snapshot.Set(), l.Snapshot.KnownSet()
-		answer, err := words.Look(word, words.Query{Taught: taught}, nil, speech)
+		class, err := taughtOf(ctx, s, l.ClassID, "") // for the steps of the order
+		if err != nil {
+			return OwnWord{}, err
+		}
+		answer, err := words.Look(word, words.Query{Taught: taught}, class.Steps, speech)
 		if err != nil {
 			return OwnWord{}, fault.At("word", err)
 		}

@@ -29,7 +29,6 @@ export function Board({ held, pack, sounds }: { held: Held; pack: Pack; sounds: 
     return () => document.removeEventListener('pointerdown', retry)
   }, [refused, retry])
   if (!screen) return null
-  const playedHere = state.play.n
   return (
     <>
       <audio ref={audio} />
@@ -50,7 +49,6 @@ export function Board({ held, pack, sounds }: { held: Held; pack: Pack; sounds: 
             state={state}
             pack={pack}
             lesson={lesson}
-            played={playedHere}
             active={active}
             onBit={(b) => held.open(b.card ?? '')}
             onOrder={held.order}

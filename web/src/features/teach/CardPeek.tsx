@@ -15,7 +15,7 @@ export function CardPeek({ face, src, onClose }: { face: Face; src: string | und
         e.stopPropagation()
         onClose()
       }}
-      className="absolute inset-0 z-20 flex cursor-pointer flex-wrap items-center justify-center gap-x-[6vw] gap-y-2 overflow-hidden bg-slate-deep/97 p-4"
+      className="absolute inset-0 z-20 flex cursor-pointer flex-wrap items-center justify-center gap-x-[6vw] gap-y-2 overflow-hidden bg-slate-deep p-4"
     >
       {src && <img src={src} alt={face.picture_alt} className="max-h-[44vh] max-w-[42vw] rounded-2xl" />}
       {written ? (

@@ -102,6 +102,11 @@ export function Script({ held, large = false }: { held: Held; large?: boolean })
         )}
         <p>{screen.class}</p>
       </div>
+      {large && held.step && held.step.cautions.length > 0 && (
+        <p className="text-lg">
+          <b>Care:</b> {held.step.cautions.join(' ')}
+        </p>
+      )}
     </div>
   )
 }

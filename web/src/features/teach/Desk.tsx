@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link } from '@tanstack/react-router'
 import { clock } from '../../ui/clock'
 import { Shape } from '../../ui/Shape'
@@ -40,7 +40,7 @@ export function Desk({ held, guest }: { held: Held; guest: boolean }) {
           <PlanLine held={held} />
         </div>
       </header>
-      <div className="grid flex-1 content-start gap-x-8 gap-y-4 px-4 py-3 lg:grid-cols-[3fr_2fr]">
+      <div className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-x-8 gap-y-4 px-4 py-3 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <div className="flex flex-col gap-4">
           <OnTheBoard held={held} />
           <Script held={held} large />
@@ -66,7 +66,12 @@ export function Desk({ held, guest }: { held: Held; guest: boolean }) {
                 >
                   Board in its own window
                 </a>
-                <Link to="/lessons/$lessonId" params={{ lessonId: held.view.lesson_id }} className={touch}>
+                <Link
+                  to="/lessons/$lessonId"
+                  params={{ lessonId: held.view.lesson_id }}
+                  className={touch}
+                  onClick={held.leave}
+                >
                   Leave
                 </Link>
               </>
@@ -182,7 +187,11 @@ function OwnWordField({ held }: { held: Held }) {
   const [word, setWord] = useState('')
   const ask = useOwnWord(held.view.lesson_id)
   const found = ask.data?.word === word.trim().toLowerCase() ? ask.data : undefined
-  const show = () => found && held.own({ word: found.word, bits: found.bits })
+  const show = () => {
+    if (!found) return
+    held.own({ word: found.word, bits: found.bits })
+    setWord('')
+  }
   return (
     <form
       aria-label="a child’s own word"
@@ -192,7 +201,9 @@ function OwnWordField({ held }: { held: Held }) {
         if (word.trim())
           ask.mutate(word, {
             onSuccess: (w) => {
-              if (w.readable && !w.guess) held.own({ word: w.word, bits: w.bits })
+              if (!w.readable || w.guess) return
+              held.own({ word: w.word, bits: w.bits })
+              setWord('')
             },
           })
       }}
@@ -200,7 +211,7 @@ function OwnWordField({ held }: { held: Held }) {
       <label className="text-base text-chalk/80" htmlFor="own-word">
         A child’s own word
       </label>
-      <div className="flex gap-2">
+      <div className="flex flex-wrap gap-2">
         <input
           id="own-word"
           value={word}
@@ -209,7 +220,7 @@ function OwnWordField({ held }: { held: Held }) {
           autoCapitalize="none"
           spellCheck={false}
           onChange={(e) => setWord(e.target.value)}
-          className="min-h-12 min-w-0 flex-1 rounded-lg border-2 border-chalk/60 bg-slate-deep px-3 font-child text-2xl text-chalk"
+          className="min-h-12 w-40 flex-1 rounded-lg border-2 border-chalk/60 bg-slate-deep px-3 font-child text-2xl text-chalk"
         />
         <button type="submit" className={touch} disabled={word.trim() === '' || ask.isPending}>
           show it
@@ -237,12 +248,18 @@ function OwnWordField({ held }: { held: Held }) {
 /** The steps: where it stands, what falls out; each can be gone to, left out, and given more time. */
 function Steps({ held }: { held: Held }) {
   const { lesson, screen, state, rest } = held
+  const list = useRef<HTMLOListElement>(null)
+  const here = screen?.step ?? 0
+  useEffect(() => {
+    const row = list.current?.children[Math.max(0, here - 1)]
+    if (list.current && row instanceof HTMLElement) list.current.scrollTop = row.offsetTop - list.current.offsetTop
+  }, [here])
   return (
     <details open className="rounded-xl border-2 border-chalk/50 p-3">
       <summary className="min-h-11 content-center font-bold">
         Steps{rest.over > 0 && `: ${clock(rest.over)} too long`}
       </summary>
-      <ol className="flex flex-col">
+      <ol ref={list} className="flex max-h-[19rem] flex-col overflow-y-auto">
         {lesson.steps.map((s, i) => {
           const now = screen?.step === i
           const skipped = state.skipped.has(s.id)
@@ -264,7 +281,7 @@ function Steps({ held }: { held: Held }) {
               </button>
               <button
                 type="button"
-                aria-label={`two more minutes for ${s.name}`}
+                aria-label={`+2 minutes for ${s.name}`}
                 className={small}
                 onClick={() => held.longer(s.id, 120)}
               >
@@ -272,7 +289,7 @@ function Steps({ held }: { held: Held }) {
               </button>
               <button
                 type="button"
-                aria-label={`${skipped ? 'hold' : 'leave out'} ${s.name}`}
+                aria-label={skipped ? `put ${s.name} in again` : `leave out ${s.name}`}
                 className={small}
                 onClick={() => held.skip(s.id)}
               >

@@ -63,7 +63,7 @@ function OwnHand({ lines }: { lines: Written }) {
   }
   const all = drawing ? [...strokes, drawing] : strokes
   return (
-    <span className="flex flex-col gap-2" onClick={(e) => e.stopPropagation()}>
+    <span className="relative flex" onClick={(e) => e.stopPropagation()}>
       <svg
         ref={box}
         viewBox={`0 ${-top} ${width} ${top + drop}`}
@@ -72,7 +72,7 @@ function OwnHand({ lines }: { lines: Written }) {
           strokes.length ? `${strokes.length} strokes written by hand` : 'lines to write on with a finger or a pen'
         }
         data-own-hand={strokes.length}
-        className="h-[38vh] max-w-[44vw] touch-none rounded-xl border-2 border-dashed border-chalk/50 max-sm:h-[24vh] max-sm:max-w-[92vw]"
+        className="h-[46vh] max-w-[44vw] touch-none rounded-xl bg-slate-deep max-sm:h-[24vh] max-sm:max-w-[92vw]"
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId)
           const d = dot(e)
@@ -107,7 +107,7 @@ function OwnHand({ lines }: { lines: Written }) {
         type="button"
         disabled={strokes.length === 0}
         onClick={() => setStrokes([])}
-        className="min-h-11 self-end rounded-lg border-2 border-chalk/60 px-4 text-lg font-bold disabled:opacity-40"
+        className="absolute right-1 bottom-1 min-h-11 rounded-lg border-2 border-chalk/60 bg-slate px-4 text-lg font-bold disabled:hidden"
       >
         wipe
       </button>

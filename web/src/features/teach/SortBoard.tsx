@@ -37,7 +37,7 @@ export function SortBoard({ now, all, names, put, turned, srcOf, onPut }: Props)
         if (over) onPut(now.word, String(over.id))
       }}
     >
-      <div className="flex w-full flex-1 items-stretch justify-center gap-[2vw] px-[2vw] py-[1vh]">
+      <div className="flex w-full flex-1 items-stretch justify-center gap-[2vw] self-stretch px-[2vw] py-[1vh]">
         {names.map((name, i) => (
           <div key={name} className={`flex ${i === 0 ? 'order-1' : 'order-3'} w-[26vw]`}>
             <Basket name={name} onPress={() => onPut(now.word, name)}>

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Bridges } from '../../ui/Bridges'
 import { Letter } from '../../ui/Letter'
 import { LetterOverPicture } from '../../ui/LetterOverPicture'
@@ -20,7 +21,6 @@ export type StageProps = {
   state: State
   pack: Pack
   lesson: Lesson
-  played: number
   /** The part of the word that sounds now. */
   active: number | undefined
   onBit: (bit: Bit) => void
@@ -28,9 +28,11 @@ export type StageProps = {
   onPut: (word: string, side: string) => void
 }
 
-/** The one thing that is shown, as large as the room needs. */
+/** The one thing that is shown, as large as the room needs. Each screen has a stage of its own. */
 export function Stage(props: StageProps) {
-  const { screen, place, pack, played } = props
+  const { screen, place, pack, state } = props
+  const [before] = useState(state.play.n)
+  const played = state.play.n - before // on this screen
   const show = screen.show
   const { turned } = place
   switch (show.kind) {
@@ -225,7 +227,11 @@ function Mouths({ face, pack, played }: { face: Face; pack: Pack; played: number
   return (
     <div onClick={(e) => e.stopPropagation()} className="flex gap-[3vw] text-[2.4vh] max-sm:flex-col">
       <Mouth drawing={drawing} tone="slate" className={other ? 'h-[30vh] max-w-[22vw]' : 'h-[44vh]'} played={played} />
-      {other && <Mouth drawing={other} tone="slate" className="h-[30vh] max-w-[22vw]" />}
+      {other && (
+        <div className="border-l-2 border-chalk/40 pl-[3vw] max-sm:border-0 max-sm:pl-0">
+          <Mouth drawing={other} tone="slate" className="h-[30vh] max-w-[22vw]" />
+        </div>
+      )}
     </div>
   )
 }

@@ -1,5 +1,5 @@
 import { Link, useParams, useSearch } from '@tanstack/react-router'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { type LessonView, type StepKind } from '../../api/client'
 import { useMe, useVocabulary } from '../../api/shared'
 import { Failed, Waiting } from '../../ui/parts'
@@ -33,6 +33,12 @@ function Lesson({ view: given, kinds, face }: { view: LessonView; kinds: readonl
   const me = useMe()
   const guest = me.data?.desk === view.lesson_id
   const [peeks, setPeeks] = useState(false) // the hidden word, for the adult of one window
+  const isDesk = face === 'desk'
+  const { hideStrip } = held
+  const hide = useRef(hideStrip)
+  useEffect(() => {
+    if (isDesk && held.run.asked) hide.current() // there is a desk now: the board belongs to the children
+  }, [isDesk, held.run.asked])
   useAwake(!held.over)
   useKeys(
     held.over || held.resumes
@@ -44,7 +50,7 @@ function Lesson({ view: given, kinds, face }: { view: LessonView; kinds: readonl
         },
     { everywhere: true, repeat: true, says: face === 'desk' ? heldKeys : boardKeys },
   )
-  if (!held.ready || !held.run.asked)
+  if (!held.ready)
     return (
       <div className="slate flex min-h-screen items-center justify-center bg-slate text-2xl text-chalk">
         Getting pictures and sounds ready …
@@ -74,7 +80,7 @@ function Lesson({ view: given, kinds, face }: { view: LessonView; kinds: readonl
         onBack={held.reopen}
       />
     )
-  if (face === 'desk') return <Desk held={held} guest={guest} />
+  if (isDesk) return <Desk held={held} guest={guest} />
   return <BoardFace held={held} alone={face === 'both'} peeks={peeks} />
 }
 
@@ -119,7 +125,12 @@ function BoardFace({ held, alone, peeks }: { held: Held; alone: boolean; peeks: 
             >
               Desk apart
             </a>
-            <Link to="/lessons/$lessonId" params={{ lessonId: held.view.lesson_id }} className={touch}>
+            <Link
+              to="/lessons/$lessonId"
+              params={{ lessonId: held.view.lesson_id }}
+              className={touch}
+              onClick={held.leave}
+            >
               Leave
             </Link>
             <button type="button" className={touch} onClick={held.end}>

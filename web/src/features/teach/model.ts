@@ -86,7 +86,7 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
       return step.items.flatMap((c): View[] =>
         c.kind === 'card'
           ? faceOf(lesson, c.value).map((face) => ({ show: { kind: 'hidden', face }, turn: 'answer' }))
-          : [word(c, lesson, 'sounds')],
+          : [word(c, lesson, 'sounds', step.kind === 'spell' ? vowels(lesson) : [])],
       )
     case 'word': {
       // Read goes through its words a second time, in another order and quicker.
@@ -134,14 +134,14 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
 const once = (faces: readonly Face[]) =>
   faces.filter((f, i) => faces.findIndex((g) => g.pair.sound === f.pair.sound) === i)
 
-const word = (c: Item, lesson: Lesson, hidden: 'sounds' | 'none'): View => ({
+const word = (c: Item, lesson: Lesson, hidden: 'sounds' | 'none', reminders: Face[] = []): View => ({
   ...(c.voice ? { voice: c.voice } : {}),
   show: {
     kind: 'word',
     word: c.value,
     bits: lesson.word_bits[c.value] ?? [],
     hidden,
-    reminders: hidden === 'sounds' ? vowels(lesson) : [],
+    reminders,
   },
   turn: hidden === 'sounds' ? 'answer' : 'bridges',
 })

@@ -24,15 +24,15 @@ export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'boa
   const place: Place = useMemo(() => ({ ...state.place, screen: at }), [state.place, at])
 
   // What stood for long was stopped, by the bell or by the day: it asks before it goes on.
-  const [stood] = useState(
-    () => state.clock.at > 0 && (!state.clock.runs || Date.now() - state.clock.at > longPause || state.ended),
-  )
-  const [goesOn, setGoesOn] = useState(!stood)
-  const ready = face === 'desk' || pack !== undefined
-  const fresh = state.clock.at === 0
+  const [decided, setDecided] = useState<'goes on' | 'asks'>()
+  const ready = (face === 'desk' || pack !== undefined) && decided !== undefined
+  const { asked } = run
+  const begun = state.clock.at > 0
+  const stood = begun && (!state.clock.runs || state.ended || clock() - state.clock.at > longPause)
+  if (asked && decided === undefined) setDecided(stood ? 'asks' : 'goes on')
   useEffect(() => {
-    if (ready && fresh && run.asked && goesOn) set({ clock: { seconds: 0, runs: true, at: clock() } })
-  }, [ready, fresh, run.asked, goesOn, set, clock])
+    if (ready && !begun && decided === 'goes on') set({ clock: { seconds: 0, runs: true, at: clock() } })
+  }, [ready, begun, decided, set, clock])
 
   const [, tick] = useState(0)
   const counts = state.clock.runs && !state.ended
@@ -84,9 +84,9 @@ export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'boa
     word,
     blends,
     over: state.ended,
-    resumes: !goesOn,
+    resumes: decided === 'asks',
     goOn: () => {
-      setGoesOn(true)
+      setDecided('goes on')
       set({
         clock: touched(),
         ended: false,
@@ -94,7 +94,7 @@ export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'boa
       })
     },
     beginAnew: () => {
-      setGoesOn(true)
+      setDecided('goes on')
       set(anew(run.marks, clock()))
     },
     planned: plannedUntil(lesson, list, at, state),
@@ -120,8 +120,10 @@ export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'boa
     skip: (id: string) => set({ [`skip.${id}`]: !state.skipped.has(id) }),
     longer: (id: string, by: number) => set({ [`more.${id}`]: (state.more.get(id) ?? 0) + by }),
     pause: () => set({ clock: touched(!state.clock.runs) }),
+    /** Whoever leaves stops the clock; coming back asks whether to go on. */
+    leave: () => set({ clock: touched(false) }),
     strip: () => set({ strip: !state.strip }),
-    hideStrip: () => state.strip && set({ strip: false }),
+    hideStrip: () => set({ strip: false }),
     end: () => set({ ended: true, clock: touched(false) }),
     reopen: () => set({ ended: false, clock: touched(), at: { ...start, screen: Math.min(at, list.length - 1) } }),
   }
