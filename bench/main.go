@@ -50,11 +50,11 @@ func main() {
 }
 
 func run(ctx context.Context) error {
-	if err := language(); err != nil {
-		return err
-	}
-	if err := sound(); err != nil {
-		return err
+	stageOnly := len(os.Args) > 1 && os.Args[1] == "stage"
+	if !stageOnly {
+		if err := first(language(), sound()); err != nil {
+			return err
+		}
 	}
 	config, err := pgxpool.ParseConfig(os.Getenv("DATABASE_URL"))
 	if err != nil {
@@ -80,6 +80,9 @@ func run(ctx context.Context) error {
 	lead, err := a.People.SignIn(ctx, app.Attempt{Email: list[0].Email, Password: list[0].Password})
 	if err != nil {
 		return err
+	}
+	if stageOnly {
+		return faces(ctx, a, lead, list)
 	}
 	n := 52
 	for _, row := range spelling.Table(phoneme.SouthernBritish) {
@@ -112,6 +115,9 @@ func run(ctx context.Context) error {
 		return err
 	}
 	if err := live(ctx, server.URL, a, lead, list[0]); err != nil {
+		return err
+	}
+	if err := faces(ctx, a, lead, list); err != nil {
 		return err
 	}
 	return load(server.URL, list[0])
