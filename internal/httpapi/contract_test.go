@@ -249,7 +249,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		"/api/play/slips?" + ask, "/api/play/compounds?" + ask, "/api/play/rings?" + ask, "/api/named-pictures",
 		"/api/contrast?class=" + class + "&left=" + b + "&right=" + r, "/api/sort?cards=" + b + "," + r, "/api/demo",
 		"/api/segment?words=said,boat,xyz", "/api/spellings?of=b",
-		"/api/listening", "/api/agreement",
+		"/api/listening", "/api/agreement", intro + "/run", intro + "/desks", intro + "/own-word?word=bat",
 	} {
 		status, body := lead.call("GET", path, "")
 		assert.Equal(t, 200, status, "%s: %s", path, body)
@@ -297,6 +297,9 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	}
 	var now struct{ Revision int }
 	read(intro, &now)
+	var code app.DeskCode
+	make(intro+"/desks", "", &code)
+	make("/api/desk", `{"code":"`+code.Code+`"}`, new(map[string]string))
 	var back app.LessonView
 	make(intro+"/back", fmt.Sprint(`{"revision":`, now.Revision, `}`), &back)
 	for _, path := range []string{"/api/account-events", "/api/members"} {
@@ -305,7 +308,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	}
 	status, _ := lead.call("DELETE", "/api/members/"+helper, "")
 	assert.Equal(t, 200, status)
-	for _, path := range []string{intro + "/log", "/api/takes/" + take + "/hearing"} {
+	for _, path := range []string{intro + "/log", intro + "/desks", "/api/takes/" + take + "/hearing"} {
 		status, _ = lead.call("DELETE", path, "")
 		assert.Equal(t, 200, status, path)
 	}

@@ -12,6 +12,8 @@ type Props = {
   /** The part that sounds now, or that was shown last. */
   active?: number | undefined
   onPress?: ((bit: Bit) => void) | undefined
+  /** Among others on a line: its bridges stand as low as theirs. */
+  inLine?: boolean
 }
 
 const look = {
@@ -112,13 +114,14 @@ function Pointer() {
   )
 }
 
+const xHeight = 0.508 // of the font, so that both hands are as large
 const under = 0.24 // x-heights between the base line, or what hangs, and the bridges
 
-function Inked({ word, bits, ink, bridges, shown = null, active, onPress }: Props & { ink: Ink }) {
+function Inked({ word, bits, ink, bridges, shown = null, active, onPress, inLine = false }: Props & { ink: Ink }) {
   const right = ink.spans.at(-1)?.[1] ?? 1
-  const top = Math.max(ink.top, 1.6) + 0.15
-  const row = Math.max(-ink.bottom, 0) + under
-  const bottom = row + 0.95
+  const top = (inLine ? 2.05 : Math.max(ink.top, 1.6)) + 0.15
+  const row = (inLine ? 0.9 : Math.max(-ink.bottom, 0)) + under
+  const bottom = inLine ? (bridges ? row + 0.5 : 1.1) : row + 0.95
   const edges = (b: Bit): [number, number] => {
     const { first, last } = span(b)
     return [ink.spans[first]?.[0] ?? 0, ink.spans[last]?.[1] ?? right]
@@ -131,7 +134,7 @@ function Inked({ word, bits, ink, bridges, shown = null, active, onPress }: Prop
       aria-label={shown === null ? word : `${shown} of ${bits.length} parts`}
       data-shown={shown ?? 'all'}
       className="inline-block max-w-[92vw] align-baseline"
-      style={{ height: `${(top + bottom) * 0.508}em` }}
+      style={{ height: `${(top + bottom) * xHeight}em`, verticalAlign: `${-bottom * xHeight}em` }}
     >
       <clipPath id={`ink-${word}-${shown ?? 'all'}`}>
         <rect x={-0.3} y={-top} width={until + 0.3 + (shown === null ? 0.3 : 0.14)} height={top + bottom} />

@@ -12,7 +12,7 @@ import type { Screen } from './model'
 import { Pieces } from './Pieces'
 import { SortBoard } from './SortBoard'
 import type { Pack } from './usePreload'
-import { Wave } from './Wave'
+import { Unrecorded, Wave } from './Wave'
 
 export type StageProps = {
   screen: Screen
@@ -30,7 +30,7 @@ export type StageProps = {
 
 /** The one thing that is shown, as large as the room needs. Each screen has a stage of its own. */
 export function Stage(props: StageProps) {
-  const { screen, place, pack, state } = props
+  const { screen, place, pack, lesson, state } = props
   const [before] = useState(state.play.n)
   const played = state.play.n - before // on this screen
   const show = screen.show
@@ -58,7 +58,11 @@ export function Stage(props: StageProps) {
     case 'mouth':
       return <Mouths face={show.face} pack={pack} played={played} />
     case 'wave':
-      return <Wave take={pack.takes.get(show.face.id)} played={played} />
+      return pack.takes.has(show.face.id) ? (
+        <Wave take={pack.takes.get(show.face.id)} played={played} />
+      ) : (
+        <Unrecorded long={Boolean(show.face.stretch)} />
+      )
     case 'word':
       return <WordScreen {...props} show={show} />
     case 'drawing':
@@ -90,20 +94,21 @@ export function Stage(props: StageProps) {
         </ul>
       )
     case 'pieces':
-      if (turned) return <Text {...props} text={show.text} bridges={false} size="text-[14vh]" />
+      if (turned)
+        return <Text {...props} text={show.text} bridges={false} size={lesson.ink ? 'text-[11vh]' : 'text-[14vh]'} />
       return <Pieces pieces={show.pieces} order={props.state.orders.get(String(props.index))} onOrder={props.onOrder} />
     case 'sentence':
-      return <Text {...props} text={show.text} bridges={turned} size="text-[14vh]" />
+      return <Text {...props} text={show.text} bridges={turned} size={lesson.ink ? 'text-[11vh]' : 'text-[14vh]'} />
     case 'page':
       return (
-        <div className="flex max-h-[72vh] flex-col items-center gap-[1vh] overflow-y-auto">
+        <div className="flex max-h-full flex-col items-center gap-[1vh] overflow-y-auto">
           {show.text.split('\n').map((line, i) => (
             <Text
               {...props}
               key={i}
               text={line}
               bridges={turned}
-              size={show.text.length > 160 ? 'text-[6vh]' : 'text-[8vh]'}
+              size={lesson.ink ? 'text-[6vh]' : show.text.length > 160 ? 'text-[6vh]' : 'text-[8vh]'}
             />
           ))}
         </div>
@@ -290,7 +295,14 @@ function Text({ text, lesson, bridges, size, onBit }: StageProps & { text: strin
           <span key={i} className="whitespace-nowrap font-child">
             {w.slice(0, at)}
             {bridges || ink ? (
-              <BoardWord word={bare} bits={bits} ink={ink} bridges={bridges} onPress={bridges ? onBit : undefined} />
+              <BoardWord
+                inLine
+                word={bare}
+                bits={bits}
+                ink={ink}
+                bridges={bridges}
+                onPress={bridges ? onBit : undefined}
+              />
             ) : (
               <Bridges word={bare} bits={bits} show={false} />
             )}

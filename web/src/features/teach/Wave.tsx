@@ -26,7 +26,7 @@ export function Wave({ take, played }: { take: Blob | undefined; played: number 
       left = true
     }
   }, [take])
-  if (!sound) return <Shape family="ear" className="size-[40vh]" />
+  if (!sound) return <Shape family="ear" className="size-[40vh]" /> // it is on its way
   return (
     <svg
       viewBox={`0 0 ${bars} 40`}
@@ -57,6 +57,25 @@ export function Wave({ take, played }: { take: Blob | undefined; played: number 
           style={{ animationDuration: `${sound.seconds}s` }}
         />
       )}
+    </svg>
+  )
+}
+
+/** What is known of a sound that nobody has recorded: long or short. The adult says it. */
+export function Unrecorded({ long }: { long: boolean }) {
+  return (
+    <svg
+      viewBox="0 0 120 40"
+      role="img"
+      aria-label={long ? 'a long sound' : 'a short sound'}
+      className="h-[42vh] max-w-[86vw]"
+      fill="none"
+      stroke="var(--color-sky)"
+      strokeWidth="3"
+      strokeLinecap="round"
+    >
+      <path d={long ? 'M8 20C20 4 30 4 40 20S60 36 70 20S90 4 112 20' : 'M56 20C58 6 62 6 64 20'} />
+      <circle cx={long ? 8 : 56} cy="20" r="2" fill="var(--color-sky)" stroke="none" />
     </svg>
   )
 }

@@ -101,7 +101,7 @@ describe('screens', () => {
   it('shows one thing at a time and leaves out what is not there', () => {
     expect(list.map((s) => s.show.kind)).toEqual([
       'letter',
-      'sign',
+      'wave',
       'sort',
       'sort',
       'word',

@@ -116,9 +116,7 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
     case 'mouth':
       return once(faces).map((face) => ({ show: { kind: 'mouth', face }, turn: 'nothing' }))
     case 'sound':
-      return once(faces)
-        .filter((face) => face.has_take)
-        .map((face) => ({ show: { kind: 'wave', face }, turn: 'nothing' }))
+      return once(faces).map((face) => ({ show: { kind: 'wave', face }, turn: 'nothing' }))
     case 'card':
       return faces.map((face) => ({
         show: { kind: step.kind === 'picture' || step.kind === 'look' ? 'picture' : 'letter', face, card: true },

@@ -144,6 +144,7 @@ export const keysOf = (h: Held) => ({
   Enter: h.turn,
   p: () => h.play(),
   l: h.letter,
+  m: () => (h.screen?.show.kind === 'write' ? h.turn() : false),
   Escape: () => (h.place.open ? h.open('') : h.place.own ? h.own(null) : false),
 })
 
@@ -156,4 +157,5 @@ export const heldKeys = {
   Enter: 'turn: the other side, or the answer',
   p: 'play the sound; a word: its sounds, closer with each press',
   l: 'a word: one letter more, then closed up',
+  m: 'a letter that writes itself: mirrored, to face the class',
 }

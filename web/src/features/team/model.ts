@@ -30,6 +30,7 @@ export const switches: [keyof Conventions, string, string][] = [
   ['capitals', 'Capitals with the small letter', 'otherwise as a set later'],
   ['groups_first', 'Look for letter groups first', 'otherwise sound out from left to right'],
   ['doubles_apart', 'Doubled letters have cards of their own', 'otherwise a class that knows b reads rabbit'],
+  ['written_words', 'Words on the board in the team’s own strokes', 'otherwise in the font; never both in one word'],
   ['whole_by_sight', 'Exception words as wholes', 'otherwise the odd part is marked'],
 ]
 
