@@ -72,7 +72,7 @@ func run(ctx context.Context) error {
 	if err := store.Migrate(ctx, pool); err != nil {
 		return err
 	}
-	a := app.New(pool, app.Options{})
+	a := app.New(pool, app.Options{Stage: webui.Stage})
 	list, err := demo.Load(ctx, a)
 	if err != nil {
 		return err

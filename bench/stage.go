@@ -27,7 +27,9 @@ func faces(ctx context.Context, a *app.App, by app.Actor, list []app.DemoSignIn)
 		hub := store.NewHub()
 		listening, stop := context.WithCancel(ctx)
 		go hub.Run(listening, a.Pool, slog.New(slog.DiscardHandler))
-		s := httptest.NewServer(httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list}))
+		s := httptest.NewServer(
+			httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list}),
+		)
 		return s, func() { hub.Close(); stop(); s.CloseClientConnections(); s.Close() }
 	}
 	here, close1 := serve()
@@ -207,7 +209,11 @@ func slowed(board *browser.Tab) error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("frames a second at a quarter of the processor: mouth %.0f, letter that writes itself %.0f, card that turns %.0f (aim 60)\n",
-		rates[0], rates[1], rates[2])
+	fmt.Printf(
+		"frames a second at a quarter of the processor: mouth %.0f, letter that writes itself %.0f, card that turns %.0f (aim 60)\n",
+		rates[0],
+		rates[1],
+		rates[2],
+	)
 	return board.SlowCPU(1)
 }

@@ -142,7 +142,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 		return err
 	}
 	defer pool.Close()
-	a := app.New(pool, app.Options{})
+	a := app.New(pool, app.Options{Stage: webui.Stage})
 	hub := store.NewHub()
 	options := httpapi.Options{
 		Log:          log,

@@ -42,6 +42,8 @@ type Options struct {
 	// Hashing is how dear a password's hash is; nil is dear enough for a server. Tests make it cheap.
 	Hashing *argon2id.Params
 	Limits  SignInLimits // the zero value is for a school
+	// Stage is the script and the style of the stage in a carry pack; nil, or empty, leaves lessons as tables.
+	Stage func() (script, style []byte)
 }
 
 // New opens the house on a database.
@@ -55,6 +57,9 @@ func New(pool *pgxpool.Pool, o Options) *App {
 	if o.Hashing == nil {
 		o.Hashing = dear
 	}
+	if o.Stage == nil {
+		o.Stage = func() (script, style []byte) { return nil, nil }
+	}
 	g := ground{pool, o.Now, o.Seed, media.NewBudget(media.DecodeBytes)}
 	return &App{
 		Pool:     pool,
@@ -66,7 +71,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Letters:  Letters{desk[letterStore]{g, func(l store.Library) letterStore { return l }}},
 		Planning: Planning{desk[planStore]{g, func(l store.Library) planStore { return l }}},
 		People:   newPeople(desk[peopleStore]{g, func(l store.Library) peopleStore { return l }}, o.Hashing, o.Limits),
-		Print:    Print{desk[printStore]{g, func(l store.Library) printStore { return l }}},
+		Print:    Print{desk[printStore]{g, func(l store.Library) printStore { return l }}, o.Stage},
 		Running:  Running{desk[runStore]{g, func(l store.Library) runStore { return l }}},
 	}
 }

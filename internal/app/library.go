@@ -125,7 +125,7 @@ func chosenPictures(ctx context.Context, s pictureReader, in lesson.Lesson) (map
 	out := map[string]store.Medium{}
 	for _, step := range in.Steps {
 		for _, c := range step.Items {
-			if c.Kind != lesson.PictureItem {
+			if c.Kind != lesson.PictureItem && !c.Picture {
 				continue
 			}
 			m, err := pictureOfWord(ctx, s, c.Value)

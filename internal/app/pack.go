@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"errors"
 	"html/template"
 	"io"
 	"slices"
@@ -85,7 +86,78 @@ func (p Print) packed(ctx context.Context, s printStore, classID string, size Pa
 		}
 		out.Cards = append(out.Cards, c)
 	}
-	return out, packLessons(ctx, s, classID, &out)
+	if err := packLessons(ctx, s, classID, &out); err != nil {
+		return out, err
+	}
+	return out, p.packStage(ctx, s, team.Conventions, &out)
+}
+
+// packStage adds what the stage of the lessons shows beside the cards of the pack.
+func (p Print) packStage(ctx context.Context, s printStore, conv card.Conventions, out *pack.Pack) error {
+	st := pack.Stage{
+		Mouths: map[string]mouth.Drawing{}, Contrasts: map[string]mouth.Drawing{}, Pictures: map[string]template.URL{},
+		Sounds: map[string]template.URL{},
+	}
+	if st.Script, st.Style = p.stage(); len(st.Script) == 0 {
+		return nil
+	}
+	there := map[string]bool{}
+	for _, c := range out.Cards {
+		there[c.ID] = true
+	}
+	for _, l := range out.Lessons {
+		for _, f := range l.Lesson.Faces() {
+			if d, err := mouth.Draw(conv.Accent, f.Pair.Sound); err == nil {
+				st.Mouths[f.ID] = d
+			}
+			if d, err := mouth.Draw(conv.Accent, f.Contrast); err == nil && f.Contrast != "" {
+				st.Contrasts[f.ID] = d
+			}
+		}
+		for id := range l.Lesson.Cards {
+			if there[id] {
+				continue
+			}
+			there[id] = true
+			if err := packFace(ctx, s, id, &st); err != nil {
+				return err
+			}
+		}
+	}
+	out.Stage = st
+	return nil
+}
+
+// packFace adds the picture and the sound of a card that the pack does not hold; one that is gone has neither.
+func packFace(ctx context.Context, s printStore, id string, st *pack.Stage) error {
+	r, err := s.Card(ctx, id)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	} else if err != nil {
+		return err
+	}
+	if r.Content.Picture != "" {
+		m, err := pictureBySum(ctx, s, r.Content.Picture)
+		if err != nil {
+			return err
+		}
+		st.Pictures[id] = pack.Data(m.MediaType, m.Bytes)
+	}
+	if r.TakeID == "" {
+		return nil
+	}
+	sound, err := packedTake(ctx, s, r.TakeID)
+	st.Sounds[id] = sound
+	return err
+}
+
+func packedTake(ctx context.Context, s printStore, takeID string) (template.URL, error) {
+	master, err := masterOf(ctx, s, takeID)
+	if err != nil {
+		return "", err
+	}
+	small, err := media.EncodeFLAC(master)
+	return pack.Data("audio/flac", small), err
 }
 
 // thisWeek keeps what the class met in the last days and the next cards of the order.
@@ -127,15 +199,11 @@ func packCard(
 		c.Picture = pack.Data(m.MediaType, m.Bytes)
 	}
 	if r.TakeID != "" {
-		master, err := masterOf(ctx, s, r.TakeID)
+		sound, err := packedTake(ctx, s, r.TakeID)
 		if err != nil {
 			return c, err
 		}
-		small, err := media.EncodeFLAC(master)
-		if err != nil {
-			return c, err
-		}
-		c.Take = pack.Data("audio/flac", small)
+		c.Take = sound
 	}
 	write := func(text, says string) *strokes.Written {
 		w, err := conv.Lines.Write(text, letters, strings.Split(says, "\n"))
@@ -157,7 +225,7 @@ func packLessons(ctx context.Context, s printStore, classID string, p *pack.Pack
 		return err
 	}
 	for _, i := range list {
-		made := pack.Lesson{Lesson: i.Snapshot, Class: i.ClassName, Made: i.CreatedAt}
+		made := pack.Lesson{ID: i.LessonID, Lesson: i.Snapshot, Class: i.ClassName, Made: i.CreatedAt}
 		p.Lessons = append(p.Lessons, made)
 		pictures, err := chosenPictures(ctx, s, i.Snapshot)
 		if err != nil {

@@ -23,7 +23,10 @@ type printStore interface {
 }
 
 // Print is all that leaves the house on paper or in a file: sheets, cards, the carry pack, bundles.
-type Print struct{ desk desk[printStore] }
+type Print struct {
+	desk  desk[printStore]
+	stage func() (script, style []byte)
+}
 
 // mostHomeLine is the longest line for families, in letters.
 const mostHomeLine = 300

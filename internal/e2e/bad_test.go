@@ -62,7 +62,7 @@ func TestABrowserThatKeepsNothing(t *testing.T) {
 			require.NoError(t, s.tab.ClickText("End and log"))
 			require.NoError(t, s.tab.ClickText("Log it for the class"))
 			require.NoError(t, s.tab.SeeText("Logged."))
-			for _, page := range s.pages(t, made)[:14] {
+			for _, page := range s.pages(t, made)[:17] {
 				require.NoError(t, s.tab.Go(s.server.URL+page))
 				require.Eventually(t, func() bool {
 					return mustEval(t, s.tab, `document.querySelector('h1')?.textContent ?? ''`) != ""

@@ -92,7 +92,7 @@ func open(t *testing.T) *stage {
 func serve(t *testing.T) *stage {
 	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
-	a := app.New(testdb.New(t), app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing})
+	a := app.New(testdb.New(t), app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing, Stage: webui.Stage})
 	list, err := demo.Load(ctx, a)
 	require.NoError(t, err)
 	hub := store.NewHub()

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strings"
@@ -306,6 +307,122 @@ func TestALessonRunsToItsEndWithoutAServer(t *testing.T) {
 	}, 40*time.Second, 100*time.Millisecond, "it is logged when the server is back")
 	require.Eventually(t, func() bool {
 		v, err := s.app.Running.Run(context.Background(), lead, made)
-		return err == nil && slices.ContainsFunc(v.Marks, func(m running.Mark) bool { return m.Name == "ended" && m.Value == "true" })
+		return err == nil &&
+			slices.ContainsFunc(v.Marks, func(m running.Mark) bool { return m.Name == "ended" && m.Value == "true" })
 	}, 40*time.Second, 100*time.Millisecond, "and so is where it stood")
+}
+
+// What is blended from the team's own recordings, read back as the browser made it: silences between sounds are as long
+// as was asked, and no sample jumps where two sounds meet.
+func TestBlendedRecordingsHaveNoClickAndTheGapThatWasAsked(t *testing.T) {
+	s := open(t)
+	require.NoError(t, s.tab.Before(`{
+		const old = URL.createObjectURL.bind(URL)
+		window.wavs = []
+		URL.createObjectURL = b => { if (b.type === 'audio/wav') window.wavs.push(b); return old(b) }
+	}`))
+	s.signIn(t, "lead")
+	made := s.assembled(t)
+	require.NoError(t, s.tab.Go(s.server.URL+"/teach/"+made))
+	require.NoError(t, s.tab.SeeText("works without network"))
+	for range 40 {
+		if attribute(t, s.tab, "data-step") == string(lesson.Read) {
+			break
+		}
+		s.dispatch(t, "ArrowDown")
+	}
+	for n, gap := range []int{700, 400, 200, 80, 0} {
+		press(t, s.tab, "p")
+		soon(
+			t,
+			"a word is blended",
+			func() bool { return mustEval(t, s.tab, `String(window.wavs.length)`) == fmt.Sprint(n+1) },
+		)
+		got := mustEval(t, s.tab, fmt.Sprintf(`window.wavs[%d].arrayBuffer().then(b => {
+			const d = new DataView(b), rate = d.getUint32(24, true), n = (b.byteLength - 44) / 2
+			const x = Array.from({ length: n }, (_, i) => d.getInt16(44 + 2 * i, true) / 32768)
+			const gaps = []
+			let run = 0, edge = 0
+			for (let i = 0; i < n; i++) {
+				if (x[i] === 0) run++
+				else {
+					if (run / rate > 0.03) {
+						gaps.push(Math.round(run / rate * 1000))
+						for (const at of [i - run, i]) // half a millisecond on both sides: beyond is what was said
+							for (let k = at - rate * 0.0005 | 0; k < at + rate * 0.0005; k++)
+								edge = Math.max(edge, Math.abs((x[k] ?? 0) - (x[k - 1] ?? 0)))
+					}
+					run = 0
+				}
+			}
+			return JSON.stringify({ gaps, edge, first: Math.abs(x[0]), last: Math.abs(x[n - 1]) })
+		})`, n))
+		var found struct {
+			Gaps              []float64
+			Edge, First, Last float64
+		}
+		require.NoError(t, json.Unmarshal([]byte(got), &found))
+		t.Logf("gap of %d ms: %s", gap, got)
+		if gap > 0 {
+			assert.NotEmpty(t, found.Gaps)
+		}
+		for _, g := range found.Gaps {
+			assert.InDelta(t, gap, g, 10)
+		}
+		assert.LessOrEqual(t, max(found.Edge, found.First, found.Last), 0.03)
+		time.Sleep(300 * time.Millisecond)
+	}
+}
+
+// A take that is withdrawn while a lesson is held is heard no more in it.
+func TestATakeWithdrawnDuringTheLesson(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	made := s.assembled(t)
+	ctx, lead := context.Background(), s.lead(t)
+	v, err := s.app.Lessons.Lesson(ctx, lead, made)
+	require.NoError(t, err)
+	require.NoError(t, s.tab.Go(s.server.URL+"/teach/"+made))
+	require.NoError(t, s.tab.See("svg[aria-label='the wave of the sound']"))
+	card, err := s.app.Cards.Card(ctx, lead, v.Lesson.Targets[0])
+	require.NoError(t, err)
+	time.Sleep(time.Second) // the stream of changes is open
+	require.NoError(t, s.app.Takes.Withdraw(ctx, lead, card.TakeID))
+	require.NoError(t, s.tab.SeeText("A recording was withdrawn: say that sound yourself."))
+	require.NoError(t, s.tab.See("svg[aria-label='a short sound']"))
+	press(t, s.tab, "p")
+	time.Sleep(300 * time.Millisecond)
+	assert.Equal(t, "", mustEval(t, s.tab, `document.querySelector('audio').currentSrc`))
+}
+
+// At 800x600, as an old projector has it, every screen of a lesson stays within the window.
+func TestTheStageFitsAnOldProjector(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "lead")
+	made := s.assembled(t)
+	require.NoError(t, s.tab.Size(800, 600))
+	for _, face := range []string{"", "?face=board"} {
+		require.NoError(t, s.tab.Go(s.server.URL+"/teach/"+made+face))
+		require.NoError(t, s.tab.See("[data-screen]"))
+		for range 100 {
+			got := mustEval(
+				t,
+				s.tab,
+				`JSON.stringify([document.documentElement.scrollWidth, document.documentElement.scrollHeight,
+				...[...document.querySelectorAll('main button')].filter(b => b.offsetParent && !b.closest('.turning')).map(b => {
+					const r = b.getBoundingClientRect()
+					return r.bottom > 601 || r.right > 801 ? b.innerText : ''
+				}).filter(Boolean)])`,
+			)
+			require.Equal(t, "[800,600]", got, "screen %s of %s%s", attribute(t, s.tab, "data-screen"), made, face)
+			before := attribute(t, s.tab, "data-screen")
+			press(t, s.tab, "ArrowDown")
+			time.Sleep(120 * time.Millisecond)
+			if now := attribute(t, s.tab, "data-screen"); now == before || now == "" {
+				break
+			}
+		}
+		require.NoError(t, s.tab.Go(s.server.URL+"/"))
+		made = s.assembled(t)
+	}
 }

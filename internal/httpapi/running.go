@@ -67,7 +67,9 @@ func (s *server) deskCalls(everybody, members huma.API) {
 		id: "invite-desk", method: http.MethodPost, path: "/lessons/{id}/desks", tag: "running",
 		summary: "A code with which one phone becomes the desk of a lesson",
 		about:   "Good once and for ten minutes. The phone may then do what the desk of this lesson does, and nothing else.",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.DeskCode, error) { return a.Invite(ctx, by, in.ID) })
+	}, func(ctx context.Context, by app.Actor, in *ByID) (app.DeskCode, error) {
+		return a.Invite(ctx, by, in.ID)
+	})
 	call(s, members, route{
 		id: "desks", method: http.MethodGet, path: "/lessons/{id}/desks", tag: "running",
 		summary: "How many phones are a desk of a lesson",
@@ -80,7 +82,11 @@ func (s *server) deskCalls(everybody, members huma.API) {
 		summary: "Let go of all phones of a lesson, and of codes not yet used",
 	}, func(ctx context.Context, by app.Actor, in *ByID) (done, error) { return ok(a.Dismiss(ctx, by, in.ID)) })
 	take := route{
-		id: "join-desk", method: http.MethodPost, path: "/desk", tag: "running", summary: "Join a lesson as its desk, by a code",
+		id:      "join-desk",
+		method:  http.MethodPost,
+		path:    "/desk",
+		tag:     "running",
+		summary: "Join a lesson as its desk, by a code",
 		about: "Sets the cookie of a session that is good for the desk of this one lesson. Who is signed in keeps the own " +
 			"session. After too many wrong codes it answers 429 for a while.",
 		example: typedCode{"K7PM 4XRD"},

@@ -6,6 +6,7 @@ import (
 	"crypto/sha256"
 	_ "embed"
 	"encoding/base64"
+	"encoding/json"
 	"html/template"
 	"io"
 	"strings"
@@ -15,6 +16,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/strokes"
 )
 
@@ -31,9 +33,19 @@ type Card struct {
 
 // Lesson is one lesson of the pack.
 type Lesson struct {
+	ID     string
 	Lesson lesson.Lesson
 	Class  string
 	Made   time.Time
+}
+
+// Stage is what lessons are held with from the file: the built script and style, and by card what no card of the pack
+// brings. Without a script, lessons are tables.
+type Stage struct {
+	Script, Style    []byte
+	Mouths           map[string]mouth.Drawing
+	Contrasts        map[string]mouth.Drawing
+	Pictures, Sounds map[string]template.URL
 }
 
 // Pack is all that goes into the file.
@@ -43,8 +55,9 @@ type Pack struct {
 	Cards       []Card
 	Lessons     []Lesson
 	Pictures    map[string]template.URL // of words in introductions
-	Child       []byte                  // WOFF2 of the letters and words
-	Adult, Bold []byte                  // WOFF2 of the rest
+	Stage       Stage
+	Child       []byte // WOFF2 of the letters and words
+	Adult, Bold []byte // WOFF2 of the rest
 }
 
 //go:embed pack.html
@@ -86,15 +99,53 @@ func face(family, weight string, font []byte) string {
 		string(Data("font/woff2", font)) + ") format('woff2')}"
 }
 
-// Write writes the pack. Its policy lets nothing in from outside: script and style are named by their sums.
+// carried is what the stage reads: the lessons as the server gives them, and how each kind of step is shown.
+func carried(p Pack) (string, error) {
+	type view struct {
+		LessonID  string         `json:"lesson_id"`
+		ClassName string         `json:"class_name"`
+		Sure      []int          `json:"sure"`
+		Untouched map[string]int `json:"untouched"`
+		Lesson    lesson.Lesson  `json:"lesson"`
+	}
+	views := []view{}
+	for _, l := range p.Lessons {
+		views = append(views, view{l.ID, l.Class, []int{}, map[string]int{}, l.Lesson})
+	}
+	data, err := json.Marshal(map[string]any{
+		"kinds": steps.Registry(), "lessons": views, "mouths": p.Stage.Mouths, "contrasts": p.Stage.Contrasts,
+		"pictures": p.Stage.Pictures, "sounds": p.Stage.Sounds,
+	})
+	return string(data), err
+}
+
+// Write writes the pack. Its policy lets nothing in from outside: its one script is named by its sum.
 func Write(w io.Writer, p Pack) error {
-	css := style + face("Child", "400", p.Child) + face("Adult", "400", p.Adult) + face("Adult", "700", p.Bold)
+	fonts := face("Child", "400", p.Child) + face("Adult", "400", p.Adult) + face("Adult", "700", p.Bold)
+	script := script
+	var lessons string
+	if len(p.Stage.Script) > 0 && len(p.Lessons) > 0 {
+		script += ";\n" + strings.ReplaceAll(string(p.Stage.Script), "</script", `<\/script`)
+		var err error
+		if lessons, err = carried(p); err != nil {
+			return err
+		}
+	}
 	sum := sha256.Sum256([]byte(script))
 	return view.Execute(w, map[string]any{
 		"Pack":   p,
-		"Style":  template.CSS(css),
-		"Script": template.JS(script), //nolint:gosec // our own files
-		"Policy": "default-src 'none'; img-src data:; media-src data:; font-src data:; style-src 'unsafe-inline'; " +
+		"Fonts":  template.CSS(fonts),
+		"Style":  template.CSS(style),
+		"Look":   template.CSS(p.Stage.Style), //nolint:gosec // our own build
+		"Staged": lessons != "",
+		// JSON of Go has no "<" in it, so it cannot end the element that it stands in.
+		"Carried": template.HTML(
+			`<script type="application/json" id="carried">` + lessons + `</script>`,
+		), //nolint:gosec // see above
+		"Script": template.JS(
+			script,
+		), //nolint:gosec // our own files
+		"Policy": "default-src 'none'; img-src data:; media-src data: blob:; font-src data:; style-src 'unsafe-inline'; " +
 			"script-src 'sha256-" + base64.StdEncoding.EncodeToString(
 			sum[:],
 		) + "'; base-uri 'none'; form-action 'none'",

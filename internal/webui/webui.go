@@ -17,3 +17,10 @@ func Pages() fs.FS {
 	}
 	return sub
 }
+
+// Stage is the script and the style of the stage that a carry pack brings; empty where it was not built.
+func Stage() (script, style []byte) {
+	script, _ = dist.ReadFile("dist/carry/carry.js")
+	style, _ = dist.ReadFile("dist/carry/carry.css")
+	return script, style
+}

@@ -189,8 +189,8 @@ type Lesson struct {
 	// Ink are the words in the team's own strokes, where the team wants them so and all their letters have some.
 	Ink    map[string]strokes.Ink `json:"ink,omitempty"`
 	Taught []spelling.Pair        `json:"taught" nullable:"false"`
-	Known    []string                  `json:"known" nullable:"false" doc:"exception words"`
-	Rings    []RingWord                `json:"rings" nullable:"false" doc:"of the find-and-ring sheet"`
+	Known  []string               `json:"known" nullable:"false" doc:"exception words"`
+	Rings  []RingWord             `json:"rings" nullable:"false" doc:"of the find-and-ring sheet"`
 	// LineHeightMM is how high the small letters are on the team's lines.
 	LineHeightMM float64 `json:"line_height_mm" doc:"base to middle line, in millimetres"`
 }

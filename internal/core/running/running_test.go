@@ -37,7 +37,10 @@ func TestJoiningIsCommutativeAssociativeAndIdempotent(t *testing.T) {
 
 func TestTheLastSettingWins(t *testing.T) {
 	first := []running.Mark{{Name: "at", Value: "3", N: 4, By: "desk"}}
-	second := []running.Mark{{Name: "at", Value: "2", N: 5, By: "board"}, {Name: "turned", Value: "true", N: 1, By: "board"}}
+	second := []running.Mark{
+		{Name: "at", Value: "2", N: 5, By: "board"},
+		{Name: "turned", Value: "true", N: 1, By: "board"},
+	}
 	assert.Equal(t, second, running.Join(first, second))
 	// Two press at once: both faces take the same one.
 	same := []running.Mark{{Name: "at", Value: "9", N: 5, By: "phone"}}

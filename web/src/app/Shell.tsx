@@ -21,7 +21,7 @@ export function Shell() {
   const me = useMe()
   const joining = useRouterState({ select: (s) => s.location.pathname === '/join' })
   const teaching = useTeaching() // nothing covers the stage while a class looks at it
-  if (joining) return <Outlet />
+  if (joining) return <Joining />
   if (me.isPending) return <Waiting what="Opening the cupboard …" />
   const ended = me.error instanceof CallError && me.error.status === 401
   if (ended && !me.data)
@@ -44,9 +44,16 @@ export function Shell() {
   )
 }
 
+/** The one page that is open to phones without an account. */
+function Joining() {
+  useArrival()
+  return <Outlet />
+}
+
 /** A phone that joined a lesson by a code: it is the desk of that lesson, and of nothing else. */
 function DeskPhone({ me, lessonId }: { me: Me; lessonId: string }) {
   useOutbox(me.member_id)
+  useArrival()
   const there = useRouterState({ select: (s) => s.location.pathname === `/teach/${lessonId}` })
   const go = useNavigate()
   useEffect(() => {

@@ -115,6 +115,7 @@ function Pointer() {
 }
 
 const xHeight = 0.508 // of the font, so that both hands are as large
+const narrowest = 0.46 // x-heights of a bridge
 const under = 0.24 // x-heights between the base line, or what hangs, and the bridges
 
 function Inked({ word, bits, ink, bridges, shown = null, active, onPress, inLine = false }: Props & { ink: Ink }) {
@@ -124,7 +125,10 @@ function Inked({ word, bits, ink, bridges, shown = null, active, onPress, inLine
   const bottom = inLine ? (bridges ? row + 0.5 : 1.1) : row + 0.95
   const edges = (b: Bit): [number, number] => {
     const { first, last } = span(b)
-    return [ink.spans[first]?.[0] ?? 0, ink.spans[last]?.[1] ?? right]
+    const from = ink.spans[first]?.[0] ?? 0
+    const to = ink.spans[last]?.[1] ?? right
+    const more = Math.max(0, narrowest - (to - from)) / 2 // an i is a stroke without a width
+    return [from - more, to + more]
   }
   const until = shown === null ? right : Math.max(0, ...bits.slice(0, shown).map((b) => edges(b)[1]))
   return (

@@ -5,18 +5,20 @@ import { anew, secondsOf, sideKey, start, tapped, type Own, type Place } from '.
 import { jump, layouts, screens } from './model'
 import { along, plannedUntil, rest } from './pace'
 import { unrecorded } from './usePlayer'
-import { usePreload } from './usePreload'
+import { usePreload, type Pack } from './usePreload'
 import { useRun } from './useRun'
 
 const longPause = 15 * 60_000
 
 /** A lesson that is being held: where it stands, and all that a face of it can do. */
-export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'board' | 'desk', shared = true) {
+export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'board' | 'desk', carried?: Pack) {
   const lesson = view.lesson
   const [list] = useState(() => screens(lesson, layouts(kinds)))
   const ranks = useMemo(() => new Map(kinds.map((k) => [k.kind, k.rank])), [kinds])
-  const { pack, missing, withdrawn } = usePreload(lesson, face === 'board')
-  const run = useRun(view.lesson_id, face, shared)
+  const loaded = usePreload(lesson, face === 'board' && !carried)
+  const { missing, withdrawn } = loaded
+  const pack = carried ?? loaded.pack // what a file brings, or the server
+  const run = useRun(view.lesson_id, face, !carried)
   const { state, set, clock } = run
   const at = Math.min(state.place.screen, list.length)
   const screen = list[Math.min(at, list.length - 1)]

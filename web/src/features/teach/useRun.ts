@@ -56,7 +56,8 @@ export function useRun(lessonId: string, face: string, shared = true) {
   )
 
   useEffect(() => {
-    const windows = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(prefix + lessonId)
+    const windows =
+      !shared || typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(prefix + lessonId)
     let theirs: Marks = nothing // what the server is known to have
     let busy = false
     let over = false
