@@ -115,7 +115,9 @@ func lessonToTeach(ctx context.Context, a *app.App, by app.Actor) (string, error
 const watch = `(window.shown = {}, new MutationObserver(() => {
 	const at = document.querySelector('[data-screen]')?.dataset.screen
 	if (at !== undefined && !(at in window.shown)) requestAnimationFrame(() => { window.shown[at] = Date.now() })
-}).observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ['data-screen'] }), true)`
+}).observe(document.body, {
+	subtree: true, childList: true, attributes: true, attributeFilter: ['data-screen'],
+}), true)`
 
 // inStep presses on at one face and looks when the other shows it; both read the clock of this machine.
 func inStep(name string, desk, board *browser.Tab) error {
@@ -210,7 +212,8 @@ func slowed(board *browser.Tab) error {
 		return err
 	}
 	fmt.Printf(
-		"frames a second at a quarter of the processor: mouth %.0f, letter that writes itself %.0f, card that turns %.0f (aim 60)\n",
+		"frames a second at a quarter of the processor: mouth %.0f, letter that writes itself %.0f, "+
+			"card that turns %.0f (aim 60)\n",
 		rates[0],
 		rates[1],
 		rates[2],

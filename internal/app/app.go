@@ -1,6 +1,6 @@
 // Package app has a type for each capability of the house: cards, takes and voices, words, lessons, letters, planning,
-// people, print, running lessons. A method reads, calls the core and writes, in one transaction; it checks what it was given and what
-// the member may do inside it.
+// people, print, running lessons. A method reads, calls the core and writes, in one transaction; it checks what it was
+// given and what the member may do inside it.
 package app
 
 import (

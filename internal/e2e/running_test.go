@@ -264,7 +264,8 @@ func (s *stage) onStep(t *testing.T, k lesson.Step, board, desk *browser.Tab) {
 		assert.Contains(t, mustEval(t, desk, `document.querySelector('main').innerText`), word, "the desk knows it")
 	case lesson.Sentence:
 		if len(k.Pieces) > 1 {
-			order := `[...document.querySelectorAll('ul[aria-label="pieces of the sentence"] li')].map(e => e.innerText).join('|')`
+			order := `[...document.querySelectorAll('ul[aria-label="pieces of the sentence"] li')]
+				.map(e => e.innerText).join('|')`
 			before := mustEval(t, board, order)
 			drag(t, board, "ul[aria-label='pieces of the sentence'] li:first-child button",
 				"ul[aria-label='pieces of the sentence'] li:last-child button")
@@ -273,7 +274,8 @@ func (s *stage) onStep(t *testing.T, k lesson.Step, board, desk *browser.Tab) {
 	}
 }
 
-// A lesson that was loaded runs to its end with the server dead, on both faces of one computer, and logs when it is back.
+// A lesson that was loaded runs to its end with the server dead, on both faces of one computer, and logs when it is
+// back.
 func TestALessonRunsToItsEndWithoutAServer(t *testing.T) {
 	s := open(t)
 	s.signIn(t, "lead")

@@ -179,8 +179,8 @@ func (s *server) runEvents(w http.ResponseWriter, r *http.Request, lessonID stri
 	}
 }
 
-// deskMay are the calls of a phone that joined a lesson by a code, by the patterns of their routes: it reads the lesson,
-// moves it and logs it, and sees nothing else of the library.
+// deskMay are the calls of a phone that joined a lesson by a code, by the patterns of their routes: it reads the
+// lesson, moves it and logs it, and sees nothing else of the library.
 var deskMay = map[string]bool{
 	"GET /api/session": true, "DELETE /api/session": true, "GET /api/vocabulary": true, "GET /api/lessons/{id}": true,
 	"GET /api/lessons/{id}/run": true, "PUT /api/lessons/{id}/run": true, "GET /api/lessons/{id}/run/events": true,

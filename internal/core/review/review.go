@@ -95,7 +95,7 @@ func because(s Seen, days float64) string {
 // sureUntilSecure is at which sure meeting in a row a card counts as secure (common practice, no published source).
 const sureUntilSecure = 3
 
-// Untouched is what a meeting is noted as in which nobody saw anything unsure: sure, and secure from the third in a row.
+// Untouched is what a meeting is noted as in which nothing was unsure: sure, and secure from the third in a row.
 func (s Seen) Untouched() Sureness {
 	if s.Sure == Secure || s.SureRun+1 >= sureUntilSecure {
 		return Secure
