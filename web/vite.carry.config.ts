@@ -11,6 +11,12 @@ export default defineConfig({
     outDir: '../internal/webui/dist/carry',
     emptyOutDir: true,
     cssCodeSplit: false,
-    lib: { entry: 'carry/main.tsx', formats: ['iife'], name: 'carry', fileName: () => 'carry.js', cssFileName: 'carry' },
+    lib: {
+      entry: 'carry/main.tsx',
+      formats: ['iife'],
+      name: 'carry',
+      fileName: () => 'carry.js',
+      cssFileName: 'carry',
+    },
   },
 })
