@@ -22,7 +22,7 @@ func main() {
 	out := flag.String("out", "docs/screenshots", "folder for the pictures")
 	only := flag.String(
 		"only",
-		"library,card,card-record,card-words,lessons,lesson-step,class,teach-picture,teach-hand,"+
+		"library,card,card-record,card-words,lessons,lesson-step,class,teach-desk,teach-hand,"+
 			"teach-read,log,words-find,words-ear,words-play,texts,letters,booth,booth-shelf,team",
 		"names of pictures to keep, parted by commas; empty keeps all",
 	)
@@ -105,6 +105,15 @@ func run(base, out, only string) error {
 		key("ArrowDown", 4),
 		key("Enter", 1),
 		shot("teach-read"),
+		key("ArrowDown", 1),
+		face("?face=desk"),
+		text("How it goes"),
+		card("[data-card]"),
+		shot("teach-desk"),
+		face(""),
+		text("Spell"),
+		key("s", 1),
+		key("ArrowUp", 1),
 		key("ArrowDown", 2),
 		shot("teach-sentence"),
 		key("ArrowDown", 1),
@@ -246,6 +255,15 @@ o = [...(s?.options ?? [])].find(o => o.text.trim() === '`+option+`')
 		if err == nil && !ok {
 			err = fmt.Errorf("no option %q in %q", option, label)
 		}
+		return err
+	}
+}
+
+// face opens another face of the lesson that is held.
+func face(search string) step {
+	return func(t *browser.Tab) error {
+		_, err := browser.Eval[bool](t, `(setTimeout(() => { location.href = location.pathname + '`+search+`' }, 50), true)`)
+		time.Sleep(2 * time.Second)
 		return err
 	}
 }

@@ -11,7 +11,7 @@ export function JoinPage() {
   const go = useNavigate()
   return (
     <main className="mx-auto flex min-h-screen max-w-md flex-col justify-center gap-5 p-6">
-      <Heading>The desk on this phone</Heading>
+      <Heading>Be the desk</Heading>
       <p className="text-lg">The laptop shows a code of eight signs for the lesson that it holds. Type it here.</p>
       <form
         className="flex flex-col gap-4"
@@ -41,7 +41,7 @@ export function JoinPage() {
           )}
         </Field>
         <Button type="submit" look="main" disabled={code.trim().length < 8 || join.isPending}>
-          Be the desk
+          Join the lesson
         </Button>
       </form>
     </main>

@@ -1,6 +1,9 @@
 import { touch } from './Controls'
 import { useDismiss, useInvite, usePhones } from './api'
 
+/** Whether the address is one that other machines cannot use. */
+const onlyHere = /^(localhost|127\.|\[::1\])/.test(location.hostname)
+
 /** Lets a phone or a tablet join as the desk: by a code, over the school's network. */
 export function Phones({ lessonId }: { lessonId: string }) {
   const invite = useInvite(lessonId)
@@ -16,6 +19,9 @@ export function Phones({ lessonId }: { lessonId: string }) {
             {code.slice(0, 4)} {code.slice(4)}
           </b>
           Good once, for ten minutes.
+          {onlyHere && (
+            <span className="block">This server is reached from this machine alone, so no phone finds it yet.</span>
+          )}
         </p>
       ) : (
         <p className="pb-2 text-lg">

@@ -117,6 +117,15 @@ function BoardFace({ held, alone, peeks }: { held: Held; alone: boolean; peeks: 
             <span className={held.missing ? '' : 'max-lg:hidden'} title="All pictures and sounds are on this machine">
               {held.missing ? `${held.missing} things could not be loaded` : '✓ works without network'}
             </span>
+            <button
+              type="button"
+              className={touch}
+              aria-label="full screen"
+              title="full screen (f)"
+              onClick={toggleFullScreen}
+            >
+              ⛶
+            </button>
             <a
               className={touch}
               href={`/teach/${held.view.lesson_id}?face=desk`}
