@@ -61,6 +61,9 @@ func TestExitStatuses(t *testing.T) {
 		t,
 		os.WriteFile(order, []byte("step,grapheme,sound,exception_words\n1,s,,\n2,a,,the\n3,t,,\n4,p,,\n"), 0o600),
 	)
+	log := filepath.Join(t.TempDir(), "log.csv")
+	meetings := "date,pair,sureness\n2026-03-09,s,2\n2026-03-12,m=m,1\n2026-03-30,m,0\n"
+	require.NoError(t, os.WriteFile(log, []byte(meetings), 0o600))
 	rows := []struct {
 		name   string
 		args   []string
@@ -86,6 +89,14 @@ func TestExitStatuses(t *testing.T) {
 		{"a mouth without a sound", []string{"mouth"}, 2, "name the sound"},
 		{"a sound that is none", []string{"mouth", "--sound", "q7"}, 1, "q7"},
 		{"a view that is none", []string{"mouth", "--sound", "m", "--view", "back"}, 2, "side or front"},
+		{
+			"a memory", []string{"memory", "--log", log, "--on", "2026-03-12", "--json"}, 0,
+			`{"pair":"s=s","retrievability":0.9047,"stability_days":3.17,"due":"2026-03-12","because":"sure, last met 3 days ago"}`,
+		},
+		{"a memory in words", []string{"memory", "--log", log, "--on", "2026-03-12"}, 0, "m=m\t100 %\tfresh"},
+		{"a memory without a log", []string{"memory"}, 2, "--log FILE.csv"},
+		{"a log that is none", []string{"memory", "--log", text}, 1, "lacks a column"},
+		{"a date that is none", []string{"memory", "--log", log, "--on", "yesterday"}, 2, "is no date"},
 		{"steps", []string{"steps", "--json"}, 0, `{"kind":"warm-up","name":"Warm-up"`},
 		{
 			"a lesson from an order",

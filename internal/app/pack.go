@@ -67,7 +67,7 @@ func (p Print) packed(ctx context.Context, s printStore, classID string, size Pa
 	out.Child, out.Adult, out.Bold = render.Fonts()
 	keep := func(store.Card) bool { return true }
 	if classID != "" {
-		class, err := classView(ctx, s, classID)
+		class, err := classView(ctx, s, classID, p.desk.now())
 		if err != nil {
 			return out, err
 		}

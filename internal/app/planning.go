@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"math"
 	"slices"
 	"strings"
 	"time"
@@ -14,6 +15,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/steps"
@@ -247,6 +249,10 @@ type ClassCard struct {
 	Times    int           `json:"times" doc:"how often it was met"`
 	Declared bool          `json:"declared" doc:"known because somebody said so; no lesson with it was logged"`
 	Readable bool          `json:"readable" doc:"false: met, and not yet known"`
+	// Kept is how likely the class still has it, from 0 to 1, by its meetings.
+	Kept   float64       `json:"kept"`
+	Fading review.Fading `json:"fading" enum:"fresh,holds,fades,faded,not met"`
+	Due    time.Time     `json:"due" doc:"when nine tenths are left"`
 }
 
 // ClassView is a class with what it knows, and the next sound of the order.
@@ -269,10 +275,10 @@ type ClassWord struct {
 
 // Class returns a class.
 func (p Planning) Class(ctx context.Context, by Actor, classID string) (ClassView, error) {
-	return read(ctx, p.desk, by, func(s planStore) (ClassView, error) { return classView(ctx, s, classID) })
+	return read(ctx, p.desk, by, func(s planStore) (ClassView, error) { return classView(ctx, s, classID, p.desk.now()) })
 }
 
-func classView(ctx context.Context, s knowledgeReader, classID string) (ClassView, error) {
+func classView(ctx context.Context, s knowledgeReader, classID string, now time.Time) (ClassView, error) {
 	c, err := s.Class(ctx, classID)
 	if err != nil {
 		return ClassView{}, err
@@ -293,6 +299,7 @@ func classView(ctx context.Context, s knowledgeReader, classID string) (ClassVie
 	for _, k := range known.Met {
 		v.Cards = append(v.Cards, ClassCard{
 			k.Card.ID, k.Card.Pair, int(k.Seen.Sure), k.Seen.Last, k.Seen.Times, k.Declared, k.Readable,
+			math.Round(k.Seen.Retrievability(now)*1000) / 1000, review.FadingOf(k.Seen.Retrievability(now)), k.Seen.Due(),
 		})
 	}
 	said, err := s.KnownWords(ctx, classID)

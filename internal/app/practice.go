@@ -99,7 +99,7 @@ func (p Print) Mat(ctx context.Context, by Actor, classID string, paper render.P
 			return render.Mat{}, err
 		}
 		paper = paper.Or(team.Conventions.Paper)
-		class, err := classView(ctx, s, classID)
+		class, err := classView(ctx, s, classID, p.desk.now())
 		if err != nil {
 			return render.Mat{}, err
 		}

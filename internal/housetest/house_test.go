@@ -69,6 +69,7 @@ func TestCoreImportsAndCalls(t *testing.T) {
 			name, _ := strconv.Unquote(i.Path.Value)
 			fits := allowed[name] || strings.HasPrefix(name, "brightchalk/internal/core/") ||
 				strings.HasPrefix(name, "gonum.org/") ||
+				strings.HasPrefix(name, "github.com/open-spaced-repetition/go-fsrs/") ||
 				strings.HasPrefix(name, "golang.org/x/text/")
 			assert.True(t, fits, "%s imports %s", path, name)
 		}

@@ -1,4 +1,5 @@
-// Package review picks the cards that come back: shaky ones soon, sure ones seldom, secure ones not at all.
+// Package review remembers how well a class has each card and picks those that come back: first what is new in the next
+// lessons, then what would be lost soonest; secure ones seldom, but for ever.
 package review
 
 import (
@@ -23,18 +24,23 @@ const (
 // Sure at least.
 type Seen struct {
 	CardID  string
+	First   time.Time
 	Last    time.Time
 	Sure    Sureness
 	Streak  int
 	SureRun int
 	Times   int
+	Lapses  int // meetings after the first that were NotYet
+	Trace   Trace
 }
 
-// SecureAfter is how many secure meetings in a row send a card out of the pack, and RestDays how long it
-// then stays out (common practice, no published source for the numbers).
+// freshFor is in how many of the lessons after its own a new card comes back whatever else is due, and mostFresh how
+// many of the newest do (common practice, no published source for the numbers). restAbove is how well a card that is
+// secure is kept while it rests.
 const (
-	SecureAfter = 3
-	RestDays    = 28
+	freshFor  = 5
+	mostFresh = 3
+	restAbove = 0.95
 )
 
 // Pick is a card for the pack and why.
@@ -43,26 +49,27 @@ type Pick struct {
 	Because string `json:"because"`
 }
 
-// Choose returns up to n cards, the most needed first and equals in an order set by rng. What is long
-// secure stays out, so that the pack does not grow with the year.
+// Choose returns up to n cards: the newest for five lessons, then those of which most would be lost, and equals in an
+// order set by rng. What is secure rests until it begins to fade, so that the pack does not grow with the year.
 func Choose(log []Seen, n int, now time.Time, rng *rand.Rand) (picks []Pick, resting int) {
 	type ranked struct {
 		Pick
 		need float64
 		tie  float64
 	}
+	newest := newestOf(log)
 	var all []ranked
 	for _, s := range log {
-		days := now.Sub(s.Last).Hours() / 24
-		if s.Sure == Secure && s.Streak >= SecureAfter && days < RestDays {
+		r := s.Retrievability(now)
+		if s.Sure == Secure && r >= restAbove && !newest[s.CardID] {
 			resting++
 			continue
 		}
-		interval := []float64{0.5, 1, 4, 10}[s.Sure]
-		all = append(
-			all,
-			ranked{Pick{s.CardID, because(s, days)}, days/interval + []float64{6, 4, 0, -1}[s.Sure], rng.Float64()},
-		)
+		need, why := 1-r, because(s, now.Sub(s.Last).Hours()/24)
+		if newest[s.CardID] {
+			need, why = need+1, "new: it comes back in each of the next lessons"
+		}
+		all = append(all, ranked{Pick{s.CardID, why}, need, rng.Float64()})
 	}
 	slices.SortFunc(all, func(a, b ranked) int {
 		return cmp.Or(cmp.Compare(b.need, a.need), cmp.Compare(a.tie, b.tie))
@@ -72,6 +79,25 @@ func Choose(log []Seen, n int, now time.Time, rng *rand.Rand) (picks []Pick, res
 	}
 	return picks, resting
 }
+
+// newestOf are the cards met last for the first time, for as long as they are new.
+func newestOf(log []Seen) map[string]bool {
+	var fresh []Seen
+	for _, s := range log {
+		if s.Times >= 1 && s.Times <= freshFor && !s.First.IsZero() {
+			fresh = append(fresh, s)
+		}
+	}
+	slices.SortFunc(fresh, func(a, b Seen) int { return cmp.Or(b.First.Compare(a.First), cmp.Compare(a.CardID, b.CardID)) })
+	out := map[string]bool{}
+	for _, s := range fresh[:min(mostFresh, len(fresh))] {
+		out[s.CardID] = true
+	}
+	return out
+}
+
+// Because says how sure the class was when it last met the card, and when that was.
+func (s Seen) Because(now time.Time) string { return because(s, now.Sub(s.Last).Hours()/24) }
 
 func because(s Seen, days float64) string {
 	ago := "today"
@@ -105,6 +131,12 @@ func (s Seen) Untouched() Sureness {
 
 // Update is the record of a card after one more meeting.
 func Update(s Seen, now time.Time, sure Sureness) Seen {
+	if s.Times == 0 && s.Last.IsZero() { // a card that was declared is not new
+		s.First = now
+	} else if sure == NotYet {
+		s.Lapses++
+	}
+	s.Trace = s.trace().after(now, sure)
 	s.Last, s.Sure = now, sure
 	s.Times++
 	if sure == Secure {

@@ -1990,6 +1990,15 @@ export interface components {
             card_id: string;
             /** @description known because somebody said so; no lesson with it was logged */
             declared: boolean;
+            /**
+             * Format: date-time
+             * @description when nine tenths are left
+             */
+            due: string;
+            /** @enum {string} */
+            fading: "fresh" | "holds" | "fades" | "faded" | "not met";
+            /** Format: double */
+            kept: number;
             /** Format: date-time */
             last_met: string;
             pair: components["schemas"]["SpellingPair"];

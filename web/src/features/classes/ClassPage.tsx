@@ -75,7 +75,7 @@ function Known({ list, classId, may }: { list: Tick[]; classId: string; may: boo
       </p>
       {declare.error && <Notice kind="wrong">{declare.error.message}</Notice>}
       <ul className="flex flex-wrap gap-2">
-        {list.map(({ card, state, sure }) => (
+        {list.map(({ card, state, sure, left }) => (
           <li key={card.card_id}>
             <button
               type="button"
@@ -89,11 +89,34 @@ function Known({ list, classId, may }: { list: Tick[]; classId: string; may: boo
               <span className="text-xs">
                 {state === 'logged' && sure !== undefined ? `✓ ${levels[sure]}` : looks[state][1]}
               </span>
+              {left && (
+                <span
+                  className="flex items-center gap-1 text-xs"
+                  title={`${Math.round(left.kept * 100)} in 100 are left`}
+                >
+                  <Moon kept={left.kept} />
+                  {left.fading}
+                </span>
+              )}
             </button>
           </li>
         ))}
       </ul>
     </section>
+  )
+}
+
+/** How much is left, as a moon: full where nothing was lost, empty where half or less is left. */
+function Moon({ kept }: { kept: number }) {
+  const part = Math.max(0, Math.min(1, (kept - 0.5) / 0.5))
+  return (
+    <svg viewBox="0 0 12 12" className="size-3" aria-hidden>
+      <circle cx="6" cy="6" r="5" fill="none" stroke="currentColor" strokeWidth="1.4" />
+      <clipPath id={`moon-${Math.round(part * 100)}`}>
+        <rect x="1" y={1 + 10 * (1 - part)} width="10" height={10 * part} />
+      </clipPath>
+      <circle cx="6" cy="6" r="5" fill="currentColor" clipPath={`url(#moon-${Math.round(part * 100)})`} />
+    </svg>
   )
 }
 
