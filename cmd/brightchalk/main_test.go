@@ -84,6 +84,12 @@ func TestExitStatuses(t *testing.T) {
 		{"an impossible frame", []string{"nonsense", "--taught", "s,a", "--frame", "CVCV"}, 1, "no syllable"},
 		{"an order checked", []string{"order", "check", order, "--json"}, 0, `"unlocked":[{"step":1`},
 		{"an order that is none", []string{"order", "check", text}, 1, "is no order of teaching"},
+		{
+			"an order improved", []string{"order", "improve", order, "--seconds", "0.2", "--keep", "s", "--json"}, 0,
+			`"before":{"readable":[`,
+		},
+		{"an order improved for no time", []string{"order", "improve", order, "--seconds", "0"}, 2, "0.1 to 600 seconds"},
+		{"a pair kept that is not there", []string{"order", "improve", order, "--keep", "m"}, 1, "m=m is not in"},
 		{"a bundle that is none", []string{"introduce", "--bundle", text, "--sound", "m"}, 1, "not a ZIP file"},
 		{"a mouth", []string{"mouth", "--sound", "tʃ", "--view", "front"}, 0, "lips pushed out, teeth nearly shut"},
 		{"a mouth without a sound", []string{"mouth"}, 2, "name the sound"},

@@ -122,8 +122,89 @@ func orderCommand(std stdio) *cobra.Command {
 		}
 		return p.close()
 	}
-	c.AddCommand(check)
+	c.AddCommand(check, improveCommand(std))
 	return c
+}
+
+// improved is the answer of order improve.
+type improved struct {
+	Order  []string      `json:"order"`
+	Before order.Outcome `json:"before"`
+	After  order.Outcome `json:"after"`
+	Moves  []order.Move  `json:"moves"`
+}
+
+func improveCommand(std stdio) *cobra.Command {
+	c := &cobra.Command{
+		Use: "improve FILE.csv", Short: "A better order of the same pairs, with the reason of each move",
+		Args: takes(1, 1, "name one file"),
+	}
+	keep := c.Flags().String("keep", "", "PAIRS that stay at their places")
+	seconds := c.Flags().Float64("seconds", 10, "how long it looks, 0.1 to 600")
+	var seed uint64
+	addSeed(c, &seed)
+	f := addCoreFlags(c)
+	c.RunE = func(_ *cobra.Command, args []string) error {
+		accent, err := f.parse()
+		if err != nil {
+			return err
+		}
+		if !(*seconds >= 0.1 && *seconds <= 600) {
+			return usage("it looks for 0.1 to 600 seconds, not for %g", *seconds)
+		}
+		steps, err := readOrder(accent, args[0])
+		if err != nil {
+			return err
+		}
+		kept, err := spelling.ParsePairs(accent, *keep)
+		if *keep == "" {
+			kept, err = spelling.Set{}, nil
+		}
+		if err != nil {
+			return err
+		}
+		for p := range kept {
+			if !slices.ContainsFunc(steps, func(s order.Step) bool { return s.Pair == p }) {
+				return fmt.Errorf("%s is not in %s", p, args[0])
+			}
+		}
+		begin := time.Now()
+		got, err := order.Improve(order.Ask{
+			Steps: steps, Keep: kept, Weights: order.UsualWeights(), Seed: seed,
+			Left: func() float64 { return 1 - time.Since(begin).Seconds() / *seconds },
+		}, words.Options{Accent: accent})
+		if err != nil {
+			return err
+		}
+		return tellImproved(std, f.json, got)
+	}
+	return c
+}
+
+func tellImproved(std stdio, asJSON bool, got order.Improvement) error {
+	p := newPrinter(std, asJSON)
+	if asJSON {
+		out := improved{[]string{}, got.Before, got.After, got.Moves}
+		for _, s := range got.Order {
+			out.Order = append(out.Order, s.Pair.String())
+		}
+		return p.row(out)
+	}
+	for _, s := range got.Order {
+		if err := p.row(nil, fmt.Sprintf("step %d", s.Number), s.Pair.String(), ""); err != nil {
+			return err
+		}
+	}
+	for _, m := range got.Moves {
+		if err := p.row(nil, m.Pair, fmt.Sprintf("%d → %d", m.From, m.To), m.Because); err != nil {
+			return err
+		}
+	}
+	sum := fmt.Sprintf("%d, was %d; clashes %d, was %d", got.After.Sum(), got.Before.Sum(), got.After.Clashes, got.Before.Clashes)
+	if err := p.row(nil, "readable words, summed over the steps", sum, ""); err != nil {
+		return err
+	}
+	return p.close()
 }
 
 // mostMadeUp bounds how many words are made up at once.
