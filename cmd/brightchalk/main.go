@@ -78,7 +78,8 @@ func rootCommand(std stdio) *cobra.Command {
 	for _, make := range []func(stdio) *cobra.Command{
 		soundsCommand, segmentCommand, wordsCommand, checkTextCommand, sortCommand, nonsenseCommand, playCommand,
 		firstOrLastCommand, contrastCommand, sentencesCommand, chopCommand, spellingsCommand, orderCommand,
-		introduceCommand, lessonCommand, stepsCommand, mouthCommand, memoryCommand, recordingCommand,
+		introduceCommand, lessonCommand, stepsCommand, mouthCommand, memoryCommand, timetableCommand,
+		recordingCommand,
 	} {
 		c := make(std)
 		c.GroupID = "core"

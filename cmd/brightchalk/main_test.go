@@ -64,6 +64,9 @@ func TestExitStatuses(t *testing.T) {
 	log := filepath.Join(t.TempDir(), "log.csv")
 	meetings := "date,pair,sureness\n2026-03-09,s,2\n2026-03-12,m=m,1\n2026-03-30,m,0\n"
 	require.NoError(t, os.WriteFile(log, []byte(meetings), 0o600))
+	off := filepath.Join(t.TempDir(), "off.ics")
+	event := "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nSUMMARY:Fair\r\nDTSTART;VALUE=DATE:20260909\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+	require.NoError(t, os.WriteFile(off, []byte(event), 0o600))
 	rows := []struct {
 		name   string
 		args   []string
@@ -85,7 +88,9 @@ func TestExitStatuses(t *testing.T) {
 		{"an order checked", []string{"order", "check", order, "--json"}, 0, `"unlocked":[{"step":1`},
 		{"an order that is none", []string{"order", "check", text}, 1, "is no order of teaching"},
 		{
-			"an order improved", []string{"order", "improve", order, "--seconds", "0.2", "--keep", "s", "--json"}, 0,
+			"an order improved",
+			[]string{"order", "improve", order, "--seconds", "0.2", "--keep", "s", "--json"},
+			0,
 			`"before":{"readable":[`,
 		},
 		{"an order improved for no time", []string{"order", "improve", order, "--seconds", "0"}, 2, "0.1 to 600 seconds"},
@@ -96,7 +101,31 @@ func TestExitStatuses(t *testing.T) {
 		{"a sound that is none", []string{"mouth", "--sound", "q7"}, 1, "q7"},
 		{"a view that is none", []string{"mouth", "--sound", "m", "--view", "back"}, 2, "side or front"},
 		{
-			"a memory", []string{"memory", "--log", log, "--on", "2026-03-12", "--json"}, 0,
+			"a timetable",
+			[]string{
+				"timetable", "--order", order, "--start", "2026-09-07", "--days", off, "--lost", "2026-09-08", "--json",
+			},
+			0,
+			`{"date":"2026-09-10","purpose":"introduce","pairs":["a=æ"],"moved_from":"2026-09-08"}`,
+		},
+		{"a timetable without a start", []string{"timetable", "--order", order}, 2, "--start"},
+		{"a start that is no date", []string{"timetable", "--order", order, "--start", "soon"}, 2, "is no date"},
+		{
+			"days off that are none",
+			[]string{"timetable", "--order", order, "--start", "2026-09-07", "--days", text},
+			1,
+			"no calendar",
+		},
+		{
+			"a rule that is none",
+			[]string{"timetable", "--order", order, "--start", "2026-09-07", "--rule", "pray"},
+			1,
+			"choose shift",
+		},
+		{
+			"a memory",
+			[]string{"memory", "--log", log, "--on", "2026-03-12", "--json"},
+			0,
 			`{"pair":"s=s","retrievability":0.9047,"stability_days":3.17,"due":"2026-03-12","because":"sure, last met 3 days ago"}`,
 		},
 		{"a memory in words", []string{"memory", "--log", log, "--on", "2026-03-12"}, 0, "m=m\t100 %\tfresh"},

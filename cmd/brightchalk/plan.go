@@ -200,7 +200,13 @@ func tellImproved(std stdio, asJSON bool, got order.Improvement) error {
 			return err
 		}
 	}
-	sum := fmt.Sprintf("%d, was %d; clashes %d, was %d", got.After.Sum(), got.Before.Sum(), got.After.Clashes, got.Before.Clashes)
+	sum := fmt.Sprintf(
+		"%d, was %d; clashes %d, was %d",
+		got.After.Sum(),
+		got.Before.Sum(),
+		got.After.Clashes,
+		got.Before.Clashes,
+	)
 	if err := p.row(nil, "readable words, summed over the steps", sum, ""); err != nil {
 		return err
 	}

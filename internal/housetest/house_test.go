@@ -93,7 +93,7 @@ const root = "../.."
 // it.
 var floors = []string{
 	"internal/core/",
-	"internal/media internal/render internal/pack internal/store",
+	"internal/media internal/render internal/pack internal/store internal/calendar",
 	"internal/app",
 	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",
 	"cmd/brightchalk internal/attack bench",
@@ -110,6 +110,7 @@ var coreFloors = []string{
 	"lexicon",
 	"card words texts",
 	"order knowledge script lesson",
+	"year",
 	"step",
 	"cardstep wordstep",
 	"steps",

@@ -366,7 +366,8 @@ func (s *search) because(before, after []int, p, place int) string {
 		set[after[at]] = true
 	}
 	for _, w := range s.words {
-		if slices.Contains(w, int16(p)) && !slices.ContainsFunc(w, func(q int16) bool { return !set[q] }) { //nolint:gosec // see add
+		if slices.Contains(w, int16(p)) &&
+			!slices.ContainsFunc(w, func(q int16) bool { return !set[q] }) { //nolint:gosec // see add
 			waiting++
 		}
 	}

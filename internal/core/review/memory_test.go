@@ -72,7 +72,13 @@ func TestTheNewestComesBackInEachOfTheNextFiveLessons(t *testing.T) {
 func TestThePackStaysBoundedOverAYear(t *testing.T) {
 	y := year{rule: review.Choose, cards: 79, perWeek: 4, deck: 24, seed: 3}
 	got := y.run()
-	t.Logf("mean retrievability %.3f, lowest day %.3f, due cards on the worst day %d of %d", got.mean, got.lowest, got.most, y.cards)
+	t.Logf(
+		"mean retrievability %.3f, lowest day %.3f, due cards on the worst day %d of %d",
+		got.mean,
+		got.lowest,
+		got.most,
+		y.cards,
+	)
 	assert.Greater(t, got.mean, 0.9)
 	assert.LessOrEqual(t, got.most, y.deck+8)
 }

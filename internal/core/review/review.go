@@ -88,7 +88,10 @@ func newestOf(log []Seen) map[string]bool {
 			fresh = append(fresh, s)
 		}
 	}
-	slices.SortFunc(fresh, func(a, b Seen) int { return cmp.Or(b.First.Compare(a.First), cmp.Compare(a.CardID, b.CardID)) })
+	slices.SortFunc(
+		fresh,
+		func(a, b Seen) int { return cmp.Or(b.First.Compare(a.First), cmp.Compare(a.CardID, b.CardID)) },
+	)
 	out := map[string]bool{}
 	for _, s := range fresh[:min(mostFresh, len(fresh))] {
 		out[s.CardID] = true

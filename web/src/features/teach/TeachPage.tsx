@@ -59,15 +59,18 @@ function Lesson({ view: given, kinds, face }: { view: LessonView; kinds: readonl
   if (!held.screen || !held.step) return <Waiting what="This lesson has no steps. Renew it first." />
   if (held.resumes)
     return face === 'board' ? (
-      <Slate>
+      <Slate title="The lesson stopped here">
         <BoardEnd />
+        <button type="button" onClick={held.goOn} className={`${touch} m-3 self-end`}>
+          Go on
+        </button>
       </Slate>
     ) : (
       <Resume held={held} />
     )
   if (held.over)
     return face === 'board' ? (
-      <Slate>
+      <Slate title="The lesson is over">
         <BoardEnd />
       </Slate>
     ) : (
@@ -84,9 +87,10 @@ function Lesson({ view: given, kinds, face }: { view: LessonView; kinds: readonl
   return <BoardFace held={held} alone={face === 'both'} peeks={peeks} />
 }
 
-function Slate({ children }: { children: React.ReactNode }) {
+function Slate({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <main className="slate flex h-screen flex-col bg-slate text-chalk" data-face="board">
+      <h1 className="sr-only">{title}</h1>
       {children}
     </main>
   )
