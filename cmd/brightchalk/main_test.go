@@ -65,7 +65,8 @@ func TestExitStatuses(t *testing.T) {
 	meetings := "date,pair,sureness\n2026-03-09,s,2\n2026-03-12,m=m,1\n2026-03-30,m,0\n"
 	require.NoError(t, os.WriteFile(log, []byte(meetings), 0o600))
 	off := filepath.Join(t.TempDir(), "off.ics")
-	event := "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nSUMMARY:Fair\r\nDTSTART;VALUE=DATE:20260909\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+	event := "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nSUMMARY:Fair\r\nDTSTART;VALUE=DATE:20260909\r\n" +
+		"END:VEVENT\r\nEND:VCALENDAR\r\n"
 	require.NoError(t, os.WriteFile(off, []byte(event), 0o600))
 	rows := []struct {
 		name   string
@@ -126,7 +127,8 @@ func TestExitStatuses(t *testing.T) {
 			"a memory",
 			[]string{"memory", "--log", log, "--on", "2026-03-12", "--json"},
 			0,
-			`{"pair":"s=s","retrievability":0.9047,"stability_days":3.17,"due":"2026-03-12","because":"sure, last met 3 days ago"}`,
+			`{"pair":"s=s","retrievability":0.9047,"stability_days":3.17,"due":"2026-03-12",` +
+				`"because":"sure, last met 3 days ago"}`,
 		},
 		{"a memory in words", []string{"memory", "--log", log, "--on", "2026-03-12"}, 0, "m=m\t100 %\tfresh"},
 		{"a memory without a log", []string{"memory"}, 2, "--log FILE.csv"},

@@ -36,7 +36,8 @@ func off(t *testing.T, text string) []string {
 }
 
 // The shapes are those of RFC 5545: DATE values with an exclusive end (section 3.6.1), an event without an end, one
-// with a zone, rules with and without an end (section 3.8.5.3), exceptions (section 3.8.5.1), folded lines (section 3.1).
+// with a zone, rules with and without an end (section 3.8.5.3), exceptions (section 3.8.5.1), folded lines (section
+// 3.1).
 func TestDaysOffAsRFC5545WritesThem(t *testing.T) {
 	assert.Equal(t, []string{"2026-10-26", "2026-10-27", "2026-10-28"},
 		off(t, ics("SUMMARY:Autumn\nDTSTART;VALUE=DATE:20261026\nDTEND;VALUE=DATE:20261029")))
@@ -66,7 +67,7 @@ func TestWhatIsWrongWithACalendarIsSaid(t *testing.T) {
 		"hello": "this is no calendar",
 		ics("SUMMARY:Odd\nDTSTART;VALUE=DATE:20269926"):                                    "“Odd”: its beginning is no date",
 		ics("SUMMARY:Odd\nDTSTART;VALUE=DATE:20261026\nDTEND;VALUE=DATE:soon"):             "“Odd”: its end is no date",
-		ics("SUMMARY:Back\nDTSTART;VALUE=DATE:20261026\nDTEND;VALUE=DATE:20261001"):        "“Back”: it ends before it begins",
+		ics("SUMMARY:Back\nDTSTART;VALUE=DATE:20261026\nDTEND;VALUE=DATE:20261001"):        "it ends before it begins",
 		ics("SUMMARY:Long\nDTSTART;VALUE=DATE:20261026\nDTEND;VALUE=DATE:20291001"):        "days long",
 		ics("SUMMARY:Rule\nDTSTART;VALUE=DATE:20261026\nRRULE:FREQ=SOMETIMES"):             "rule of repetition",
 		ics("SUMMARY:Each minute\nDTSTART;VALUE=DATE:20261026\nRRULE:FREQ=MINUTELY"):       "rule of repetition",

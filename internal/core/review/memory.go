@@ -8,8 +8,8 @@ import (
 )
 
 // model is the memory of a class: the long-term scheduler of FSRS with its published default weights (Free Spaced
-// Repetition Scheduler, version 5, module go-fsrs v3.3.1; Ye, Su and Cao 2022, "A stochastic shortest path algorithm for
-// optimizing spaced repetition scheduling"). A class meets a card once a lesson, so steps of minutes are off; so is
+// Repetition Scheduler, version 5, module go-fsrs v3.3.1; Ye, Su and Cao 2022, "A stochastic shortest path algorithm
+// for optimizing spaced repetition scheduling"). A class meets a card once a lesson, so steps of minutes are off; so is
 // chance.
 var model = func() *fsrs.FSRS {
 	p := fsrs.DefaultParam()

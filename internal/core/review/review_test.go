@@ -89,8 +89,8 @@ func TestReasons(t *testing.T) {
 	}
 }
 
-// Met on one day, not yet known goes before shaky, shaky before sure, and what is secure rests; what is long not met has
-// faded further than what was not known yesterday.
+// Met on one day, not yet known goes before shaky, shaky before sure, and what is secure rests; what is long not met
+// has faded further than what was not known yesterday.
 func TestNeed(t *testing.T) {
 	log := []review.Seen{
 		seen("secure", 1, review.Secure, 0), seen("sure", 1, review.Sure, 0), seen("shaky", 1, review.Shaky, 0),

@@ -236,7 +236,8 @@ func lay(a Ask) ([]Day, error) {
 	return out, fault.New(ErrRoom, "there is no room for all of it: %d sounds are left after three years", len(waiting))
 }
 
-// next is the first of those that wait which is mixed up with none of the others; -1 where none of the next few will do.
+// next is the first of those that wait which is mixed up with none of the others; -1 where none of the next few will
+// do.
 func next(waiting, others []spelling.Pair) int {
 	for i, p := range waiting[:min(lookAhead, len(waiting))] {
 		if !slices.ContainsFunc(others, func(q spelling.Pair) bool { return spelling.MixedUp(p.Grapheme, q.Grapheme) }) {
