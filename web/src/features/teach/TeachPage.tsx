@@ -34,10 +34,10 @@ function Lesson({ view: given, kinds, face }: { view: LessonView; kinds: readonl
   const guest = me.data?.desk === view.lesson_id
   const [peeks, setPeeks] = useState(false) // the hidden word, for the adult of one window
   const isDesk = face === 'desk'
-  const { hideStrip } = held
-  const hide = useRef(hideStrip)
+  const { showStrip } = held
+  const show = useRef(showStrip)
   useEffect(() => {
-    if (isDesk && held.run.asked) hide.current() // there is a desk now: the board belongs to the children
+    if (isDesk && held.run.asked) show.current(false) // there is a desk now: the board belongs to the children
   }, [isDesk, held.run.asked])
   useAwake(!held.over)
   useKeys(
@@ -66,12 +66,17 @@ function Lesson({ view: given, kinds, face }: { view: LessonView; kinds: readonl
         </button>
       </Slate>
     ) : (
-      <Resume held={held} />
+      <Resume held={held} onBegin={() => face === 'both' && held.showStrip(true)} />
     )
   if (held.over)
-    return face === 'board' ? (
+    return face === 'board' || (face === 'both' && !held.state.strip) ? (
       <Slate title="The lesson is over">
         <BoardEnd />
+        {face === 'both' && (
+          <button type="button" onClick={() => held.showStrip(true)} className={`${touch} m-3 self-end`}>
+            Log it here
+          </button>
+        )}
       </Slate>
     ) : (
       <LogForm
@@ -134,7 +139,7 @@ function BoardFace({ held, alone, peeks }: { held: Held; alone: boolean; peeks: 
               className={touch}
               href={`/teach/${held.view.lesson_id}?face=desk`}
               target={`desk-${held.view.lesson_id}`}
-              onClick={held.hideStrip}
+              onClick={() => held.showStrip(false)}
             >
               Desk apart
             </a>
@@ -216,7 +221,7 @@ function NextCorner({ held }: { held: Held }) {
 }
 
 /** A lesson that was stopped, by the bell or by the day: go on there, or from the beginning. */
-function Resume({ held }: { held: Held }) {
+function Resume({ held, onBegin }: { held: Held; onBegin: () => void }) {
   const { state, step, view } = held
   const when = new Date(state.clock.at).toLocaleString('en-GB', {
     weekday: 'long',
@@ -238,12 +243,22 @@ function Resume({ held }: { held: Held }) {
         <button
           type="button"
           autoFocus
-          onClick={held.goOn}
+          onClick={() => {
+            held.goOn()
+            onBegin()
+          }}
           className={`${touch} border-marigold bg-marigold text-2xl text-ink`}
         >
           Go on there
         </button>
-        <button type="button" onClick={held.beginAnew} className={touch}>
+        <button
+          type="button"
+          onClick={() => {
+            held.beginAnew()
+            onBegin()
+          }}
+          className={touch}
+        >
           From the beginning
         </button>
         {ended && !view.logged && (

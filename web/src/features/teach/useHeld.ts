@@ -54,7 +54,11 @@ export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'boa
   const word = place.own?.word ?? (screen?.show.kind === 'word' ? screen.show.word : undefined)
   const bits: readonly Bit[] = place.own?.bits ?? (screen?.show.kind === 'word' ? screen.show.bits : [])
   const soundOf = screen && 'face' in screen.show ? screen.show.face.id : (lesson.targets[0] ?? '')
-  const blends = word !== undefined && (pack ? unrecorded(bits, pack).length === 0 : bits.every((b) => b.card))
+  const blends =
+    word !== undefined &&
+    (pack
+      ? unrecorded(bits, pack).length === 0
+      : bits.every((b) => b.sound === '' || (b.card && lesson.cards[b.card]?.has_take)))
   const lastPlay = useRef({ screen: -1, gap: null as number | null })
   const play = (gap?: number) => {
     if (!word || !blends) {
@@ -125,7 +129,7 @@ export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'boa
     /** Whoever leaves stops the clock; coming back asks whether to go on. */
     leave: () => set({ clock: touched(false) }),
     strip: () => set({ strip: !state.strip }),
-    hideStrip: () => set({ strip: false }),
+    showStrip: (on: boolean) => set({ strip: on }),
     end: () => set({ ended: true, clock: touched(false) }),
     reopen: () => set({ ended: false, clock: touched(), at: { ...start, screen: Math.min(at, list.length - 1) } }),
   }
