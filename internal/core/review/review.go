@@ -67,7 +67,7 @@ func Choose(log []Seen, n int, now time.Time, rng *rand.Rand) (picks []Pick, res
 		}
 		need, why := 1-r, because(s, now.Sub(s.Last).Hours()/24)
 		if newest[s.CardID] {
-			need, why = need+1, "new: it comes back in each of the next lessons"
+			need, why = need+1, why+"; new, so it comes back in each of the next lessons"
 		}
 		all = append(all, ranked{Pick{s.CardID, why}, need, rng.Float64()})
 	}
