@@ -28,7 +28,7 @@ export function Desk({ held, guest }: { held: Held; guest: boolean }) {
       <header className="sticky top-0 z-10 bg-slate">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 pt-3 text-lg">
           <Shape family={step.family} className="size-8" />
-          <h1 className="text-2xl font-bold">{step.name}</h1>
+          <h1 className="text-2xl font-bold outline-none">{step.name}</h1>
           <span className="text-chalk/80">
             step {screen.step + 1} of {lesson.steps.length}
           </span>

@@ -118,7 +118,7 @@ function BoardFace({ held, alone, peeks }: { held: Held; alone: boolean; peeks: 
     >
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 pt-3 text-lg sm:px-6">
         <Shape family={step.family} className="size-8" />
-        <h1 className={strip ? 'text-2xl font-bold' : 'sr-only'}>{step.name}</h1>
+        <h1 className={strip ? 'text-2xl font-bold outline-none' : 'sr-only'}>{step.name}</h1>
         <Signs held={held} />
         {strip && (
           <span className="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -133,7 +133,16 @@ function BoardFace({ held, alone, peeks }: { held: Held; alone: boolean; peeks: 
               title="full screen (f)"
               onClick={toggleFullScreen}
             >
-              ⛶
+              <svg viewBox="0 0 20 20" className="size-5" aria-hidden>
+                <path
+                  d="M3 8V3h5M12 3h5v5M17 12v5h-5M8 17H3v-5"
+                  fill="none"
+                  stroke="currentColor"
+                  strokeWidth="2.4"
+                  strokeLinecap="round"
+                  strokeLinejoin="round"
+                />
+              </svg>
             </button>
             <a
               className={touch}
