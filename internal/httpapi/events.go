@@ -35,24 +35,31 @@ func (s *server) eventCalls(api huma.API) {
 	})
 }
 
-// events streams the team's changes. It lifts the write timeout of the server for itself.
+// events streams the team's changes.
 func (s *server) events(w http.ResponseWriter, r *http.Request) {
+	s.stream(w, r, func() error { return nil }, func(c store.Change) error {
+		if c.Kind == "lesson_run" { // it has a stream of its own
+			return nil
+		}
+		return tell(w, c)
+	})
+}
+
+// stream sends what first and then each change of the team make of it, for as long as the session stands: it looks when
+// its member or a phone's pass changes, and with every beat. It lifts the write timeout of the server for itself.
+func (s *server) stream(w http.ResponseWriter, r *http.Request, first func() error, news func(store.Change) error) {
 	by, token := actorOf(r.Context()), s.sessions.Token(r.Context())
-	stream := http.NewResponseController(w)
-	_ = stream.SetWriteDeadline(time.Time{})
+	out := http.NewResponseController(w)
+	_ = out.SetWriteDeadline(time.Time{})
 	changes, end := s.Hub.Subscribe(by.TeamID)
 	defer end()
 	w.Header().Set("Content-Type", "text/event-stream")
 	w.Header().Set("Cache-Control", never)
 	w.Header().Set("X-Accel-Buffering", "no")
 	_, _ = io.WriteString(w, "retry: 2000\n\n")
-	if stream.Flush() != nil {
-		return
-	}
 	still := time.NewTicker(beat)
 	defer still.Stop()
-	for {
-		var err error
+	for err := first(); err == nil && out.Flush() == nil; {
 		select {
 		case <-r.Context().Done():
 			return
@@ -60,20 +67,16 @@ func (s *server) events(w http.ResponseWriter, r *http.Request) {
 			if !open { // the server stops; the browser comes back to the next one
 				return
 			}
-			if c.Kind == "member" && c.ID == by.MemberID && !s.still(r.Context(), token, by) {
+			looks := c.Kind == "desk_pass" || c.Kind == "member" && c.ID == by.MemberID
+			if looks && !s.still(r.Context(), token, by) {
 				return
 			}
-			if c.Kind != "lesson_run" { // it has a stream of its own
-				err = tell(w, c)
-			}
+			err = news(c)
 		case <-still.C:
 			if !s.still(r.Context(), token, by) {
 				return
 			}
 			_, err = io.WriteString(w, ": still here\n\n")
-		}
-		if err != nil || stream.Flush() != nil {
-			return
 		}
 	}
 }

@@ -4,9 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"io"
 	"net/http"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
@@ -14,6 +12,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/running"
+	"brightchalk/internal/store"
 )
 
 type marked struct {
@@ -131,19 +130,10 @@ func (s *server) runStream(api huma.API) {
 	})
 }
 
-// runEvents streams a running lesson for as long as the session stands.
+// runEvents streams a running lesson.
 func (s *server) runEvents(w http.ResponseWriter, r *http.Request, lessonID string) {
-	by, token := actorOf(r.Context()), s.sessions.Token(r.Context())
-	stream := http.NewResponseController(w)
-	_ = stream.SetWriteDeadline(time.Time{})
-	changes, end := s.Hub.Subscribe(by.TeamID)
-	defer end()
-	w.Header().Set("Content-Type", "text/event-stream")
-	w.Header().Set("Cache-Control", never)
-	w.Header().Set("X-Accel-Buffering", "no")
-	_, _ = io.WriteString(w, "retry: 1000\n\n")
 	send := func() error {
-		v, err := s.running().Run(r.Context(), by, lessonID)
+		v, err := s.running().Run(r.Context(), actorOf(r.Context()), lessonID)
 		if err != nil {
 			return nil //nolint:nilerr // the database is away: the next change brings it
 		}
@@ -153,30 +143,12 @@ func (s *server) runEvents(w http.ResponseWriter, r *http.Request, lessonID stri
 		}
 		return err
 	}
-	still := time.NewTicker(beat)
-	defer still.Stop()
-	for err := send(); err == nil && stream.Flush() == nil; {
-		select {
-		case <-r.Context().Done():
-			return
-		case c, open := <-changes:
-			switch {
-			case !open:
-				return
-			case c.Kind == "lesson_run" && c.ID == lessonID, c.Kind == "resync":
-				err = send()
-			case c.Kind == "desk_pass" && c.ID == lessonID, c.Kind == "member" && c.ID == by.MemberID:
-				if !s.still(r.Context(), token, by) {
-					return
-				}
-			}
-		case <-still.C:
-			if !s.still(r.Context(), token, by) {
-				return
-			}
-			_, err = io.WriteString(w, ": still here\n\n")
+	s.stream(w, r, send, func(c store.Change) error {
+		if c.Kind == "lesson_run" && c.ID == lessonID || c.Kind == "resync" {
+			return send()
 		}
-	}
+		return nil
+	})
 }
 
 // deskMay are the calls of a phone that joined a lesson by a code, by the patterns of their routes: it reads the

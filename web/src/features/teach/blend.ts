@@ -106,23 +106,3 @@ function shorter(samples: Float32Array, want: number, rate: number): Float32Arra
   out.set(samples.subarray(best + over), head)
   return out
 }
-
-/** 16-bit WAV of one channel (IBM and Microsoft 1991, "Multimedia Programming Interface and Data Specifications 1.0"). */
-export function wav(samples: Float32Array, rate: number): Blob {
-  const data = new DataView(new ArrayBuffer(44 + 2 * samples.length))
-  const text = (at: number, t: string) => [...t].forEach((c, i) => data.setUint8(at + i, c.charCodeAt(0)))
-  text(0, 'RIFF')
-  data.setUint32(4, 36 + 2 * samples.length, true)
-  text(8, 'WAVEfmt ')
-  data.setUint32(16, 16, true)
-  data.setUint16(20, 1, true)
-  data.setUint16(22, 1, true)
-  data.setUint32(24, rate, true)
-  data.setUint32(28, 2 * rate, true)
-  data.setUint16(32, 2, true)
-  data.setUint16(34, 16, true)
-  text(36, 'data')
-  data.setUint32(40, 2 * samples.length, true)
-  samples.forEach((v, i) => data.setInt16(44 + 2 * i, Math.round(Math.max(-1, Math.min(1, v)) * 32767), true))
-  return new Blob([data], { type: 'audio/wav' })
-}

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Bit, Lesson } from '../../api/client'
-import { blend, wav } from './blend'
+import { encodeWav } from '../../ui/takes/model'
+import { blend } from './blend'
 import type { Play } from './marks'
 import type { Pack } from './usePreload'
 
@@ -78,7 +79,7 @@ export function usePlayer(
       const all = voices.flatMap((v) => (v ? [v] : []))
       if (over || all.length !== voices.length) return
       const made = blend(all, rate, play.gap)
-      url = URL.createObjectURL(wav(made.samples, rate))
+      url = URL.createObjectURL(new Blob([encodeWav([made.samples], rate)], { type: 'audio/wav' }))
       await sound(url, made.starts)
     }
     void run().catch(() => undefined) // a take that cannot be decoded: the adult says it
