@@ -10,6 +10,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"slices"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -19,6 +20,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/year"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 )
@@ -79,26 +81,26 @@ func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
 	return SignIns, pgx.BeginFunc(ctx, a.Pool, func(tx pgx.Tx) error { return lib.load(ctx, tx, a.People, a.Now()) })
 }
 
-func (l library) load(ctx context.Context, tx pgx.Tx, people app.People, now time.Time) error {
+func (l library) load(ctx context.Context, tx pgx.Tx, accounts app.People, now time.Time) error {
 	conv := card.Conventions{Accent: phoneme.SouthernBritish, GroupsFirst: true, Paper: "A4"}
 	teamID, err := store.CreateTeam(ctx, tx, l.Team, conv)
 	if err != nil {
 		return err
 	}
 	s := store.For(tx, teamID)
-	var leadID string
+	team := people{}
 	for _, m := range SignIns {
-		id, err := people.AddMember(ctx, tx, teamID, m.Email, names[m.Role], app.Role(m.Role), m.Password)
+		id, err := accounts.AddMember(ctx, tx, teamID, m.Email, names[m.Role], app.Role(m.Role), m.Password)
 		if err != nil {
 			return err
 		}
-		if m.Role == "lead" {
-			leadID = id
-		}
+		team[m.Role] = id
 	}
+	leadID := team["lead"]
+	authors := []string{leadID, team["teacher"]} // a card each in turn
 	ids := make([]string, len(l.Cards))
 	for i, c := range l.Cards {
-		if ids[i], err = l.card(ctx, s, leadID, i+1, c, conv, now); err != nil {
+		if ids[i], err = l.card(ctx, s, authors[i%2], i+1, c, conv, now.AddDate(0, -2, 0)); err != nil {
 			return fmt.Errorf("card %s: %w", c.Pair, err)
 		}
 	}
@@ -107,7 +109,34 @@ func (l library) load(ctx context.Context, tx pgx.Tx, people app.People, now tim
 			return fmt.Errorf("bank text %q: %w", t.Body, err)
 		}
 	}
-	return l.classes(ctx, s, leadID, ids, now)
+	if err := s.PutSchoolYear(ctx, 0, schoolYear(year.On(now)), leadID, now); err != nil {
+		return err
+	}
+	if err := l.classes(ctx, s, team, ids, now); err != nil {
+		return err
+	}
+	for _, id := range team {
+		if err := s.Look(ctx, id, now.AddDate(0, 0, -3)); err != nil {
+			return err
+		}
+	}
+	return l.talk(ctx, s, team, ids, now)
+}
+
+// schoolYear is a made-up one around today: three terms, a week off in the middle of each, and a day for the boats.
+func schoolYear(today year.Date) year.School {
+	out := year.Usual()
+	out.Terms = year.Suggested(today)
+	for _, t := range out.Terms {
+		half := t.First.Monday().Add(7 * 7)
+		for i := range 5 {
+			out.Off = append(out.Off, year.DayOff{Date: half.Add(i), Name: "half term"})
+		}
+		out.Assess = append(out.Assess, t.Last.Monday())
+	}
+	out.Off = append(out.Off, year.DayOff{Date: out.Terms[2].First.Monday().Add(4*7 + 4), Name: "boat day"})
+	out.Speeds = []year.Speed{{Name: "catching up", PerWeek: 2}}
+	return out
 }
 
 func (l library) card(
@@ -197,15 +226,44 @@ func (l library) take(
 	return s.ChooseTake(ctx, t)
 }
 
-// classes writes a log as if each class had met a card a school day, and the first ones often.
-func (l library) classes(ctx context.Context, s store.Library, by string, ids []string, now time.Time) error {
+// lessonDays are the last days before now with a new sound: Monday to Thursday outside the days off, the oldest first.
+func lessonDays(school year.School, now time.Time, n int) []time.Time {
+	var out []time.Time
+	for at := now.AddDate(0, 0, -1); len(out) < n; at = at.AddDate(0, 0, -1) {
+		day := at.Weekday()
+		off := slices.ContainsFunc(school.Off, func(o year.DayOff) bool { return o.Date == year.On(at) })
+		if day >= time.Monday && day <= time.Thursday && !off {
+			out = append(out, at)
+		}
+	}
+	slices.Reverse(out)
+	return out
+}
+
+// schoolDay is the day itself, or the Friday before a weekend.
+func schoolDay(at time.Time) time.Time {
+	switch at.Weekday() {
+	case time.Saturday:
+		return at.AddDate(0, 0, -1)
+	case time.Sunday:
+		return at.AddDate(0, 0, -2)
+	}
+	return at
+}
+
+// classes writes a log as if each class had met a card a lesson, and the first ones often.
+func (l library) classes(ctx context.Context, s store.Library, team people, ids []string, now time.Time) error {
 	for _, c := range l.Classes {
 		classID, err := s.CreateClass(ctx, c.Name, c.Kind)
 		if err != nil {
 			return err
 		}
-		for i := range c.Taught {
-			met := now.AddDate(0, 0, -(c.Taught - i))
+		by := team[teach[c.Name]]
+		if err := s.SetTeachers(ctx, classID, []string{by}); err != nil {
+			return err
+		}
+		for i, met := range lessonDays(schoolYear(year.On(now)), now, c.Taught) {
+			since := int(now.Sub(met).Hours()) / 24
 			for visit := range min(4, 1+(c.Taught-i)/3) {
 				sure := min(3, 1+visit)
 				for _, shaky := range c.Shaky {
@@ -213,7 +271,10 @@ func (l library) classes(ctx context.Context, s store.Library, by string, ids []
 						sure = min(1, visit)
 					}
 				}
-				at := met.AddDate(0, 0, visit*(c.Taught-i)/5)
+				at := schoolDay(met.AddDate(0, 0, visit*since/5))
+				if at.Before(met) {
+					at = met
+				}
 				if err := s.AddLog(ctx, classID,
 					by,
 					store.LogRow{CardID: ids[i], Introduced: visit == 0, Sureness: sure, MetAt: at},

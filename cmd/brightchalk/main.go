@@ -79,7 +79,7 @@ func rootCommand(std stdio) *cobra.Command {
 		soundsCommand, segmentCommand, wordsCommand, checkTextCommand, sortCommand, nonsenseCommand, playCommand,
 		firstOrLastCommand, contrastCommand, sentencesCommand, chopCommand, spellingsCommand, orderCommand,
 		introduceCommand, lessonCommand, stepsCommand, mouthCommand, memoryCommand, timetableCommand,
-		recordingCommand,
+		recordingCommand, bundleCommand,
 	} {
 		c := make(std)
 		c.GroupID = "core"

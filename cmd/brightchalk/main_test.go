@@ -97,6 +97,8 @@ func TestExitStatuses(t *testing.T) {
 		{"an order improved for no time", []string{"order", "improve", order, "--seconds", "0"}, 2, "0.1 to 600 seconds"},
 		{"a pair kept that is not there", []string{"order", "improve", order, "--keep", "m"}, 1, "m=m is not in"},
 		{"a bundle that is none", []string{"introduce", "--bundle", text, "--sound", "m"}, 1, "not a ZIP file"},
+		{"a bundle to check that is none", []string{"bundle", "check", text}, 1, "not a ZIP file"},
+		{"no bundle to check", []string{"bundle", "check"}, 2, "say: brightchalk bundle check"},
 		{"a mouth", []string{"mouth", "--sound", "tʃ", "--view", "front"}, 0, "lips pushed out, teeth nearly shut"},
 		{"a mouth without a sound", []string{"mouth"}, 2, "name the sound"},
 		{"a sound that is none", []string{"mouth", "--sound", "q7"}, 1, "q7"},

@@ -72,8 +72,9 @@ func timetableCommand(std stdio) *cobra.Command {
 	return c
 }
 
-func datesOf(text string) (map[year.Date]bool, error) {
-	out := map[year.Date]bool{}
+// datesOf are lost days, each by the rule of all.
+func datesOf(text string) (map[year.Date]year.Rule, error) {
+	out := map[year.Date]year.Rule{}
 	for d := range strings.SplitSeq(text, ",") {
 		if d = strings.TrimSpace(d); d == "" {
 			continue
@@ -82,7 +83,7 @@ func datesOf(text string) (map[year.Date]bool, error) {
 		if err != nil {
 			return nil, err
 		}
-		out[date] = true
+		out[date] = ""
 	}
 	return out, nil
 }

@@ -129,7 +129,9 @@ func otherLead(ctx context.Context, s peopleStore, m store.Member) error {
 	if err != nil || Role(m.Role) != Lead {
 		return err
 	}
-	if !slices.ContainsFunc(list, func(o store.Member) bool { return Role(o.Role) == Lead && o.MemberID != m.MemberID }) {
+	if !slices.ContainsFunc(list, func(o store.Member) bool {
+		return Role(o.Role) == Lead && o.MemberID != m.MemberID && o.PausedAt == nil
+	}) {
 		return fault.New(ErrLastLead, "%s is the only lead. Make somebody else a lead first.", m.Name)
 	}
 	return nil

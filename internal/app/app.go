@@ -1,6 +1,7 @@
 // Package app has a type for each capability of the house: cards, takes and voices, words, lessons, letters, planning,
-// people, print, running lessons. A method reads, calls the core and writes, in one transaction; it checks what it was
-// given and what the member may do inside it.
+// people, print, running lessons, years, orders,
+// meetings, reviews, a member's morning, audits. A method reads, calls the core and writes, in one
+// transaction; it checks what it was given and what the member may do inside it.
 package app
 
 import (
@@ -33,6 +34,12 @@ type App struct {
 	People   People
 	Print    Print
 	Running  Running
+	Years    Years
+	Orders   Orders
+	Meetings Meetings
+	Reviews  Reviews
+	Desk     Desk
+	Audits   Audits
 }
 
 // Options of New; the zero value is for a running server.
@@ -60,7 +67,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 	if o.Stage == nil {
 		o.Stage = func() (script, style []byte) { return nil, nil }
 	}
-	g := ground{pool, o.Now, o.Seed, media.NewBudget(media.DecodeBytes)}
+	g := ground{pool, o.Now, o.Seed, media.NewBudget(media.DecodeBytes), make(chan struct{}, 1)}
 	return &App{
 		Pool:     pool,
 		Now:      o.Now,
@@ -73,6 +80,12 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		People:   newPeople(desk[peopleStore]{g, func(l store.Library) peopleStore { return l }}, o.Hashing, o.Limits),
 		Print:    Print{desk[printStore]{g, func(l store.Library) printStore { return l }}, o.Stage},
 		Running:  Running{desk[runStore]{g, func(l store.Library) runStore { return l }}},
+		Orders:   Orders{desk[orderStore]{g, func(l store.Library) orderStore { return l }}},
+		Meetings: Meetings{desk[meetingStore]{g, func(l store.Library) meetingStore { return l }}},
+		Audits:   Audits{desk[auditStore]{g, func(l store.Library) auditStore { return l }}},
+		Desk:     Desk{desk[todayStore]{g, func(l store.Library) todayStore { return l }}},
+		Reviews:  Reviews{desk[reviewStore]{g, func(l store.Library) reviewStore { return l }}},
+		Years:    Years{desk[yearStore]{g, func(l store.Library) yearStore { return l }}},
 	}
 }
 
@@ -82,6 +95,8 @@ type ground struct {
 	now   func() time.Time
 	seed  func() uint64
 	heavy *media.Budget // what decodes files takes its memory from it
+	// searching holds a place for each search for a better order that may go on: it takes a core.
+	searching chan struct{}
 }
 
 // desk is a capability's way to the store; S is what it asks of it.
@@ -182,12 +197,13 @@ const (
 	MayRecord Right = "record" // takes
 	MayChoose Right = "choose" // and withdraw takes
 	MayTeach  Right = "teach"  // assemble, teach and log
+	MayTalk   Right = "talk"   // beside cards
 )
 
 var rights = map[Role][]Right{
-	Lead:      {MayEdit, MayAgree, MayRecord, MayChoose, MayTeach},
-	Teacher:   {MayEdit, MayRecord, MayChoose, MayTeach},
-	Assistant: {MayRecord, MayTeach},
+	Lead:      {MayEdit, MayAgree, MayRecord, MayChoose, MayTeach, MayTalk},
+	Teacher:   {MayEdit, MayRecord, MayChoose, MayTeach, MayTalk},
+	Assistant: {MayRecord, MayTeach, MayTalk},
 }
 
 // Actor is the signed-in member who asks. A session of another epoch has ended.

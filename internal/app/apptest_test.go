@@ -128,12 +128,12 @@ func TestRolesAreEnforced(t *testing.T) {
 		{
 			"agree a card",
 			[]app.Role{app.Lead},
-			func(by app.Actor) error { _, err := s.Cards.SetState(ctx, by, id, card.Agreed); return err },
+			func(by app.Actor) error { _, err := s.Reviews.SetState(ctx, by, id, card.Agreed); return err },
 		},
 		{
 			"ask for review",
 			[]app.Role{app.Lead, app.Teacher},
-			func(by app.Actor) error { _, err := s.Cards.SetState(ctx, by, id, card.InReview); return err },
+			func(by app.Actor) error { _, err := s.Reviews.SetState(ctx, by, id, card.InReview); return err },
 		},
 		{"set conventions", []app.Role{app.Lead}, func(by app.Actor) error {
 			return s.Planning.SetConventions(ctx, by, card.Conventions{Accent: "southern-british"})
@@ -447,8 +447,8 @@ func TestWorkbench(t *testing.T) {
 }
 
 // mendable checks that a person can mend what is wrong.
-func mendable(t testing.TB, err error) {
+func mendable(t testing.TB, err error, why ...any) {
 	t.Helper()
 	var f *fault.Fault
-	require.ErrorAs(t, err, &f)
+	require.ErrorAs(t, err, &f, why...)
 }

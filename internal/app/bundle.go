@@ -9,6 +9,7 @@ import (
 	"io"
 	"maps"
 	"slices"
+	"strings"
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
@@ -42,7 +43,10 @@ type Bundle struct {
 	Letters map[string]strokes.Letter `json:"letters,omitempty"` // the team's own forms
 }
 
-const bundleFormat = "bright-chalk-bundle 1"
+const (
+	bundleKind   = "bright-chalk-bundle "
+	bundleFormat = bundleKind + "1"
+)
 
 // ErrBundle is the code of what ReadBundle refuses.
 const ErrBundle fault.Code = "no-bundle"
@@ -197,7 +201,11 @@ func ReadBundle(data []byte) (Bundle, error) {
 	switch {
 	case err != nil:
 		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: its library.json cannot be read")
-	case b.Format != bundleFormat:
+	case strings.HasPrefix(b.Format, bundleKind):
+		if b.Format != bundleFormat {
+			return b, fault.New(ErrBundle, "this bundle was made by a newer version of Bright Chalk: its format is %q", b.Format)
+		}
+	default:
 		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: its format is %q, not %q", b.Format, bundleFormat)
 	}
 	return b, nil

@@ -220,12 +220,8 @@ func (c Cards) Save(ctx context.Context, by Actor, cardID string, base int, cont
 				return CardView{}, err
 			}
 		}
-		state := card.Draft
-		if now.State == card.InReview {
-			state = card.InReview
-		}
 		err = s.UpdateCard(ctx, store.CardEdit{
-			CardID: cardID, Version: version + 1, State: state, Content: merged, Changed: changed,
+			CardID: cardID, Version: version + 1, State: edited(now.State), Content: merged, Changed: changed,
 			By: &by.MemberID, Now: c.desk.now(),
 		})
 		if err != nil {
@@ -253,42 +249,12 @@ func departs(team card.Conventions, content card.Content) error {
 	return nil
 }
 
-// SetState moves a card between draft, in review and agreed. Only a lead agrees, and only a card without
-// contradictions.
-func (c Cards) SetState(ctx context.Context, by Actor, cardID string, state card.State) (CardView, error) {
-	right := MayEdit
-	if state == card.Agreed {
-		right = MayAgree
+// edited is the state of a card after an edit: what was agreed is a draft beside it.
+func edited(state card.State) card.State {
+	if state == card.InReview {
+		return card.InReview
 	}
-	return write(ctx, c.desk, by, right, func(s cardStore) (CardView, error) {
-		team, err := conventionsOf(ctx, s)
-		if err != nil {
-			return CardView{}, err
-		}
-		version, err := s.LockCard(ctx, cardID)
-		if err != nil {
-			return CardView{}, err
-		}
-		r, err := s.Card(ctx, cardID)
-		if err != nil {
-			return CardView{}, err
-		}
-		if r.State == state {
-			return cardPage(ctx, s, cardID)
-		}
-		conv, k := own(team, r)
-		if found := findings(conv, k); state == card.Agreed && len(found) > 0 {
-			return CardView{}, wrong("state", "Not agreed: %s", found[0].Text)
-		}
-		err = s.UpdateCard(ctx, store.CardEdit{
-			CardID: cardID, Version: version + 1, State: state, Content: r.Content.Tidy(),
-			Changed: []string{"state"}, By: &by.MemberID, Now: c.desk.now(),
-		})
-		if err != nil {
-			return CardView{}, err
-		}
-		return cardPage(ctx, s, cardID)
-	})
+	return card.Draft
 }
 
 // MostSteps is how long an order of teaching may be.

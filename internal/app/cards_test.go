@@ -69,7 +69,7 @@ func TestAgreeingNeedsACardThatDoesNotContradictItself(t *testing.T) {
 	after, err := s.Cards.Save(ctx, s.lead, id, c.Version, c.Content)
 	require.NoError(t, err)
 	assert.NotEmpty(t, after.Findings)
-	_, err = s.Cards.SetState(ctx, s.lead, id, card.Agreed)
+	_, err = s.Reviews.SetState(ctx, s.lead, id, card.Agreed)
 	mendable(t, err)
 }
 
@@ -111,7 +111,7 @@ func TestMovingACardMakesRoom(t *testing.T) {
 		}
 		return strings.Join(out, " ")
 	}
-	assert.Equal(t, "t a m s i n", first(6))
+	assert.Equal(t, "t a m s i p", first(6))
 	require.NoError(t, s.Cards.Move(ctx, s.lead, s.cards["n"], 2))
 	assert.Equal(t, "t n a m s i", first(6))
 	require.NoError(t, s.Cards.Move(ctx, s.lead, s.cards["t"], 4))

@@ -311,6 +311,7 @@ func (l Lessons) Renew(ctx context.Context, by Actor, id string, revision, minut
 		}
 		made, err := assemble(in)
 		if err == nil {
+			made.Planned = i.Snapshot.Planned
 			i.Snapshot = made
 		}
 		return err

@@ -1,16 +1,20 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"errors"
+	"slices"
 	"time"
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/pace"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/year"
 	"brightchalk/internal/store"
 )
 
@@ -25,6 +29,9 @@ type lessonStore interface {
 	pictureReader
 	routineReader
 	lessonReader
+	yearReader
+	timeReader
+	PutStepTimes(ctx context.Context, lessonID string, list []store.StepTime) error
 	Classes(ctx context.Context) ([]store.Class, error)
 	Bank(ctx context.Context) ([]store.BankText, error)
 	Clues(ctx context.Context) ([]store.Clue, error)
@@ -159,6 +166,11 @@ func (l Lessons) input(ctx context.Context, s lessonStore, ask LessonAsk) (assem
 	if in.Routine, err = routineFor(ctx, s, ask.Purpose, ask.ClassID); err != nil {
 		return in, err
 	}
+	times, err := timesOf(ctx, s)
+	if err != nil {
+		return in, err
+	}
+	in.Paces = pace.Ratios(learnt(times, ask.ClassID))
 	return in, l.material(ctx, s, &in)
 }
 
@@ -203,11 +215,21 @@ func (l Lessons) Assemble(ctx context.Context, by Actor, ask LessonAsk) (LessonV
 	if err := by.need(MayTeach); err != nil {
 		return LessonView{}, err
 	}
-	in, err := read(ctx, l.desk, by, func(s lessonStore) (assembly.Input, error) {
-		if _, err := s.Class(ctx, ask.ClassID); errors.Is(err, store.ErrNotFound) {
-			return assembly.Input{}, wrong("class_id", "This class is not known.")
+	if ask.Purpose == lesson.CatchUp && len(ask.CardIDs) == 0 {
+		var err error
+		if ask.CardIDs, err = l.focus(ctx, by, ask.ClassID); err != nil {
+			return LessonView{}, err
+		}
+	}
+	plan := schedule{today: year.On(l.desk.now())}
+	in, err := read(ctx, l.desk, by, func(s lessonStore) (in assembly.Input, err error) {
+		if plan.class, err = s.Class(ctx, ask.ClassID); errors.Is(err, store.ErrNotFound) {
+			return in, wrong("class_id", "This class is not known.")
 		} else if err != nil {
-			return assembly.Input{}, err
+			return in, err
+		}
+		if err := plan.read(ctx, s, l.desk.now().Location()); err != nil {
+			return in, err
 		}
 		return l.input(ctx, s, ask)
 	})
@@ -219,6 +241,7 @@ func (l Lessons) Assemble(ctx context.Context, by Actor, ask LessonAsk) (LessonV
 	if err != nil {
 		return LessonView{}, err
 	}
+	made.Planned = plan.of(ask.Purpose, ask.CardIDs)
 	return write(ctx, l.desk, by, MayTeach, func(s lessonStore) (LessonView, error) {
 		id, err := s.AddLesson(ctx, ask.ClassID, by.MemberID, made, l.desk.now())
 		if err != nil {
@@ -226,6 +249,44 @@ func (l Lessons) Assemble(ctx context.Context, by Actor, ask LessonAsk) (LessonV
 		}
 		return lessonView(ctx, s, id)
 	})
+}
+
+// mostFocus is how many sounds a group catches up on in one lesson.
+const mostFocus = 2
+
+// focus are the sounds of a group that catches up which it needs most; none where it has none of its own.
+func (l Lessons) focus(ctx context.Context, by Actor, groupID string) ([]string, error) {
+	now := l.desk.now()
+	return read(ctx, l.desk, by, func(s lessonStore) ([]string, error) {
+		ids, err := s.Focus(ctx, groupID)
+		if err != nil || len(ids) == 0 {
+			return nil, err
+		}
+		conv, err := conventionsOf(ctx, s)
+		if err != nil {
+			return nil, err
+		}
+		known, err := classOf(ctx, s, conv, groupID)
+		if err != nil {
+			return nil, err
+		}
+		ids = needed(ids, known, now)
+		return ids[:min(mostFocus, len(ids))], nil
+	})
+}
+
+// needed sorts the sounds of a group, those that it needs most first.
+func needed(ids []string, known knowledge.Class, now time.Time) []string {
+	need := func(id string) float64 {
+		k, met := known.Find(id)
+		if !met {
+			return 0
+		}
+		return ShakyIn{Sure: int(k.Seen.Sure), Kept: k.Seen.Retrievability(now)}.need()
+	}
+	ids = slices.Clone(ids)
+	slices.SortStableFunc(ids, func(a, b string) int { return cmp.Compare(need(b), need(a)) })
+	return ids
 }
 
 // assemble names the field that a fault belongs to.
@@ -265,10 +326,15 @@ func (l Lessons) Lessons(ctx context.Context, by Actor, classID string, before t
 // ClassDay is where a class stands: one row of the lessons' page.
 type ClassDay struct {
 	store.Class
-	Next       string     `json:"next" doc:"card id, empty where the order is done"`
-	NextName   string     `json:"next_name" doc:"its grapheme"`
-	Due        []string   `json:"due" nullable:"false" doc:"card ids that the class is least sure of"`
-	DueNames   []string   `json:"due_names" nullable:"false"`
+	Next     string   `json:"next" doc:"card id, empty where the order is done"`
+	NextName string   `json:"next_name" doc:"its grapheme"`
+	Due      []string `json:"due" nullable:"false" doc:"card ids that the class is least sure of"`
+	DueNames []string `json:"due_names" nullable:"false"`
+	// Again are cards that it forgot twice, and Focus those that a group catches up on.
+	Again      []string   `json:"again" nullable:"false" doc:"card ids that were forgotten twice"`
+	AgainNames []string   `json:"again_names" nullable:"false"`
+	Focus      []string   `json:"focus" nullable:"false" doc:"card ids that a group catches up on, those it needs most first"`
+	FocusNames []string   `json:"focus_names" nullable:"false"`
 	LastTaught *time.Time `json:"last_taught,omitempty" doc:"where a lesson was logged"`
 	LastName   string     `json:"last_name"`
 	LastCard   string     `json:"last_card"`
@@ -304,7 +370,10 @@ func (l Lessons) Days(ctx context.Context, by Actor) ([]ClassDay, error) {
 }
 
 func (l Lessons) day(ctx context.Context, s lessonStore, library knowledge.Sources, c store.Class) (ClassDay, error) {
-	d := ClassDay{Class: c, Due: []string{}, DueNames: []string{}}
+	d := ClassDay{
+		Class: c, Due: []string{}, DueNames: []string{}, Again: []string{}, AgainNames: []string{}, Focus: []string{},
+		FocusNames: []string{},
+	}
 	from, err := withLog(ctx, s, library, c.ClassID)
 	if err != nil {
 		return d, err
@@ -317,6 +386,20 @@ func (l Lessons) day(ctx context.Context, s lessonStore, library knowledge.Sourc
 	}
 	for _, k := range known.Due(mostDue) {
 		d.Due, d.DueNames = append(d.Due, k.Card.ID), append(d.DueNames, k.Card.Pair.Grapheme)
+	}
+	for _, k := range known.Met {
+		if k.Seen.Lapses >= forgotten && k.Seen.Sure <= review.Sure {
+			d.Again, d.AgainNames = append(d.Again, k.Card.ID), append(d.AgainNames, k.Card.Pair.Grapheme)
+		}
+	}
+	focus, err := s.Focus(ctx, c.ClassID)
+	if err != nil {
+		return d, err
+	}
+	for _, id := range needed(focus, known, l.desk.now()) {
+		if k, met := known.Find(id); met {
+			d.Focus, d.FocusNames = append(d.Focus, id), append(d.FocusNames, k.Card.Pair.Grapheme)
+		}
 	}
 	for _, e := range from.Log {
 		if e.Introduced && (d.LastTaught == nil || !e.At.Before(*d.LastTaught)) {

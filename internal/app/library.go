@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"time"
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/knowledge"
@@ -35,6 +36,9 @@ type classReader interface {
 	Log(ctx context.Context, classID string) ([]store.LogRow, error)
 	KnownCards(ctx context.Context, classID string) ([]store.KnownCard, error)
 	KnownWords(ctx context.Context, classID string) ([]store.KnownWord, error)
+	Focus(ctx context.Context, groupID string) ([]string, error)
+	Sources(ctx context.Context) ([]store.Source, error)
+	Fit(ctx context.Context) (*review.Fit, time.Time, error)
 }
 
 type pictureReader interface {
@@ -191,6 +195,13 @@ func withLog(ctx context.Context, s classReader, out knowledge.Sources, classID 
 	log, err := s.Log(ctx, classID)
 	if err != nil {
 		return out, err
+	}
+	fit, _, err := s.Fit(ctx)
+	if err != nil {
+		return out, err
+	}
+	if fit != nil {
+		out.Memory = fit.Memory()
 	}
 	for _, r := range log {
 		out.Log = append(out.Log, knowledge.Entry{

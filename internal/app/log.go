@@ -30,6 +30,13 @@ type Taught struct {
 	Skipped  []string `json:"skipped,omitempty" required:"false" maxItems:"40" nullable:"false" doc:"ids of steps left out"`
 	Note     string   `json:"note,omitempty" required:"false" maxLength:"600" doc:"about the class, never about a child"`
 	Sure     []Sure   `json:"sure" maxItems:"80" nullable:"false"`
+	Took     []Took   `json:"took,omitempty" required:"false" maxItems:"40" nullable:"false" doc:"steps that were held to their end"`
+}
+
+// Took is how long a step was held.
+type Took struct {
+	StepID  string `json:"step_id" maxLength:"60"`
+	Seconds int    `json:"seconds" minimum:"1" maximum:"7200"`
 }
 
 // earliest is how far back a log may lie.
@@ -85,6 +92,9 @@ func (l Lessons) Log(ctx context.Context, by Actor, id string, t Taught) error {
 		if err := s.PutLessonLog(ctx, g, by.MemberID, l.desk.now()); err != nil {
 			return err
 		}
+		if err := putTimes(ctx, s, i, t, at); err != nil {
+			return err
+		}
 		seen := map[string]bool{}
 		for _, k := range t.Sure {
 			if _, ok := i.Snapshot.Cards[k.CardID]; !ok || seen[k.CardID] {
@@ -122,6 +132,7 @@ type Meeting struct {
 	Forming    *int          `json:"forming,omitempty"`
 	MetAt      time.Time     `json:"met_at"`
 	LoggedBy   string        `json:"logged_by" doc:"initials"`
+	Group      string        `json:"group" doc:"the group whose lesson it was, where its log flows back; else empty"`
 }
 
 // History is what a class was taught: lessons and meetings, the newest first.
@@ -159,7 +170,7 @@ func (l Lessons) History(ctx context.Context, by Actor, classID string) (History
 			if len(h.Meetings) < mostMeetings {
 				h.Meetings = append(h.Meetings, Meeting{
 					r.LogID, r.CardID, pairs[r.CardID], r.LessonID, r.Introduced, r.Sureness, r.Reading, r.Spelling, r.Forming,
-					r.MetAt, r.LoggedBy,
+					r.MetAt, r.LoggedBy, r.GroupName,
 				})
 			}
 		}
@@ -170,14 +181,17 @@ func (l Lessons) History(ctx context.Context, by Actor, classID string) (History
 // Correct changes how sure a class was at a meeting, or takes the meeting out of the log where sure is nil.
 func (l Lessons) Correct(ctx context.Context, by Actor, classID string, logID int64, sure *int, on string) error {
 	return change(ctx, l.desk, by, MayTeach, func(s lessonStore) error {
-		if sure == nil {
-			return s.DropLog(ctx, classID, logID)
-		}
 		rows, err := s.Log(ctx, classID)
 		if err != nil {
 			return err
 		}
 		i := slices.IndexFunc(rows, func(r store.LogRow) bool { return r.LogID == logID })
+		if i >= 0 && rows[i].GroupName != "" {
+			return wrong("log", "This is in the log of %s. Correct it there.", rows[i].GroupName)
+		}
+		if sure == nil {
+			return s.DropLog(ctx, classID, logID)
+		}
 		if i < 0 {
 			return store.ErrNotFound
 		}

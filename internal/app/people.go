@@ -9,6 +9,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
+	"brightchalk/internal/core/accord"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/phoneme"
@@ -24,6 +25,15 @@ type peopleStore interface {
 	RemoveMember(ctx context.Context, memberID string, now time.Time) error
 	AddEvent(ctx context.Context, e store.Event) error
 	Events(ctx context.Context) ([]store.EventRow, error)
+	AddLink(ctx context.Context, k store.Link, sum []byte, by string) (string, error)
+	Links(ctx context.Context, now time.Time) ([]store.Link, error)
+	EndLink(ctx context.Context, id string, now time.Time) error
+	EndLinksOf(ctx context.Context, memberID string, now time.Time) error
+	PauseMember(ctx context.Context, memberID string, at *time.Time) error
+	EndSessions(ctx context.Context, memberID string) error
+	FormerMembers(ctx context.Context) ([]store.FormerMember, error)
+	MemberData(ctx context.Context, memberID string) (string, error)
+	EraseMember(ctx context.Context, memberID string, now time.Time) error
 }
 
 // NewTeam describes a team to be made with its first lead.
@@ -99,18 +109,23 @@ func (p People) member(ctx context.Context, email, name string, role Role, passw
 	case rights[role] == nil:
 		return store.Member{}, wrong("role", "The role is lead, teacher or assistant.")
 	}
-	initials := ""
-	for part := range strings.FieldsSeq(name) {
-		initials += strings.ToUpper(string([]rune(part)[:1]))
-	}
 	hash, err := p.hash(ctx, password)
 	return store.Member{
-		Email: address.Address, Name: name, Initials: initials, Role: string(role), PasswordHash: hash,
+		Email: address.Address, Name: strings.TrimSpace(name), Role: string(role), PasswordHash: hash,
 	}, err
 }
 
 // add stores somebody new; by is empty where no member did it.
 func (p People) add(ctx context.Context, s peopleStore, m store.Member, by string) (string, error) {
+	others, err := s.Members(ctx)
+	if err != nil {
+		return "", err
+	}
+	var taken []string
+	for _, o := range others {
+		taken = append(taken, o.Initials)
+	}
+	m.Initials = accord.Initials(m.Name, taken)
 	id, err := s.CreateMember(ctx, m)
 	if errors.Is(err, store.ErrTaken) {
 		return "", wrong("email", "%s has an account already.", m.Email)
@@ -127,6 +142,7 @@ type Person struct {
 	Name     string `json:"name"`
 	Email    string `json:"email"`
 	Role     Role   `json:"role" enum:"lead,teacher,assistant"`
+	Paused   bool   `json:"paused" doc:"cannot sign in"`
 }
 
 // Members lists the actor's team.
@@ -135,7 +151,7 @@ func (p People) Members(ctx context.Context, by Actor) ([]Person, error) {
 		rows, err := s.Members(ctx)
 		out := []Person{}
 		for _, m := range rows {
-			out = append(out, Person{m.MemberID, m.Name, m.Email, Role(m.Role)})
+			out = append(out, Person{m.MemberID, m.Name, m.Email, Role(m.Role), m.PausedAt != nil})
 		}
 		return out, err
 	})

@@ -34,6 +34,16 @@ type planStore interface {
 	DropRoutine(ctx context.Context, p lesson.Purpose, classID string) error
 	DeclareCards(ctx context.Context, classID string, cardIDs []string, known bool, by string, now time.Time) error
 	DeclareWords(ctx context.Context, classID string, words []string, known bool, by string, now time.Time) error
+	AddLog(ctx context.Context, classID, by string, r store.LogRow) error
+	AddSource(ctx context.Context, groupID, classID string, flowsBack bool) error
+	SetFlow(ctx context.Context, groupID string, flowsBack bool) error
+	AddFocus(ctx context.Context, groupID string, cardIDs []string) error
+	Teachers(ctx context.Context) ([]store.Teaches, error)
+	SetTeachers(ctx context.Context, classID string, members []string) error
+	RenameClass(ctx context.Context, classID, name string) error
+	ArchiveClass(ctx context.Context, classID string, at *time.Time, movedTo string) error
+	PastClasses(ctx context.Context) ([]store.PastClass, error)
+	Inherit(ctx context.Context, classID, from string) error
 }
 
 // Planning is what a team decides once and where its classes stand.
@@ -229,14 +239,12 @@ func (p Planning) Classes(ctx context.Context, by Actor) ([]store.Class, error) 
 // NewClass adds a class or a group.
 func (p Planning) NewClass(ctx context.Context, by Actor, name, kind string) (string, error) {
 	return write(ctx, p.desk, by, MayTeach, func(s planStore) (string, error) {
-		if name = strings.TrimSpace(name); name == "" {
-			return "", wrong("name", "The class needs a name. Use the class's name, never a child's.")
+		name, err := className(name)
+		if err != nil {
+			return "", err
 		}
 		id, err := s.CreateClass(ctx, name, kind)
-		if errors.Is(err, store.ErrTaken) {
-			return "", wrong("name", "There is a class with this name already.")
-		}
-		return id, err
+		return id, nameTaken(err, name)
 	})
 }
 
@@ -262,6 +270,8 @@ type ClassView struct {
 	Next  string            `json:"next" doc:"card id, empty where the order is done"`
 	Said  []store.KnownCard `json:"said" nullable:"false" doc:"cards that it is said to know"`
 	Words []ClassWord       `json:"words" nullable:"false" doc:"exception words of the team's cards, and others that are known"`
+	Focus []string          `json:"focus" nullable:"false" doc:"card ids that a group catches up on; none in a class"`
+	From  []store.Source    `json:"from" nullable:"false" doc:"the classes of a group"`
 }
 
 // ClassWord is an exception word of the team.
@@ -287,7 +297,19 @@ func classView(ctx context.Context, s knowledgeReader, classID string, now time.
 	if err != nil {
 		return ClassView{}, err
 	}
-	v := ClassView{Class: c, Cards: []ClassCard{}, Words: []ClassWord{}}
+	v := ClassView{Class: c, Cards: []ClassCard{}, Words: []ClassWord{}, From: []store.Source{}}
+	if v.Focus, err = s.Focus(ctx, classID); err != nil {
+		return v, err
+	}
+	sources, err := s.Sources(ctx)
+	if err != nil {
+		return v, err
+	}
+	for _, from := range sources {
+		if from.GroupID == classID {
+			v.From = append(v.From, from)
+		}
+	}
 	if v.Said, err = s.KnownCards(ctx, classID); err != nil {
 		return v, err
 	}

@@ -110,6 +110,9 @@ func (p People) SignIn(ctx context.Context, a Attempt) (Actor, error) {
 	if err := p.compare(ctx, m, a); err != nil {
 		return Actor{}, err
 	}
+	if m.PausedAt != nil {
+		return Actor{}, errPaused
+	}
 	return actor(m), nil
 }
 
@@ -172,7 +175,7 @@ func actor(m store.Member) Actor {
 // store.ErrNotFound where the account is gone or the session has ended.
 func (p People) Who(ctx context.Context, memberID string, epoch int) (Actor, int64, error) {
 	m, err := store.MemberSeen(ctx, p.desk.pool, memberID)
-	if err == nil && m.Epoch != epoch {
+	if err == nil && (m.Epoch != epoch || m.PausedAt != nil) {
 		err = fmt.Errorf("session of a former epoch: %w", store.ErrNotFound)
 	}
 	return Actor{m.MemberID, m.TeamID, m.Name, m.Initials, Role(m.Role), m.Epoch}, m.Revision, err

@@ -264,8 +264,8 @@ func rights(ctx context.Context, a *Arena) error {
 			return err
 		}
 		for _, o := range all {
-			if o.id == "change-password" || o.id == "sign-in" {
-				continue
+			if slices.Contains([]string{"change-password", "end-other-sessions", "sign-in"}, o.id) {
+				continue // of the own account, whoever asks
 			}
 			status, answer, err := o.send(ctx, p, t)
 			if err != nil {

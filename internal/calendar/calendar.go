@@ -3,6 +3,7 @@ package calendar
 
 import (
 	"bytes"
+	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
@@ -44,6 +45,54 @@ func (o Off) Set() map[year.Date]bool {
 		out[d] = true
 	}
 	return out
+}
+
+// Read is DaysOff, or reads a table with a date and a name in each line, parted by commas, as spreadsheets write it;
+// its first line may name the columns.
+func Read(r io.Reader, from, to year.Date) (Off, error) {
+	data, err := io.ReadAll(io.LimitReader(r, MostBytes+1))
+	if err != nil {
+		return Off{}, err
+	}
+	if bytes.Contains(data, []byte("BEGIN:")) || len(data) > MostBytes {
+		return DaysOff(bytes.NewReader(data), from, to)
+	}
+	rows := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(data, []byte("\ufeff"))))
+	rows.FieldsPerRecord, rows.TrimLeadingSpace = -1, true
+	out := Off{Days: map[year.Date]string{}}
+	for line := 1; ; line++ {
+		row, err := rows.Read()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return out, fault.New(ErrNoICS, "this is neither a calendar (.ics) nor a table of dates (.csv)")
+		}
+		d, err := year.ParseDate(strings.TrimSpace(row[0]))
+		switch {
+		case err != nil && line == 1:
+			continue // names of the columns
+		case err != nil:
+			return out, fault.New(ErrDates, "line %d: %s", line, err.Error())
+		case d >= from && d <= to:
+			name := "day off"
+			if len(row) > 1 && strings.TrimSpace(row[1]) != "" {
+				name = strings.TrimSpace(row[1])
+			}
+			out.Days[d] = name
+		}
+		if len(out.Days) > mostOff {
+			return out, fault.New(ErrTooLarge, "the table has more than %d days off", mostOff)
+		}
+	}
+	if len(out.Days) == 0 {
+		return out, fault.New(
+			ErrNoICS,
+			"there is no day off of this school year in the file: "+
+				"a calendar (.ics) or a table with a date in each line (.csv) is needed",
+		)
+	}
+	return out, nil
 }
 
 // DaysOff reads the events that fill whole days between two days, both among them. A rule that has no end is followed

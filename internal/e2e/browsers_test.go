@@ -75,8 +75,10 @@ func TestInOtherBrowsers(t *testing.T) {
 			require.NoError(t, page.Go(s.server.URL+"/"))
 			v.sees("One agreed library")
 			v.clicks("lead")
-			v.sees("79 complete")
+			v.sees("Waits for you")
 			v.sees("live")
+			v.clicks("Library")
+			v.sees("79 complete")
 			v.eval(`document.querySelector("[data-grapheme='k']").click()`)
 			v.sees("✓ Saved")
 			v.eval(`(() => {

@@ -14,6 +14,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/browser"
+	"brightchalk/internal/core/card"
 )
 
 // cuts is how often the line, the tab, the server or the session is cut while somebody types and logs: a part in each
@@ -69,6 +70,8 @@ func TestNothingIsLostInCuts(t *testing.T) {
 	wall, err := s.app.Cards.Wall(ctx, lead, false)
 	require.NoError(t, err)
 	id := wall[12].CardID
+	_, err = s.app.Reviews.SetState(ctx, lead, id, card.Draft) // one that is agreed asks before it is changed
+	require.NoError(t, err)
 	page := s.server.URL + "/cards/" + id
 	logPage := s.server.URL + "/teach/" + made + "?log=true"
 	chance := rand.New(rand.NewPCG(14, 200))

@@ -25,6 +25,20 @@ func (s *stage) rhyme(t *testing.T, text string) {
 	require.NoError(t, s.tab.Key(text))
 }
 
+// desk opens a card to write on it; one that is agreed says first that it is in use.
+func (s *stage) desk(t *testing.T, tab *browser.Tab, id string) {
+	t.Helper()
+	require.NoError(t, tab.Go(s.server.URL+"/cards/"+id))
+	require.NoError(t, tab.SeeText("✓ Saved"))
+	require.Eventually(t, func() bool {
+		return mustEval(t, tab, `(() => {
+			const b = [...document.querySelectorAll('button')].find(b => b.innerText === 'Change this card')
+			if (b) b.click()
+			return String([...document.querySelectorAll('textarea')].every(f => !f.readOnly))
+		})()`) == "true"
+	}, 10*time.Second, 50*time.Millisecond)
+}
+
 func (s *stage) stands(t *testing.T, by app.Actor, id, rhyme string) {
 	t.Helper()
 	assert.Eventually(t, func() bool {
@@ -43,8 +57,7 @@ func TestWhatIsTypedReachesTheServer(t *testing.T) {
 	wall, err := s.app.Cards.Wall(ctx, lead, false)
 	require.NoError(t, err)
 	id := wall[12].CardID
-	require.NoError(t, s.tab.Go(s.server.URL+"/cards/"+id))
-	require.NoError(t, s.tab.SeeText("✓ Saved"))
+	s.desk(t, s.tab, id)
 	s.trouble.Store(502)
 	s.rhyme(t, "Typed over a bad line")
 	require.NoError(t, s.tab.SeeText("! Not saved"))
@@ -56,8 +69,7 @@ func TestWhatIsTypedReachesTheServer(t *testing.T) {
 	s.trouble.Store(0)
 	s.stands(t, lead, id, "Typed over a bad line")
 
-	require.NoError(t, s.tab.Go(s.server.URL+"/cards/"+id))
-	require.NoError(t, s.tab.SeeText("✓ Saved"))
+	s.desk(t, s.tab, id)
 	_, err = s.app.Pool.Exec(ctx, "DELETE FROM sessions")
 	require.NoError(t, err)
 	s.rhyme(t, "Typed after the session")

@@ -83,6 +83,7 @@ a.preload = 'auto'; a.load() })`,
 func (s *stage) carried(t *testing.T) {
 	t.Helper()
 	begin := func(face string) {
+		require.NoError(t, s.tab.See(`[data-stage=`+face+`]`))
 		_, err := browser.Eval[bool](s.tab, `(document.querySelector('[data-stage=`+face+`]').click(), true)`)
 		require.NoError(t, err)
 	}

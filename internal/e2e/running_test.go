@@ -137,7 +137,7 @@ func TestEachStepOnTheStage(t *testing.T) {
 	desk := elsewhere(t)
 	require.NoError(t, desk.Go(s.server.URL+"/"))
 	require.NoError(t, desk.ClickText("lead"))
-	require.NoError(t, desk.SeeText("79 complete"))
+	require.NoError(t, desk.SeeText("Waits for you"))
 	face(t, s, desk, made, "desk")
 	require.NoError(t, desk.SeeText("in step with the board"))
 	text := mustEval(t, board, `document.querySelector('main').innerText`)
@@ -256,8 +256,10 @@ func (s *stage) onStep(t *testing.T, k lesson.Step, board, desk *browser.Tab) {
 		press(t, board, "Enter")
 		require.NoError(t, board.Click("button[aria-label^='card of']"))
 		soon(t, "a press on a bridge shows its card", has(board, "[role=dialog] svg"))
-		press(t, desk, "Escape")
-		soon(t, "and the desk puts it away", func() bool { return !has(board, "[role=dialog]")() })
+		soon(t, "and the desk puts it away", func() bool { // as soon as it knows of it
+			press(t, desk, "Escape")
+			return !has(board, "[role=dialog]")()
+		})
 	case lesson.Spell:
 		word := k.Items[0].Value
 		assert.NotContains(t, mustEval(t, board, `document.querySelector('main').innerText`), word)

@@ -77,13 +77,23 @@ func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
 		}
 	}
 	require.NotEmpty(t, fresh)
+	soon := mustEval(t, s.tab, `fetch('/api/classes').then(r => r.json())
+		.then(l => fetch('/api/classes/' + l[0].class_id + '/year')).then(r => r.json())
+		.then(y => y.weeks.flatMap(w => w.days).find(d => d.kind === 'lesson' && d.date > y.today).date)`)
 	states := []state{
 		{"wall of pictures", "/?side=pictures", nil},
 		{"wall of both sides", "/?side=both", nil},
 		{"wall that finds nothing", "/", []string{"key f", "type qqq", "see No card"}},
 		{"new card", "/", []string{"click Add a card", "see A new card"}},
 		{"new card with a choice of sounds", "", []string{"css [role=dialog] input", "type ow", "see as in"}},
-		{"a full card", full, []string{"see ✓ Saved"}},
+		{"today", "/today", []string{"see Ready before its day"}},
+		{"a card in review", card("e") + "/review", []string{"see put it forward"}},
+		{"something said", card("e") + "/review", []string{"click Say something", "click Propose another wording"}},
+		{"a card to put forward", card("l") + "/review", []string{"see Who should read it"}},
+		{"a new school year", "/team?tab=classes", []string{"click A new school year", "see Begin the year"}},
+		{"the library looked over", "/audit", []string{"click We know; leave it", "see Why it stays"}},
+		{"a card in use", full, []string{"see Change this card"}},
+		{"a full card", full, []string{"click Change this card", "see ✓ Saved"}},
 		{"a card that lacks much", bare, []string{"see ✓ Saved"}},
 		{"its measurements", full, []string{"click Measurements", "see centre of the hiss"}},
 		{"former versions", full, []string{"click Order, print, changes", "click Changes"}},
@@ -132,6 +142,26 @@ func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
 		{"booth", "/booth", nil},
 		{"how the library sounds", "/booth?tab=shelf", nil},
 		{"listen blind", "/booth?tab=hearing", nil},
+		{"a week of a class", "/plan", nil},
+		{"a year", "/plan?tab=year", nil},
+		{
+			"a day that is lost",
+			"/plan?tab=year&day=" + soon,
+			[]string{"click This day is lost", "see What it does to the rest"},
+		},
+		{"what they will read", "/plan?tab=reading", []string{"see Week by week"}},
+		{"pace", "/plan?tab=pace", nil},
+		{"a calendar's address", "", []string{"click Make an address", "see Shown this once"}},
+		{"school year", "/plan?tab=school", []string{"click + a term", "click + a year group"}},
+		{"order", "/order", []string{"see opens"}},
+		{"a better order", "/order", []string{"click Look for a better order", "see Nothing changes until"}},
+		{"an order from a table", "/order", []string{"click From a table", "see a line for each step"}},
+		{"for the meeting", "/meeting", nil},
+		{
+			"a group that catches up",
+			"/meeting",
+			[]string{"click Make a group", "css [role=dialog] input", "see the shakiest first"},
+		},
 		{"agreements", "/team", nil},
 		{"routine", "/team?tab=routine", nil},
 		{"people", "/team?tab=people", []string{"click Add a person"}},

@@ -24,7 +24,7 @@ func TestWordBoxAndTexts(t *testing.T) {
 	s.axe(t, "words")
 	require.NoError(t, s.tab.Type("[placeholder='any word']", "night"))
 	require.NoError(t, s.tab.ClickText("Look"))
-	require.NoError(t, s.tab.SeeText("comes in step 63"))
+	require.NoError(t, s.tab.SeeText("comes in step 60"))
 	for _, view := range []struct{ tab, text string }{{"3", "Equal numbers"}, {"5", "words that most children " +
 		"know"}, {"6", "at the start"}, {"4", "One sound changes at a time"}} {
 		require.NoError(t, s.tab.Click("[role=tab]:nth-child("+view.tab+")"))

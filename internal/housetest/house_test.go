@@ -102,15 +102,15 @@ var floors = []string{
 
 // coreFloors are the packages of the core, in the same way.
 var coreFloors = []string{
-	"document fault prose review wordform",
-	"running",
+	"document fault prose wordform accord",
+	"running review",
 	"phoneme",
 	"mouth",
 	"unfit spelling strokes recording",
 	"lexicon",
 	"card words texts",
-	"order knowledge script lesson",
-	"year",
+	"order knowledge script lesson audit",
+	"year pace",
 	"step",
 	"cardstep wordstep",
 	"steps",

@@ -200,7 +200,7 @@ func TestTheWallIsKeptUntilItChanges(t *testing.T) {
 		"move":        `UPDATE card SET step = step + 1000 WHERE card_id = '` + b + `'`,
 		"take":        `UPDATE take SET chosen = false WHERE chosen`,
 		"conventions": `UPDATE team SET conventions = jsonb_set(conventions, '{accent}', '"general-american"')`,
-		"name":        `UPDATE member SET initials = 'ZZ'`,
+		"name":        `UPDATE member SET initials = initials || 'Z'`,
 	} {
 		_, err := p.Pool.Exec(context.Background(), sql)
 		require.NoError(t, err, name)

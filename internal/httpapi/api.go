@@ -31,12 +31,16 @@ type route struct {
 	summary               string
 	about                 string // may be empty
 	example               any    // of the body, where there is one
+	open                  bool   // to everybody: no session is needed
 }
 
 // Tags of the calls, in the order of the description.
 var tags = []*huma.Tag{
 	{Name: "session", Description: "Signing in and out, and who is signed in."},
+	{Name: "today", Description: "What a member comes to in the morning."},
 	{Name: "cards", Description: "The library: what is agreed about each sound."},
+	{Name: "reviews", Description: "Cards put forward, what is said beside them, and notices of it."},
+	{Name: "audit", Description: "What contradicts itself over the whole library."},
 	{Name: "takes", Description: "Recordings, their voices and their fixes."},
 	{Name: "letters", Description: "How the team writes."},
 	{Name: "words", Description: "Words, games and pictures by what a class can read."},
@@ -44,6 +48,8 @@ var tags = []*huma.Tag{
 	{Name: "lessons", Description: "Lessons: assembled, changed, logged."},
 	{Name: "running", Description: "A lesson while it is taught: its faces, in step, and phones that join as its desk."},
 	{Name: "planning", Description: "Classes, conventions and the routine."},
+	{Name: "year", Description: "The school year, what comes when in each class, and calendars."},
+	{Name: "order", Description: "The order of teaching: judged, proposed, agreed, and a better one sought."},
 	{Name: "people", Description: "Members of the team."},
 	{Name: "print", Description: "Sheets, cards, the carry pack and bundles."},
 	{Name: "events", Description: "What changed, as it changes."},
@@ -63,6 +69,9 @@ func (r route) operation() huma.Operation {
 	}
 	if r.method != http.MethodGet {
 		o.Errors = append(o.Errors, http.StatusBadRequest, http.StatusConflict)
+	}
+	if r.open {
+		o.Security = []map[string][]string{}
 	}
 	return o
 }
@@ -273,16 +282,22 @@ func schemaName(t reflect.Type, hint string) string {
 func (s *server) register(everybody, members huma.API) {
 	s.sessionCalls(everybody, members)
 	s.cardCalls(members)
+	s.reviewCalls(members)
+	s.auditCalls(members)
 	s.takeCalls(members)
 	s.letterCalls(members)
 	s.wordCalls(members)
 	s.textCalls(members)
 	s.lessonCalls(members)
 	s.planningCalls(members)
+	s.classCalls(members)
 	s.peopleCalls(members)
+	s.linkCalls(everybody, members)
 	s.printCalls(members)
 	s.eventCalls(members)
 	s.runCalls(everybody, members)
+	s.yearCalls(everybody, members)
+	s.orderCalls(members)
 	boundInput(members.OpenAPI())
 }
 

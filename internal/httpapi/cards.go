@@ -109,13 +109,13 @@ func (s *server) cardCalls(api huma.API) {
 	call(s, api, route{
 		id: "set-state", method: http.MethodPut, path: "/cards/{id}/state", tag: "cards",
 		summary: "Move a card between draft, in review and agreed", example: cardState{card.InReview},
-		about: "Only a lead agrees, and only a card without contradictions.",
+		about: "A lead agrees, or two who write, as the team decided; and only a card without contradictions.",
 	}, func(ctx context.Context, by app.Actor, in *struct {
 		ByID
 		body[cardState]
 	},
 	) (app.CardView, error) {
-		return a.SetState(ctx, by, in.ID, in.Body.State)
+		return s.app.Reviews.SetState(ctx, by, in.ID, in.Body.State)
 	})
 	call(s, api, route{
 		id: "move-card", method: http.MethodPut, path: "/cards/{id}/step", tag: "cards",

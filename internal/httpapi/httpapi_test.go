@@ -363,3 +363,27 @@ func TestOpenAPI(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(doc), `"operationId":"assemble"`)
 }
+
+// What stands in a query may be a secret, or what somebody looks for: no line of the log has it, whatever the answer.
+func TestQueriesAreNotLogged(t *testing.T) {
+	p := demoPlace(t)
+	lead := p.signIn(t, 0)
+	var classes []struct {
+		ID string `json:"class_id"`
+	}
+	_, body := lead.call("GET", "/api/classes", "")
+	require.NoError(t, json.Unmarshal([]byte(body), &classes))
+	_, body = lead.call("POST", "/api/classes/"+classes[0].ID+"/feed", "")
+	var feed struct{ Path string }
+	require.NoError(t, json.Unmarshal([]byte(body), &feed))
+	_, secret, _ := strings.Cut(feed.Path, "secret=")
+	status, body := lead.call("GET", feed.Path, "")
+	assert.Equal(t, 200, status)
+	assert.Contains(t, body, "BEGIN:VEVENT", "the query reaches the call")
+	status, _ = lead.call("GET", "/api/feed.ics?secret=wrong-lantern", "")
+	assert.Equal(t, 404, status)
+	log := p.log.String()
+	assert.Contains(t, log, "/api/feed.ics")
+	assert.NotContains(t, log, secret)
+	assert.NotContains(t, log, "wrong-lantern")
+}

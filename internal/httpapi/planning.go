@@ -29,6 +29,10 @@ type newPassword struct {
 	Password string `json:"password" maxLength:"200" doc:"12 signs or more"`
 }
 
+type flow struct {
+	FlowsBack bool `json:"flows_back"`
+}
+
 type newRole struct {
 	Role app.Role `json:"role" enum:"lead,teacher,assistant"`
 }
@@ -61,6 +65,55 @@ func (s *server) planningCalls(api huma.API) {
 		example: app.Declaration{Known: true, UpTo: 22},
 	}, func(ctx context.Context, by app.Actor, in *changed[app.Declaration]) (done, error) {
 		return ok(a.Declare(ctx, by, in.ID, in.Body))
+	})
+	call(s, api, route{
+		id: "shakiest", method: http.MethodGet, path: "/shaky", tag: "planning",
+		summary: "The sounds of which one or several classes are unsure, those needed most first",
+	}, func(ctx context.Context, by app.Actor, in *struct {
+		Classes []string `query:"classes" maxItems:"30" format:"uuid" required:"true" doc:"class ids"`
+	},
+	) ([]app.Shaky, error) {
+		return a.Shakiest(ctx, by, in.Classes)
+	})
+	call(s, api, route{
+		id: "new-group", method: http.MethodPost, path: "/groups", tag: "planning",
+		summary: "Make a group that catches up on sounds of one or several classes",
+		about:   "By sounds, never by names. It begins with what all its classes know.",
+		example: app.GroupAsk{Name: "Tuesday group", From: []string{exampleCard}, Cards: []string{exampleCard}},
+	}, func(ctx context.Context, by app.Actor, in *body[app.GroupAsk]) (created, error) {
+		id, err := a.NewGroup(ctx, by, in.Body)
+		return created{id}, err
+	})
+	call(s, api, route{
+		id: "set-flow", method: http.MethodPut, path: "/groups/{id}/flow", tag: "planning",
+		summary: "Whether the log of a group counts for its classes too", example: flow{true},
+	}, func(ctx context.Context, by app.Actor, in *changed[flow]) (done, error) {
+		return ok(a.SetFlow(ctx, by, in.ID, in.Body.FlowsBack))
+	})
+	call(s, api, route{
+		id: "meeting", method: http.MethodGet, path: "/meeting", tag: "planning",
+		summary: "What a team should talk about: what fades, what is shaky where, what drifts apart, what must be ready",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.MeetingSheet, error) {
+		return s.meetings().Meeting(ctx, by)
+	})
+	call(s, api, route{
+		id: "memory", method: http.MethodGet, path: "/memory", tag: "planning",
+		summary: "How the classes of the team forget: as usual, or as was fitted to their logs",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.MemoryView, error) {
+		return s.meetings().Memory(ctx, by)
+	})
+	call(s, api, route{
+		id: "fit-memory", method: http.MethodPost, path: "/memory/fit", tag: "planning",
+		summary: "Fit the memory to the team's logs",
+		about:   "It is used where it foretells meetings that were held out better than the usual one. Only a lead may.",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.MemoryView, error) {
+		return s.meetings().FitMemory(ctx, by)
+	})
+	call(s, api, route{
+		id: "forget-fit", method: http.MethodDelete, path: "/memory/fit", tag: "planning",
+		summary: "Go back to the usual memory", about: "Only a lead may.",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (done, error) {
+		return ok(s.meetings().ForgetFit(ctx, by))
 	})
 	call(s, api, route{
 		id: "routines", method: http.MethodGet, path: "/routines", tag: "planning",

@@ -126,7 +126,11 @@ func (s *server) fail(ctx context.Context, err error) error {
 		p.Conflict = &conflict
 		return p
 	case errors.As(err, &input):
-		p := newProblem(http.StatusUnprocessableEntity, input.Code, input.Sentence())
+		status := http.StatusUnprocessableEntity
+		if input.Code == app.ErrCardMoved {
+			status = http.StatusConflict
+		}
+		p := newProblem(status, input.Code, input.Sentence())
 		p.Field = input.Field
 		for _, a := range input.Args {
 			p.Args = append(p.Args, fmt.Sprint(a))
@@ -154,6 +158,15 @@ func (s *server) fail(ctx context.Context, err error) error {
 		return &passing{newProblem(
 			http.StatusServiceUnavailable, codeBusy, "The database is busy. Nothing was stored; try again in a moment.",
 		), busyFor}
+	case errors.Is(err, app.ErrSearching):
+		return &passing{
+			newProblem(
+				http.StatusServiceUnavailable,
+				codeBusy,
+				"Somebody else is looking for an order just now. Try again in half a minute.",
+			),
+			searchSlack,
+		}
 	case errors.Is(err, store.ErrBroken):
 		s.Log.Warn("no database", "id", middleware.GetReqID(ctx), "error", err)
 		return &passing{newProblem(

@@ -71,7 +71,7 @@ func New(a *app.App, o Options) http.Handler {
 
 	r := chi.NewRouter()
 	r.Use(
-		middleware.RequestID, httplog.RequestLogger(o.Log, logging()), requestIDs, s.securityHeaders,
+		middleware.RequestID, withoutQuery, httplog.RequestLogger(o.Log, logging()), withQuery, requestIDs, s.securityHeaders,
 		http.NewCrossOriginProtection().Handler,
 	)
 	r.Get("/healthz", func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("ok\n")) })
@@ -89,7 +89,32 @@ func New(a *app.App, o Options) http.Handler {
 	return r
 }
 
-// logging leaves out what may name people: the query, headers and bodies.
+type queryKey struct{}
+
+// withoutQuery keeps the query of a request from the logger, whose message holds the whole address: a query may hold a
+// secret, or what somebody looks for. withQuery gives it back to those behind the logger.
+func withoutQuery(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		bare := r.WithContext(context.WithValue(r.Context(), queryKey{}, r.URL.RawQuery))
+		address := *r.URL
+		address.RawQuery = ""
+		bare.URL = &address
+		next.ServeHTTP(w, bare)
+	})
+}
+
+func withQuery(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		query, _ := r.Context().Value(queryKey{}).(string)
+		whole := r.WithContext(r.Context())
+		address := *r.URL
+		address.RawQuery = query
+		whole.URL = &address
+		next.ServeHTTP(w, whole)
+	})
+}
+
+// logging leaves out what may name people: headers and bodies; the query is taken away before it.
 func logging() *httplog.Options {
 	return &httplog.Options{
 		Level:              slog.LevelInfo,
@@ -212,3 +237,9 @@ func (s *server) planning() app.Planning { return s.house().Planning }
 func (s *server) people() app.People     { return s.house().People }
 func (s *server) prints() app.Print      { return s.house().Print }
 func (s *server) running() app.Running   { return s.house().Running }
+func (s *server) years() app.Years       { return s.house().Years }
+func (s *server) orders() app.Orders     { return s.house().Orders }
+func (s *server) meetings() app.Meetings { return s.house().Meetings }
+func (s *server) reviews() app.Reviews   { return s.house().Reviews }
+func (s *server) desk() app.Desk         { return s.house().Desk }
+func (s *server) audits() app.Audits     { return s.house().Audits }

@@ -12,7 +12,7 @@ import (
 
 type me struct {
 	app.Actor
-	Rights      []app.Right      `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach"`
+	Rights      []app.Right      `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach,talk"`
 	Team        string           `json:"team"`
 	Conventions card.Conventions `json:"conventions"`
 	Desk        string           `json:"desk,omitempty" doc:"id of the lesson whose desk this phone is, and of nothing else"`
@@ -29,18 +29,13 @@ type passwords struct {
 }
 
 func (s *server) sessionCalls(everybody, members huma.API) {
-	open := func(r route) huma.Operation {
-		o := r.operation()
-		o.Security = []map[string][]string{}
-		return o
-	}
 	signIn := route{
 		id: "sign-in", method: http.MethodPost, path: "/session", tag: "session", summary: "Sign in",
 		about: "Sets the cookie of the session. After too many failures of an account, or from an address of the network, " +
 			"it answers 429 for a while.",
-		example: credentials{"lead@lockhouse.example", "lantern on the towpath"},
+		example: credentials{"lead@lockhouse.example", "lantern on the towpath"}, open: true,
 	}
-	o := open(signIn)
+	o := signIn.operation()
 	o.Errors = append(o.Errors, http.StatusTooManyRequests)
 	huma.Register(everybody, o, func(ctx context.Context, in *body[credentials]) (*body[done], error) {
 		attempt := app.Attempt{Email: in.Body.Email, Password: in.Body.Password, Address: visitOf(ctx).address}
@@ -56,9 +51,9 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 	signIn.describe(everybody)
 	demo := route{
 		id: "demo-sign-ins", method: http.MethodGet, path: "/demo", tag: "session",
-		summary: "Sign-ins of the demo team, none in a real one",
+		summary: "Sign-ins of the demo team, none in a real one", open: true,
 	}
-	huma.Register(everybody, open(demo), func(context.Context, *nothing) (*body[[]app.DemoSignIn], error) {
+	huma.Register(everybody, demo.operation(), func(context.Context, *nothing) (*body[[]app.DemoSignIn], error) {
 		return &body[[]app.DemoSignIn]{append([]app.DemoSignIn{}, s.Demo...)}, nil
 	})
 	call(s, members, route{

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/pgxstore"
@@ -52,6 +53,10 @@ type sessionData struct {
 	Seen   int64     `json:"seen"`             // Unix time
 	Pass   string    `json:"pass,omitempty"`   // of a phone that is the desk of one lesson
 	Lesson string    `json:"lesson,omitempty"` // that one
+	Began  int64     `json:"began,omitempty"`  // Unix time
+	// Address of the network where it began, and what the browser called itself: for the member's own list.
+	Address string `json:"address,omitempty"`
+	Agent   string `json:"agent,omitempty"`
 }
 
 // Encode is for scs.
@@ -62,6 +67,9 @@ func (plainSession) Encode(until time.Time, values map[string]any) ([]byte, erro
 	d.Seen, _ = values["seen"].(int64)
 	d.Pass, _ = values["pass"].(string)
 	d.Lesson, _ = values["lesson"].(string)
+	d.Began, _ = values["began"].(int64)
+	d.Address, _ = values["address"].(string)
+	d.Agent, _ = values["agent"].(string)
 	return json.Marshal(d)
 }
 
@@ -72,6 +80,9 @@ func (plainSession) Decode(data []byte) (time.Time, map[string]any, error) {
 		return time.Now().Add(sessionLifetime), map[string]any{}, nil //nolint:nilerr // see above
 	}
 	values := map[string]any{"member": d.Member, "epoch": d.Epoch, "seen": d.Seen}
+	if d.Began > 0 {
+		values["began"], values["address"], values["agent"] = d.Began, d.Address, d.Agent
+	}
 	if d.Pass != "" {
 		values["pass"], values["lesson"] = d.Pass, d.Lesson
 	}
@@ -95,6 +106,7 @@ func actorOf(ctx context.Context) app.Actor {
 type visit struct {
 	w       http.ResponseWriter
 	address string
+	agent   string // what the browser calls itself
 }
 
 func visitOf(ctx context.Context) visit {
@@ -112,8 +124,13 @@ func (s *server) visited(next http.Handler) http.Handler {
 			return
 		}
 		w.Header().Add("Vary", "Cookie")
-		next.ServeHTTP(w, r.WithContext(context.WithValue(ctx, visitKey, visit{w, s.clientAddress(r)})))
+		next.ServeHTTP(w, r.WithContext(context.WithValue(ctx, visitKey, visit{w, s.clientAddress(r), agentOf(r)})))
 	})
+}
+
+func agentOf(r *http.Request) string {
+	agent := strings.ToValidUTF8(r.UserAgent(), "")
+	return agent[:min(len(agent), mostAgent)]
 }
 
 func (s *server) token(r *http.Request) string {
@@ -130,11 +147,23 @@ func (s *server) begin(ctx context.Context, who app.Actor) error {
 	}
 	s.sessions.Put(ctx, "member", who.MemberID)
 	s.sessions.Put(ctx, "epoch", who.Epoch)
-	s.sessions.Put(ctx, "seen", s.app.Now().Unix())
+	s.began(ctx)
 	s.sessions.Remove(ctx, "pass")
 	s.sessions.Remove(ctx, "lesson")
 	return s.commit(ctx)
 }
+
+// began notes when and where a session began.
+func (s *server) began(ctx context.Context) {
+	now, v := s.app.Now().Unix(), visitOf(ctx)
+	s.sessions.Put(ctx, "seen", now)
+	s.sessions.Put(ctx, "began", now)
+	s.sessions.Put(ctx, "address", v.address)
+	s.sessions.Put(ctx, "agent", v.agent)
+}
+
+// mostAgent is how much is kept of what a browser calls itself.
+const mostAgent = 160
 
 // deskPass is what the session of a phone carries that joined a lesson by a code.
 type deskPass struct{ pass, lesson string }
@@ -150,7 +179,7 @@ func (s *server) beginDesk(ctx context.Context, who app.Actor, p store.Pass) err
 	}
 	s.sessions.Put(ctx, "member", who.MemberID)
 	s.sessions.Put(ctx, "epoch", who.Epoch)
-	s.sessions.Put(ctx, "seen", s.app.Now().Unix())
+	s.began(ctx)
 	s.sessions.Put(ctx, "pass", p.PassID)
 	s.sessions.Put(ctx, "lesson", p.LessonID)
 	s.sessions.SetDeadline(ctx, s.app.Now().Add(app.PassGood))

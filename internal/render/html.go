@@ -64,6 +64,6 @@ func HTML(w io.Writer, h Handout) error {
 	return htmlView.Execute(w, map[string]any{
 		"H": h, "L": h.Lesson, "Face": face, "Slip": script.Slip(face.Pair, face.Slip), "Yes": yes, "No": no,
 		"Strokes": brief, "Read": read, "Page": h.pageText(), "Holders": h.holders(h.pageText()), "Hunt": h.hunt(),
-		"Date": h.Head.Made.Format("2 January 2006"),
+		"Date": h.Lesson.Day(h.Head.Made),
 	})
 }

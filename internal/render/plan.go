@@ -45,7 +45,7 @@ func (d *document) plan(h Handout) error {
 		y+2,
 		canvas.NewTextLine(
 			d.face(textStyle{size: 11, ink: grey}),
-			fmt.Sprintf("%s · %d minutes · %s", head.Class, in.Minutes, head.Made.Format("2 January 2006")),
+			fmt.Sprintf("%s · %d minutes · %s", head.Class, in.Minutes, in.Day(head.Made)),
 			canvas.Right,
 		),
 	)

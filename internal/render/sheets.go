@@ -12,7 +12,7 @@ import (
 )
 
 func (h Handout) about() string {
-	return fmt.Sprintf("%s · %s", h.Head.Class, h.Head.Made.Format("2 January 2006"))
+	return fmt.Sprintf("%s · %s", h.Head.Class, h.Lesson.Day(h.Head.Made))
 }
 
 // named is the target as people read it: ai as in rain.

@@ -23,6 +23,7 @@ type LogRow struct {
 	Reached                    string
 	MetAt                      time.Time
 	LoggedBy                   string // initials
+	GroupName                  string // whose lesson it was, where it flows back from a group; empty: its own
 }
 
 // LessonLog is that a lesson was taught.

@@ -11,6 +11,7 @@ import (
 type Member struct {
 	MemberID, TeamID, Email, Name, Initials, Role string
 	Epoch                                         int
+	PausedAt                                      *time.Time
 	PasswordHash                                  string
 }
 
@@ -18,6 +19,7 @@ type Member struct {
 type Seen struct {
 	MemberID, TeamID, Email, Name, Initials, Role string
 	Epoch                                         int
+	PausedAt                                      *time.Time
 	Revision                                      int64
 }
 
@@ -34,6 +36,11 @@ const (
 	PasswordReset   EventKind = "password-reset"
 	RoleChanged     EventKind = "role-changed"
 	Removed         EventKind = "removed"
+	Invited         EventKind = "invited"
+	LinkEnded       EventKind = "link-ended"
+	Paused          EventKind = "paused"
+	Resumed         EventKind = "resumed"
+	SessionsEnded   EventKind = "sessions-ended"
 )
 
 // Event is something that happened to an account. TeamID, MemberID and By may be empty: nobody known, or the operator.
@@ -48,7 +55,7 @@ type Event struct {
 
 // EventRow is an event with names.
 type EventRow struct {
-	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused"`
+	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended"`
 	Member     string    `json:"member" doc:"whose account"`
 	By         string    `json:"by" doc:"who did it, empty for the account itself or the operator"`
 	Address    string    `json:"address" doc:"of the network"`

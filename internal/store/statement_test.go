@@ -58,6 +58,10 @@ var humps = regexp.MustCompile(`([a-z0-9])([A-Z])`)
 func fieldsOf(row reflect.Type) (out []string) {
 	for i := range row.NumField() {
 		f := row.Field(i)
+		if f.Anonymous {
+			out = append(out, fieldsOf(f.Type)...)
+			continue
+		}
 		name := f.Tag.Get("db")
 		if name == "" {
 			name = strings.ToLower(humps.ReplaceAllString(f.Name, "${1}_$2"))

@@ -41,6 +41,7 @@ type Input struct {
 	Now         time.Time
 	Locked      map[string][]lesson.Item // by step
 	Edited      map[string]lesson.Step   // steps whose words were written by hand, by step
+	Paces       map[lesson.Kind]float64  // of the usual time that the class takes with a kind; what is missing is usual
 }
 
 // Codes of what keeps a lesson from being assembled.

@@ -40,6 +40,8 @@ func (a *assembler) steps(b *step.Brief) {
 	ids := a.Routine.StepIDs()
 	for i, s := range a.Routine.Steps {
 		rec, _ := steps.Of(s.Kind)
+		pace := a.Paces[s.Kind]
+		rec = rec.Paced(pace)
 		if s.Least == 0 && a.Minutes < leanMinutes {
 			s.Least = leanLeast[s.Kind]
 		}
@@ -49,8 +51,11 @@ func (a *assembler) steps(b *step.Brief) {
 			a.drop(p, string(lack.Code), lack.Error())
 			continue
 		}
-		p.material = m
-		p.span, p.counts = rec.Span(m, s)
+		if p.material = m; m.Span != nil {
+			own := m.Span.Paced(pace)
+			p.material.Span = &own
+		}
+		p.span, p.counts = rec.Span(p.material, s)
 		p.record.ItemSeconds = rec.PerItem(s.Options.Times)
 		parts = append(parts, p)
 	}
@@ -68,7 +73,7 @@ func (a *assembler) steps(b *step.Brief) {
 		}
 		a.showCards(f)
 		s := steps.Fill(t, f, p.RoutineStep, p.id, p.seconds, a.Locked[p.id])
-		s.Seconds = max(s.Seconds, p.seconds)
+		s.Seconds, s.Pace = max(s.Seconds, p.seconds), a.Paces[p.Kind]
 		if len(a.Locked[p.id]) > 0 && len(s.Items) > p.n {
 			s.Seconds = steps.SecondsFor(s)
 		}

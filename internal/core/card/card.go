@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strings"
 
+	"brightchalk/internal/core/accord"
 	"brightchalk/internal/core/document"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -52,6 +53,8 @@ type Conventions struct {
 	// spellings of which all sounds are taught and answered at once, in the order of their steps
 	Together    []string `json:"together,omitempty" maxItems:"40" required:"false"`
 	GlideReason string   `json:"glide_reason,omitempty" maxLength:"200" required:"false"`
+	// who agrees a card; empty: a lead
+	Agreeing accord.Rule `json:"agreeing,omitempty" enum:",lead,two" required:"false"`
 }
 
 // Says is what the team says and does in its own way; what is empty is as we say it.
@@ -291,15 +294,15 @@ func (c Card) Check(a phoneme.Accent, keywordSounds []phoneme.Phoneme) []Finding
 		joined := phoneme.Join(k)
 		switch {
 		case !strings.Contains(joined, c.Pair.Sound):
-			say("keyword", "%q does not hold the sound of this card.", c.Keyword)
+			say("keyword", "“%s” does not hold the sound of this card.", c.Keyword)
 		case first.Initial && !strings.HasPrefix(joined, c.Pair.Sound) && !strings.HasSuffix(joined, c.Pair.Sound) &&
 			first.Manner != phoneme.Vowel:
-			say("keyword", "%q has the sound inside; children hear it best at the start.", c.Keyword)
+			say("keyword", "“%s” has the sound inside; children hear it best at the start.", c.Keyword)
 		case strings.HasPrefix(joined, c.Pair.Sound) && first.Manner != phoneme.Vowel && len(sounds) == 1 &&
 			!phoneme.IsVowel(k[1]) && k[1] != "j":
-			say("keyword", "%q starts with two consonants; children may take the cluster for the sound.", c.Keyword)
+			say("keyword", "“%s” starts with two consonants; children may take the cluster for the sound.", c.Keyword)
 		case letterNameSounds[c.Pair.Grapheme] != "" && strings.HasPrefix(joined, letterNameSounds[c.Pair.Grapheme]):
-			say("keyword", "%q starts with the name of the letter; children may mix up name and sound.", c.Keyword)
+			say("keyword", "“%s” starts with the name of the letter; children may mix up name and sound.", c.Keyword)
 		}
 	}
 	cue := strings.ToLower(c.MouthCue + " " + c.Action + " " + c.Slip)

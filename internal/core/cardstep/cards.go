@@ -11,31 +11,10 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/prose"
-	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
 )
-
-// due are cards that come back, the most needed first, but for the targets.
-func due(b *step.Brief, n int, rng *rand.Rand) (cards []card.Card, because map[string]string) {
-	var targets []string
-	for _, t := range b.Targets {
-		targets = append(targets, t.ID)
-	}
-	picks, _ := review.Choose(b.Class.Log(targets...), n, b.Now, rng)
-	because = map[string]string{}
-	for _, p := range picks {
-		if k, ok := b.Class.Find(p.CardID); ok {
-			cards = append(cards, k.Card)
-			because[p.CardID] = p.Because
-			if k.Declared {
-				because[p.CardID] = "known by this class; no lesson with it was logged yet"
-			}
-		}
-	}
-	return cards, because
-}
 
 // cardOption is a card as it stands in a drill.
 func cardOption(b *step.Brief, c card.Card, side string, because map[string]string) lesson.Option {
@@ -130,12 +109,12 @@ func letterSide(int, int, card.Card) string { return "letter" }
 // WarmUp is the step: known cards, letter side, at a quick pace.
 var WarmUp = step.Record{
 	Kind: lesson.WarmUp, Name: "Warm-up", Family: lesson.EyeFamily, LeastSeconds: 30, UsualSeconds: 75, MostSeconds: 150,
-	ItemSeconds: 5, Needs: []step.Need{step.NeedMet}, Shows: step.ShowDeck, Rank: 30,
+	ItemSeconds: 5, Needs: []step.Need{step.NeedMet}, Shows: step.ShowDeck, Rank: 30, Ways: drillWays(),
 	About: "Known cards, letter side, at a quick pace.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
-		cards, because := due(b, 24, b.Chance("warm-up"))
+	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+		cards, because := due(b, mostDrilled, s.Options.Way, b.Chance("warm-up"))
 		if len(cards) == 0 {
-			return step.Refuse(step.LacksMet, "the class has met no card yet")
+			return step.Refuse(step.LacksMet, "%s", nothingFor[s.Options.Way])
 		}
 		return step.Material{Least: 2, Most: max(len(cards), 6), Take: func(n int) step.Filling {
 			rng := b.Chance("warm-up shows")
@@ -167,17 +146,24 @@ func packSide(b *step.Brief, rng *rand.Rand) func(pass, i int, c card.Card) stri
 	}
 }
 
+// mostDrilled is how many cards a drill holds at the most.
+const mostDrilled = 24
+
 const packShows = 2 // each card of the pack is shown so often
 
 // Pack is the step: what is due, with the lesson's card somewhere in it, sides mixed.
 var Pack = step.Record{
 	Kind: lesson.Pack, Name: "Pack", Family: lesson.EyeFamily, LeastSeconds: 30, UsualSeconds: 70, MostSeconds: 100,
-	ItemSeconds: 5, Needs: []step.Need{step.NeedMet}, Shows: step.ShowDeck, Rank: 65,
+	ItemSeconds: 5, Needs: []step.Need{step.NeedMet}, Shows: step.ShowDeck, Rank: 65, Ways: drillWays(),
 	About: "What is due, with the lesson's card somewhere in it, sides mixed.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
-		due, because := due(b, 16, b.Chance("pack"))
+	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+		way := s.Options.Way
+		due, because := due(b, 16, way, b.Chance("pack"))
 		if len(due)+len(b.Targets) < 2 || len(due) == 0 && b.Purpose == lesson.Introduce {
-			return step.Refuse(step.LacksMet, "the class has met no other card yet")
+			if way == "" || way == dueWay {
+				return step.Refuse(step.LacksMet, "the class has met no other card yet")
+			}
+			return step.Refuse(step.LacksMet, "%s", nothingFor[way])
 		}
 		most := packShows * (len(due) + len(b.Targets))
 		return step.Material{Least: 4, Most: max(most, 6), Take: func(n int) step.Filling {
@@ -300,7 +286,7 @@ var MixIn = step.Record{
 	ItemSeconds: 5, Needs: []step.Need{step.NeedTarget, step.NeedMet, step.NeedCardFace}, Shows: step.ShowDeck, Rank: 20,
 	About: "The new card hidden among known ones: first all picture sides, then all letter sides.",
 	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
-		due, because := due(b, 40, b.Chance("mix-in"))
+		due, because := due(b, 40, dueWay, b.Chance("mix-in"))
 		due = slices.DeleteFunc(due, func(c card.Card) bool { return c.Picture == "" })
 		if len(due) < 2 || len(b.Targets) == 0 || b.Targets[0].Picture == "" {
 			return step.Refuse(step.LacksFace, "fewer than two met cards have a picture side")

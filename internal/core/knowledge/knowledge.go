@@ -43,6 +43,7 @@ type Sources struct {
 	Seen        []review.Seen   // what a log came to, where its entries are not at hand
 	Declared    []Declaration
 	Refused     []string
+	Memory      review.Memory // how the team's classes forget; the zero value is the usual
 }
 
 // Known is a card that the class has met.
@@ -93,7 +94,7 @@ func met(s Sources) []Known {
 	for _, d := range s.Declared {
 		for _, id := range d.CardIDs {
 			since[id], declared[id] = d.On, true
-			seen[id] = review.Seen{CardID: id, Last: d.On, Sure: review.Sure}
+			seen[id] = review.Seen{CardID: id, Last: d.On, Sure: review.Sure, Memory: s.Memory}
 		}
 	}
 	logged := map[string]bool{}
@@ -102,7 +103,7 @@ func met(s Sources) []Known {
 	}
 	for _, e := range s.Log {
 		before := seen[e.CardID]
-		before.CardID = e.CardID
+		before.CardID, before.Memory = e.CardID, s.Memory
 		if declared[e.CardID] && e.At.Before(since[e.CardID]) && e.Sure == review.NotYet {
 			continue // what was said later stands
 		}

@@ -3,7 +3,9 @@
 package lesson
 
 import (
+	"fmt"
 	"strings"
+	"time"
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/spelling"
@@ -129,6 +131,7 @@ type Step struct {
 	Way      string   `json:"way,omitempty" doc:"the option by which it is held"`
 	Times    int      `json:"times,omitempty" doc:"how often its items are gone through; 0: the usual"`
 	Seconds  int      `json:"seconds"`
+	Pace     float64  `json:"pace,omitempty" doc:"of the usual time, as it was learned; 0: the usual"`
 	Adult    []string `json:"adult" nullable:"false" doc:"what the adult says and does"`
 	Class    []string `json:"class" nullable:"false" doc:"what the class does"`
 	Table    []string `json:"table" nullable:"false" doc:"what lies ready"`
@@ -191,8 +194,37 @@ type Lesson struct {
 	Taught []spelling.Pair        `json:"taught" nullable:"false"`
 	Known  []string               `json:"known" nullable:"false" doc:"exception words"`
 	Rings  []RingWord             `json:"rings" nullable:"false" doc:"of the find-and-ring sheet"`
+	// Planned is where the lesson stands in the year of its class; nil in one that does not say so.
+	Planned *Planned `json:"planned,omitempty"`
 	// LineHeightMM is how high the small letters are on the team's lines.
 	LineHeightMM float64 `json:"line_height_mm" doc:"base to middle line, in millimetres"`
+}
+
+// Planned is a day of a school year.
+type Planned struct {
+	Date string `json:"date" doc:"2026-11-26"`
+	Term string `json:"term" doc:"empty outside the terms"`
+	Week int    `json:"week" doc:"in its term, from 1; 0 outside the terms"`
+}
+
+// Said is the day in words: "Autumn term, week 5, Thursday 26 November".
+func (p Planned) Said() string {
+	out := p.Date
+	if at, err := time.Parse(time.DateOnly, p.Date); err == nil {
+		out = at.Format("Monday 2 January")
+	}
+	if p.Week > 0 {
+		out = fmt.Sprintf("%s, week %d, %s", p.Term, p.Week, out)
+	}
+	return out
+}
+
+// Day is when the lesson is held, in words: its place in the year, or the day on which it was made.
+func (l Lesson) Day(made time.Time) string {
+	if l.Planned != nil {
+		return l.Planned.Said()
+	}
+	return made.Format("2 January 2006")
 }
 
 // RingWord is a word of the find-and-ring sheet with the letters to ring, none where it lacks the sound.

@@ -10,6 +10,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/core/words"
 )
 
@@ -23,7 +24,7 @@ type Weights struct {
 	Alike    float64 `json:"alike" doc:"pairs that are mixed up and come close"`
 	Sounds   float64 `json:"sounds" doc:"two spellings of one sound, or two sounds of one spelling, that come close"`
 	Stretch  float64 `json:"stretch" doc:"sounds that can be held come first"`
-	Writing  float64 `json:"writing" doc:"single letters before groups"`
+	Writing  float64 `json:"writing" doc:"what is easy to write comes first, letters of one family of strokes together"`
 	Vowels   float64 `json:"vowels" doc:"vowels are spread evenly"`
 	Together float64 `json:"together" doc:"groups that belong together stay so"`
 }
@@ -44,6 +45,8 @@ type Ask struct {
 	Seed    uint64
 	Rounds  int
 	Left    func() float64
+	// Found hears the readable words, summed over all steps, whenever a better order is found; nil for nobody.
+	Found func(sum int)
 }
 
 // Outcome is what an order comes to: how many familiar words can be read after each step, and how many pairs that are
@@ -89,12 +92,16 @@ type search struct {
 	kin    [][]bool  // one sound, or one grapheme
 	early  []float64 // what it is worth to come early, for itself
 	vowel  []bool
+	family []strokes.Family // of the strokes of a single letter; empty for groups
 	locked []bool
 	group  []int // -1: none
 	worth  float64
 }
 
-// near is how many steps should lie between two of one sound or one grapheme.
+// inflected is what a form such as pins or hopped is worth beside its stem: it is read, but nobody teaches for it.
+const inflected = 0.3
+
+// kinApart is how many steps should lie between two of one sound or one grapheme.
 const kinApart = 2
 
 // Improve looks for a better order of the same pairs by simulated annealing (Kirkpatrick, Gelatt and Vecchi 1983,
@@ -133,13 +140,20 @@ func prepare(ask Ask, o words.Options) (*search, error) {
 		number[k.Pair] = len(s.pairs)
 		s.pairs = append(s.pairs, k.Pair)
 	}
+	for i, p := range s.pairs { // doubled letters are read as the single ones
+		for double := range (spelling.Set{p: true}).WithDoubles(o.Accent) {
+			if _, own := number[double]; !own {
+				number[double] = i
+			}
+		}
+	}
 	n := len(s.pairs)
 	s.holds, s.early, s.vowel, s.locked = make([]int, n), make([]float64, n), make([]bool, n), make([]bool, n)
 	pool := lexicon.For(o.Accent, o.Units)
 	for i := range pool.Items {
 		s.add(&pool.Items[i], number)
 	}
-	s.mixed, s.kin = table(n), table(n)
+	s.mixed, s.kin, s.family = table(n), table(n), make([]strokes.Family, n)
 	s.group = make([]int, n)
 	for i, p := range s.pairs {
 		s.locked[i], s.group[i] = ask.Keep[p], -1
@@ -158,11 +172,22 @@ func prepare(ask Ask, o words.Options) (*search, error) {
 				s.early[i] += ask.Weights.Stretch
 			}
 		}
-		if p.Letters() == 1 {
-			s.early[i] += ask.Weights.Writing
+		if l, ok := strokes.Of(p.Grapheme); ok && p.Letters() == 1 {
+			s.early[i] += ask.Weights.Writing * ease(l)
+			s.family[i] = l.Family
 		}
 	}
 	return s, nil
+}
+
+// ease is how easy a letter is to write, from 0 to 1: one line is easiest, each further stroke and each further piece
+// of one is harder (common practice, no published source).
+func ease(l strokes.Letter) float64 {
+	pieces := 0
+	for _, k := range l.Strokes {
+		pieces += len(k.Segments)
+	}
+	return 1 / (1 + 0.3*float64(len(l.Strokes)-1) + 0.15*float64(max(0, pieces-1)))
 }
 
 func table(n int) [][]bool {
@@ -175,13 +200,13 @@ func table(n int) [][]bool {
 
 // add takes a familiar word that the whole order makes readable.
 func (s *search) add(item *lexicon.Item, number map[spelling.Pair]int) {
-	if item.Familiarity < familiar || item.Unfit || len(item.Readings) != 1 {
+	if !counts(item) {
 		return
 	}
 	var word []int16
 	for _, seg := range item.Readings[0].Segments {
 		i, there := number[seg.Pair]
-		if !there || seg.Odd {
+		if !there {
 			return
 		}
 		if !slices.Contains(word, int16(i)) { //nolint:gosec // an order has a hundred steps or so
@@ -191,7 +216,10 @@ func (s *search) add(item *lexicon.Item, number map[spelling.Pair]int) {
 	for _, i := range word {
 		s.holds[i]++
 	}
-	v := 1.0
+	v := 1 / float64(max(1, item.Syllables)) // who begins to read begins with short words
+	if item.Inflected() {
+		v *= inflected
+	}
 	if item.Picture {
 		v += s.ask.Weights.Pictures
 	}
@@ -220,7 +248,7 @@ func (s *search) anneal(begin []int) []int {
 	score := s.score(now, place)
 	best, bestScore := slices.Clone(now), score
 	for heat := left(); heat > 0; heat = left() {
-		temperature := hottest * heat * heat
+		temperature, better := hottest*heat*heat, false
 		for range asksEvery {
 			next := propose(now, free, r)
 			got := s.score(next, place)
@@ -228,8 +256,12 @@ func (s *search) anneal(begin []int) []int {
 				now, score = next, got
 				if got > bestScore {
 					best, bestScore = slices.Clone(now), got
+					better = true
 				}
 			}
+		}
+		if better && s.ask.Found != nil {
+			s.ask.Found(s.outcome(best).Sum())
 		}
 	}
 	return best
@@ -285,6 +317,9 @@ func (s *search) score(order, place []int) float64 {
 			}
 			if s.kin[p][q] && at-k <= kinApart {
 				score -= 0.01 * w.Sounds
+			}
+			if s.family[p] != "" && s.family[p] == s.family[q] && !s.mixed[p][q] {
+				score += 0.0005 * w.Writing // the hand makes the same movement again
 			}
 		}
 		score += 0.02 * s.early[p] * math.Exp(-float64(at)/14) / 10

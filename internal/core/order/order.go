@@ -123,10 +123,56 @@ func Check(steps []Step, o words.Options) Report {
 			add("no-words", s, "%s unlocks no familiar word at this place; it has nothing to be practised with.", s.Pair)
 		}
 	}
-	for _, p := range wanted(o) {
-		if !slices.ContainsFunc(steps, func(s Step) bool { return s.Pair.Grapheme == p.Grapheme }) {
-			add("missing", Step{}, "%s is not taught in this order.", p.Grapheme)
-		}
+	for _, g := range Missing(steps, o) {
+		add("missing", Step{}, "%s is not taught in this order.", g)
 	}
 	return r
+}
+
+// Missing are the graphemes of pairs that many known words need and no step teaches, the most needed first.
+func Missing(steps []Step, o words.Options) []string {
+	out := []string{}
+	for _, p := range wanted(o) {
+		if !slices.ContainsFunc(steps, func(s Step) bool { return s.Pair.Grapheme == p.Grapheme }) {
+			out = append(out, p.Grapheme)
+		}
+	}
+	return out
+}
+
+// Moved are the ids that were moved to make one order out of another: the fewest whose leaving makes both alike.
+func Moved(before, after []string) []string {
+	place := map[string]int{}
+	for i, id := range before {
+		place[id] = i
+	}
+	// The longest run of after that rises in before stays (patience sorting; Fredman 1975, "On computing the length of
+	// longest increasing subsequences").
+	var ends []int // index in after of the least end of a run of each length
+	from := make([]int, len(after))
+	for i, id := range after {
+		k, _ := slices.BinarySearchFunc(ends, place[id], func(e, p int) int { return cmp.Compare(place[after[e]], p) })
+		from[i] = -1
+		if k > 0 {
+			from[i] = ends[k-1]
+		}
+		if k == len(ends) {
+			ends = append(ends, i)
+		} else {
+			ends[k] = i
+		}
+	}
+	stays := map[int]bool{}
+	if len(ends) > 0 {
+		for i := ends[len(ends)-1]; i >= 0; i = from[i] {
+			stays[i] = true
+		}
+	}
+	out := []string{}
+	for i, id := range after {
+		if !stays[i] {
+			out = append(out, id)
+		}
+	}
+	return out
 }

@@ -7,19 +7,31 @@ import (
 	"github.com/open-spaced-repetition/go-fsrs/v3"
 )
 
-// model is the memory of a class: the long-term scheduler of FSRS with its published default weights (Free Spaced
-// Repetition Scheduler, version 5, module go-fsrs v3.3.1; Ye, Su and Cao 2022, "A stochastic shortest path algorithm
-// for optimizing spaced repetition scheduling"). A class meets a card once a lesson, so steps of minutes are off; so is
-// chance.
-var model = func() *fsrs.FSRS {
-	p := fsrs.DefaultParam()
-	p.EnableShortTerm = false
-	p.RequestRetention = retention
-	return fsrs.NewFSRS(p)
-}()
+// Memory is how a class forgets: the long-term scheduler of FSRS (Free Spaced Repetition Scheduler, version 5, module
+// go-fsrs v3.3.1; Ye, Su and Cao 2022, "A stochastic shortest path algorithm for optimizing spaced repetition
+// scheduling"). A class meets a card once a lesson, so steps of minutes are off; so is chance. The zero value has the
+// published default weights.
+type Memory struct{ model *fsrs.FSRS }
 
-// retention is how likely it shall be that a class still has a card when it comes back.
-const retention = 0.9
+var usual = remembering(fsrs.DefaultWeights())
+
+func remembering(w fsrs.Weights) *fsrs.FSRS {
+	p := fsrs.DefaultParam()
+	p.W = w
+	p.EnableShortTerm = false
+	p.RequestRetention = Retention
+	return fsrs.NewFSRS(p)
+}
+
+func (m Memory) fsrs() *fsrs.FSRS {
+	if m.model == nil {
+		return usual
+	}
+	return m.model
+}
+
+// Retention is how likely it shall be that a class still has a card when it comes back.
+const Retention = 0.9
 
 // rating of a meeting: the four levels of sureness are the model's four ratings.
 func rating(s Sureness) fsrs.Rating {
@@ -30,17 +42,17 @@ func rating(s Sureness) fsrs.Rating {
 type Trace struct{ card fsrs.Card }
 
 // after is the trace after one more meeting. What was met twice on one day counts as the later one.
-func (t Trace) after(now time.Time, sure Sureness) Trace {
+func (t Trace) after(m Memory, now time.Time, sure Sureness) Trace {
 	if t.card.State != fsrs.New && now.Before(t.card.LastReview) {
 		now = t.card.LastReview // a log that was corrected by hand may be out of order
 	}
-	return Trace{model.Next(t.card, now, rating(sure)).Card}
+	return Trace{m.fsrs().Next(t.card, now, rating(sure)).Card}
 }
 
 // trace is that of a card, or for one of which only the last meeting is known, what that alone leaves.
 func (s Seen) trace() Trace {
 	if s.Trace.card.State == fsrs.New && !s.Last.IsZero() {
-		return Trace{}.after(s.Last, s.Sure)
+		return Trace{}.after(s.Memory, s.Last, s.Sure)
 	}
 	return s.Trace
 }
@@ -54,7 +66,7 @@ func (s Seen) Retrievability(now time.Time) float64 {
 	if now.Before(t.card.LastReview) {
 		now = t.card.LastReview
 	}
-	return model.GetRetrievability(t.card, now)
+	return s.Memory.fsrs().GetRetrievability(t.card, now)
 }
 
 // StabilityDays is after how many days without a meeting the retrievability falls to nine tenths.
@@ -83,7 +95,7 @@ func FadingOf(r float64) Fading {
 	switch {
 	case r >= 0.95:
 		return Fresh
-	case r >= retention:
+	case r >= Retention:
 		return Holds
 	case r >= 0.75:
 		return Fades

@@ -32,6 +32,7 @@ type Seen struct {
 	Times   int
 	Lapses  int // meetings after the first that were NotYet
 	Trace   Trace
+	Memory  Memory // the zero value is the usual one
 }
 
 // freshFor is in how many of the lessons after its own a new card comes back whatever else is due, and mostFresh how
@@ -139,7 +140,7 @@ func Update(s Seen, now time.Time, sure Sureness) Seen {
 	} else if sure == NotYet {
 		s.Lapses++
 	}
-	s.Trace = s.trace().after(now, sure)
+	s.Trace = s.trace().after(s.Memory, now, sure)
 	s.Last, s.Sure = now, sure
 	s.Times++
 	if sure == Secure {

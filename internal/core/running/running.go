@@ -35,8 +35,8 @@ const ErrMark fault.Code = "mark"
 
 // names of marks: a word, and for some what it belongs to.
 var names = regexp.MustCompile(
-	`^(at|turned|played|open|own|letters|gap|clock|seen|ended|strip|` +
-		`(sure|skip|more|order|side|board)\.[A-Za-z0-9.:_-]{1,60})$`,
+	`^(at|turned|played|open|own|letters|gap|clock|since|seen|ended|strip|` +
+		`(sure|skip|more|order|side|board|took)\.[A-Za-z0-9.:_-]{1,60})$`,
 )
 
 // later tells whether a was set after b.

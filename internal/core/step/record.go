@@ -140,6 +140,29 @@ func (r Record) Span(m Material, s lesson.RoutineStep) (span Span, counts [3]int
 	return Span{lo * r.ItemSeconds, counts[1] * r.ItemSeconds, hi * r.ItemSeconds}, counts
 }
 
+// Paced is a kind as a class holds it that takes so much of the usual time; 0 is the usual.
+func (r Record) Paced(pace float64) Record {
+	if pace <= 0 || pace == 1 {
+		return r
+	}
+	by := func(seconds int) int { return int(math.Round(float64(seconds) * pace)) }
+	r.LeastSeconds, r.UsualSeconds, r.MostSeconds = by(r.LeastSeconds), by(r.UsualSeconds), by(r.MostSeconds)
+	r.Again = by(r.Again)
+	if r.ItemSeconds > 0 {
+		r.ItemSeconds = max(1, by(r.ItemSeconds))
+	}
+	return r
+}
+
+// Paced is a span of a class that takes so much of the usual time; 0 is the usual.
+func (s Span) Paced(pace float64) Span {
+	if pace <= 0 {
+		return s
+	}
+	by := func(seconds int) int { return int(math.Round(float64(seconds) * pace)) }
+	return Span{by(s.Least), by(s.Usual), by(s.Most)}
+}
+
 // PerItem is how many seconds each item takes when all are gone through so often, 0 for the usual. It is 0 where the
 // time does not go by items.
 func (r Record) PerItem(times int) int {

@@ -129,7 +129,7 @@ func Tell(t *step.Telling, s *lesson.Step) {
 
 // SecondsFor is how long a step is with its items: what goes by items follows their number, the rest stays.
 func SecondsFor(s lesson.Step) int {
-	if rec := byKind[s.Kind]; rec.ItemSeconds > 0 && len(s.Items) > 0 {
+	if rec := byKind[s.Kind].Paced(s.Pace); rec.ItemSeconds > 0 && len(s.Items) > 0 {
 		return rec.PerItem(s.Times) * len(s.Items)
 	}
 	return s.Seconds

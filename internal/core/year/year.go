@@ -3,6 +3,8 @@
 package year
 
 import (
+	"cmp"
+	"errors"
 	"slices"
 	"time"
 
@@ -57,15 +59,21 @@ const (
 	ErrPairs fault.Code = "pair-twice"
 )
 
-// Ask is what a year is laid out from. Teaching are the weekdays with lessons, Monday to Friday where it is nil.
+// Ask is what a year is laid out from. Teaching are the weekdays with lessons, Monday to Friday where it is nil; those
+// that are Revising too take nothing new. Without Terms every week is taught. A lost day without a rule of its own goes
+// by Rule.
 type Ask struct {
 	Pairs    []spelling.Pair
 	Start    Date
 	PerWeek  int // new sounds
 	Teaching map[time.Weekday]bool
+	Revising map[time.Weekday]bool
+	Terms    []Term
 	Off      map[Date]bool
-	Lost     map[Date]bool
+	NoNew    map[Date]bool // lessons that only revise
+	Lost     map[Date]Rule
 	Rule     Rule
+	Taught   map[Date][]spelling.Pair // what was new on days that are over; none of it is among Pairs
 }
 
 // Day is a day with a lesson. MovedFrom is the day on which its first sound would have come if no day were lost.
@@ -83,7 +91,8 @@ const (
 )
 
 // Plan lays the pairs out in their order: so many new ones a week, what is left of the week revises them. No two that
-// are mixed up come on one day, nor on two lessons one after the other.
+// are mixed up come on one day, nor on two lessons one after the other. Where there is no room for all, it returns the
+// days that there are with ErrRoom.
 func Plan(a Ask) ([]Day, error) {
 	if err := check(&a); err != nil {
 		return nil, err
@@ -91,7 +100,7 @@ func Plan(a Ask) ([]Day, error) {
 	lost := a.Lost
 	a.Lost = nil
 	before, err := lay(a)
-	if err != nil || len(lost) == 0 {
+	if len(lost) == 0 || err != nil && !errors.Is(err, ErrRoom) {
 		return before, err
 	}
 	was := map[spelling.Pair]Date{}
@@ -139,11 +148,13 @@ func check(a *Ask) error {
 	return nil
 }
 
-// slot is a day of a week with how many new sounds it takes; none: it revises.
+// slot is a day of a week with how many new sounds it takes; none: it revises. No lost day may bring a spare one
+// something new.
 type slot struct {
-	date Date
-	new  int
-	lost bool
+	date  Date
+	new   int
+	lost  bool
+	spare bool // an assessment
 }
 
 // week is the lessons of the week that begins on a Monday.
@@ -151,24 +162,30 @@ func (a Ask) week(monday Date) []slot {
 	var out []slot
 	for i := range 7 {
 		d := monday.Add(i)
-		if a.Teaching[d.Time().Weekday()] && d >= a.Start && !a.Off[d] {
-			out = append(out, slot{date: d, lost: a.Lost[d]})
+		if a.Teaching[d.Time().Weekday()] && d >= a.Start && !a.Off[d] && a.inTerm(d) {
+			_, lost := a.Lost[d]
+			out = append(out, slot{date: d, lost: lost, spare: a.NoNew[d]})
 		}
 	}
-	usual := 0
-	for _, teaches := range a.Teaching {
-		if teaches {
+	usual := 0 // lessons of a full week that may bring something new
+	for day, teaches := range a.Teaching {
+		if teaches && !a.Revising[day] {
 			usual++
 		}
 	}
-	lessons := len(out)
-	if a.PerWeek < usual && lessons > 1 {
-		lessons-- // a week that revises keeps a day for it, also a short one
+	var free []int // places in the week that may bring something new
+	for i, s := range out {
+		if !s.spare && !a.Revising[s.date.Time().Weekday()] {
+			free = append(free, i)
+		}
 	}
-	left := min(a.PerWeek, lessons*((a.PerWeek+usual-1)/usual))
-	for i := range out {
-		if i < lessons && left > 0 {
-			out[i].new = (left + min(lessons, len(out)) - i - 1) / (min(lessons, len(out)) - i)
+	if a.PerWeek < usual && len(free) == len(out) && len(free) > 1 {
+		free = free[:len(free)-1] // a week that revises keeps a day for it, also a short one
+	}
+	left := min(a.PerWeek, len(free)*((a.PerWeek+usual-1)/max(1, usual)))
+	for k, i := range free {
+		if left > 0 {
+			out[i].new = (left + len(free) - k - 1) / (len(free) - k)
 			if a.PerWeek <= usual {
 				out[i].new = 1
 			}
@@ -178,21 +195,31 @@ func (a Ask) week(monday Date) []slot {
 	return a.repaired(out)
 }
 
+func (a Ask) inTerm(d Date) bool {
+	return len(a.Terms) == 0 || slices.ContainsFunc(a.Terms, func(t Term) bool { return t.First <= d && d <= t.Last })
+}
+
+// over tells whether nothing can come in the week of a Monday or after it.
+func (a Ask) over(monday Date) bool {
+	return len(a.Terms) > 0 && !slices.ContainsFunc(a.Terms, func(t Term) bool { return t.Last >= monday })
+}
+
 // repaired takes the lost days out of a week as the rule says.
 func (a Ask) repaired(week []slot) []slot {
 	for i := range week {
-		if !week[i].lost || week[i].new == 0 || a.Rule == ShiftAll {
+		rule := cmp.Or(a.Lost[week[i].date], a.Rule)
+		if !week[i].lost || week[i].new == 0 || rule == ShiftAll {
 			continue
 		}
 		for k := i + 1; k < len(week); k++ {
-			if week[k].lost {
+			if week[k].lost || week[k].spare {
 				continue
 			}
-			if a.Rule == DropRevision && week[k].new == 0 {
+			if rule == DropRevision && week[k].new == 0 {
 				week[k].new = week[i].new
 				break
 			}
-			if a.Rule == DoubleUp && week[k].new > 0 {
+			if rule == DoubleUp && week[k].new > 0 {
 				week[k].new += week[i].new
 				break
 			}
@@ -205,15 +232,20 @@ func lay(a Ask) ([]Day, error) {
 	waiting := slices.Clone(a.Pairs)
 	out := []Day{}
 	var last []spelling.Pair // of the lesson before
-	start := a.Start.Time()
-	monday := a.Start.Add(-((int(start.Weekday()) + 6) % 7))
+	monday := a.Start.Monday()
 	for range mostWeeks {
 		if len(waiting) == 0 {
 			return out, nil
 		}
+		if a.over(monday) {
+			break
+		}
 		var fresh []spelling.Pair // of this week
 		for _, s := range a.week(monday) {
-			var taken []spelling.Pair
+			taken := slices.Clone(a.Taught[s.date])
+			if len(taken) > 0 {
+				s.new = 0
+			}
 			for range s.new {
 				i := next(waiting, append(slices.Clone(last), taken...))
 				if i < 0 {
@@ -225,7 +257,12 @@ func lay(a Ask) ([]Day, error) {
 			switch {
 			case len(taken) > 0:
 				out = append(out, Day{Date: s.date, Purpose: lesson.Introduce, Pairs: taken})
-				fresh, last = append(fresh, taken...), taken
+				for _, p := range taken {
+					if !slices.Contains(fresh, p) {
+						fresh = append(fresh, p)
+					}
+				}
+				last = taken
 			case len(waiting) > 0 || len(fresh) > 0:
 				out = append(out, Day{Date: s.date, Purpose: lesson.Revise, Pairs: slices.Clone(fresh)})
 				last = nil
@@ -233,7 +270,7 @@ func lay(a Ask) ([]Day, error) {
 		}
 		monday = monday.Add(7)
 	}
-	return out, fault.New(ErrRoom, "there is no room for all of it: %d sounds are left after three years", len(waiting))
+	return out, fault.New(ErrRoom, "there is no room for all of it: %d sounds are left over", len(waiting))
 }
 
 // next is the first of those that wait which is mixed up with none of the others; -1 where none of the next few will

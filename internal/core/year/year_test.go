@@ -1,6 +1,7 @@
 package year_test
 
 import (
+	"errors"
 	"strings"
 	"testing"
 	"time"
@@ -29,7 +30,9 @@ func pairs(t testing.TB, text string) []spelling.Pair {
 func told(t testing.TB, a year.Ask) string {
 	t.Helper()
 	days, err := year.Plan(a)
-	require.NoError(t, err)
+	if !errors.Is(err, year.ErrRoom) {
+		require.NoError(t, err)
+	}
 	var out []string
 	for _, d := range days {
 		line := string(d.Date[5:]) + " " + string(d.Purpose[0])
@@ -48,6 +51,14 @@ func days(list ...year.Date) map[year.Date]bool {
 	out := map[year.Date]bool{}
 	for _, d := range list {
 		out[d] = true
+	}
+	return out
+}
+
+func lost(list ...year.Date) map[year.Date]year.Rule {
+	out := map[year.Date]year.Rule{}
+	for _, d := range list {
+		out[d] = ""
 	}
 	return out
 }
@@ -72,7 +83,7 @@ func TestFourAWeekAndADayToRevise(t *testing.T) {
 
 func TestALostDayMovesWhatItMustByTheRule(t *testing.T) {
 	a := ask(t)
-	a.Lost = days("2026-09-08")
+	a.Lost = lost("2026-09-08")
 	assert.Equal(t, `09-07 i t
 09-09 i a <09-08
 09-10 i m <09-09
@@ -105,7 +116,7 @@ func TestALostDayMovesWhatItMustByTheRule(t *testing.T) {
 func TestShortWeeksDaysOffAndOtherSpeeds(t *testing.T) {
 	a := ask(t)
 	a.Off = days("2026-09-09", "2026-09-10", "2026-09-11")
-	a.Lost = days("2026-09-10") // no lesson then anyway
+	a.Lost = lost("2026-09-10") // no lesson then anyway
 	assert.Equal(t, `09-07 i t
 09-08 r t
 09-14 i a`, strings.Join(strings.Split(told(t, a), "\n")[:3], "\n"))
@@ -177,10 +188,18 @@ func BenchmarkReplan(b *testing.B) {
 	for _, row := range spelling.Table(phoneme.SouthernBritish)[:120] {
 		a.Pairs = append(a.Pairs, row.Pair)
 	}
-	a.Lost = days("2026-10-05", "2026-10-06", "2026-10-07", "2026-10-08", "2026-10-09")
+	a.Lost = lost("2026-10-05", "2026-10-06", "2026-10-07", "2026-10-08", "2026-10-09")
 	for b.Loop() {
 		if _, err := year.Plan(a); err != nil {
 			b.Fatal(err)
 		}
 	}
+}
+
+func graphemes(list []spelling.Pair) string {
+	var out []string
+	for _, p := range list {
+		out = append(out, p.Grapheme)
+	}
+	return strings.Join(out, " ")
 }

@@ -1,5 +1,5 @@
 -- part: member_head
-m.member_id::text, m.team_id::text, m.email, m.name, m.initials, m.role, m.epoch
+m.member_id::text, m.team_id::text, m.email, m.name, m.initials, m.role, m.epoch, m.paused_at
 
 -- part: card_rows
 c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at,
@@ -252,9 +252,17 @@ VALUES (@team_id, @class_id, @card_id, @lesson_id, @introduced, @sureness, @read
 
 -- name: log_list
 SELECT l.log_id, l.card_id::text, coalesce(l.lesson_id::text, '') AS lesson_id, l.introduced, l.sureness::int, l.reading, l.spelling, l.forming,
-    l.reached, l.met_at, coalesce(m.initials, '') AS logged_by
+    l.reached, l.met_at, coalesce(m.initials, '') AS logged_by, '' AS group_name
 FROM class_log l LEFT JOIN member m ON m.member_id = l.logged_by
-WHERE l.team_id = @team_id AND l.class_id = @class_id ORDER BY l.met_at, l.log_id
+WHERE l.team_id = @team_id AND l.class_id = @class_id
+UNION ALL
+SELECT l.log_id, l.card_id::text, '', false, l.sureness::int, l.reading, l.spelling, l.forming, '', l.met_at, coalesce(m.initials, ''), c.name
+FROM group_source s JOIN class_log l ON l.class_id = s.group_id AND l.lesson_id IS NOT NULL
+    JOIN group_focus f ON f.group_id = s.group_id AND f.card_id = l.card_id JOIN school_class c ON c.class_id = s.group_id
+    LEFT JOIN member m ON m.member_id = l.logged_by
+WHERE s.team_id = @team_id AND s.class_id = @class_id AND s.flows_back
+    AND EXISTS (SELECT 1 FROM class_log o WHERE o.class_id = @class_id AND o.card_id = l.card_id AND o.met_at <= l.met_at)
+ORDER BY met_at, log_id
 
 -- name: log_of_lesson_clear
 DELETE FROM class_log WHERE team_id = @team_id AND lesson_id = @lesson_id
@@ -432,3 +440,111 @@ FROM account_event WHERE kind = 'desk-refused' AND happened_at > @since
 
 -- name: pass_forget
 DELETE FROM desk_pass WHERE made_at < @before
+
+-- name: school_year_get
+SELECT revision, document FROM school_year WHERE team_id = @team_id
+
+-- name: school_year_put
+INSERT INTO school_year (team_id, document, updated_by, updated_at) SELECT @team_id, @document, @by, @now WHERE @revision::int = 0
+ON CONFLICT (team_id) DO NOTHING
+
+-- name: school_year_set
+UPDATE school_year SET document = @document, revision = revision + 1, updated_by = @by, updated_at = @now
+WHERE team_id = @team_id AND revision = @revision
+
+-- name: pace_get
+SELECT revision, document FROM class_pace WHERE team_id = @team_id AND class_id = @class_id
+
+-- name: pace_put
+INSERT INTO class_pace (class_id, team_id, document, updated_by, updated_at) SELECT @class_id, @team_id, @document, @by, @now WHERE @revision::int = 0
+ON CONFLICT (class_id) DO NOTHING
+
+-- name: pace_set
+UPDATE class_pace SET document = @document, revision = revision + 1, updated_by = @by, updated_at = @now
+WHERE team_id = @team_id AND class_id = @class_id AND revision = @revision
+
+-- name: feed_put
+INSERT INTO calendar_feed (class_id, team_id, secret, made_by, made_at) VALUES (@class_id, @team_id, @secret, @by, @now)
+ON CONFLICT (class_id) DO UPDATE SET secret = excluded.secret, made_by = excluded.made_by, made_at = excluded.made_at
+
+-- name: feed_drop
+DELETE FROM calendar_feed WHERE team_id = @team_id AND class_id = @class_id
+
+-- name: feed_made
+SELECT made_at FROM calendar_feed WHERE team_id = @team_id AND class_id = @class_id
+
+-- name: feed_of
+SELECT team_id::text, class_id::text FROM calendar_feed WHERE secret = @secret
+
+-- name: order_set
+UPDATE card c SET step = n.step FROM (SELECT unnest(@ids::uuid[]) AS card_id, unnest(@steps::int[]) AS step) n
+WHERE c.team_id = @team_id AND c.card_id = n.card_id AND c.step <> n.step
+
+-- name: proposal_add
+INSERT INTO order_proposal (team_id, note, before, after, made_by, made_at)
+VALUES (@team_id, @note, @before, @after, @by, @now) RETURNING proposal_id::text
+
+-- part: proposals
+SELECT p.proposal_id::text, p.note, p.before::text[], p.after::text[], p.state, coalesce(m.name, '') AS made_by, p.made_at,
+    coalesce(d.name, '') AS decided_by, p.decided_at
+FROM order_proposal p LEFT JOIN member m ON m.member_id = p.made_by LEFT JOIN member d ON d.member_id = p.decided_by
+
+-- name: proposal_list
+{proposals} WHERE p.team_id = @team_id ORDER BY p.made_at DESC LIMIT 20
+
+-- name: proposal_get
+{proposals} WHERE p.team_id = @team_id AND p.proposal_id = @proposal_id
+
+-- name: proposal_open_count
+SELECT count(*)::int FROM order_proposal WHERE team_id = @team_id AND state = 'open'
+
+-- name: proposal_decide
+UPDATE order_proposal SET state = @state, decided_by = @by, decided_at = @now
+WHERE team_id = @team_id AND proposal_id = @proposal_id AND state = 'open'
+
+-- name: step_time_clear
+DELETE FROM step_time WHERE team_id = @team_id AND lesson_id = @lesson_id
+
+-- name: step_time_add
+INSERT INTO step_time (lesson_id, step_id, team_id, class_id, kind, planned_s, usual_s, took_s, taught_at)
+VALUES (@lesson_id, @step_id, @team_id, @class_id, @kind, @planned_s, @usual_s, @took_s, @taught_at)
+
+-- name: step_time_list
+SELECT lesson_id::text, step_id, class_id::text, kind, planned_s, usual_s, took_s, taught_at FROM step_time
+WHERE team_id = @team_id ORDER BY taught_at DESC, lesson_id, step_id LIMIT 3000
+
+-- name: group_source_add
+INSERT INTO group_source (group_id, class_id, team_id, flows_back) VALUES (@group_id, @class_id, @team_id, @flows_back)
+
+-- name: group_source_list
+SELECT s.group_id::text, s.class_id::text, c.name, s.flows_back FROM group_source s JOIN school_class c USING (class_id)
+WHERE s.team_id = @team_id ORDER BY c.name
+
+-- name: group_flow
+UPDATE group_source SET flows_back = @flows_back WHERE team_id = @team_id AND group_id = @group_id
+
+-- name: group_focus_add
+INSERT INTO group_focus (group_id, card_id, team_id, place) SELECT @group_id, k.card_id, @team_id, k.place
+FROM unnest(@card_ids::uuid[]) WITH ORDINALITY AS k (card_id, place)
+
+-- name: group_focus_list
+SELECT card_id::text FROM group_focus WHERE team_id = @team_id AND group_id = @group_id ORDER BY place
+
+-- name: taught_faces
+SELECT l.class_id::text, t.card AS card_id, g.taught_at, coalesce(l.snapshot ->> 'routine', '') AS routine,
+    coalesce((f.face ->> 'version')::int, 0) AS version, coalesce(f.face ->> 'keyword', '') AS keyword,
+    coalesce(f.face ->> 'picture', '') AS picture, coalesce(f.face ->> 'rhyme', '') AS rhyme, coalesce(f.face ->> 'action', '') AS action
+FROM lesson_log g JOIN lesson l USING (lesson_id)
+    CROSS JOIN LATERAL jsonb_array_elements_text(coalesce(l.snapshot -> 'targets', '[]')) t (card)
+    CROSS JOIN LATERAL (SELECT l.snapshot -> 'cards' -> t.card AS face) f
+WHERE g.team_id = @team_id AND l.purpose = 'introduce' AND f.face IS NOT NULL ORDER BY g.taught_at
+
+-- name: fit_get
+SELECT document, made_at FROM memory_fit WHERE team_id = @team_id
+
+-- name: fit_put
+INSERT INTO memory_fit (team_id, document, made_at) VALUES (@team_id, @document, @now)
+ON CONFLICT (team_id) DO UPDATE SET document = excluded.document, made_at = excluded.made_at
+
+-- name: fit_drop
+DELETE FROM memory_fit WHERE team_id = @team_id

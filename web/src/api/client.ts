@@ -35,12 +35,12 @@ export const client = createClient<paths>({ baseUrl: '/api' })
  * A card or a lesson that was just changed is what is kept for a slow line: the worker would show the former one, and
  * what is typed on that would clash with one's own.
  */
-export function keepChanged(method: string, path: string, answer: Response) {
+export async function keepChanged(method: string, path: string, answer: Response) {
   const [, kept, call] = /^(\/api\/(?:cards|lessons)\/[0-9a-f-]{36})(\/\w+)?$/.exec(path) ?? []
   const whole = method === 'PUT' ? call === undefined : method === 'POST' && path.startsWith('/api/lessons/')
   if (!kept || !whole || !answer.ok || typeof caches === 'undefined') return
   const copy = answer.clone()
-  void caches
+  await caches
     .open('answers')
     .then((c) => c.put(kept, copy))
     .catch(() => undefined)

@@ -26,19 +26,62 @@ function hear(news: News) {
   }
   const { kind, id } = news.change
   watchers.forEach((f) => f(kind, id))
-  if (kind === 'card' || kind === 'take') {
+  if (ofToday.includes(kind)) void queryClient.invalidateQueries({ queryKey: keys.today })
+  if (kind === 'notice') return
+  if (kind === 'audit_left') {
+    void queryClient.invalidateQueries({ queryKey: keys.audit })
+    return
+  }
+  if (kind === 'review' || kind === 'remark') {
+    void queryClient.invalidateQueries({ queryKey: keys.card(id), exact: true })
+    void queryClient.invalidateQueries({ queryKey: keys.review(id) })
+  } else if (kind === 'card' || kind === 'take') {
     void queryClient.invalidateQueries({ queryKey: keys.wall, exact: true })
     void queryClient.invalidateQueries({ queryKey: keys.card(id) })
+    void queryClient.invalidateQueries({ queryKey: keys.audit })
     void queryClient.invalidateQueries({ queryKey: keys.sounds })
+    void queryClient.invalidateQueries({ queryKey: keys.order })
+  } else if (kind === 'order_proposal') {
+    void queryClient.invalidateQueries({ queryKey: keys.order, exact: true })
   } else if (kind === 'hearing') {
     void queryClient.invalidateQueries({ queryKey: keys.agreement })
   } else if (kind === 'lesson') {
     void queryClient.invalidateQueries({ queryKey: ['lessons', 'list'] })
     void queryClient.invalidateQueries({ queryKey: keys.lesson(id) })
-  } else if (['class_log', 'school_class', 'lesson_log', 'class_known', 'class_known_word'].includes(kind)) {
+  } else if (classTables.includes(kind)) {
     void queryClient.invalidateQueries({ queryKey: keys.classes })
   } else void queryClient.invalidateQueries()
 }
+
+/** Tables of which a change shows on the page of the morning. */
+const ofToday = [
+  'card',
+  'take',
+  'review',
+  'remark',
+  'notice',
+  'lesson',
+  'lesson_log',
+  'class_log',
+  'class_member',
+  'school_class',
+  'class_pace',
+  'school_year',
+  'order_proposal',
+]
+
+const classTables = [
+  'class_member',
+  'class_log',
+  'school_class',
+  'lesson_log',
+  'class_known',
+  'class_known_word',
+  'class_pace',
+  'school_year',
+  'group_source',
+  'memory_fit',
+]
 
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms))
 

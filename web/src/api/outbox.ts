@@ -62,6 +62,10 @@ async function read() {
   show([...byId.values()].sort((a, b) => a.at - b.at))
 }
 
+/**
+ * When the letters of former visits have been read. What a page asks for after that is no older than what another tab
+ * has sent and dropped meanwhile.
+ */
 export const loaded = read()
 if (tabs) tabs.onmessage = () => void read()
 
@@ -180,7 +184,7 @@ export async function flush(who: string) {
     } catch {
       return
     }
-    keepChanged(letter.method ?? 'PUT', `/api${letter.path}`, answer)
+    await keepChanged(letter.method ?? 'PUT', `/api${letter.path}`, answer)
     if (held.has(letter.id)) continue // opened meanwhile: the page goes on from there
     if (answer.ok || (letter.id.startsWith(taken) && answer.status === 404)) {
       if (kept(letter.id, who)?.at === letter.at) await drop(letter.id)

@@ -1,7 +1,7 @@
 import { recall, remember } from '../ui/remembered'
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, data, keys, queryClient, type Right } from './client'
+import { client, data, keys, queryClient, type Right, type Schemas } from './client'
 
 const me = queryOptions({ queryKey: keys.me, queryFn: () => data(client.GET('/session')), staleTime: Infinity })
 const wall = queryOptions({ queryKey: keys.wall, queryFn: () => data(client.GET('/cards')) })
@@ -10,16 +10,45 @@ const classes = queryOptions({
   queryFn: () => data(client.GET('/classes')),
 })
 
+/** The year of a class, or what it would be if days are lost by a rule. */
+export const yearOf = (id: string, ask: WhatIf = { lose: [] }) =>
+  queryOptions({
+    queryKey: keys.year(id, ask),
+    queryFn: () => data(client.GET('/classes/{id}/year', { params: { path: { id }, query: ask } })),
+  })
+
+/**
+ * Makes a call and goes on after it, also when the part of the page that asked is gone by then (a mutation drops the
+ * callbacks of such a part). A failure is said where the mutation's error is shown.
+ */
+export const callThen = <In, Out>(call: { mutateAsync: (v: In) => Promise<Out> }, v: In, then: (out: Out) => unknown) =>
+  void call.mutateAsync(v).then(then, () => undefined)
+
+export type WhatIf = { lose: string[]; rule?: Schemas['YearSchool']['rule'] }
+
+const needCards = ['/', '/today', '/plan', '/order', '/meeting']
+
 /** Asks for what the first page needs all at once, before it is drawn. */
 export function fetchEarly() {
   void queryClient.prefetchQuery(me)
-  if (location.pathname === '/') {
+  if (needCards.includes(location.pathname)) {
     void queryClient.prefetchQuery(wall)
     void queryClient.prefetchQuery(classes)
   }
+  if (location.pathname === '/today')
+    void queryClient.prefetchQuery({ queryKey: keys.today, queryFn: () => data(client.GET('/today')) })
+  if (location.pathname === '/plan')
+    void queryClient.fetchQuery(classes).then(
+      (list) => {
+        const id = list.find((c) => c.class_id === recall('wall-class'))?.class_id ?? list[0]?.class_id
+        return id ? queryClient.prefetchQuery(yearOf(id)) : undefined
+      },
+      () => undefined,
+    )
 }
 
 export const useMe = () => useQuery(me)
+export const useMembers = () => useQuery({ queryKey: keys.members, queryFn: () => data(client.GET('/members')) })
 export const useWall = () => useQuery(wall)
 export const useClasses = () => useQuery(classes)
 export const useClass = (id: string) =>

@@ -8,6 +8,7 @@ import { useMe } from '../api/shared'
 import { Failed, Waiting } from '../ui/parts'
 import { closeUndo, useUndo } from '../ui/undo'
 import { useKeys } from '../ui/useKeys'
+import { useStill } from '../ui/useStill'
 import { Header } from './Header'
 import { useArrival } from './useArrival'
 
@@ -19,11 +20,12 @@ const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) =
 
 export function Shell() {
   const me = useMe()
-  const joining = useRouterState({ select: (s) => s.location.pathname === '/join' })
+  const joining = useRouterState({ select: (s) => ['/join', '/welcome'].includes(s.location.pathname) })
   const teaching = useTeaching() // nothing covers the stage while a class looks at it
+  const ended = me.error instanceof CallError && me.error.status === 401
+  const again = useStill(ended && me.data !== undefined && !teaching)
   if (joining) return <Joining />
   if (me.isPending) return <Waiting what="Opening the cupboard …" />
-  const ended = me.error instanceof CallError && me.error.status === 401
   if (ended && !me.data)
     return (
       <Suspense>
@@ -35,7 +37,7 @@ export function Shell() {
   return (
     <>
       <SignedIn me={me.data} />
-      {ended && !teaching && (
+      {again && (
         <Suspense>
           <SignInSheet who={me.data} />
         </Suspense>
@@ -44,7 +46,7 @@ export function Shell() {
   )
 }
 
-/** The one page that is open to phones without an account. */
+/** The pages that are open to somebody without an account. */
 function Joining() {
   useArrival()
   return <Outlet />

@@ -13,6 +13,21 @@ const card = createRoute({
   path: '/cards/$cardId',
   component: lazyRouteComponent(() => import('../features/card/CardPage'), 'CardPage'),
 })
+const review = createRoute({
+  getParentRoute: () => root,
+  path: '/cards/$cardId/review',
+  component: lazyRouteComponent(() => import('../features/review/ReviewPage'), 'ReviewPage'),
+})
+const today = createRoute({
+  getParentRoute: () => root,
+  path: '/today',
+  component: lazyRouteComponent(() => import('../features/today/TodayPage'), 'TodayPage'),
+})
+const audit = createRoute({
+  getParentRoute: () => root,
+  path: '/audit',
+  component: lazyRouteComponent(() => import('../features/audit/AuditPage'), 'AuditPage'),
+})
 const lessons = createRoute({
   getParentRoute: () => root,
   path: '/lessons',
@@ -59,6 +74,26 @@ const join = createRoute({
   path: '/join',
   component: lazyRouteComponent(() => import('../features/teach/JoinPage'), 'JoinPage'),
 })
+const welcome = createRoute({
+  getParentRoute: () => root,
+  path: '/welcome',
+  component: lazyRouteComponent(() => import('../features/signin/WelcomePage'), 'WelcomePage'),
+})
+const plan = createRoute({
+  getParentRoute: () => root,
+  path: '/plan',
+  component: lazyRouteComponent(() => import('../features/plan/PlanPage'), 'PlanPage'),
+})
+const order = createRoute({
+  getParentRoute: () => root,
+  path: '/order',
+  component: lazyRouteComponent(() => import('../features/order/OrderPage'), 'OrderPage'),
+})
+const meeting = createRoute({
+  getParentRoute: () => root,
+  path: '/meeting',
+  component: lazyRouteComponent(() => import('../features/meeting/MeetingPage'), 'MeetingPage'),
+})
 const words = createRoute({
   getParentRoute: () => root,
   path: '/words',
@@ -91,7 +126,10 @@ const team = createRoute({
 export const router = createRouter({
   routeTree: root.addChildren([
     wall,
+    today,
     card,
+    review,
+    audit,
     lessons,
     lesson,
     oldList,
@@ -99,6 +137,10 @@ export const router = createRouter({
     klass,
     teach,
     join,
+    welcome,
+    plan,
+    order,
+    meeting,
     words,
     texts,
     letters,

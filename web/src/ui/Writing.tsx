@@ -18,6 +18,7 @@ export type Hand = 'none' | 'finger' | 'right' | 'left'
 
 type Props = {
   written: Written
+  under?: Written // an earlier form of it, shown beneath
   writer?: Writer
   hand?: Hand
   tone?: 'paper' | 'slate'
@@ -31,6 +32,7 @@ type Props = {
 /** A letter or a group on the team's lines, with numbered starts and arrows. */
 export function Writing({
   written,
+  under,
   writer,
   hand = 'none',
   tone = 'paper',
@@ -79,6 +81,9 @@ export function Writing({
           ),
       )}
       <g transform={flip} fill="none" strokeLinecap="round" strokeLinejoin="round">
+        {under?.strokes.map((s, i) => (
+          <path key={`under${i}`} d={s.path} stroke="#c4573f" strokeWidth={0.34} strokeOpacity={0.35} />
+        ))}
         {strokes.map((s, i) => (
           <path
             key={`ghost${i}`}

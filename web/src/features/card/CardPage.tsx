@@ -1,11 +1,12 @@
 import { useParams } from '@tanstack/react-router'
+import { useState } from 'react'
 import type { CardView, Me } from '../../api/client'
 import { useOutboxRead } from '../../api/outbox'
 import { mayI, useMe } from '../../api/shared'
 import { useOnlyHere } from '../../api/useOnlyHere'
 import { Button, Failed, Notice, Waiting } from '../../ui/parts'
 import { Booth } from '../../ui/takes/Booth'
-import { useCard } from './api'
+import { cardAnew, useCard } from './api'
 import { ConflictPanel } from './ConflictPanel'
 import { errorOf, type Desk } from './model'
 import { Lines, Section, TextField } from './parts'
@@ -28,22 +29,25 @@ export function CardPage() {
 
 /** The desk where this tab writes; a sheet to read where another tab of the browser does. */
 function OneDesk({ card, me }: { card: CardView; me: Me }) {
-  const { here, take } = useOnlyHere(`card ${card.card_id}`)
+  const { here, take } = useOnlyHere(`card ${card.card_id}`, () => cardAnew(card.card_id))
   if (here === undefined) return <Waiting what="Taking the card off its ledge …" />
   return <CardDesk key={String(here)} card={card} me={me} here={here} onTake={take} />
 }
 
 function CardDesk({ card, me, here, onTake }: { card: CardView; me: Me; here: boolean; onTake: () => void }) {
   const { draft, change, saving, conflict, resolve } = useDraft(card, me.member_id, here)
+  const [opened, setOpened] = useState(false)
+  const may = here && mayI(me.rights, 'edit')
+  const inUse = may && card.state === 'agreed' && !opened && saving.kind === 'saved'
   const desk: Desk = {
     draft,
     change,
-    readOnly: !here || !mayI(me.rights, 'edit'),
+    readOnly: !may || inUse,
     error: (field) => errorOf(field, saving, card.findings),
   }
   return (
     <div className="mx-auto grid max-w-[1400px] gap-6 p-5 lg:grid-cols-[17rem_minmax(0,1fr)]">
-      <Side card={card} me={me} desk={desk} saving={saving} />
+      <Side card={card} me={me} desk={desk} saving={saving} inUse={inUse} />
       <div className="flex min-w-0 flex-col gap-8">
         <h1 className="sr-only">Card {card.pair.grapheme}</h1>
         {!here && mayI(me.rights, 'edit') && (
@@ -51,6 +55,15 @@ function CardDesk({ card, me, here, onTake }: { card: CardView; me: Me; here: bo
             <span className="flex flex-wrap items-center gap-3 text-base">
               You write on this card in another tab of this browser.
               <Button onClick={onTake}>Write here instead</Button>
+            </span>
+          </Notice>
+        )}
+        {inUse && (
+          <Notice kind="good">
+            <span className="flex flex-wrap items-center gap-3 text-base">
+              This card is agreed and in use. A change is a draft beside it; lessons keep what is agreed until the team
+              agrees the new one.
+              <Button onClick={() => setOpened(true)}>Change this card</Button>
             </span>
           </Notice>
         )}

@@ -1,6 +1,6 @@
 import type { Content, Problem } from '../../api/client'
 import { Button } from '../../ui/parts'
-import { fieldName } from './model'
+import { fieldName } from '../../ui/fields'
 
 /** What two people changed at once, side by side, until one of them is chosen. */
 export function ConflictPanel({

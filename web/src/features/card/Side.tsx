@@ -6,12 +6,14 @@ import { mayI, useWall } from '../../api/shared'
 import { Letter, isGroup } from '../../ui/Letter'
 import { Button, Field, Input, LinkButton, Notice } from '../../ui/parts'
 import { PlayButton } from '../../ui/takes/PlayButton'
-import { useMove, useSetState, useWritten } from './api'
+import { useMove, useSetState, useTalk, useWritten } from './api'
 import { fieldOf, lacking, sections, type Desk, type Saving } from './model'
 import { Versions } from './Versions'
 
+type Props = { card: CardView; me: Me; desk: Desk; saving: Saving; inUse: boolean }
+
 /** The card itself, where it stands and what became of it. */
-export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk: Desk; saving: Saving }) {
+export function Side({ card, me, desk, saving, inUse }: Props) {
   const written = useWritten(card.pair.grapheme)
   return (
     <aside className="flex flex-col gap-4 lg:sticky lg:top-4 lg:max-h-[calc(100vh-2rem)] lg:self-start lg:overflow-y-auto">
@@ -48,8 +50,8 @@ export function Side({ card, me, desk, saving }: { card: CardView; me: Me; desk:
       {card.take_id && (
         <PlayButton src={`/api/cards/${card.card_id}/sound?take=${card.take_id}`} label="Hear it" shortcut="h" />
       )}
-      <SaveState saving={saving} readOnly={desk.readOnly} />
-      <StateButtons card={card} rights={me.rights} />
+      <SaveState saving={saving} readOnly={desk.readOnly && !inUse} />
+      <StateButtons card={card} me={me} />
       <nav aria-label="In the order" className="flex justify-between gap-2">
         {card.before ? (
           <Link
@@ -218,9 +220,11 @@ function SaveState({ saving, readOnly }: { saving: Saving; readOnly: boolean }) 
   )
 }
 
-function StateButtons({ card, rights }: { card: CardView; rights: Me['rights'] }) {
+function StateButtons({ card, me }: { card: CardView; me: Me }) {
   const set = useSetState(card.card_id)
-  if (!mayI(rights, 'edit')) return <p className="font-bold">This card is {card.state}.</p>
+  const talk = useTalk(card.card_id).data
+  const open = talk?.remarks.filter((r) => r.parent_id === '' && !r.settled_at).length ?? 0
+  const agreeing = me.conventions.agreeing === 'two' ? 'edit' : 'agree'
   return (
     <div className="flex flex-col gap-2">
       <p>
@@ -229,11 +233,22 @@ function StateButtons({ card, rights }: { card: CardView; rights: Me['rights'] }
           <span className="text-sm"> · lessons use agreed version {card.agreed_version}</span>
         )}
       </p>
-      {card.state === 'draft' && <Button onClick={() => set.mutate('in review')}>Ask for review</Button>}
-      {card.state !== 'agreed' && mayI(rights, 'agree') && (
+      {card.state === 'in review' && talk && talk.standing.need > 1 && (
+        <p className="text-sm">
+          {talk.standing.yes} of {talk.standing.need} said yes.
+        </p>
+      )}
+      <Link
+        to="/cards/$cardId/review"
+        params={{ cardId: card.card_id }}
+        className="inline-flex min-h-11 items-center justify-center rounded-lg border-2 border-ink/70 bg-sheet px-4 font-bold hover:bg-marigold/25"
+      >
+        {card.state === 'draft' && mayI(me.rights, 'edit') ? 'Put it forward' : 'Review and talk'}
+        {open > 0 && `, ${open} open`}
+      </Link>
+      {card.state !== 'agreed' && mayI(me.rights, agreeing) && (
         <Button onClick={() => set.mutate('agreed')}>Agree this card ✓</Button>
       )}
-      {card.state === 'in review' && <Button onClick={() => set.mutate('draft')}>Back to draft</Button>}
       {set.error && <Notice kind="wrong">{set.error.message}</Notice>}
     </div>
   )

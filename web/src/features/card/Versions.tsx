@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { Content } from '../../api/client'
 import { Button } from '../../ui/parts'
 import { useVersion, useVersions } from './api'
-import { fieldName } from './model'
+import { fieldName } from '../../ui/fields'
 
 /** Every change of the card: who, when, what; an earlier content can be brought back as a new change. */
 export function Versions({

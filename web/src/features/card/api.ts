@@ -1,11 +1,19 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type CardView, type Content } from '../../api/client'
+import { loaded } from '../../api/outbox'
 import { send } from '../../api/send'
 
 const path = (id: string) => ({ params: { path: { id } } })
 
+/** A card, asked for after the outbox was read: a letter that is gone from there stands in the answer. */
 export const useCard = (id: string) =>
-  useQuery({ queryKey: keys.card(id), queryFn: () => data(client.GET('/cards/{id}', path(id))) })
+  useQuery({
+    queryKey: keys.card(id),
+    queryFn: () => loaded.then(() => data(client.GET('/cards/{id}', path(id)))),
+  })
+/** Asks for what stands on a card by now. */
+export const cardAnew = (id: string) => queryClient.refetchQueries({ queryKey: keys.card(id), exact: true })
+
 export const useFlags = (id: string, words: string[]) =>
   useQuery({
     queryKey: keys.flags(id, words),
@@ -51,9 +59,17 @@ export const useSetState = (id: string) =>
     mutationFn: (state: CardView['state']) => data(client.PUT('/cards/{id}/state', { ...path(id), body: { state } })),
     onSuccess: (card) => {
       queryClient.setQueryData(keys.card(id), card)
-      return queryClient.invalidateQueries({ queryKey: keys.versions(id) })
+      return Promise.all([
+        queryClient.invalidateQueries({ queryKey: keys.versions(id) }),
+        queryClient.invalidateQueries({ queryKey: keys.review(id) }),
+        queryClient.invalidateQueries({ queryKey: keys.wall, exact: true }),
+      ])
     },
   })
+
+/** What is said of a card, and how far it has come. */
+export const useTalk = (id: string) =>
+  useQuery({ queryKey: keys.review(id), queryFn: () => data(client.GET('/cards/{id}/review', path(id))) })
 
 export const useMove = (id: string) =>
   useMutation({

@@ -1,29 +1,5 @@
 import type { CallError, CardView, Content } from '../../api/client'
 
-export const fieldNames: Partial<Record<keyof Content, string>> = {
-  keyword: 'keyword',
-  picture: 'picture',
-  picture_alt: 'words for the picture',
-  rhyme: 'rhyme',
-  rhyme_short: 'short rhyme',
-  action: 'action',
-  mouth_cue: 'mouth cue',
-  slip: 'usual slip',
-  contrast: 'contrast sound',
-  stroke_words: 'stroke words',
-  capital_words: 'stroke words of the capital',
-  materials: 'materials',
-  words: 'words',
-  rejected: 'rejected words',
-  sentences: 'sentences',
-  exceptions: 'exception words',
-  notes: 'notes',
-  place: 'letter over the picture',
-}
-
-export const fieldName = (f: string) =>
-  fieldNames[f as keyof Content] ?? (f === 'state' ? 'state' : f === 'all' ? 'the whole card' : f)
-
 /** Theirs for the fields that both changed, ours for the rest: what stands after "take theirs". */
 export function takeTheirs(mine: Content, theirs: Content, fields: readonly string[]): Content {
   const out: Record<string, unknown> = { ...mine }

@@ -5,7 +5,10 @@ import { useTakenAway } from '../../api/outbox'
 import { mayI, useClass, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Heading, Inline, Input, LinkButton, Notice, Waiting } from '../../ui/parts'
 import { useCorrect, useDeclare, useHistory, type ClassView } from './api'
+import { Group } from './Group'
 import { levels, ticks, wordsOf, type Tick } from './model'
+import { People } from './People'
+import { Times } from './Times'
 
 /** What a class knows, who said so, and what it was taught. */
 export function ClassPage() {
@@ -27,14 +30,20 @@ export function ClassPage() {
         <Link to="/lessons" className="flex min-h-11 items-center font-bold underline underline-offset-4">
           Make a lesson
         </Link>
+        <Link to="/plan" className="flex min-h-11 items-center font-bold underline underline-offset-4">
+          Its year
+        </Link>
         {klass.data.cards.length > 0 && (
           <LinkButton href={`/api/classes/${classId}/mat.pdf`} target="_blank">
             Print a mat of all it knows
           </LinkButton>
         )}
       </div>
+      {klass.data.from.length > 0 && <Group klass={klass.data} wall={wall.data} may={may} />}
       <Known list={ticks(wall.data, klass.data)} classId={classId} may={may} />
       <ExceptionWords klass={klass.data} may={may} />
+      <People klass={klass.data} may={may} />
+      <Times classId={classId} />
       <Log classId={classId} may={may} />
     </div>
   )
@@ -210,9 +219,10 @@ function Log({ classId, may }: { classId: string; may: boolean }) {
                 <span className="w-24 text-sm">{date(m.met_at)}</span>
                 <span className="w-14 font-child text-2xl">{m.pair.grapheme}</span>
                 {m.introduced && <span className="text-sm">new</span>}
+                {m.group && <span className="text-sm">in {m.group}</span>}
                 <select
                   aria-label={`How sure of ${m.pair.grapheme} on ${date(m.met_at)}`}
-                  disabled={!may || correct.isPending}
+                  disabled={!may || correct.isPending || m.group !== ''}
                   value={m.sure}
                   onChange={(e) => correct.mutate({ log: m.log_id, sure: Number(e.target.value) })}
                   className="ml-auto min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
@@ -225,7 +235,7 @@ function Log({ classId, may }: { classId: string; may: boolean }) {
                 </select>
                 <Button
                   aria-label={`Take out ${m.pair.grapheme}, ${date(m.met_at)}`}
-                  disabled={!may || correct.isPending}
+                  disabled={!may || correct.isPending || m.group !== ''}
                   onClick={() =>
                     taken.takeAway(m.log_id.toString(), {
                       label: `${m.pair.grapheme} taken out of a log`,

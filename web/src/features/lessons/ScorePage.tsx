@@ -1,7 +1,7 @@
 import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { LessonView, Step } from '../../api/client'
-import { mayI, useLesson, useMe, useVocabulary } from '../../api/shared'
+import { callThen, mayI, useLesson, useMe, useVocabulary } from '../../api/shared'
 import { Letter } from '../../ui/Letter'
 import { Button, Failed, Inline, Notice, Waiting } from '../../ui/parts'
 import { Shape } from '../../ui/Shape'
@@ -32,12 +32,10 @@ function Score({ view }: { view: LessonView }) {
   const disabled = !mayI(me.data?.rights, 'teach') // not while a change is under way: that would take the focus away
   const wide = useWide()
   const change = (e: Edit, done?: () => void) =>
-    edit.mutate(e, {
-      onSuccess: () => {
-        done?.()
-        const text = undone(e, lesson)
-        if (text) offerUndo(text, () => edit.mutate({ call: 'back' }))
-      },
+    callThen(edit, e, () => {
+      done?.()
+      const text = undone(e, lesson)
+      if (text) offerUndo(text, () => edit.mutate({ call: 'back' }))
     })
   const panel = open && <StepPanel key={open.step.id} step={open.step} view={view} disabled={disabled} edit={change} />
   const choose = (step: string) =>
@@ -97,6 +95,17 @@ function Shown({ step, lesson }: { step: Step; lesson: LessonView['lesson'] }) {
   )
 }
 
+type Planned = NonNullable<LessonView['lesson']['planned']>
+
+const plannedDay = (p: Planned) => {
+  const day = new Date(`${p.date}T12:00:00`).toLocaleDateString('en-GB', {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+  })
+  return p.week > 0 ? `${day} (${p.term}, week ${p.week})` : day
+}
+
 const minutes = [4, 5, 8, 10, 12, 15, 20, 25, 30, 35, 40, 50, 60]
 
 function Head({ view, disabled, onRenew }: { view: LessonView; disabled: boolean; onRenew: (m: number) => void }) {
@@ -135,6 +144,7 @@ function Head({ view, disabled, onRenew }: { view: LessonView; disabled: boolean
               ))}
           </Inline>{' '}
           planned {clock(lesson.seconds)}
+          {lesson.planned && <span>for {plannedDay(lesson.planned)}</span>}
           {view.logged && <span> · ✓ taught {new Date(view.logged.taught_at).toLocaleDateString('en-GB')}</span>}
         </p>
       </div>

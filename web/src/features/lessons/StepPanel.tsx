@@ -35,7 +35,12 @@ export function StepPanel({ step, view, disabled, edit }: Props) {
       className="flex flex-col gap-3 rounded-lg border-2 border-line bg-sheet p-4"
     >
       <h2 className="flex items-baseline gap-3 font-child text-2xl font-bold">
-        {step.name} <span className="text-base font-normal tabular-nums">{clock(step.seconds)}</span>
+        {step.name} <span className="text-base font-normal tabular-nums">{clock(step.seconds)}</span>{' '}
+        {step.pace !== undefined && Math.abs(step.pace - 1) > 0.02 && (
+          <span className="text-sm font-normal">
+            learned: this class takes {Math.round(step.pace * 100)} % of the usual time
+          </span>
+        )}
         {step.edited && <span className="text-sm font-normal">in your words</span>}
       </h2>
       {writing ? (

@@ -70,7 +70,7 @@ describe('the sentence that makes a lesson', () => {
   })
 
   it('offers what a class needs', () => {
-    const day = {
+    const day: Parameters<typeof offers>[0] = {
       class_id: 'c',
       name: 'Heron',
       kind: 'class',
@@ -79,11 +79,20 @@ describe('the sentence that makes a lesson', () => {
       next_name: 'sh',
       due: ['a'],
       due_names: ['m'],
+      again: [],
+      again_names: [],
+      focus: [],
+      focus_names: [],
       last_name: 't',
       last_card: 'y',
-    } as const
+    }
     const all = offers({ ...day, due: ['a'], due_names: ['m'] })
     expect(all.map((o) => o.name)).toEqual(['introduce sh', 't again', 'revise m'])
+    const lapsed = offers({ ...day, again: ['z'], again_names: ['ai'] })
+    expect(lapsed.map((o) => o.name)).toContain('ai again: forgotten twice')
+    expect(lapsed[2]?.purpose).toBe('again')
+    const group = offers({ ...day, kind: 'group', focus: ['p', 'q', 'r'], focus_names: ['a', 'b', 'c'] })
+    expect(group[0]).toEqual({ name: 'catch up on a · b', purpose: 'catch-up', cards: ['p', 'q'] })
     expect(offers({ ...day, next: '', last_card: '', due: [], due_names: [] })).toEqual([])
   })
 })

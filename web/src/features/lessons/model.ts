@@ -92,8 +92,17 @@ export function lacks(wish: Wish, kind: PurposeKind | undefined): string {
 /** What a class's row offers at one press. */
 export function offers(day: Schemas['ClassDay']): { name: string; purpose: Purpose; cards: string[] }[] {
   const out: { name: string; purpose: Purpose; cards: string[] }[] = []
-  if (day.next) out.push({ name: `introduce ${day.next_name}`, purpose: 'introduce', cards: [day.next] })
+  if (day.focus.length > 0) {
+    const names = day.focus_names.slice(0, 2).join(' · ')
+    out.push({ name: `catch up on ${names}`, purpose: 'catch-up', cards: day.focus.slice(0, 2) })
+  } else if (day.next) out.push({ name: `introduce ${day.next_name}`, purpose: 'introduce', cards: [day.next] })
   if (day.last_card) out.push({ name: `${day.last_name} again`, purpose: 'again', cards: [day.last_card] })
+  if (day.again.length > 0)
+    out.push({
+      name: `${day.again_names[0] ?? ''} again: forgotten twice`,
+      purpose: day.kind === 'group' ? 'catch-up' : 'again',
+      cards: day.again.slice(0, 1),
+    })
   if (day.due.length > 0) out.push({ name: `revise ${day.due_names.join(' · ')}`, purpose: 'revise', cards: day.due })
   return out
 }

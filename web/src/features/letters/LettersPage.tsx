@@ -1,6 +1,6 @@
 import { useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
-import { mayI, useMe, useWall } from '../../api/shared'
+import { callThen, mayI, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Heading, Inline, Input, Key, Notice, Waiting } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
 import { RowMenu } from '../../ui/RowMenu'
@@ -112,11 +112,9 @@ function Desk({ text, cardId, mayEdit }: { text: string; cardId: string; mayEdit
   if (!letters.data) return <Waiting what="Writing it …" />
   const v = letters.data
   const reset = () =>
-    calls.reset.mutate(text, {
-      onSuccess: () => {
-        const own = v.letter
-        if (own) offerUndo(`The team’s own ${text} is put aside.`, () => calls.save.mutate(own))
-      },
+    callThen(calls.reset, text, () => {
+      const own = v.letter
+      if (own) offerUndo(`The team’s own ${text} is put aside.`, () => calls.save.mutate(own))
     })
   const more = [
     { name: 'Show the whole letter', hint: 'a', run: writer.all },

@@ -15,6 +15,8 @@ type Page = { title: string; words: string; to: string; search?: Record<string, 
 /** Pages and their parts, with words by which somebody may look for them. */
 const pages: Page[] = [
   { title: 'Library', words: 'wall cards order ledge', to: '/' },
+  { title: 'Today', words: 'morning next waits notices owed changed', to: '/today' },
+  { title: 'Check the library', words: 'audit contradictions slips clashes mend', to: '/audit' },
   { title: 'Make a lesson', words: 'lessons introduce revise compare plan assemble', to: '/lessons' },
   { title: 'Find words', words: 'words finder cvc', to: '/words' },
   { title: 'Ear games', words: 'words sort pictures first last odd one out', to: '/words', search: { tab: 'ears' } },

@@ -12,6 +12,25 @@ export const useSignIn = () =>
     mutationFn: (body: SignIn) => data(client.POST('/session', { body })),
     onSuccess: async () => {
       await keepFor('somebody new') // nothing kept for somebody else may show
+      // a day begins at its own page; who came for another one goes there
+      if (location.pathname === '/' && !location.search) history.replaceState(history.state, '', '/today')
       await queryClient.invalidateQueries({ queryKey: keys.me })
+    },
+  })
+
+export const useOpened = (secret: string) =>
+  useQuery({
+    queryKey: keys.link(secret),
+    queryFn: () => data(client.POST('/welcome/look', { body: { secret } })),
+    retry: false,
+    staleTime: Infinity,
+  })
+
+export const useEnter = () =>
+  useMutation({
+    mutationFn: async (body: { secret: string; name: string; password: string }) => {
+      const done = await data(client.POST('/welcome', { body }))
+      await keepFor('somebody new') // nothing kept for somebody else may show
+      return done
     },
   })

@@ -112,7 +112,7 @@ export function LogForm({ view, seconds, reached, held, guest = false, onBack }:
             disabled={log.isPending}
             onClick={() => {
               unlog.reset()
-              log.mutate(bodyOf(draft, reached))
+              log.mutate(bodyOf(draft, reached, held?.state.took))
             }}
           >
             Log it for the class

@@ -65,9 +65,14 @@ export const allSure = (view: LessonView, draft: Draft): Draft => ({
   sure: Object.fromEntries(cardsOf(view).map((id) => [id, { ...draft.sure[id], sure: 2 }])),
 })
 
-/** The body of the call. */
-export const bodyOf = (draft: Draft, reached: string): Taught => ({
+const longest = 7200 // seconds; a step that was left open is not measured
+
+/** The body of the call; took are the seconds of the steps that were held to their end. */
+export const bodyOf = (draft: Draft, reached: string, took: ReadonlyMap<string, number> = new Map()): Taught => ({
   reached,
+  took: [...took]
+    .filter(([, seconds]) => seconds >= 1 && seconds <= longest)
+    .map(([step_id, seconds]) => ({ step_id, seconds })),
   skipped: draft.skipped,
   note: draft.note,
   ...(draft.on ? { taught_on: draft.on } : {}),

@@ -61,6 +61,8 @@ export type State = {
   unsure: ReadonlyMap<string, 0 | 1> // by card: not yet, shaky; what is not here is sure
   skipped: ReadonlySet<string> // steps
   more: ReadonlyMap<string, number> // seconds by step
+  since: number // seconds of the lesson at which the present step began
+  took: ReadonlyMap<string, number> // seconds by step, of those that were held to their end
   orders: ReadonlyMap<string, number[]> // of pieces, by screen
   sides: ReadonlyMap<string, string> // of pictures, by screen and word
 }
@@ -96,6 +98,8 @@ export const stateOf = (marks: Marks): State => ({
   unsure: family<0 | 1>(marks, 'sure'),
   skipped: new Set([...family<boolean>(marks, 'skip')].filter(([, v]) => v).map(([k]) => k)),
   more: family<number>(marks, 'more'),
+  since: valueOf(marks, 'since', 0),
+  took: family<number>(marks, 'took'),
   orders: family<number[]>(marks, 'order'),
   sides: family<string>(marks, 'side'),
 })
@@ -112,7 +116,7 @@ export function secondsOf(clock: Clock, now: number): number {
 export function anew(marks: Marks, now: number): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const name of marks.keys()) if (name.includes('.')) out[name] = null
-  return { ...out, at: start, clock: { seconds: 0, runs: true, at: now }, ended: false }
+  return { ...out, at: start, clock: { seconds: 0, runs: true, at: now }, ended: false, since: 0 }
 }
 
 /** The next level of a card at a tap: sure, shaky, not yet, sure again. */

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { Face, Item, Lesson, LessonView, Step, StepKind } from '../../api/client'
-import { draftOf, shownUntil } from './log'
+import { bodyOf, draftOf, shownUntil } from './log'
 import { jump, layouts, screens as made } from './model'
-import { along, plannedUntil, rest } from './pace'
+import { along, leftBehind, plannedUntil, rest } from './pace'
 
 const face = (id: string): Face => ({
   id,
@@ -170,6 +170,28 @@ describe('screens', () => {
     expect(along(l, s, 0, 1, new Set(['hand']))).toBe(1)
     expect(along(l, s, 1, 1, new Set(['hand']))).toBe(3) // the end: what is left out is passed over
     expect(along(l, s, 2, -1, new Set(['ear']))).toBe(2)
+  })
+
+  it('times a step when it is left, also one that is gone back to', () => {
+    const l = lesson(['listen', 'read', 'spell'].map((k) => step(k)))
+    const s = screens(l)
+    const fresh = { since: 0, took: new Map<string, number>() }
+    expect(leftBehind(l, s, fresh, 0, 1, 42.4)).toEqual({ since: 42.4, 'took.listen': 42 })
+    expect(leftBehind(l, s, { since: 90, took: new Map([['read', 30]]) }, 1, 2, 100)).toEqual({
+      since: 100,
+      'took.read': 40,
+    })
+    expect(leftBehind(l, s, fresh, 1, 1, 10)).toEqual({}) // a screen of the same step
+    expect(leftBehind(l, s, fresh, s.length - 1, s.length, 60)).toEqual({ since: 60, 'took.spell': 60 })
+    expect(leftBehind(l, s, fresh, s.length, 0, 70)).toEqual({}) // after the end no step is held
+    const draft = { on: '', note: '', skipped: [], sure: {} }
+    const took = new Map([
+      ['listen', 42],
+      ['read', 0],
+      ['spell', 90_000],
+    ])
+    expect(bodyOf(draft, 'spell', took).took).toEqual([{ step_id: 'listen', seconds: 42 }])
+    expect(bodyOf(draft, 'spell').took).toEqual([])
   })
 
   it('says what falls out of the rest: what matters least, and never what is held now', () => {

@@ -66,3 +66,18 @@ export function along(lesson: Lesson, list: readonly Screen[], at: number, by: 1
   while (to >= 0 && to < list.length && out(to)) to += by
   return to < 0 ? at : to
 }
+
+/** What is noted when a move leaves a step: how long it was held in all, and from when on the next one is. */
+export function leftBehind(
+  lesson: Lesson,
+  list: readonly Screen[],
+  state: Pick<State, 'since' | 'took'>,
+  from: number,
+  to: number,
+  seconds: number,
+): Record<string, number> {
+  const step = lesson.steps[list[from]?.step ?? -1]
+  if (!step || list[to]?.step === list[from]?.step) return {}
+  const held = Math.max(0, Math.round(seconds - state.since)) + (state.took.get(step.id) ?? 0)
+  return { since: seconds, [`took.${step.id}`]: held }
+}

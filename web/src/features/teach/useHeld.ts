@@ -3,7 +3,7 @@ import type { Bit, LessonView, StepKind } from '../../api/client'
 import { nextGap } from './blend'
 import { anew, secondsOf, sideKey, start, tapped, type Own, type Place } from './marks'
 import { jump, layouts, screens } from './model'
-import { along, plannedUntil, rest } from './pace'
+import { along, leftBehind, plannedUntil, rest } from './pace'
 import { unrecorded } from './usePlayer'
 import { usePreload, type Pack } from './usePreload'
 import { useRun } from './useRun'
@@ -48,7 +48,13 @@ export function useHeld(view: LessonView, kinds: readonly StepKind[], face: 'boa
 
   const move = (to: number) => {
     const screen = Math.max(0, Math.min(list.length, to))
-    set({ at: { ...start, screen }, clock: touched(), ...(screen >= list.length ? { ended: true } : {}) })
+    const now = touched()
+    set({
+      at: { ...start, screen },
+      clock: now,
+      ...leftBehind(lesson, list, state, at, screen, now.seconds),
+      ...(screen >= list.length ? { ended: true } : {}),
+    })
   }
   const put = (part: Partial<Place>) => set({ at: { ...place, ...part } })
   const word = place.own?.word ?? (screen?.show.kind === 'word' ? screen.show.word : undefined)

@@ -12,6 +12,11 @@ const said: Record<AccountEvent['kind'], string> = {
   'password-reset': 'got a new password',
   'role-changed': 'has another role',
   removed: 'was removed',
+  invited: 'somebody was invited by a link',
+  'link-ended': 'a link was taken back',
+  paused: 'was paused',
+  resumed: 'may sign in again',
+  'sessions-ended': 'signed out everywhere else',
 }
 
 /** What happened to the team's accounts, for a lead who looks whether something is odd. */

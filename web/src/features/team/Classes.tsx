@@ -1,12 +1,15 @@
 import { Link } from '@tanstack/react-router'
+import { useState } from 'react'
 import { useClasses } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { Button, Field, Heading, Input } from '../../ui/parts'
 import { useAddClass, type NewClass } from './api'
+import NewYear, { PastClasses } from './NewYear'
 
 const plain: NewClass = { name: '', kind: 'class' }
 
-export function Classes() {
+export function Classes({ lead }: { lead: boolean }) {
+  const [moving, setMoving] = useState(false)
   const classes = useClasses()
   const { value: form, set: setForm, settle } = useKept<NewClass>('new class', plain)
   const add = useAddClass(settle)
@@ -61,6 +64,14 @@ export function Classes() {
           Add
         </Button>
       </form>
+      {lead && (
+        <p className="flex flex-wrap items-center gap-3">
+          <Button onClick={() => setMoving(true)}>A new school year …</Button>
+          <span className="text-sm text-soft">Classes move up, with what they know or without.</span>
+        </p>
+      )}
+      <PastClasses lead={lead} />
+      {moving && <NewYear onClose={() => setMoving(false)} />}
     </section>
   )
 }

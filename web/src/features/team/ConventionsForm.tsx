@@ -1,5 +1,5 @@
 import type { Conventions, Me } from '../../api/client'
-import { useVocabulary } from '../../api/shared'
+import { callThen, useVocabulary } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { AccentOptions } from '../../ui/AccentOptions'
 import { Button, Field, Heading, Notice, inputLook } from '../../ui/parts'
@@ -49,6 +49,19 @@ export function ConventionsForm({ me }: { me: Me }) {
           </select>
         )}
       </Field>
+      <Field label="Who agrees a card">
+        {(ids) => (
+          <select
+            {...ids}
+            value={c.agreeing === 'two' ? 'two' : 'lead'}
+            onChange={(e) => setC({ ...c, agreeing: e.target.value as NonNullable<Conventions['agreeing']> })}
+            className={inputLook}
+          >
+            <option value="lead">a lead</option>
+            <option value="two">two who write, whoever they are</option>
+          </select>
+        )}
+      </Field>
       {switches.map(([key, label, otherwise]) => (
         <label key={key} className="flex min-h-11 items-center gap-3">
           <input
@@ -89,11 +102,7 @@ export function ConventionsForm({ me }: { me: Me }) {
       />
       <Unsettled kept={kept} word="agreed" />
       <p>
-        <Button
-          look="main"
-          onClick={() => save.mutate(c, { onSuccess: kept.settle })}
-          disabled={save.isPending || !kept.dirty}
-        >
+        <Button look="main" onClick={() => callThen(save, c, kept.settle)} disabled={save.isPending || !kept.dirty}>
           Agree these
         </Button>
       </p>

@@ -3,8 +3,11 @@ import { faultOf } from '../../api/client'
 import { useKept } from '../../api/useKept'
 import { Button, Field, Heading, Input, inputLook } from '../../ui/parts'
 import { AccountEvents } from './AccountEvents'
-import { useInvite, useMembers, type NewMember } from './api'
+import { useMembers } from '../../api/shared'
+import { useInvite, type NewMember } from './api'
+import { Former, Invite } from './Links'
 import { OwnPassword } from './OwnPassword'
+import { OwnSessions } from './OwnSessions'
 import { PersonRow } from './PersonRow'
 
 const empty: NewMember = { name: '', email: '', role: 'teacher', password: '' }
@@ -34,7 +37,7 @@ export function Members({ lead }: { lead: boolean }) {
       </ul>
       {lead && (
         <details>
-          <summary className="min-h-11 content-center font-bold">Add a person</summary>
+          <summary className="min-h-11 content-center font-bold">Add a person with a first password</summary>
           <form
             className="grid gap-3 sm:grid-cols-2"
             onSubmit={(e) => {
@@ -88,7 +91,10 @@ export function Members({ lead }: { lead: boolean }) {
           </form>
         </details>
       )}
+      {lead && <Invite />}
+      {lead && <Former />}
       <OwnPassword />
+      <OwnSessions />
       {lead && <AccountEvents />}
     </section>
   )

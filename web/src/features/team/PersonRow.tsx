@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { faultOf } from '../../api/client'
 import { Button, Field, Input, inputLook, Notice } from '../../ui/parts'
-import { useRemovePerson, useResetPassword, useSetRole, type Person } from './api'
+import { usePause, useRemovePerson, useResetByLink, useResetPassword, useSetRole, type Person } from './api'
+import { Once } from './Links'
 
 const roles = ['lead', 'teacher', 'assistant'] as const
 
@@ -9,7 +10,10 @@ const roles = ['lead', 'teacher', 'assistant'] as const
 export function PersonRow({ person, lead }: { person: Person; lead: boolean }) {
   const line = (
     <>
-      <b className="min-w-28 flex-1">{person.name}</b>
+      <b className="min-w-28 flex-1">
+        {person.name}
+        {person.paused && ' (paused)'}
+      </b>
       <span className="min-w-48 flex-[2] truncate text-soft">{person.email}</span>
       <span className="w-20 text-right">{person.role}</span>
     </>
@@ -38,7 +42,9 @@ function Account({ person }: { person: Person }) {
     setDone(`${person.name} signs in with the new password now. All sessions have ended.`)
   })
   const remove = useRemovePerson(person.member_id)
-  const failed = role.error ?? remove.error
+  const link = useResetByLink(person.member_id)
+  const pause = usePause(person.member_id)
+  const failed = role.error ?? remove.error ?? link.error ?? pause.error
   return (
     <div className="flex flex-col gap-3 rounded-lg bg-paper p-3">
       <Field label={`Role of ${person.name}`} hint="It counts from the next click on.">
@@ -85,6 +91,16 @@ function Account({ person }: { person: Person }) {
           Set it
         </Button>
       </form>
+      <p className="flex flex-wrap items-center gap-3">
+        <Button disabled={link.isPending} onClick={() => link.mutate()}>
+          Make a link for a new password
+        </Button>
+        <Button disabled={pause.isPending} onClick={() => pause.mutate(!person.paused)}>
+          {person.paused ? `Let ${person.name} in again` : 'Pause the account'}
+        </Button>
+        <span className="text-sm text-soft">Who is paused is signed out at once and cannot sign in meanwhile.</span>
+      </p>
+      {link.data && <Once link={link.data} whom={person.name} />}
       {done && <Notice kind="good">{done}</Notice>}
       {failed && <Notice kind="wrong">{failed.message}</Notice>}
       {sure ? (

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useClasses, useVocabulary } from '../../api/shared'
+import { callThen, useClasses, useVocabulary } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { Button, Heading, Inline, Input, Notice } from '../../ui/parts'
 import { useAgreeRoutine, type RoutineView } from './api'
@@ -97,10 +97,7 @@ function RoutineForm({ view, may, save }: FormProps) {
             look="main"
             disabled={save.isPending}
             onClick={() =>
-              save.mutate(
-                { ...view, set: true, routine: { name: view.routine.name, steps } },
-                { onSuccess: kept.settle },
-              )
+              callThen(save, { ...view, set: true, routine: { name: view.routine.name, steps } }, kept.settle)
             }
           >
             Agree this routine
@@ -108,9 +105,7 @@ function RoutineForm({ view, may, save }: FormProps) {
           {view.set && (
             <Button
               disabled={save.isPending}
-              onClick={() =>
-                save.mutate({ ...view, set: false, routine: { name: '', steps: [] } }, { onSuccess: kept.settle })
-              }
+              onClick={() => callThen(save, { ...view, set: false, routine: { name: '', steps: [] } }, kept.settle)}
             >
               {view.class_id ? 'As for every class' : 'As it ships'}
             </Button>

@@ -51,7 +51,7 @@ export function TeamPage() {
           <Members lead={lead} />
         </Tabs.Content>
         <Tabs.Content value="classes" className="pt-5">
-          <Classes />
+          <Classes lead={lead} />
         </Tabs.Content>
         <Tabs.Content value="print" className="flex flex-col gap-8 pt-5">
           <CarryPack />

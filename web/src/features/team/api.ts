@@ -37,7 +37,24 @@ export const useAddClass = (after: () => void) =>
     },
   })
 
-export const useMembers = () => useQuery({ queryKey: keys.members, queryFn: () => data(client.GET('/members')) })
+export type Move = Schemas['MoveUp']
+
+export const usePastClasses = () =>
+  useQuery({ queryKey: keys.pastClasses, queryFn: () => data(client.GET('/past-classes')) })
+
+export const useMoveUp = () =>
+  useMutation({
+    mutationFn: (moves: Move[]) => data(client.POST('/past-classes', { body: { moves } })),
+    onSuccess: () => queryClient.invalidateQueries(),
+  })
+
+export const useBringBack = () =>
+  useMutation({
+    mutationFn: (id: string) =>
+      data(client.PUT('/classes/{id}/archived', { params: { path: { id } }, body: { archived: false } })),
+    onSuccess: () => queryClient.invalidateQueries(),
+  })
+
 export const useAccountEvents = () =>
   useQuery({ queryKey: keys.accountEvents, queryFn: () => data(client.GET('/account-events')) })
 
@@ -81,4 +98,55 @@ export const useOwnPassword = (after: () => void) =>
   useMutation({
     mutationFn: (body: Schemas['Passwords']) => data(client.PUT('/session/password', { body })),
     onSuccess: people(after),
+  })
+
+export type Asking = Schemas['Asking']
+export type NewLink = Schemas['NewLink']
+
+export const useLinks = () => useQuery({ queryKey: keys.links, queryFn: () => data(client.GET('/links')) })
+
+const links = () => queryClient.invalidateQueries({ queryKey: keys.links })
+
+export const useInviteByLink = () =>
+  useMutation({ mutationFn: (body: Asking) => data(client.POST('/links', { body })), onSuccess: links })
+
+export const useResetByLink = (id: string) =>
+  useMutation({
+    mutationFn: () => data(client.POST('/members/{id}/link', { params: { path: { id } } })),
+    onSuccess: links,
+  })
+
+export const useEndLink = () =>
+  useMutation({
+    mutationFn: (id: string) => data(client.DELETE('/links/{id}', { params: { path: { id } } })),
+    onSuccess: links,
+  })
+
+export const usePause = (id: string) =>
+  useMutation({
+    mutationFn: (paused: boolean) =>
+      data(client.PUT('/members/{id}/paused', { params: { path: { id } }, body: { paused } })),
+    onSuccess: people(),
+  })
+
+export const useOwnSessions = () =>
+  useQuery({ queryKey: keys.ownSessions, queryFn: () => data(client.GET('/session/all')), staleTime: 0 })
+
+const sessions = () => queryClient.invalidateQueries({ queryKey: keys.ownSessions })
+
+export const useEndSession = () =>
+  useMutation({
+    mutationFn: (id: string) => data(client.DELETE('/session/all/{id}', { params: { path: { id } } })),
+    onSuccess: sessions,
+  })
+
+export const useEndOthers = () =>
+  useMutation({ mutationFn: () => data(client.DELETE('/session/all')), onSuccess: sessions })
+
+export const useFormer = () => useQuery({ queryKey: keys.former, queryFn: () => data(client.GET('/former-members')) })
+
+export const useErase = () =>
+  useMutation({
+    mutationFn: (id: string) => data(client.DELETE('/former-members/{id}', { params: { path: { id } } })),
+    onSuccess: () => queryClient.invalidateQueries(),
   })

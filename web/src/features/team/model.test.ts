@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { allowing, changed, materialsWith, moved, optionsWith } from './model'
+import { allowing, changed, materialsWith, moved, optionsWith, browserOf } from './model'
 
 describe('lists of the team', () => {
   it('moves a step up and down', () => {
@@ -23,4 +23,11 @@ describe('lists of the team', () => {
     expect(optionsWith({ way: 'ask' }, { older: 0 })).toEqual({ way: 'ask', older: 0 })
     expect(optionsWith({ words: ['x'] }, { words: [], way: '' })).toEqual({})
   })
+})
+
+it('a browser is named as people know it', () => {
+  const chrome = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/130.0.0.0 Safari/537.36'
+  expect(browserOf(chrome)).toBe('Chrome on Linux')
+  expect(browserOf(`${chrome.replace('X11; Linux x86_64', 'Windows NT 10.0')} Edg/130.0`)).toBe('Edge on Windows')
+  expect(browserOf('curl/8')).toBe('A browser')
 })

@@ -145,3 +145,18 @@ export function agreedLines(c: Conventions, vocabulary: Vocabulary | undefined):
   lines.push(['Paper', c.paper])
   return lines
 }
+
+const browsers = [
+  ['Edg/', 'Edge'],
+  ['Firefox/', 'Firefox'],
+  ['Chrome/', 'Chrome'],
+  ['Safari/', 'Safari'],
+] as const
+const systems = ['Windows', 'Android', 'iPhone', 'iPad', 'Mac OS', 'Linux'] as const
+
+/** A browser by what it calls itself, as people know it. */
+export function browserOf(agent: string) {
+  const browser = browsers.find(([sign]) => agent.includes(sign))?.[1] ?? 'A browser'
+  const system = systems.find((s) => agent.includes(s))
+  return system ? `${browser} on ${system}` : browser
+}

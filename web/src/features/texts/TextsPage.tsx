@@ -1,7 +1,7 @@
 import { asIn } from '../../ui/pair'
 import { offerUndo } from '../../ui/undo'
 import { useDeferredValue, useState } from 'react'
-import { mayI, useChosenClass, useClass, useMe, useWall } from '../../api/shared'
+import { callThen, mayI, useChosenClass, useClass, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Heading, Inline, Notice, Waiting, inputLook } from '../../ui/parts'
 import { SendTo } from '../../ui/SendTo'
 import { useBank, useCheck, useChop, useDrop, useKeep, useMade } from './api'
@@ -208,14 +208,10 @@ function Bank({ classId, use }: { classId: string; use: (t: string) => void }) {
               <Button
                 look="quiet"
                 onClick={() =>
-                  drop.mutate(
-                    { id: b.text_id, archived: true },
-                    {
-                      onSuccess: () =>
-                        offerUndo(`Taken out of the bank: ${b.body}`, () =>
-                          drop.mutate({ id: b.text_id, archived: false }),
-                        ),
-                    },
+                  callThen(drop, { id: b.text_id, archived: true }, () =>
+                    offerUndo(`Taken out of the bank: ${b.body}`, () =>
+                      drop.mutate({ id: b.text_id, archived: false }),
+                    ),
                   )
                 }
                 aria-label={`Take out: ${b.body}`}

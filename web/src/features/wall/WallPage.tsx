@@ -1,5 +1,5 @@
 import { recall, remember } from '../../ui/remembered'
-import { useNavigate } from '@tanstack/react-router'
+import { Link, useNavigate } from '@tanstack/react-router'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import { mayI, useClass, useClasses, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Inline, Key, Notice, Waiting } from '../../ui/parts'
@@ -139,9 +139,13 @@ export function WallPage() {
             </option>
           ))}
         </Inline>
-        <span className="ml-auto text-base text-soft">
+        <Link
+          to="/audit"
+          title="What stands out over the whole library"
+          className="ml-auto inline-flex min-h-11 items-center text-base underline decoration-line decoration-2 underline-offset-4 hover:decoration-ink"
+        >
           {complete} of {wall.data.length} complete
-        </span>
+        </Link>
         {whole && mayI(me.data?.rights, 'edit') && (
           <Suspense>
             <NewCardDialog nextStep={Math.max(0, ...wall.data.map((c) => c.step)) + 1} />

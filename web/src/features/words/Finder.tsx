@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react'
-import { mayI, useMe } from '../../api/shared'
+import { callThen, mayI, useMe } from '../../api/shared'
 import { Bridges } from '../../ui/Bridges'
 import { Button, Inline, Input, Notice } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
@@ -23,9 +23,7 @@ export function Finder({ kind, classId, next, pick }: Props) {
   const takeBack = useTakeBack(ask.card)
   const refuse = (word: string) => {
     const words = { words: [word], list: 'rejected' as const }
-    send.mutate(words, {
-      onSuccess: () => offerUndo(`“${word}” is refused for the whole team.`, () => takeBack.mutate(words)),
-    })
+    callThen(send, words, () => offerUndo(`“${word}” is refused for the whole team.`, () => takeBack.mutate(words)))
   }
   const change = (part: Partial<Ask>) => setAsked(askedOf(part))
   const edits = !made && ask.card !== '' && mayI(me.data?.rights, 'edit')

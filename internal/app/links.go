@@ -1,0 +1,222 @@
+package app
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"errors"
+	"net/mail"
+	"strings"
+	"time"
+
+	"brightchalk/internal/core/fault"
+	"brightchalk/internal/store"
+)
+
+// LinkGood is for how long a link lets somebody in.
+const LinkGood = 7 * 24 * time.Hour
+
+// ErrLink is the code of a link that is wrong, too old, or was used.
+const ErrLink fault.Code = "link"
+
+var errLink = fault.New(ErrLink, "This link is wrong, too old, or was used. Ask the lead of your team for a new one.")
+
+// NewLink is a link that was just made; its secret is shown once.
+type NewLink struct {
+	Path      string    `json:"path" doc:"of the page, with the secret behind #, so that it reaches no log"`
+	GoodUntil time.Time `json:"good_until"`
+}
+
+// Asking is what an invitation says of somebody.
+type Asking struct {
+	Name  string `json:"name" maxLength:"100"`
+	Email string `json:"email" maxLength:"200"`
+	Role  Role   `json:"role" enum:"lead,teacher,assistant"`
+}
+
+// Ask makes a link by which somebody joins the team; only a lead may.
+func (p People) Ask(ctx context.Context, by Actor, a Asking) (NewLink, error) {
+	address, err := mail.ParseAddress(a.Email)
+	switch {
+	case err != nil:
+		return NewLink{}, wrong("email", "%q is not an e-mail address.", a.Email)
+	case strings.TrimSpace(a.Name) == "":
+		return NewLink{}, wrong("name", "A name is needed.")
+	case rights[a.Role] == nil:
+		return NewLink{}, wrong("role", "The role is lead, teacher or assistant.")
+	}
+	if _, err := store.MemberByEmail(ctx, p.desk.pool, address.Address); err == nil {
+		return NewLink{}, wrong("email", "%s has an account already.", address.Address)
+	}
+	k := store.Link{
+		Kind: store.Invitation, Email: address.Address, Name: strings.TrimSpace(a.Name), Role: string(a.Role),
+	}
+	return write(ctx, p.desk, by, MayAgree, func(s peopleStore) (NewLink, error) {
+		made, err := p.link(ctx, s, by, k)
+		if err != nil {
+			return made, err
+		}
+		return made, s.AddEvent(ctx, store.Event{
+			Kind: store.Invited, By: by.MemberID, Note: k.Name + ", " + k.Role, At: p.desk.now(),
+		})
+	})
+}
+
+func (p People) link(ctx context.Context, s peopleStore, by Actor, k store.Link) (NewLink, error) {
+	secret := rand.Text()
+	sum := sha256.Sum256([]byte(secret))
+	k.MadeAt = p.desk.now()
+	k.GoodUntil = k.MadeAt.Add(LinkGood)
+	_, err := s.AddLink(ctx, k, sum[:], by.MemberID)
+	return NewLink{"/welcome#" + secret, k.GoodUntil}, err
+}
+
+// ResetLink makes a link by which a member chooses a new password; links made before end. Only a lead may.
+func (p People) ResetLink(ctx context.Context, by Actor, memberID string) (NewLink, error) {
+	return write(ctx, p.desk, by, MayAgree, func(s peopleStore) (NewLink, error) {
+		m, err := s.Member(ctx, memberID)
+		if err != nil {
+			return NewLink{}, err
+		}
+		if err := s.EndLinksOf(ctx, memberID, p.desk.now()); err != nil {
+			return NewLink{}, err
+		}
+		made, err := p.link(ctx, s, by, store.Link{
+			Kind: store.Reset, Email: m.Email, Name: m.Name, Role: m.Role, MemberID: m.MemberID,
+		})
+		if err != nil {
+			return made, err
+		}
+		return made, s.AddEvent(ctx, p.event(store.Invited, m, by, "to choose a new password"))
+	})
+}
+
+// Links lists the links that still let somebody in, without their secrets; only a lead may see them.
+func (p People) Links(ctx context.Context, by Actor) ([]store.Link, error) {
+	if err := by.need(MayAgree); err != nil {
+		return nil, err
+	}
+	return read(ctx, p.desk, by, func(s peopleStore) ([]store.Link, error) { return s.Links(ctx, p.desk.now()) })
+}
+
+// EndLink takes a link back.
+func (p People) EndLink(ctx context.Context, by Actor, id string) error {
+	return change(ctx, p.desk, by, MayAgree, func(s peopleStore) error {
+		if err := s.EndLink(ctx, id, p.desk.now()); err != nil {
+			return err
+		}
+		return s.AddEvent(ctx, store.Event{Kind: store.LinkEnded, By: by.MemberID, At: p.desk.now()})
+	})
+}
+
+// Opened tells whom a link lets in.
+func (p People) Opened(ctx context.Context, secret string) (store.Link, error) {
+	sum := sha256.Sum256([]byte(secret))
+	k, err := store.LinkBySecret(ctx, p.desk.pool, sum[:], p.desk.now())
+	if errors.Is(err, store.ErrNotFound) {
+		return k, errLink
+	}
+	return k, err
+}
+
+// Enter uses a link: somebody new joins under a name, or a member gets the password. It returns who is let in.
+func (p People) Enter(ctx context.Context, secret, name, password, address string) (Actor, error) {
+	k, err := p.Opened(ctx, secret)
+	if err != nil {
+		return Actor{}, err
+	}
+	if err := passwordFault("password", password, k.Email); err != nil {
+		return Actor{}, err
+	}
+	m := store.Member{Email: k.Email, Role: k.Role, MemberID: k.MemberID, Name: strings.TrimSpace(name)}
+	if k.Kind == store.Invitation && m.Name == "" {
+		return Actor{}, wrong("name", "A name is needed.")
+	}
+	if m.PasswordHash, err = p.hash(ctx, password); err != nil {
+		return Actor{}, err
+	}
+	by := Actor{TeamID: k.TeamID, MemberID: k.MemberID}
+	return in(ctx, p.desk, by, anyChange, func(s peopleStore) (Actor, error) {
+		if err := s.EndLink(ctx, k.LinkID, p.desk.now()); errors.Is(err, store.ErrNotFound) {
+			return Actor{}, errLink // somebody was faster
+		} else if err != nil {
+			return Actor{}, err
+		}
+		if k.Kind == store.Invitation {
+			if m.MemberID, err = p.add(ctx, s, m, ""); err != nil {
+				return Actor{}, err
+			}
+		} else if err := p.renew(ctx, s, m, address); err != nil {
+			return Actor{}, err
+		}
+		now, err := s.Member(ctx, m.MemberID)
+		if err == nil && now.PausedAt != nil {
+			return Actor{}, errPaused
+		}
+		return actor(now), err
+	})
+}
+
+func (p People) renew(ctx context.Context, s peopleStore, m store.Member, address string) error {
+	if err := s.SetPassword(ctx, m.MemberID, m.PasswordHash); err != nil {
+		return err
+	}
+	return s.AddEvent(ctx, store.Event{
+		Kind: store.PasswordReset, MemberID: m.MemberID, Email: m.Email, Address: address, Note: "by a link",
+		At: p.desk.now(),
+	})
+}
+
+// ErrPaused is the code of a sign-in to an account that is paused.
+const ErrPaused fault.Code = "paused"
+
+var errPaused = fault.New(ErrPaused, "This account is paused. Ask the lead of your team.")
+
+// Pause keeps a member from signing in until it is taken back; the sessions end at once. Only a lead may, and a team
+// keeps one lead.
+func (p People) Pause(ctx context.Context, by Actor, memberID string, paused bool) error {
+	return change(ctx, p.desk, by, MayAgree, func(s peopleStore) error {
+		m, err := s.Member(ctx, memberID)
+		if err != nil || paused == (m.PausedAt != nil) {
+			return err
+		}
+		kind := store.Resumed
+		if paused {
+			kind = store.Paused
+			if err := otherLead(ctx, s, m); err != nil {
+				return err
+			}
+		}
+		if err := s.PauseMember(ctx, memberID, p.desk.at(paused)); err != nil {
+			return err
+		}
+		return s.AddEvent(ctx, p.event(kind, m, by, ""))
+	})
+}
+
+// EndSessions ends all sessions of the actor and returns the actor in the new epoch.
+func (p People) EndSessions(ctx context.Context, by Actor, address string) (Actor, error) {
+	return in(ctx, p.desk, by, anyChange, func(s peopleStore) (Actor, error) {
+		if err := s.EndSessions(ctx, by.MemberID); err != nil {
+			return by, err
+		}
+		m, err := s.Member(ctx, by.MemberID)
+		if err != nil {
+			return by, err
+		}
+		return actor(m), s.AddEvent(ctx, p.event(store.SessionsEnded, m, by, address))
+	})
+}
+
+// Sessions are those of the actor, as the web keeps them.
+func (p People) Sessions(ctx context.Context, by Actor) ([]store.KeptSession, error) {
+	return store.Sessions(ctx, p.desk.pool, by.MemberID, p.desk.now())
+}
+
+// EndSession ends one of the actor's sessions.
+func (p People) EndSession(ctx context.Context, by Actor, id string) error {
+	if err := store.DropSession(ctx, p.desk.pool, by.MemberID, id, p.desk.now()); err != nil {
+		return err
+	}
+	return store.TellSignOut(ctx, p.desk.pool, by.TeamID, by.MemberID)
+}

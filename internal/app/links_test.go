@@ -1,0 +1,175 @@
+package app_test
+
+import (
+	"context"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/store"
+)
+
+const fresh = "heron under the bridge"
+
+func secretOf(t *testing.T, l app.NewLink) string {
+	t.Helper()
+	_, secret, ok := strings.Cut(l.Path, "#")
+	require.True(t, ok)
+	require.Greater(t, len(secret), 20)
+	return secret
+}
+
+func TestSomebodyJoinsByALink(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	ask := app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher}
+	_, err := s.People.Ask(ctx, s.teacher, ask)
+	require.ErrorIs(t, err, app.ErrForbidden)
+	for _, bad := range []app.Asking{
+		{Name: "Otto", Email: "otto", Role: app.Teacher},
+		{Email: ask.Email, Role: app.Teacher},
+		{Name: "Otto", Email: "LEAD@lockhouse.example", Role: app.Teacher},
+		{Name: "Otto", Email: ask.Email, Role: "owner"},
+	} {
+		_, err := s.People.Ask(ctx, s.lead, bad)
+		mendable(t, err, bad)
+	}
+	made, err := s.People.Ask(ctx, s.lead, ask)
+	require.NoError(t, err)
+	secret := secretOf(t, made)
+	k, err := s.People.Opened(ctx, secret)
+	require.NoError(t, err)
+	assert.Equal(t, "Otto Wick", k.Name)
+	assert.NotEmpty(t, k.Team)
+	_, err = s.People.Enter(ctx, secret, "Otto Wick", "short", "")
+	mendable(t, err)
+	_, err = s.People.Enter(ctx, secret+"X", "Otto Wick", fresh, "")
+	require.ErrorIs(t, err, app.ErrLink)
+
+	// Of several who use it at once, one joins.
+	errs := make([]error, 4)
+	var all sync.WaitGroup
+	for i := range errs {
+		all.Go(func() { _, errs[i] = s.People.Enter(ctx, secret, "Otto Wick", fresh, "") })
+	}
+	all.Wait()
+	joined := 0
+	for _, err := range errs {
+		if err == nil {
+			joined++
+		} else {
+			require.ErrorIs(t, err, app.ErrLink)
+		}
+	}
+	assert.Equal(t, 1, joined)
+	otto, err := s.People.SignIn(ctx, app.Attempt{Email: ask.Email, Password: fresh})
+	require.NoError(t, err)
+	assert.Equal(t, "OW2", otto.Initials, "the lead has OW")
+	open, err := s.People.Links(ctx, s.lead)
+	require.NoError(t, err)
+	assert.Empty(t, open)
+}
+
+func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	ask := app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher}
+	made, err := s.People.Ask(ctx, s.lead, ask)
+	require.NoError(t, err)
+	open, err := s.People.Links(ctx, s.lead)
+	require.NoError(t, err)
+	require.Len(t, open, 1)
+	require.NoError(t, s.People.EndLink(ctx, s.lead, open[0].LinkID))
+	_, err = s.People.Opened(ctx, secretOf(t, made))
+	require.ErrorIs(t, err, app.ErrLink)
+	require.ErrorIs(t, s.People.EndLink(ctx, s.lead, open[0].LinkID), store.ErrNotFound)
+
+	made, err = s.People.Ask(ctx, s.lead, ask)
+	require.NoError(t, err)
+	_, err = s.Pool.Exec(ctx, "UPDATE account_link SET good_until = $1", made.GoodUntil.Add(-app.LinkGood-time.Second))
+	require.NoError(t, err)
+	_, err = s.People.Enter(ctx, secretOf(t, made), "Otto Wick", fresh, "")
+	require.ErrorIs(t, err, app.ErrLink)
+}
+
+func TestANewPasswordByALinkAndAPause(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	first, err := s.People.ResetLink(ctx, s.lead, s.teacher.MemberID)
+	require.NoError(t, err)
+	second, err := s.People.ResetLink(ctx, s.lead, s.teacher.MemberID)
+	require.NoError(t, err)
+	_, err = s.People.Opened(ctx, secretOf(t, first))
+	require.ErrorIs(t, err, app.ErrLink, "the newer link ends the older one")
+	who, err := s.People.Enter(ctx, secretOf(t, second), "", fresh, "")
+	require.NoError(t, err)
+	assert.Equal(t, s.teacher.MemberID, who.MemberID)
+	_, _, err = s.People.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
+	require.ErrorIs(t, err, store.ErrNotFound, "former sessions have ended")
+
+	mendable(t, s.People.Pause(ctx, s.lead, s.lead.MemberID, true), "a team keeps a lead who can sign in")
+	require.ErrorIs(t, s.People.Pause(ctx, s.teacher, s.assistant.MemberID, true), app.ErrForbidden)
+	require.NoError(t, s.People.Pause(ctx, s.lead, s.teacher.MemberID, true))
+	_, _, err = s.People.Who(ctx, who.MemberID, who.Epoch)
+	require.ErrorIs(t, err, store.ErrNotFound, "the sessions end at once")
+	_, err = s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
+	require.ErrorIs(t, err, app.ErrPaused)
+	_, err = s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: "wrong, all of it"})
+	require.NotErrorIs(t, err, app.ErrPaused, "who does not know the password learns nothing")
+	require.NoError(t, s.People.Pause(ctx, s.lead, s.teacher.MemberID, false))
+	_, err = s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
+	require.NoError(t, err)
+}
+
+// Somebody who left is exported, then erased: what was written stays, and no row of the database holds the name or the
+// address any more.
+func TestSomebodyWhoLeftIsErased(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	ask := app.Asking{Name: "Quillo Wick", Email: "quillo@lockhouse.example", Role: app.Teacher}
+	made, err := s.People.Ask(ctx, s.lead, ask)
+	require.NoError(t, err)
+	quillo, err := s.People.Enter(ctx, secretOf(t, made), "Quillo Wick", fresh, "192.0.2.7")
+	require.NoError(t, err)
+	id := s.cards["m"]
+	s.rhymes(t, quillo, id, "Market men make merry.")
+	_, err = s.Reviews.Remark(ctx, quillo, id, app.Saying{Field: "rhyme", Body: "Shorter now."})
+	require.NoError(t, err)
+	_, err = s.People.Data(ctx, s.teacher, quillo.MemberID)
+	require.ErrorIs(t, err, app.ErrForbidden)
+	own, err := s.People.Data(ctx, quillo, quillo.MemberID)
+	require.NoError(t, err)
+	for _, part := range []string{"quillo@lockhouse.example", "Shorter now.", "rhyme"} {
+		assert.Contains(t, string(own), part)
+	}
+	assert.NotContains(t, string(own), "argon2id")
+	mendable(t, s.People.Erase(ctx, s.lead, quillo.MemberID), "who is still there is not erased")
+	require.NoError(t, s.People.Remove(ctx, s.lead, quillo.MemberID))
+	former, err := s.People.Former(ctx, s.lead)
+	require.NoError(t, err)
+	require.Len(t, former, 1)
+	require.ErrorIs(t, s.People.Erase(ctx, s.teacher, quillo.MemberID), app.ErrForbidden)
+	require.NoError(t, s.People.Erase(ctx, s.lead, quillo.MemberID))
+	require.ErrorIs(t, s.People.Erase(ctx, s.lead, quillo.MemberID), store.ErrNotFound)
+
+	v, err := s.Reviews.Review(ctx, s.lead, id)
+	require.NoError(t, err)
+	assert.Equal(t, "Market men make merry.", v.Now.Content.Rhyme, "the work stays")
+	assert.Equal(t, "somebody who left", v.Remarks[len(v.Remarks)-1].MadeBy)
+	rows, err := s.Pool.Query(ctx, `SELECT table_name FROM information_schema.tables WHERE table_schema = 'public'`)
+	require.NoError(t, err)
+	tables, err := pgx.CollectRows(rows, pgx.RowTo[string])
+	require.NoError(t, err)
+	for _, table := range tables {
+		var n int
+		require.NoError(t, s.Pool.QueryRow(ctx, `SELECT count(*) FROM "`+table+`" t
+			WHERE t::text ILIKE '%quillo%' OR t::text LIKE '%192.0.2.7%'`).Scan(&n))
+		assert.Zero(t, n, table)
+	}
+}

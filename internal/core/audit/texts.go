@@ -1,0 +1,219 @@
+package audit
+
+import (
+	"math"
+	"regexp"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lexicon"
+	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/texts"
+)
+
+var wordPattern = regexp.MustCompile(`[\pL]+(?:[’'][\pL]+)?`)
+
+func wordsOf(text string) []string {
+	return wordPattern.FindAllString(strings.ToLower(text), -1)
+}
+
+// proseFields are the texts of a card that are written in plain words.
+var proseFields = []string{
+	"rhyme",
+	"rhyme_short",
+	"action",
+	"verse",
+	"story",
+	"mouth_cue",
+	"slip",
+	"stroke_words",
+	"capital_words",
+	"picture_alt",
+	"sentences",
+}
+
+// slips are words in the texts of a card that nobody knows, where one that is known lies near.
+func (l Library) slips() (out []Finding) {
+	for _, c := range l.Cards {
+		for _, field := range proseFields {
+			text, _ := c.Wording(field)
+			seen := map[string]bool{}
+			for _, w := range wordPattern.FindAllString(text, -1) {
+				meant := l.meant(c, w)
+				if meant == "" || seen[w] {
+					continue
+				}
+				seen[w] = true
+				mended := regexp.MustCompile(`\b`+regexp.QuoteMeta(w)+`\b`).ReplaceAllString(text, meant)
+				one := found(Slip, field, w, []string{c.ID}, "“%s” is no word we know. Did you mean “%s”?", w, meant)
+				out = append(out, one.mended(c, mended, "Write "+meant))
+			}
+		}
+	}
+	return out
+}
+
+// leastSlip is how long a mistyped word is at least: shorter ones are sounds and letters.
+const leastSlip = 4
+
+// meant is the word that was probably meant, empty where the word is known, a name, a sound or too far from any.
+func (l Library) meant(c card.Card, w string) string {
+	small := strings.ToLower(w)
+	if len([]rune(w)) < leastSlip || small != w || strings.ContainsAny(w, "’'") || lexicon.IsWord(small) ||
+		strings.EqualFold(w, c.Keyword) || drawn(small) {
+		return ""
+	}
+	if _, known := lexicon.Find(small); known {
+		return ""
+	}
+	return lexicon.Meant(small)
+}
+
+// drawn tells whether a word is a sound as children draw it out: mmm, ssss, aaah.
+func drawn(w string) bool {
+	for i := 2; i < len(w); i++ {
+		if w[i-2:i+1] == strings.Repeat(w[i:i+1], 3) {
+			return true
+		}
+	}
+	return false
+}
+
+// Breath: a rhyme is said by a class in one breath, or with one at each stop or comma. Children of this age say about
+// 3.5 syllables a second together, and a breath lasts about 4 seconds (common practice, no published source).
+const (
+	SyllablesASecond = 3.5
+	BreathSeconds    = 4.0
+)
+
+// breaths are rhymes with a stretch that is too long for one breath, where no short form helps.
+func (l Library) breaths() (out []Finding) {
+	most := int(math.Floor(SyllablesASecond * BreathSeconds))
+	for _, c := range l.Cards {
+		field := "rhyme"
+		if c.RhymeShort != "" {
+			field = "rhyme_short"
+		}
+		text, _ := c.Wording(field)
+		for _, part := range strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(",.;:!?–—\n", r) }) {
+			if n := l.syllables(c, part); n > most {
+				out = append(out, found(
+					Breath,
+					field,
+					part,
+					[]string{c.ID},
+					"“%s” has about %d syllables, %.1f s at %.1f a second; a breath holds about %d. A comma or a short form helps.",
+					strings.TrimSpace(part),
+					n,
+					float64(n)/SyllablesASecond,
+					SyllablesASecond,
+					most,
+				))
+			}
+		}
+	}
+	return out
+}
+
+var vowelGroup = regexp.MustCompile(`[aeiouy]+`)
+
+// syllables counts vowels as the team speaks; of unknown words the groups of vowel letters.
+func (l Library) syllables(c card.Card, text string) (n int) {
+	speech := l.speech(c)
+	for _, w := range wordsOf(text) {
+		of := 0
+		for _, p := range speech.Sounds(w) {
+			if phoneme.IsVowel(p) {
+				of++
+			}
+		}
+		if of == 0 {
+			of = len(vowelGroup.FindAllString(w, -1))
+		}
+		n += max(1, of)
+	}
+	return n
+}
+
+// fewest is how many words and sentences a card needs that can be read at its step, firstSteps from which step on.
+const (
+	fewest     = 4
+	firstSteps = 8
+)
+
+// sentences are those that break a rule of writing, do not hold the sound, or cannot be read; and cards of which too
+// few words can be read.
+func (l Library) sentences() (out []Finding) {
+	taught, exceptions := spelling.Set{}, map[string]bool{}
+	for i, c := range l.Cards {
+		taught[c.Pair] = true
+		for _, w := range c.Exceptions {
+			exceptions[strings.ToLower(w)] = true
+		}
+		known := l.Team.Known(taught)
+		readable := 0
+		for j, s := range c.Sentences {
+			r := texts.Check(s, known, exceptions, l.speech(c))
+			if r.Fits() {
+				readable++
+			}
+			if !holds(r, c.Pair) {
+				out = append(out, found(Sentence, "sentences", s, []string{c.ID}, "“%s” does not hold %s.", s, name(c)))
+			}
+			for _, remark := range r.Remarks {
+				one := found(Sentence, "sentences", s+remark, []string{c.ID}, "“%s”: %s", s, remark)
+				if tidy := written(s); tidy != s {
+					all := slices.Clone(c.Sentences)
+					all[j] = tidy
+					one = one.mended(c, strings.Join(all, "\n"), "Write “"+tidy+"”")
+				}
+				out = append(out, one)
+			}
+		}
+		if i < firstSteps {
+			continue
+		}
+		if len(c.Sentences) > 0 && readable == 0 {
+			out = append(out, found(NoneReadable, "sentences", strings.Join(c.Sentences, "\n"), []string{c.ID},
+				"None of its sentences can be read when %s is taught: all hold what comes later.", name(c)))
+		}
+		out = append(out, l.fewWords(c, known, exceptions)...)
+	}
+	return out
+}
+
+func (l Library) fewWords(c card.Card, known spelling.Set, exceptions map[string]bool) []Finding {
+	if len(c.Words) < fewest {
+		return nil // a gap of the card, said there
+	}
+	var later []string
+	for _, w := range c.Words {
+		if seg, err := l.speech(c).Segment(w); err == nil && !known.Covers(seg.Segments) && !exceptions[strings.ToLower(w)] {
+			later = append(later, w)
+		}
+	}
+	n := len(c.Words) - len(later)
+	if n >= fewest {
+		return nil
+	}
+	return []Finding{found(FewWords, "words", strings.Join(c.Words, " "), []string{c.ID},
+		"Of its words %d can be read when %s is taught, %d are needed; later ones: %s.", n, name(c), fewest,
+		strings.Join(later, ", "))}
+}
+
+func holds(r texts.Report, p spelling.Pair) bool {
+	return slices.ContainsFunc(r.Tokens, func(t texts.Token) bool { return spelling.Holds(t.Segments, p) })
+}
+
+// written is a sentence with its capital and its stop.
+func written(s string) string {
+	s = prose.Capital(strings.TrimSpace(s))
+	if s != "" && !strings.ContainsAny(s[len(s)-1:], ".!?\"'") && !strings.HasSuffix(s, "”") &&
+		!strings.HasSuffix(s, "’") {
+		s += "."
+	}
+	return s
+}

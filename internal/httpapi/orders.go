@@ -1,0 +1,169 @@
+package httpapi
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+
+	"brightchalk/internal/app"
+	"brightchalk/internal/core/order"
+)
+
+type givenOrder struct {
+	Order []string `json:"order" maxItems:"500" nullable:"false" doc:"card ids: each card of the library once"`
+}
+
+type newProposal struct {
+	Order []string `json:"order" maxItems:"500" nullable:"false" doc:"card ids: each card of the library once"`
+	Note  string   `json:"note" maxLength:"300" doc:"why, for the team"`
+}
+
+type decision struct {
+	Agree bool `json:"agree" doc:"false: it is put aside"`
+}
+
+type givenTable struct {
+	Text    string           `json:"text" maxLength:"400000" doc:"of the table, as CSV"`
+	Columns app.OrderColumns `json:"columns" doc:"where they are not called as usual"`
+}
+
+// searchLine is a line of the stream of a search.
+type searchLine struct {
+	Part    *app.SearchPart `json:"part,omitempty"`
+	Found   *app.FoundOrder `json:"found,omitempty"`
+	Problem *problem        `json:"problem,omitempty"`
+}
+
+const exampleCard = "6f1c1c1e-5d0f-4c57-9d10-0d9f5f0f3b11"
+
+func (s *server) orderCalls(api huma.API) {
+	a := s.orders()
+	call(s, api, route{
+		id: "order", method: http.MethodGet, path: "/order", tag: "order",
+		summary: "The order that stands, and what was proposed",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.OrderView, error) { return a.Order(ctx, by) })
+	call(s, api, route{
+		id: "look-at-order", method: http.MethodPost, path: "/order/look", tag: "order",
+		summary: "Judge an order beside the one that stands", about: "Nothing is kept.",
+		example: givenOrder{[]string{exampleCard}},
+	}, func(ctx context.Context, by app.Actor, in *body[givenOrder]) (app.OrderLook, error) {
+		return a.Look(ctx, by, in.Body.Order)
+	})
+	call(s, api, route{
+		id: "order-sentences", method: http.MethodPost, path: "/order/sentences", tag: "order",
+		summary: "A made sentence for each step of an order", about: "Empty where none can be made. Nothing is kept.",
+		example: givenOrder{[]string{exampleCard}},
+	}, func(ctx context.Context, by app.Actor, in *body[givenOrder]) ([]string, error) {
+		return a.Sentences(ctx, by, in.Body.Order)
+	})
+	call(s, api, route{
+		id: "propose-order", method: http.MethodPost, path: "/order/proposals", tag: "order",
+		summary: "Propose a change of the order, as a whole",
+		example: newProposal{[]string{exampleCard}, "b and d lie too close"},
+	}, func(ctx context.Context, by app.Actor, in *body[newProposal]) (created, error) {
+		id, err := a.Propose(ctx, by, in.Body.Order, in.Body.Note)
+		return created{id}, err
+	})
+	call(s, api, route{
+		id: "decide-order", method: http.MethodPut, path: "/order/proposals/{id}", tag: "order",
+		summary: "Agree a proposal, or put it aside", example: decision{true},
+		about: "Only a lead may. One that was made from another order than the one that stands is refused.",
+	}, func(ctx context.Context, by app.Actor, in *changed[decision]) (done, error) {
+		return ok(a.Decide(ctx, by, in.ID, in.Body.Agree))
+	})
+	call(s, api, route{
+		id:      "read-order",
+		method:  http.MethodPost,
+		path:    "/order/table",
+		tag:     "order",
+		summary: "Read an order out of a table",
+		about:   "Says of each line which card it names, or why none. Nothing is kept.",
+		example: givenTable{Text: "step,grapheme,sound\n1,t,t\n2,a,a\n"},
+	}, func(ctx context.Context, by app.Actor, in *body[givenTable]) (app.OrderTable, error) {
+		return a.ReadOrder(ctx, by, in.Body.Text, in.Body.Columns)
+	})
+	download(s, api, route{
+		id: "order-table", method: http.MethodGet, path: "/order.csv", tag: "order",
+		summary: "The order as a table: step, grapheme, sound, exception words",
+	}, []string{"text/csv"}, func(ctx context.Context, by app.Actor, _ *nothing) (file, error) {
+		var out bytes.Buffer
+		err := a.OrderCSV(ctx, by, &out)
+		return file{
+			ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="order.csv"`, CacheControl: never,
+			Body: out.Bytes(),
+		}, err
+	})
+	s.searchCall(api)
+}
+
+// searchCall streams a search for a better order, a line of JSON for each part.
+func (s *server) searchCall(api huma.API) {
+	r := route{
+		id:      "improve-order",
+		method:  http.MethodPost,
+		path:    "/order/improve",
+		tag:     "order",
+		summary: "Look for a better order of the same cards",
+		about: "A stream of lines, each a JSON object: part says how far it has come, the last is found, or a problem. Who " +
+			"closes the line ends the search. One goes on at a time; another gets a 503. Nothing is kept.",
+		example: app.Search{
+			Order:   []string{exampleCard},
+			Keep:    []string{},
+			Groups:  [][]string{},
+			Weights: order.UsualWeights(),
+			Seconds: 10,
+		},
+	}
+	o := r.operation()
+	o.Responses = map[string]*huma.Response{"200": {
+		Description: "The stream",
+		Content:     map[string]*huma.MediaType{"application/x-ndjson": {Schema: &huma.Schema{Type: "string"}}},
+	}}
+	huma.Register(api, o, func(_ context.Context, in *body[app.Search]) (*huma.StreamResponse, error) {
+		return &huma.StreamResponse{Body: func(c huma.Context) {
+			r, w := humachi.Unwrap(c)
+			s.search(w, r, in.Body)
+		}}, nil
+	})
+	r.describe(api)
+}
+
+func (s *server) search(w http.ResponseWriter, r *http.Request, q app.Search) {
+	ctx := r.Context()
+	out := http.NewResponseController(w)
+	_ = out.SetWriteDeadline(time.Now().Add(time.Duration(q.Seconds)*time.Second + searchSlack))
+	begun := false
+	tell := func(line searchLine) {
+		if !begun {
+			w.Header().Set("Content-Type", "application/x-ndjson")
+			w.Header().Set("Cache-Control", never)
+			w.Header().Set("X-Accel-Buffering", "no")
+			begun = true
+		}
+		if data, err := json.Marshal(line); err == nil {
+			_, _ = w.Write(append(data, '\n'))
+			_ = out.Flush()
+		}
+	}
+	found, err := s.orders().Improve(ctx, actorOf(ctx), q, func(p app.SearchPart) { tell(searchLine{Part: &p}) })
+	if err == nil {
+		tell(searchLine{Found: &found})
+		return
+	}
+	if !begun {
+		s.plainError(w, r, err)
+		return
+	}
+	var p *problem
+	if errors.As(s.fail(ctx, err), &p) {
+		tell(searchLine{Problem: p})
+	}
+}
+
+const searchSlack = 10 * time.Second

@@ -1,0 +1,154 @@
+import { Dialog } from 'radix-ui'
+import { useEffect, useRef, useState } from 'react'
+import type { WallCard } from '../../api/client'
+import { Button, Notice, Progress } from '../../ui/parts'
+import { search, type Found, type Part, type Weights } from './api'
+import { percent } from './model'
+
+const wishes: { key: keyof Weights; name: string; most: number }[] = [
+  { key: 'pictures', name: 'words with a picture come early', most: 2 },
+  { key: 'alike', name: 'look-alikes and sound-alikes lie far apart', most: 3 },
+  { key: 'sounds', name: 'spellings of one sound lie apart', most: 2 },
+  { key: 'stretch', name: 'sounds that can be held come first', most: 2 },
+  { key: 'writing', name: 'what is easy to write comes first', most: 2 },
+  { key: 'vowels', name: 'vowels are spread evenly', most: 2 },
+  { key: 'together', name: 'what belongs together stays together', most: 2 },
+]
+
+type Props = {
+  ids: string[]
+  keep: string[]
+  picked: string[]
+  weights: Weights
+  before: number
+  cards: ReadonlyMap<string, WallCard>
+  onFound: (found: Found) => void
+  onClose: () => void
+}
+
+/** Looks for a better order by what matters to the team; it can be stopped, and what is found is only shown. */
+export default function BetterDialog({ ids, keep, picked, weights: usual, before, cards, onFound, onClose }: Props) {
+  const [weights, setWeights] = useState(usual)
+  const [seconds, setSeconds] = useState(10)
+  const [together, setTogether] = useState(false)
+  const [part, setPart] = useState<Part>()
+  const [error, setError] = useState('')
+  const stop = useRef<AbortController>(undefined)
+  useEffect(() => () => stop.current?.abort(), [])
+  const begin = () => {
+    const control = new AbortController()
+    stop.current = control
+    setError('')
+    setPart({ done: 0, sum: before })
+    search({ order: ids, keep, groups: together ? [picked] : [], weights, seconds }, setPart, control.signal)
+      .then((found) => {
+        onFound(found)
+        onClose()
+      })
+      .catch((e: unknown) => {
+        if (!control.signal.aborted && e instanceof Error) setError(e.message)
+        setPart(undefined)
+      })
+  }
+  const named = (list: string[]) => list.map((id) => cards.get(id)?.pair.grapheme).join(' ')
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-slate/60" />
+        <Dialog.Content className="fixed top-1/2 left-1/2 z-30 flex max-h-[94vh] w-full max-w-xl -translate-1/2 flex-col gap-3 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl">
+          <Dialog.Title className="writing-line font-child text-3xl font-bold">A better order</Dialog.Title>
+          <Dialog.Description>
+            Early readable words are what an order is for. Say what else matters; then it is sought among all orders of
+            these cards. Nothing changes until you propose it.
+          </Dialog.Description>
+          <fieldset disabled={part !== undefined} className="flex flex-col gap-1">
+            {wishes.map((w) => (
+              <label key={w.key} className="grid min-h-11 grid-cols-[1fr_9rem_4rem] items-center gap-3">
+                <span>{w.name}</span>
+                <input
+                  type="range"
+                  min={0}
+                  max={w.most}
+                  step={w.most / 20}
+                  value={weights[w.key]}
+                  onChange={(e) => setWeights({ ...weights, [w.key]: Number(e.target.value) })}
+                  className="min-h-11 accent-slate"
+                />
+                <span className="text-sm text-soft">{said(weights[w.key], usual[w.key], w.most)}</span>
+              </label>
+            ))}
+            {picked.length > 1 && (
+              <label className="flex min-h-11 items-center gap-3">
+                <input
+                  type="checkbox"
+                  checked={together}
+                  onChange={(e) => setTogether(e.target.checked)}
+                  className="size-6 accent-slate"
+                />
+                <span>
+                  <b className="font-child">{named(picked)}</b> belong together
+                </span>
+              </label>
+            )}
+            <label className="flex min-h-11 items-center gap-3">
+              Look for
+              <select
+                value={seconds}
+                onChange={(e) => setSeconds(Number(e.target.value))}
+                className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
+              >
+                {[5, 10, 20, 30].map((n) => (
+                  <option key={n} value={n}>
+                    {n} seconds
+                  </option>
+                ))}
+              </select>
+            </label>
+          </fieldset>
+          <p className="text-sm">
+            {keep.length > 0 ? (
+              <>
+                Kept at their places: <b className="font-child text-base">{named(keep)}</b>
+              </>
+            ) : (
+              'No card is kept at its place. Close this and press k on those that must stay.'
+            )}
+          </p>
+          {error && <Notice kind="wrong">{error}</Notice>}
+          {part && (
+            <div className="flex flex-wrap items-center gap-3" role="status">
+              <Progress value={Math.round(part.done * 100)} most={100} label="How far the search has come" />
+              <span>
+                {part.sum > 0 ? `best so far ${percent(before, part.sum)} % more readable words` : 'looking …'}
+              </span>
+            </div>
+          )}
+          <div className="flex justify-end gap-3">
+            {part ? (
+              <Button
+                onClick={() => {
+                  stop.current?.abort()
+                  setPart(undefined)
+                }}
+              >
+                Stop looking
+              </Button>
+            ) : (
+              <>
+                <Dialog.Close asChild>
+                  <Button>Leave it</Button>
+                </Dialog.Close>
+                <Button look="main" onClick={begin}>
+                  Look for it
+                </Button>
+              </>
+            )}
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  )
+}
+
+const said = (value: number, usual: number, most: number) =>
+  value === 0 ? 'not at all' : Math.abs(value - usual) < most / 40 ? 'usual' : value > usual ? 'more' : 'less'

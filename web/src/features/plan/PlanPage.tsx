@@ -1,0 +1,152 @@
+import { Tabs } from 'radix-ui'
+import { lazy, Suspense, useMemo, useState } from 'react'
+import { mayI, useChosenClass, useMe, useWall } from '../../api/shared'
+import { Failed, Inline, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { PlanLinks } from '../../ui/PlanLinks'
+import { useAddress } from '../../ui/useAddress'
+import { useYear } from './api'
+import { DayPanel } from './DayPanel'
+import { LoseDialog } from './LoseDialog'
+import { addDays, find, losable, weekOf } from './model'
+import { WeekView } from './WeekView'
+import { YearView } from './YearView'
+
+const Forecasts = lazy(() => import('./Forecasts').then((m) => ({ default: m.Forecasts })))
+const SchoolYearForm = lazy(() => import('./SchoolYearForm').then((m) => ({ default: m.SchoolYearForm })))
+const ClassPace = lazy(() => import('./ClassPace').then((m) => ({ default: m.ClassPace })))
+
+const tabs = {
+  week: 'Week',
+  year: 'Year',
+  reading: 'What they will read',
+  pace: 'Pace',
+  school: 'School year',
+} as const
+const plain = { tab: 'week', day: '' }
+const tabLook =
+  'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
+
+/** What comes when in a class: this week, the year, and what follows from it. */
+export function PlanPage() {
+  const { classes, classId, choose } = useChosenClass()
+  const year = useYear(classId)
+  const wall = useWall()
+  const me = useMe()
+  const [at, change] = useAddress(plain)
+  const [losing, setLosing] = useState('')
+  const cards = useMemo(() => new Map((wall.data ?? []).map((c) => [c.card_id, c])), [wall.data])
+  const error = classes.error ?? year.error ?? wall.error
+  if (error && !(classes.data && year.data && wall.data)) return <Failed error={error} />
+  if (classes.data?.length === 0)
+    return (
+      <div className="mx-auto flex max-w-6xl flex-col gap-4 p-5">
+        <PlanLinks />
+        <Notice>There is no class yet. Make one under “Team”; then its year is laid out here.</Notice>
+      </div>
+    )
+  if (!year.data || !wall.data) return <Waiting what="Laying out the year …" />
+  const y = year.data
+  const day = at.day || y.today
+  const week = weekOf(y, day)
+  const may = mayI(me.data?.rights, 'teach')
+  const tab = at.tab in tabs ? at.tab : plain.tab
+  const noTerms = y.school.school.terms.length === 0
+  const today = find(y, y.today)
+  return (
+    <div className="mx-auto flex max-w-[100rem] flex-col gap-3 p-3 sm:p-5">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 text-lg">
+        <h1 className="sr-only">The year of a class</h1>
+        <PlanLinks />
+        <label htmlFor="plan-class">of</label>
+        <Inline id="plan-class" value={classId} onChange={(e) => choose(e.target.value)}>
+          {classes.data?.map((c) => (
+            <option key={c.class_id} value={c.class_id}>
+              {c.name}
+            </option>
+          ))}
+        </Inline>
+        <span className="text-base text-soft">
+          {y.per_week} new {y.per_week === 1 ? 'sound' : 'sounds'} a week
+          {y.behind > 0 && `, ${y.behind} behind a year without a lost day`}
+          {y.behind < 0 && `, ${-y.behind} ahead of the plan`}
+        </span>
+        {may && today && losable(today) && (
+          <button
+            type="button"
+            onClick={() => setLosing(y.today)}
+            className="ml-auto min-h-11 rounded-lg border-2 border-brick bg-sheet px-4 font-bold text-brick hover:bg-coral/25"
+          >
+            Lost today
+          </button>
+        )}
+      </div>
+      {noTerms && tab !== 'school' && (
+        <Notice kind="care">
+          The school year has no terms yet, so the plan runs on through the holidays.{' '}
+          <button type="button" className="min-h-11 font-bold underline" onClick={() => change({ tab: 'school' })}>
+            Set the terms
+          </button>
+        </Notice>
+      )}
+      {y.left.length > 0 && (
+        <Notice kind="care">
+          {y.left.length} {y.left.length === 1 ? 'sound finds' : 'sounds find'} no room before the last term ends. More
+          a week, or a shorter order, would help.
+        </Notice>
+      )}
+      <Tabs.Root value={tab} onValueChange={(t) => change({ tab: t })}>
+        <Tabs.List aria-label="Views of the plan" className="flex flex-wrap gap-1 border-b-2 border-ink">
+          {Object.entries(tabs).map(([id, name]) => (
+            <Tabs.Trigger key={id} value={id} className={tabLook}>
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="week" className="pt-4">
+          {week && (
+            <WeekView
+              year={y}
+              week={week}
+              cards={cards}
+              may={may}
+              onGo={(by) => change({ day: addDays(week.monday, by * 7) })}
+              onToday={() => change({ day: '' })}
+              onLose={setLosing}
+            />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="year" className="pt-4">
+          <YearView
+            year={y}
+            cards={cards}
+            at={day}
+            onDay={(d) => change({ day: d })}
+            onLose={may ? setLosing : undefined}
+          />
+          <DayPanel year={y} date={day} cards={cards} may={may} onLose={setLosing} />
+        </Tabs.Content>
+        <Tabs.Content value="reading" className="pt-4">
+          <Suspense fallback={<Waiting what="Working it out …" />}>
+            <Forecasts classId={classId} year={y} />
+          </Suspense>
+        </Tabs.Content>
+        <Tabs.Content value="pace" className="pt-4">
+          <Suspense fallback={<Waiting what="Working it out …" />}>
+            <ClassPace key={classId} classId={classId} year={y} may={mayI(me.data?.rights, 'edit')} />
+          </Suspense>
+        </Tabs.Content>
+        <Tabs.Content value="school" className="pt-4">
+          <Suspense fallback={<Waiting what="Working it out …" />}>
+            <SchoolYearForm lead={mayI(me.data?.rights, 'agree')} />
+          </Suspense>
+        </Tabs.Content>
+      </Tabs.Root>
+      {tab !== 'school' && tab !== 'pace' && (
+        <p className="flex flex-wrap gap-3">
+          <LinkButton href={`/api/classes/${classId}/year.csv`}>As a table (CSV)</LinkButton>
+        </p>
+      )}
+      {losing && <LoseDialog classId={classId} year={y} date={losing} cards={cards} onClose={() => setLosing('')} />}
+    </div>
+  )
+}

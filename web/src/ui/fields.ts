@@ -1,0 +1,52 @@
+/** What the parts of a card are called. */
+const names: Record<string, string> = {
+  '': 'the whole card',
+  all: 'the whole card',
+  state: 'state',
+  keyword: 'keyword',
+  picture: 'picture',
+  picture_alt: 'words for the picture',
+  rhyme: 'rhyme',
+  rhyme_short: 'short rhyme',
+  action: 'action',
+  verse: 'verse',
+  story: 'story',
+  mouth_cue: 'mouth cue',
+  slip: 'usual slip',
+  contrast: 'contrast sound',
+  stroke_words: 'stroke words',
+  capital_words: 'stroke words of the capital',
+  materials: 'materials',
+  words: 'words',
+  rejected: 'rejected words',
+  sentences: 'sentences',
+  exceptions: 'exception words',
+  notes: 'notes for the team',
+  accent: 'accent',
+  accent_note: 'why this accent',
+  place: 'letter over the picture',
+  take: 'recorded sound',
+  letter: 'strokes of the letter',
+}
+
+export const fieldName = (f: string) => names[f] ?? f
+
+/** The parts of a card that are written, in the order of its page. */
+export const writtenFields = [
+  'mouth_cue',
+  'slip',
+  'keyword',
+  'picture_alt',
+  'rhyme',
+  'rhyme_short',
+  'action',
+  'verse',
+  'story',
+  'stroke_words',
+  'capital_words',
+  'materials',
+  'words',
+  'sentences',
+  'exceptions',
+  'notes',
+] as const
