@@ -5,7 +5,8 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/bundle"
+	"brightchalk/internal/httpapi"
 )
 
 // bundleCommand is the calls about bundles.
@@ -15,7 +16,7 @@ func bundleCommand(std stdio) *cobra.Command {
 		Args: takes(0, 0, "say: brightchalk bundle check FILE.zip"),
 		RunE: func(*cobra.Command, []string) error { return usage("say: brightchalk bundle check FILE.zip") },
 	}
-	c.AddCommand(bundleCheckCommand(std))
+	c.AddCommand(bundleCheckCommand(std), bundleSchemaCommand(std))
 	return c
 }
 
@@ -30,14 +31,14 @@ func bundleCheckCommand(std stdio) *cobra.Command {
 		if err != nil {
 			return err
 		}
-		r, err := app.CheckBundle(data)
+		r, err := bundle.Check(data)
 		if err != nil {
 			return fmt.Errorf("%s: %w", args[0], err)
 		}
 		if *json {
 			return newPrinter(std, true).row(struct {
 				File string `json:"file"`
-				app.BundleReport
+				bundle.Report
 			}{args[0], r})
 		}
 		_, err = fmt.Fprintf(std.out, "%s: %d cards (%d agreed), %d pictures, %d takes, %d texts, %d letters of its own\n",
@@ -45,7 +46,21 @@ func bundleCheckCommand(std stdio) *cobra.Command {
 		if err != nil {
 			return err
 		}
-		return rows(std, false, r.Findings, func(f app.BundleFinding) []string { return []string{f.Code, f.Where, f.Text} })
+		return rows(std, false, r.Findings, func(f bundle.Finding) []string { return []string{f.Code, f.Where, f.Text} })
 	}
 	return c
+}
+
+func bundleSchemaCommand(std stdio) *cobra.Command {
+	return &cobra.Command{
+		Use: "schema", Short: "The JSON Schema of the library.json in a bundle",
+		Args: takes(0, 0, "say: brightchalk bundle schema"),
+		RunE: func(*cobra.Command, []string) error {
+			schema, err := httpapi.BundleSchema()
+			if err == nil {
+				_, err = fmt.Fprintf(std.out, "%s\n", schema)
+			}
+			return err
+		},
+	}
 }

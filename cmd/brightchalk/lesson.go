@@ -9,7 +9,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/knowledge"
@@ -225,7 +225,7 @@ func (f lessonFlags) fromLibrary(
 	if err != nil {
 		return knowledge.Sources{}, err
 	}
-	b, err := app.ReadBundle(data)
+	b, err := bundle.Read(data)
 	if err != nil {
 		return knowledge.Sources{}, fmt.Errorf("%s: %w", f.library, err)
 	}

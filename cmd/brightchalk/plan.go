@@ -13,7 +13,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/order"
@@ -297,7 +297,7 @@ func bundleInput(std stdio, name, sound string) (assembly.Input, error) {
 	if err != nil {
 		return assembly.Input{}, err
 	}
-	b, err := app.ReadBundle(data)
+	b, err := bundle.Read(data)
 	if err != nil {
 		return assembly.Input{}, fmt.Errorf("%s: %w", name, err)
 	}

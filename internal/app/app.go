@@ -1,6 +1,6 @@
 // Package app has a type for each capability of the house: cards, takes and voices, words, lessons, letters, planning,
 // people, print, running lessons, years, orders,
-// meetings, reviews, a member's morning, audits. A method reads, calls the core and writes, in one
+// meetings, reviews, a member's morning, audits, what is brought in. A method reads, calls the core and writes, in one
 // transaction; it checks what it was given and what the member may do inside it.
 package app
 
@@ -40,6 +40,7 @@ type App struct {
 	Reviews  Reviews
 	Desk     Desk
 	Audits   Audits
+	Parcels  Parcels
 }
 
 // Options of New; the zero value is for a running server.
@@ -83,6 +84,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Orders:   Orders{desk[orderStore]{g, func(l store.Library) orderStore { return l }}},
 		Meetings: Meetings{desk[meetingStore]{g, func(l store.Library) meetingStore { return l }}},
 		Audits:   Audits{desk[auditStore]{g, func(l store.Library) auditStore { return l }}},
+		Parcels:  Parcels{desk[parcelStore]{g, func(l store.Library) parcelStore { return l }}},
 		Desk:     Desk{desk[todayStore]{g, func(l store.Library) todayStore { return l }}},
 		Reviews:  Reviews{desk[reviewStore]{g, func(l store.Library) reviewStore { return l }}},
 		Years:    Years{desk[yearStore]{g, func(l store.Library) yearStore { return l }}},

@@ -13,6 +13,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
+	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
@@ -397,8 +398,8 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.teacher, s.class, &out))
-	b, err := app.ReadBundle(out.Bytes())
+	require.NoError(t, s.Print.Bundle(ctx, s.teacher, app.BundleAsk{Class: s.class}, &out))
+	b, err := bundle.Read(out.Bytes())
 	require.NoError(t, err)
 	assert.Len(t, b.Cards, 79)
 	assert.Len(t, b.Taught, 14)
@@ -410,11 +411,11 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	assert.Empty(t, made.Dropped)
 	z, err := zip.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
 	require.NoError(t, err)
-	assert.Len(t, z.File, 2+18+18, "the library, its carry pack, pictures and takes")
+	assert.Len(t, z.File, 2+18+18+18, "the library, its carry pack, pictures, takes and recordings")
 	_, err = b.Input(spelling.Pair{Grapheme: "zh", Sound: "ʒ"})
 	require.ErrorContains(t, err, "no card for zh")
-	_, err = app.ReadBundle([]byte("nonsense"))
-	require.ErrorIs(t, err, app.ErrBundle)
+	_, err = bundle.Read([]byte("nonsense"))
+	require.ErrorIs(t, err, bundle.ErrBundle)
 }
 
 func TestWorkbench(t *testing.T) {

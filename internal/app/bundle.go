@@ -2,84 +2,71 @@ package app
 
 import (
 	"archive/zip"
-	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
 	"io"
 	"maps"
 	"slices"
-	"strings"
+	"time"
 
-	"brightchalk/internal/core/assembly"
+	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/review"
-	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/core/recording"
 	"brightchalk/internal/media"
 	"brightchalk/internal/pack"
 	"brightchalk/internal/store"
 )
 
-// Bundle is a team's library in one ZIP file of open files: library.json, pictures, takes and the carry pack. A class
-// may stand in it with what it has been taught.
-type Bundle struct {
-	Format      string           `json:"format"` // "bright-chalk-bundle 1"
-	Team        string           `json:"team"`
-	Conventions card.Conventions `json:"conventions"`
-	Routine     lesson.Routine   `json:"routine"` // for a new sound
-	// those that the team has set for other purposes
-	Routines map[lesson.Purpose]lesson.Routine `json:"routines,omitempty"`
-	Cards    []card.Card                       `json:"cards"` // agreed versions where there are any, in teaching order
-	Class    string                            `json:"class,omitempty"`
-	// card ids; without a class all cards before the target
-	Taught  []string                  `json:"taught,omitempty"`
-	Log     []review.Seen             `json:"log,omitempty"`
-	Known   []string                  `json:"known,omitempty"` // exception words of the class
-	Bank    []lesson.Text             `json:"bank,omitempty"`
-	Letters map[string]strokes.Letter `json:"letters,omitempty"` // the team's own forms
+// BundleAsk is what goes into a bundle beside the library. Class may be empty.
+type BundleAsk struct {
+	Class     string
+	Voiceless bool // without recordings: a voice goes to another school only if its speaker agrees
 }
 
-const (
-	bundleKind   = "bright-chalk-bundle "
-	bundleFormat = bundleKind + "1"
-)
-
-// ErrBundle is the code of what ReadBundle refuses.
-const ErrBundle fault.Code = "no-bundle"
-
-// Bundle writes the library as a bundle; classID may be empty.
-func (p Print) Bundle(ctx context.Context, by Actor, classID string, w io.Writer) error {
+// Bundle writes the library as a bundle.
+func (p Print) Bundle(ctx context.Context, by Actor, ask BundleAsk, w io.Writer) error {
 	_, err := read(ctx, p.desk, by, func(s printStore) (struct{}, error) {
-		return struct{}{}, p.bundle(ctx, s, classID, w)
+		return struct{}{}, p.bundle(ctx, s, ask, w)
 	})
 	return err
 }
 
-func (p Print) bundle(ctx context.Context, s printStore, classID string, w io.Writer) error {
-	b, rows, err := bundled(ctx, s, classID)
+// packer puts files into a bundle.
+type packer struct {
+	printStore
+	zip  *zip.Writer
+	sums map[string]bool // of the files that went in
+}
+
+func (p Print) bundle(ctx context.Context, s printStore, ask BundleAsk, w io.Writer) error {
+	b, rows, err := bundled(ctx, s, ask.Class)
 	if err != nil {
 		return err
 	}
 	z := zip.NewWriter(w)
+	put := packer{s, z, map[string]bool{}}
 	for i, c := range b.Cards {
-		if err := exportMedia(ctx, s, z, rows[i], c); err != nil {
+		if ask.Voiceless {
+			rows[i].TakeID, b.Cards[i].HasTake = "", false
+		}
+		take, err := put.card(ctx, rows[i].TakeID, c)
+		if err != nil {
 			return fmt.Errorf("export card %s: %w", c.Pair, err)
 		}
+		b.Takes = append(b.Takes, take...)
 	}
-	carry, err := z.Create("carry-pack.html")
-	if err != nil {
+	if b.Pictures, err = put.words(ctx); err != nil {
 		return err
 	}
-	made, err := p.packed(ctx, s, classID, PackOrder)
-	if err != nil {
+	if b.Origins, err = put.origins(ctx, b); err != nil {
 		return err
 	}
-	if err := pack.Write(carry, made); err != nil {
-		return err
+	if !ask.Voiceless {
+		if err := p.carry(ctx, s, ask.Class, z); err != nil {
+			return err
+		}
 	}
 	f, err := z.Create("library.json")
 	if err != nil {
@@ -93,13 +80,25 @@ func (p Print) bundle(ctx context.Context, s printStore, classID string, w io.Wr
 	return z.Close()
 }
 
+func (p Print) carry(ctx context.Context, s printStore, classID string, z *zip.Writer) error {
+	carry, err := z.Create("carry-pack.html")
+	if err != nil {
+		return err
+	}
+	made, err := p.packed(ctx, s, classID, PackOrder)
+	if err != nil {
+		return err
+	}
+	return pack.Write(carry, made)
+}
+
 // bundled gathers a library, with the rows of its cards.
-func bundled(ctx context.Context, s printStore, classID string) (Bundle, []store.Card, error) {
+func bundled(ctx context.Context, s printStore, classID string) (bundle.Library, []store.Card, error) {
 	team, err := s.Team(ctx)
 	if err != nil {
-		return Bundle{}, nil, err
+		return bundle.Library{}, nil, err
 	}
-	b := Bundle{Format: bundleFormat, Team: team.Name, Conventions: team.Conventions}
+	b := bundle.Library{Format: bundle.Format, Team: team.Name, Conventions: team.Conventions}
 	if b.Letters, err = s.OwnLetters(ctx); err != nil {
 		return b, nil, err
 	}
@@ -151,104 +150,105 @@ func bundled(ctx context.Context, s printStore, classID string) (Bundle, []store
 	return b, rows, err
 }
 
-func exportMedia(ctx context.Context, s printStore, z *zip.Writer, r store.Card, c card.Card) error {
-	put := func(name string, data []byte) error {
-		f, err := z.Create(name)
-		if err != nil {
-			return err
-		}
-		_, err = f.Write(data)
-		return err
+func (p packer) put(name string, data []byte) (sum string, err error) {
+	f, err := p.zip.Create(name)
+	if err != nil {
+		return "", err
 	}
+	sum = bundle.Sum(data)
+	p.sums[sum] = true
+	_, err = f.Write(data)
+	return sum, err
+}
+
+// card puts in the picture and the sound of a card.
+func (p packer) card(ctx context.Context, takeID string, c card.Card) ([]bundle.Take, error) {
 	if c.Picture != "" {
-		m, err := pictureBySum(ctx, s, c.Picture)
+		m, err := pictureBySum(ctx, p, c.Picture)
 		if err != nil {
-			return err
+			return nil, err
 		}
-		ending := map[bool]string{true: ".svg", false: ".png"}[m.MediaType == "image/svg+xml"]
-		if err := put("pictures/"+r.CardID+ending, m.Bytes); err != nil {
-			return err
+		if _, err := p.put("pictures/"+c.ID+media.Ending(m.MediaType), m.Bytes); err != nil {
+			return nil, err
 		}
 	}
-	if r.TakeID == "" {
-		return nil
+	if takeID == "" {
+		return nil, nil
 	}
-	sound, err := masterOf(ctx, s, r.TakeID)
+	k, err := takeKept(ctx, p, takeID)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	return put("takes/"+r.CardID+".wav", media.EncodeWAV(sound))
+	sound, err := k.master()
+	if err != nil {
+		return nil, err
+	}
+	if _, err := p.put("takes/"+c.ID+".wav", media.EncodeWAV(sound)); err != nil {
+		return nil, err
+	}
+	t := bundle.Take{
+		Card: c.ID, Speaker: k.Speaker, ConsentOn: k.ConsentOn.Format(time.DateOnly),
+		File: "recordings/" + c.ID + media.Ending(k.MediaType), Plain: k.Plain,
+		Trim: recording.Trim{StartMs: k.TrimStartMs, EndMs: k.TrimEndMs},
+	}
+	t.SHA256, err = p.put(t.File, k.Bytes)
+	return []bundle.Take{t}, err
 }
 
-const maxLibrary = 16 << 20
-
-// ReadBundle reads the library of a bundle. The error names what is wrong.
-func ReadBundle(data []byte) (Bundle, error) {
-	var b Bundle
-	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+// words puts in the pictures of words.
+func (p packer) words(ctx context.Context) ([]bundle.Picture, error) {
+	list, err := p.NamedPictures(ctx)
 	if err != nil {
-		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: it is not a ZIP file")
+		return nil, err
 	}
-	f, err := z.Open("library.json")
-	if err != nil {
-		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: it holds no library.json")
-	}
-	defer func() { _ = f.Close() }()
-	text, err := io.ReadAll(io.LimitReader(f, maxLibrary))
-	if err == nil {
-		err = json.Unmarshal(text, &b)
-	}
-	switch {
-	case err != nil:
-		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: its library.json cannot be read")
-	case strings.HasPrefix(b.Format, bundleKind):
-		if b.Format != bundleFormat {
-			return b, fault.New(ErrBundle, "this bundle was made by a newer version of Bright Chalk: its format is %q", b.Format)
+	var out []bundle.Picture
+	for _, n := range list {
+		m, err := p.PictureOf(ctx, n.Name)
+		if err != nil {
+			return nil, err
 		}
-	default:
-		return b, fault.New(ErrBundle, "this is no bundle of Bright Chalk: its format is %q, not %q", b.Format, bundleFormat)
+		sum, err := p.put("pictures/word-"+n.Name+media.Ending(m.MediaType), m.Bytes)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, bundle.Picture{Name: n.Name, Others: n.Others, SHA256: sum})
 	}
-	return b, nil
+	return out, nil
 }
 
-// Lesson is what a lesson from the bundle depends on, and what tells what the class of the bundle knows.
-func (b Bundle) Lesson(p lesson.Purpose) (assembly.Input, knowledge.Sources) {
-	in := assembly.Input{Purpose: p, Conventions: b.Conventions, Bank: b.Bank, Letters: b.Letters}
-	in.Routine = lesson.DefaultRoutine(p)
-	if r, ok := b.Routines[p]; ok {
-		in.Routine = r
+// origins are those of what is in the bundle.
+func (p packer) origins(ctx context.Context, b bundle.Library) ([]bundle.Origin, error) {
+	kept, err := p.Origins(ctx)
+	if err != nil {
+		return nil, err
 	}
-	if p == lesson.Introduce && len(b.Routine.Steps) > 0 {
-		in.Routine = b.Routine
+	bank, err := p.Bank(ctx)
+	if err != nil {
+		return nil, err
 	}
-	s := knowledge.Sources{Conventions: b.Conventions, Cards: b.Cards, Seen: b.Log}
-	if len(b.Known) > 0 {
-		s.Declared = append(s.Declared, knowledge.Declaration{Words: b.Known})
-	}
-	for _, c := range b.Cards {
-		s.Refused = append(s.Refused, c.Rejected...)
-	}
-	return in, s
-}
-
-// Input is what the introduction of a pair from the bundle depends on. Without a class every card before it is known.
-func (b Bundle) Input(pair spelling.Pair) (assembly.Input, error) {
-	in, sources := b.Lesson(lesson.Introduce)
-	i := slices.IndexFunc(b.Cards, func(c card.Card) bool { return c.Pair == pair })
-	if i < 0 {
-		return in, fault.In("sound", "the bundle has no card for %s", pair)
-	}
-	target := b.Cards[i]
-	in.Targets = []card.Card{target}
-	in.Conventions = in.Conventions.For(target.Content)
-	sources.Seen = slices.DeleteFunc(slices.Clone(sources.Seen), func(s review.Seen) bool { return s.CardID == target.ID })
-	if b.Class == "" {
-		for _, c := range b.Cards {
-			if c.Step < target.Step {
-				sources.Seen = append(sources.Seen, review.Seen{CardID: c.ID, Sure: review.Sure, Times: 1})
+	var out []bundle.Origin
+	for _, o := range kept {
+		item := o.Item
+		switch o.Kind {
+		case store.OfMedium:
+			if !p.sums[item] {
+				continue
 			}
+		case store.OfCard:
+			if !slices.ContainsFunc(b.Cards, func(c card.Card) bool { return c.ID == item }) {
+				continue
+			}
+		case store.OfText:
+			i := slices.IndexFunc(bank, func(t store.BankText) bool { return t.TextID == item })
+			if i < 0 {
+				continue
+			}
+			item = bank[i].Body
+		case store.OfLetter:
 		}
+		out = append(out, bundle.Origin{
+			Item: string(o.Kind) + " " + item, Maker: o.Maker, Licence: o.Licence, Team: o.FromTeam,
+		})
 	}
-	in.Class = knowledge.Of(sources)
-	return in, nil
+	return out, nil
 }

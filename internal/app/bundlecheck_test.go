@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/bundle"
 )
 
 // rezipped is a bundle of which each file goes through a function; one that gives nil is left out.
@@ -43,9 +44,9 @@ func rezipped(t *testing.T, data []byte, f func(name string, data []byte) (strin
 func TestABundleIsChecked(t *testing.T) {
 	s := demoSchool(t)
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(context.Background(), s.lead, s.class, &out))
+	require.NoError(t, s.Print.Bundle(context.Background(), s.lead, app.BundleAsk{Class: s.class}, &out))
 	whole := out.Bytes()
-	r, err := app.CheckBundle(whole)
+	r, err := bundle.Check(whole)
 	require.NoError(t, err)
 	assert.Equal(t, 79, r.Cards)
 	assert.Equal(t, 12, r.Agreed)
@@ -95,7 +96,7 @@ func TestABundleIsChecked(t *testing.T) {
 			b["cards"] = append(cards, cards[0])
 		}),
 	} {
-		r, err := app.CheckBundle(rezipped(t, whole, change))
+		r, err := bundle.Check(rezipped(t, whole, change))
 		require.NoError(t, err, code)
 		var codes []string
 		for _, f := range r.Findings {
@@ -115,8 +116,8 @@ func TestABundleIsChecked(t *testing.T) {
 		"by a newer":       rezipped(t, whole, library(func(b map[string]any) { b["format"] = "bright-chalk-bundle 7" })),
 		"too large when i": rezipped(t, whole, zeros(65)),
 	} {
-		_, err := app.CheckBundle(bad)
-		require.ErrorIs(t, err, app.ErrBundle, why)
+		_, err := bundle.Check(bad)
+		require.ErrorIs(t, err, bundle.ErrBundle, why)
 		assert.ErrorContains(t, err, why)
 	}
 }

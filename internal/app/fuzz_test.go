@@ -5,7 +5,7 @@ import (
 	"bytes"
 	"testing"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
 )
@@ -20,7 +20,7 @@ func FuzzReadBundle(f *testing.F) {
 	f.Add(b.Bytes())
 	f.Add([]byte("PK\x05\x06"))
 	f.Fuzz(func(_ *testing.T, data []byte) {
-		read, err := app.ReadBundle(data)
+		read, err := bundle.Read(data)
 		if err != nil {
 			return
 		}

@@ -116,22 +116,26 @@ func drawn(x strokes.Letter) error {
 // Save makes a drawn letter the team's own. Geometry that a writer would stumble over is refused.
 func (l Letters) Save(ctx context.Context, by Actor, x strokes.Letter) error {
 	return change(ctx, l.desk, by, MayEdit, func(s letterStore) error {
-		if err := drawn(x); err != nil {
-			return err
-		}
-		w, err := writingOf(ctx, s)
-		if err != nil {
-			return err
-		}
-		if found := w.lines.Geometry(x); len(found) > 0 {
-			where := ""
-			if found[0].Stroke >= 0 {
-				where = fmt.Sprintf("stroke %d: ", found[0].Stroke+1)
-			}
-			return wrong("letter", "Not kept yet: %s%s", where, found[0].Text)
-		}
-		return s.PutLetter(ctx, by.MemberID, x, l.desk.now())
+		return putLetter(ctx, s, by, x, l.desk.now())
 	})
+}
+
+func putLetter(ctx context.Context, s letterStore, by Actor, x strokes.Letter, now time.Time) error {
+	if err := drawn(x); err != nil {
+		return err
+	}
+	w, err := writingOf(ctx, s)
+	if err != nil {
+		return err
+	}
+	if found := w.lines.Geometry(x); len(found) > 0 {
+		where := ""
+		if found[0].Stroke >= 0 {
+			where = fmt.Sprintf("stroke %d: ", found[0].Stroke+1)
+		}
+		return wrong("letter", "Not kept yet: %s%s", where, found[0].Text)
+	}
+	return s.PutLetter(ctx, by.MemberID, x, now)
 }
 
 // Reset goes back to the form that ships.

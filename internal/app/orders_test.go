@@ -12,6 +12,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/order"
+	"brightchalk/internal/sheet"
 )
 
 func (s school) order(t testing.TB) []string {
@@ -223,7 +224,7 @@ func TestAnOrderOutOfATable(t *testing.T) {
 	assert.Len(t, other.Rows, 2)
 	for _, text := range []string{"", "a", strings.Repeat("a,b\n", 3000)} {
 		_, err := s.Orders.ReadOrder(ctx, s.teacher, text, app.OrderColumns{})
-		assert.ErrorIs(t, err, app.ErrNoTable)
+		assert.ErrorIs(t, err, sheet.ErrNoTable)
 	}
 	var out bytes.Buffer
 	require.NoError(t, s.Orders.OrderCSV(ctx, s.assistant, &out))

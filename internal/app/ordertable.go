@@ -3,19 +3,17 @@ package app
 import (
 	"context"
 	"encoding/csv"
-	"errors"
 	"io"
 	"slices"
 	"strconv"
 	"strings"
 
+	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/table"
 	"brightchalk/internal/core/year"
+	reader "brightchalk/internal/sheet"
 )
-
-// ErrNoTable says that a text is no table of an order.
-const ErrNoTable fault.Code = "no-table"
 
 // OrderColumns say in which columns of a table its parts stand; empty where it has none.
 type OrderColumns struct {
@@ -42,17 +40,8 @@ type OrderTable struct {
 	Unnamed []string     `json:"unnamed" nullable:"false" doc:"card ids that the table does not name"`
 }
 
-// usualColumns are how the columns are mostly called.
-var usualColumns = map[string][]string{
-	"grapheme": {"grapheme", "graphemes", "letters", "letter", "spelling", "gpc"},
-	"sound":    {"sound", "phoneme", "ipa", "pronunciation"},
-	"step":     {"step", "order", "number", "no", "no.", "place", "position", "#"},
-}
-
-const mostTable = 2000 // lines
-
 // ReadOrder reads an order out of a table with a line for each step. Columns that are not named are found by what they
-// are usually called. Nothing is kept.
+// are usually called, or by what stands in them. Nothing is kept.
 func (o Orders) ReadOrder(ctx context.Context, by Actor, text string, columns OrderColumns) (OrderTable, error) {
 	out := OrderTable{Rows: []OrderRow{}, Order: []string{}, Unnamed: []string{}}
 	l, err := read(ctx, o.desk, by, func(s orderStore) (orderLibrary, error) {
@@ -61,144 +50,69 @@ func (o Orders) ReadOrder(ctx context.Context, by Actor, text string, columns Or
 	if err != nil {
 		return out, err
 	}
-	rows, err := table(text)
+	sheet, err := reader.CSV([]byte(text))
+	if err == nil && len(sheet.Rows) < 2 {
+		err = fault.New(reader.ErrNoTable, "The table needs a line for each step.")
+	}
 	if err != nil {
 		return out, fault.At("text", err)
 	}
-	out.Columns = rows[0]
-	out.choose(columns)
-	steps := l.read(&out, rows[1:])
-	slices.SortStableFunc(steps, func(a, b placed) int { return a.step - b.step })
-	for _, p := range steps {
-		out.Order = append(out.Order, p.id)
-	}
+	out.read(sheet, columns, l.table())
+	return out, nil
+}
+
+// table is the library that a table is held against.
+func (l orderLibrary) table() table.Library {
+	t := table.Library{Conventions: l.conv}
 	for _, id := range l.order {
-		if !slices.Contains(out.Order, id) {
-			out.Unnamed = append(out.Unnamed, id)
-		}
+		t.Cards = append(t.Cards, l.cards[id])
 	}
-	out.Order = append(out.Order, out.Unnamed...)
-	return out, nil
+	return t
 }
 
-type placed struct {
-	id   string
-	step int
-}
-
-func table(text string) ([][]string, error) {
-	text = strings.TrimPrefix(text, "\ufeff")
-	first, _, _ := strings.Cut(text, "\n")
-	r := csv.NewReader(strings.NewReader(text))
-	r.FieldsPerRecord, r.TrimLeadingSpace, r.LazyQuotes = -1, true, true
-	for _, comma := range []rune{'\t', ';'} {
-		if strings.ContainsRune(first, comma) && !strings.Contains(first, ",") {
-			r.Comma = comma
+func (t *OrderTable) read(s table.Sheet, columns OrderColumns, l table.Library) {
+	m, header := table.Columnwise(s, table.Order, l.Conventions.Accent)
+	t.Columns = s.Rows[0]
+	for i := range t.Columns {
+		t.Columns[i] = strings.TrimSpace(t.Columns[i])
+	}
+	for key, to := range map[string]struct {
+		named string
+		taken *string
+	}{
+		table.Grapheme: {columns.Grapheme, &t.Taken.Grapheme},
+		table.Sound:    {columns.Sound, &t.Taken.Sound},
+		table.Step:     {columns.Step, &t.Taken.Step},
+	} {
+		if i := slices.Index(t.Columns, to.named); i >= 0 {
+			m[key], header = i, true
+		}
+		if i, ok := m[key]; ok && i < len(t.Columns) {
+			*to.taken = t.Columns[i]
 		}
 	}
-	var out [][]string
-	for {
-		row, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil || len(out) > mostTable {
-			return nil, fault.New(ErrNoTable, "This is no table of an order, or it has more than %d lines.", mostTable)
-		}
-		out = append(out, row)
+	if _, ok := m[table.Grapheme]; !ok {
+		return // the screen asks
 	}
-	if len(out) < 2 {
-		return nil, fault.New(ErrNoTable, "The table needs a line with the names of its columns, and a line for each step.")
-	}
-	return out, nil
-}
-
-// choose finds the columns; where none is of graphemes, the screen asks.
-func (t *OrderTable) choose(c OrderColumns) {
-	for i, name := range t.Columns {
-		t.Columns[i] = strings.TrimSpace(name)
-	}
-	pick := func(named, kind string) string {
-		if slices.Contains(t.Columns, named) {
-			return named
-		}
-		for _, usual := range usualColumns[kind] {
-			for _, name := range t.Columns {
-				if strings.EqualFold(name, usual) {
-					return name
-				}
-			}
-		}
-		return ""
-	}
-	t.Taken = OrderColumns{pick(c.Grapheme, "grapheme"), pick(c.Sound, "sound"), pick(c.Step, "step")}
-}
-
-// read finds the card of each row.
-func (l orderLibrary) read(t *OrderTable, rows [][]string) []placed {
-	if t.Taken.Grapheme == "" {
-		return nil
-	}
-	column := func(name string) int { return slices.Index(t.Columns, name) }
-	cell := func(row []string, name string) string {
-		if i := column(name); name != "" && i >= 0 && i < len(row) {
-			return strings.TrimSpace(row[i])
-		}
-		return ""
-	}
-	seen := map[string]int{}
-	var out []placed
-	for i, row := range rows {
-		r := OrderRow{Line: i + 2, Grapheme: cell(row, t.Taken.Grapheme), Sound: cell(row, t.Taken.Sound)}
-		if r.Grapheme == "" && r.Sound == "" {
-			continue
-		}
-		step := i + 1
-		if text := cell(row, t.Taken.Step); text != "" {
-			n, err := strconv.Atoi(text)
-			if err != nil {
-				r.Problem = "the step “" + text + "” is no number"
-			}
-			step = n
-		}
-		if r.Problem == "" {
-			r.CardID, r.Problem = l.cardOf(r.Grapheme, r.Sound)
-		}
-		if line, twice := seen[r.CardID]; twice && r.CardID != "" {
-			r.CardID, r.Problem = "", "it stands in line "+strconv.Itoa(line)+" already"
-		}
-		if r.CardID != "" {
-			seen[r.CardID] = r.Line
-			out = append(out, placed{r.CardID, step})
+	lines := l.Read(s, table.Order, m, header, "")
+	for _, x := range lines {
+		r := OrderRow{Line: x.Row, Grapheme: t.cell(s, m, x.Row, table.Grapheme), Sound: t.cell(s, m, x.Row, table.Sound)}
+		r.CardID, r.Problem = x.CardID, x.Why
+		if x.Standing == card.Unfit {
+			r.CardID = ""
 		}
 		t.Rows = append(t.Rows, r)
 	}
-	return out
+	t.Order, t.Unnamed = l.OrderOf(lines)
+	t.Unnamed = append([]string{}, t.Unnamed...)
 }
 
-// cardOf is the card of a pair as a table writes it, or why there is none.
-func (l orderLibrary) cardOf(grapheme, sound string) (id, problem string) {
-	text := strings.ToLower(grapheme)
-	if sound != "" {
-		text += "=" + strings.Trim(sound, "/ ")
+func (t *OrderTable) cell(s table.Sheet, m table.Mapping, row int, key string) string {
+	i, ok := m[key]
+	if !ok || i >= len(s.Rows[row-1]) {
+		return ""
 	}
-	pair, err := spelling.ParsePair(l.conv.Accent, text)
-	if err != nil {
-		return "", strings.TrimSuffix(err.Error(), ".")
-	}
-	for _, id := range l.order {
-		if l.cards[id].Pair == pair {
-			return id, ""
-		}
-	}
-	if sound == "" { // a card of another sound of this spelling
-		for _, id := range l.order {
-			if l.cards[id].Pair.Grapheme == pair.Grapheme {
-				return id, ""
-			}
-		}
-	}
-	return "", "the library has no card for it yet: add it on the wall first"
+	return strings.TrimSpace(s.Rows[row-1][i])
 }
 
 // OrderCSV writes the order that stands as a table: step, grapheme, sound, exception words.

@@ -20,6 +20,7 @@ type printStore interface {
 	lessonReader
 	takeReader
 	Bank(ctx context.Context) ([]store.BankText, error)
+	Origins(ctx context.Context) ([]store.Origin, error)
 }
 
 // Print is all that leaves the house on paper or in a file: sheets, cards, the carry pack, bundles.
@@ -170,6 +171,18 @@ func (p Print) Cards(ctx context.Context, by Actor, ask CardsAsk, w io.Writer) e
 		return render.Cards(w, faces, ask.Layout, size, ask.Paper)
 	}
 	return wrong("layout", "Choose single, duplex, fold or frieze.")
+}
+
+// CardPictures writes cards as they are agreed today as pictures, see render.Pictures.
+func (p Print) CardPictures(ctx context.Context, by Actor, ask CardsAsk, w io.Writer) error {
+	faces, _, err := p.Faces(ctx, by, ask)
+	if err != nil {
+		return err
+	}
+	if len(faces) == 0 {
+		return wrong("cards", "Choose at least one card.")
+	}
+	return render.Pictures(ctx, w, faces)
 }
 
 // Faces are the cards to be printed, and the team's paper.

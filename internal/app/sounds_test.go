@@ -122,7 +122,7 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	assert.Equal(t, common.Takes+1, gone.Takes, "the one that was not chosen as well")
 	assert.Len(t, gone.Missing, common.Takes)
 	var pack bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, "", &pack))
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, app.BundleAsk{}, &pack))
 	z, err := zip.NewReader(bytes.NewReader(pack.Bytes()), int64(pack.Len()))
 	require.NoError(t, err)
 	sounds := []string{}

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"slices"
 	"strings"
+	"time"
 
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lexicon"
@@ -190,23 +191,27 @@ const (
 
 // AddToBank stores a sentence or a page for the whole team.
 func (w Words) AddToBank(ctx context.Context, by Actor, kind, body string) (string, error) {
+	return write(ctx, w.desk, by, MayEdit, func(s wordStore) (string, error) {
+		return addToBank(ctx, s, by, kind, body, w.desk.now())
+	})
+}
+
+func addToBank(ctx context.Context, s wordStore, by Actor, kind, body string, now time.Time) (string, error) {
 	body = strings.TrimSpace(body)
 	most := map[string]int{"sentence": MaxSentence, "page": MaxPage}[kind]
-	return write(ctx, w.desk, by, MayEdit, func(s wordStore) (string, error) {
-		switch {
-		case most == 0:
-			return "", wrong("kind", "The bank keeps sentences and pages.")
-		case body == "":
-			return "", wrong("body", "There is no text to keep.")
-		case len(body) > most:
-			return "", wrong("body", "The %s is longer than %d signs.", kind, most)
-		}
-		id, err := s.AddBankText(ctx, kind, body, by.MemberID, w.desk.now())
-		if errors.Is(err, store.ErrTaken) {
-			return "", wrong("body", "The bank has this text already.")
-		}
-		return id, err
-	})
+	switch {
+	case most == 0:
+		return "", wrong("kind", "The bank keeps sentences and pages.")
+	case body == "":
+		return "", wrong("body", "There is no text to keep.")
+	case len(body) > most:
+		return "", wrong("body", "The %s is longer than %d signs.", kind, most)
+	}
+	id, err := s.AddBankText(ctx, kind, body, by.MemberID, now)
+	if errors.Is(err, store.ErrTaken) {
+		return "", wrong("body", "The bank has this text already.")
+	}
+	return id, err
 }
 
 // DropFromBank takes a text out of use, or brings it back.

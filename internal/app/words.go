@@ -371,37 +371,39 @@ func (w Words) Pictures(ctx context.Context, by Actor) ([]store.NamedPicture, er
 
 // PutPicture names a stored picture for ear games. A name that is kept from children is refused.
 func (w Words) PutPicture(ctx context.Context, by Actor, p store.NamedPicture) error {
-	return change(ctx, w.desk, by, MayEdit, func(s wordStore) error {
-		conv, err := conventionsOf(ctx, s)
+	return change(ctx, w.desk, by, MayEdit, func(s wordStore) error { return putPicture(ctx, s, by, p, w.desk.now()) })
+}
+
+func putPicture(ctx context.Context, s wordStore, by Actor, p store.NamedPicture, now time.Time) error {
+	conv, err := conventionsOf(ctx, s)
+	if err != nil {
+		return err
+	}
+	if len(p.Others) > mostNames {
+		return wrong("others", "Up to %d other names can be held.", mostNames)
+	}
+	if p.Name, err = nameOfPicture(conv, "name", p.Name); err != nil {
+		return err
+	}
+	others := []string{}
+	for _, n := range p.Others {
+		n, err := nameOfPicture(conv, "others", n)
 		if err != nil {
 			return err
 		}
-		if len(p.Others) > mostNames {
-			return wrong("others", "Up to %d other names can be held.", mostNames)
-		}
-		if p.Name, err = nameOfPicture(conv, "name", p.Name); err != nil {
-			return err
-		}
-		others := []string{}
-		for _, n := range p.Others {
-			n, err := nameOfPicture(conv, "others", n)
-			if err != nil {
-				return err
-			}
-			others = append(others, n)
-		}
-		p.Others = others
-		if _, err := pictureBySum(ctx, s, p.Picture); errors.Is(err, store.ErrNotFound) {
-			return wrong("picture", "Choose a picture first.")
-		} else if err != nil {
-			return err
-		}
-		sum, err := hex.DecodeString(p.Picture)
-		if err != nil {
-			return err
-		}
-		return s.PutNamedPicture(ctx, by.MemberID, p, sum, w.desk.now())
-	})
+		others = append(others, n)
+	}
+	p.Others = others
+	if _, err := pictureBySum(ctx, s, p.Picture); errors.Is(err, store.ErrNotFound) {
+		return wrong("picture", "Choose a picture first.")
+	} else if err != nil {
+		return err
+	}
+	sum, err := hex.DecodeString(p.Picture)
+	if err != nil {
+		return err
+	}
+	return s.PutNamedPicture(ctx, by.MemberID, p, sum, now)
 }
 
 func nameOfPicture(conv card.Conventions, field, name string) (string, error) {

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
@@ -73,8 +74,8 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	assert.Contains(t, page.Items[0].Value, "Ben got a big bag.", "the team's page comes before one by rule")
 	assert.Len(t, page.Items, 4, "and three questions")
 	var zip bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, s.class, &zip))
-	b, err := app.ReadBundle(zip.Bytes())
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, app.BundleAsk{Class: s.class}, &zip))
+	b, err := bundle.Read(zip.Bytes())
 	require.NoError(t, err)
 	assert.Contains(t, b.Bank, lesson.Text{Kind: "sentence", Body: "A bad bat bit a cab."})
 	require.NoError(t, s.Words.DropFromBank(ctx, s.teacher, id, true))

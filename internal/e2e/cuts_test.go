@@ -108,7 +108,8 @@ func TestNothingIsLostInCuts(t *testing.T) {
 			c, err := s.app.Cards.Card(ctx, lead, id)
 			return err == nil && c.Content.Rhyme == typed
 		}, 30*time.Second, 100*time.Millisecond, typed) {
-			t.Log(mustEval(t, s.tab, whatIsKept))
+			c, err := s.app.Cards.Card(ctx, lead, id)
+			t.Log(c.Version, c.Content.Rhyme, err, mustEval(t, s.tab, whatIsKept))
 		}
 	}
 	for i := range cuts() {

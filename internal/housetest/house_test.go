@@ -93,7 +93,8 @@ const root = "../.."
 // it.
 var floors = []string{
 	"internal/core/",
-	"internal/media internal/render internal/pack internal/store internal/calendar",
+	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet",
+	"internal/bundle",
 	"internal/app",
 	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",
 	"cmd/brightchalk internal/attack bench",
@@ -109,7 +110,7 @@ var coreFloors = []string{
 	"unfit spelling strokes recording",
 	"lexicon",
 	"card words texts",
-	"order knowledge script lesson audit",
+	"order knowledge script lesson audit table",
 	"year pace",
 	"step",
 	"cardstep wordstep",

@@ -45,9 +45,6 @@ func (s *server) hearingCalls(api huma.API) {
 	}, []string{"text/csv"}, func(ctx context.Context, by app.Actor, _ *nothing) (file, error) {
 		var out bytes.Buffer
 		err := a.ExportHearings(ctx, by, &out)
-		return file{
-			ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="hearings.csv"`,
-			CacheControl: never, Body: out.Bytes(),
-		}, err
+		return saved("text/csv; charset=utf-8", "hearings.csv", out, err)
 	})
 }

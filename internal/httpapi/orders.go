@@ -94,10 +94,7 @@ func (s *server) orderCalls(api huma.API) {
 	}, []string{"text/csv"}, func(ctx context.Context, by app.Actor, _ *nothing) (file, error) {
 		var out bytes.Buffer
 		err := a.OrderCSV(ctx, by, &out)
-		return file{
-			ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="order.csv"`, CacheControl: never,
-			Body: out.Bytes(),
-		}, err
+		return saved("text/csv; charset=utf-8", "order.csv", out, err)
 	})
 	s.searchCall(api)
 }

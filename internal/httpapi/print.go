@@ -3,6 +3,7 @@ package httpapi
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"net/http"
 	"strings"
 
@@ -130,15 +131,24 @@ func (s *server) printCalls(api huma.API) {
 		id: "export-bundle", method: http.MethodGet, path: "/bundle.zip", tag: "print",
 		summary: "The library in one file of open files",
 	}, []string{"application/zip"}, func(ctx context.Context, by app.Actor, in *struct {
-		Class string `query:"class" doc:"with what this class has been taught; may be empty"`
+		Class     string `query:"class" doc:"with what this class has been taught; may be empty"`
+		Voiceless bool   `query:"voiceless" doc:"without recordings and the carry pack"`
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		err := a.Bundle(ctx, by, in.Class, &out)
-		return file{
-			ContentType: "application/zip", Disposition: `attachment; filename="bright-chalk-library.zip"`,
-			CacheControl: never, Body: out.Bytes(),
-		}, err
+		err := a.Bundle(ctx, by, app.BundleAsk{Class: in.Class, Voiceless: in.Voiceless}, &out)
+		return saved("application/zip", "bright-chalk-library.zip", out, err)
+	})
+	download(s, api, route{
+		id: "export-card-pictures", method: http.MethodGet, path: "/cards.zip", tag: "print",
+		summary: "Both sides of each card as PNG and SVG, for slides and boards",
+	}, []string{"application/zip"}, func(ctx context.Context, by app.Actor, in *struct {
+		Cards string `query:"cards" maxLength:"20000" doc:"card ids parted by commas, or all"`
+	},
+	) (file, error) {
+		var out bytes.Buffer
+		err := a.CardPictures(ctx, by, app.CardsAsk{IDs: strings.Split(in.Cards, ","), All: in.Cards == "all"}, &out)
+		return saved("application/zip", "cards.zip", out, err)
 	})
 	download(s, api, route{
 		id: "export-log", method: http.MethodGet, path: "/classes/{id}/log.csv", tag: "print",
@@ -146,10 +156,7 @@ func (s *server) printCalls(api huma.API) {
 	}, []string{"text/csv"}, func(ctx context.Context, by app.Actor, in *ByID) (file, error) {
 		var out bytes.Buffer
 		err := s.lessons().Export(ctx, by, in.ID, &out)
-		return file{
-			ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="class-log.csv"`,
-			CacheControl: never, Body: out.Bytes(),
-		}, err
+		return saved("text/csv; charset=utf-8", "class-log.csv", out, err)
 	})
 	download(s, api, route{
 		id: "carry-pack", method: http.MethodGet, path: "/pack.html", tag: "print",
@@ -166,4 +173,12 @@ func (s *server) printCalls(api huma.API) {
 			CacheControl: never, Body: out.Bytes(),
 		}, err
 	})
+}
+
+// saved is a file that the browser saves under a name.
+func saved(contentType, name string, out bytes.Buffer, err error) (file, error) {
+	return file{
+		ContentType: contentType, Disposition: fmt.Sprintf("attachment; filename=%q", name), CacheControl: never,
+		Body: out.Bytes(),
+	}, err
 }

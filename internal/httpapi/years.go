@@ -115,10 +115,7 @@ func (s *server) feedCalls(everybody, members huma.API) {
 	}, []string{"text/csv"}, func(ctx context.Context, by app.Actor, in *ByID) (file, error) {
 		var out bytes.Buffer
 		err := a.Table(ctx, by, in.ID, &out)
-		return file{
-			ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="year.csv"`, CacheControl: never,
-			Body: out.Bytes(),
-		}, err
+		return saved("text/csv; charset=utf-8", "year.csv", out, err)
 	})
 	feed := route{
 		id: "feed", method: http.MethodGet, path: "/feed.ics", tag: "year",

@@ -281,3 +281,11 @@ func encoderPadding(head []byte) (lead, tail int) {
 	const tagFrame, decoder = 1152, 529
 	return tagFrame + delay + decoder, max(0, padding-decoder)
 }
+
+var endings = map[string]string{
+	"audio/flac": ".flac", "audio/ogg": ".ogg", "audio/wav": ".wav", "audio/mpeg": ".mp3", "image/svg+xml": ".svg",
+	"image/png": ".png",
+}
+
+// Ending is how the name of a file of a media type that is kept ends.
+func Ending(mediaType string) string { return endings[mediaType] }

@@ -346,6 +346,30 @@ func Merge(base, mine, theirs Content) (merged Content, conflicts []string) {
 	return merged, conflicts
 }
 
+// hangOnKeyword are the fields that tell of the keyword.
+var hangOnKeyword = map[string]bool{
+	"picture": true, "picture_alt": true, "place": true, "rhyme": true, "rhyme_short": true, "action": true,
+	"verse": true, "story": true,
+}
+
+// Filled is a content with what another says where it says nothing itself. What tells of another keyword is left out,
+// and a picture comes with its description and the place of the letter on it.
+func Filled(mine, theirs Content) Content {
+	out, m, t := reflect.ValueOf(&mine).Elem(), reflect.ValueOf(mine), reflect.ValueOf(theirs)
+	foreign := mine.Keyword != "" && mine.Keyword != theirs.Keyword
+	pictured := mine.Picture != "" && mine.Picture != theirs.Picture
+	for i := range m.NumField() {
+		name := fieldName(m.Type().Field(i))
+		if foreign && hangOnKeyword[name] || pictured && (name == "picture_alt" || name == "place") {
+			continue
+		}
+		if m.Field(i).IsZero() || m.Field(i).Kind() == reflect.Slice && m.Field(i).Len() == 0 {
+			out.Field(i).Set(t.Field(i))
+		}
+	}
+	return mine
+}
+
 // Changed names the fields that differ.
 func Changed(before, after Content) []string {
 	var out []string

@@ -357,3 +357,24 @@ func FuzzContents(f *testing.F) {
 		}
 	})
 }
+
+func TestACardIsFilledFromAnother(t *testing.T) {
+	theirs := card.Content{
+		Keyword: "otter", Picture: "b", PictureAlt: "an otter", Rhyme: "Otter on the lock.", MouthCue: "Open wide.",
+		Words: []string{"on", "off"}, Place: &card.Place{X: 0.1, Y: 0.5, Size: 0.3},
+	}
+	assert.Equal(t, theirs, card.Filled(card.Content{}, theirs))
+	mine := card.Content{Keyword: "ox", Words: []string{}, Notes: "ours"}
+	got := card.Filled(mine, theirs)
+	assert.Empty(t, got.Rhyme, "it tells of another keyword")
+	assert.Empty(t, got.Picture)
+	assert.Equal(t, theirs.MouthCue, got.MouthCue)
+	assert.Equal(t, theirs.Words, got.Words)
+	assert.Equal(t, "ours", got.Notes)
+	got = card.Filled(card.Content{Keyword: "otter", Picture: "a"}, theirs)
+	assert.Equal(t, "a", got.Picture)
+	assert.Nil(t, got.Place, "the place belongs to the other picture")
+	assert.Empty(t, got.PictureAlt)
+	assert.Equal(t, theirs.Rhyme, got.Rhyme)
+	assert.Equal(t, card.Content{Keyword: "ox", Rhyme: "Ox."}, card.Filled(card.Content{Keyword: "ox", Rhyme: "Ox."}, card.Content{}))
+}

@@ -31,6 +31,16 @@ func fieldIndex(name string) int {
 	return -1
 }
 
+// MostItems is how many items a list of a content may hold, 0 for what is no list.
+func MostItems(field string) int {
+	i := fieldIndex(field)
+	if i < 0 {
+		return 0
+	}
+	most, _ := strconv.Atoi(reflect.TypeFor[Content]().Field(i).Tag.Get("maxItems"))
+	return most
+}
+
 // notWorded are texts that nobody words: they name something else.
 var notWorded = map[string]bool{"picture": true, "accent": true, "contrast": true}
 

@@ -62,15 +62,17 @@ async function read() {
   show([...byId.values()].sort((a, b) => a.at - b.at))
 }
 
-/**
- * When the letters of former visits have been read. What a page asks for after that is no older than what another tab
- * has sent and dropped meanwhile.
- */
+/** Looks anew what is kept, other tabs' letters too. */
+export const readAnew = read
+
+/** When the letters of former visits have been read. */
 export const loaded = read()
 if (tabs) tabs.onmessage = () => void read()
 
 /** Keeps a letter in the place of the one with its id. */
-export async function keep(letter: Letter) {
+export async function keep(given: Letter) {
+  const before = kept(given.id, given.who)?.at ?? 0 // two within a millisecond are told apart
+  const letter = given.at > before ? given : { ...given, at: before + 0.01 }
   show([...letters.filter((l) => l.id !== letter.id), letter])
   if (database) {
     hurry(letter.id, letter)
@@ -88,6 +90,33 @@ export async function drop(id: string) {
   show(letters.filter((l) => l.id !== id))
   hurry(id)
   if (database) await del(id, database).catch(() => undefined)
+  tabs?.postMessage('changed')
+}
+
+/**
+ * Puts away a letter that was sent, or keeps what came of it, unless it was written on meanwhile: another tab's newer one
+ * may not have reached this tab yet, and must not go with the old one.
+ */
+async function settle(sent: Letter, next?: Letter) {
+  const newer = (l?: Letter) => l !== undefined && l.at > sent.at
+  if (newer(kept(sent.id, sent.who)) || newer(hurried().find((l) => l.id === sent.id))) return
+  if (!database) return next ? keep(next) : drop(sent.id)
+  const same = await database(
+    'readwrite',
+    (store) =>
+      new Promise<boolean>((done, fail) => {
+        const there = store.get(sent.id) as IDBRequest<Letter | undefined>
+        there.onerror = () => fail(there.error ?? new Error('no outbox'))
+        there.onsuccess = () => {
+          const mine = there.result?.at === sent.at
+          if (mine && next) store.put(next, sent.id)
+          else if (mine) store.delete(sent.id)
+          done(mine)
+        }
+      }),
+  ).catch(() => false)
+  if (same) hurry(sent.id)
+  await read()
   tabs?.postMessage('changed')
 }
 
@@ -128,12 +157,15 @@ function release(id: string) {
   releases.delete(id)
 }
 
-/** Whether no tab writes on what a letter is about, or could still put it back. */
-const isFree = async (letter: Letter): Promise<boolean> => {
+/**
+ * Sends a letter while no tab writes on what it is about, or could still put it back: it holds the lock that a page
+ * takes before it looks what is kept. What send gives comes back, false where somebody has the letter.
+ */
+async function whileFree<T>(letter: Letter, send: () => Promise<T>): Promise<T | false> {
   if (letter.from !== undefined && letter.page === location.pathname) return false // its page is being opened here
   // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- only where the page is secure
-  if (!navigator.locks) return true
-  return navigator.locks.request(letter.id, { ifAvailable: true }, (lock) => lock !== null)
+  if (!navigator.locks) return send()
+  return navigator.locks.request(letter.id, { ifAvailable: true }, (lock) => lock !== null && send())
 }
 
 /**
@@ -174,28 +206,29 @@ export function useTakenAway(who: string) {
 /** Sends what can be sent, the oldest first; stops at the first sign that nothing gets through. */
 export async function flush(who: string) {
   await loaded
-  for (const letter of letters.filter((l) => l.who === who && !l.problem && !held.has(l.id))) {
-    if (!(await isFree(letter))) continue
-    let answer: Response
-    try {
-      answer = await fetch(`/api${letter.path}`, {
-        ...requestOf(letter),
-      })
-    } catch {
-      return
-    }
-    await keepChanged(letter.method ?? 'PUT', `/api${letter.path}`, answer)
-    if (held.has(letter.id)) continue // opened meanwhile: the page goes on from there
-    if (answer.ok || (letter.id.startsWith(taken) && answer.status === 404)) {
-      if (kept(letter.id, who)?.at === letter.at) await drop(letter.id)
-      void queryClient.invalidateQueries()
-    } else {
-      const problem = (await answer.json().catch(() => ({}))) as Partial<Problem>
-      const error = new CallError(answer.status, problem)
-      if (passes(error)) return
-      await keep({ ...letter, problem: error.message })
-    }
+  for (const letter of letters.filter((l) => l.who === who && !l.problem && !held.has(l.id)))
+    if ((await whileFree(letter, () => post(letter))) === 'no line') return
+}
+
+async function post(letter: Letter): Promise<'no line' | 'settled'> {
+  let answer: Response
+  try {
+    answer = await fetch(`/api${letter.path}`, requestOf(letter))
+  } catch {
+    return 'no line'
   }
+  await keepChanged(letter.method ?? 'PUT', `/api${letter.path}`, answer)
+  if (held.has(letter.id)) return 'settled' // opened meanwhile: the page goes on from there
+  if (answer.ok || (letter.id.startsWith(taken) && answer.status === 404)) {
+    await settle(letter)
+    void queryClient.invalidateQueries()
+    return 'settled'
+  }
+  const problem = (await answer.json().catch(() => ({}))) as Partial<Problem>
+  const error = new CallError(answer.status, problem)
+  if (passes(error)) return 'no line'
+  await settle(letter, { ...letter, problem: error.message })
+  return 'settled'
 }
 
 /** Sends from one tab at a time for as long as somebody is signed in. */
@@ -215,13 +248,6 @@ export function useOutbox(who: string) {
       window.removeEventListener('online', send)
     }
   }, [who])
-}
-
-/** Whether the letters of former visits have been read. */
-export function useOutboxRead() {
-  const [ready, setReady] = useState(false)
-  useEffect(() => void loaded.then(() => setReady(true)), [])
-  return ready
 }
 
 const subscribe = (f: () => void) => {

@@ -28,6 +28,16 @@ const audit = createRoute({
   path: '/audit',
   component: lazyRouteComponent(() => import('../features/audit/AuditPage'), 'AuditPage'),
 })
+const bring = createRoute({
+  getParentRoute: () => root,
+  path: '/bring',
+  component: lazyRouteComponent(() => import('../features/bring/BringPage'), 'BringPage'),
+})
+const parcel = createRoute({
+  getParentRoute: () => root,
+  path: '/bring/$parcelId',
+  component: lazyRouteComponent(() => import('../features/bring/ParcelPage'), 'ParcelPage'),
+})
 const lessons = createRoute({
   getParentRoute: () => root,
   path: '/lessons',
@@ -130,6 +140,8 @@ export const router = createRouter({
     card,
     review,
     audit,
+    bring,
+    parcel,
     lessons,
     lesson,
     oldList,

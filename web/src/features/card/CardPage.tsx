@@ -1,7 +1,7 @@
 import { useParams } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { CardView, Me } from '../../api/client'
-import { useOutboxRead } from '../../api/outbox'
+import { readAnew } from '../../api/outbox'
 import { mayI, useMe } from '../../api/shared'
 import { useOnlyHere } from '../../api/useOnlyHere'
 import { Button, Failed, Notice, Waiting } from '../../ui/parts'
@@ -19,19 +19,24 @@ import { WriteIt } from './WriteIt'
 
 export function CardPage() {
   const { cardId } = useParams({ from: '/cards/$cardId' })
-  const card = useCard(cardId)
-  const me = useMe()
-  const ready = useOutboxRead()
-  if (card.error && !card.data) return <Failed error={card.error} />
-  if (!card.data || !me.data || !ready) return <Waiting what="Taking the card off its ledge …" />
-  return <OneDesk key={cardId} card={card.data} me={me.data} />
+  return <OneDesk key={cardId} cardId={cardId} />
 }
 
-/** The desk where this tab writes; a sheet to read where another tab of the browser does. */
-function OneDesk({ card, me }: { card: CardView; me: Me }) {
-  const { here, take } = useOnlyHere(`card ${card.card_id}`, () => cardAnew(card.card_id))
-  if (here === undefined) return <Waiting what="Taking the card off its ledge …" />
-  return <CardDesk key={String(here)} card={card} me={me} here={here} onTake={take} />
+/**
+ * The desk where this tab writes; a sheet to read where another tab of the browser does. What is kept of former visits
+ * is looked at before the card is asked for: what is gone from there stands in the answer.
+ */
+function OneDesk({ cardId }: { cardId: string }) {
+  const look = async (hadAnother: boolean) => {
+    await readAnew()
+    if (hadAnother) await cardAnew(cardId)
+  }
+  const { here, take } = useOnlyHere(`card ${cardId}`, look)
+  const card = useCard(cardId, here !== undefined)
+  const me = useMe()
+  if (card.error && !card.data) return <Failed error={card.error} />
+  if (!card.data || !me.data || here === undefined) return <Waiting what="Taking the card off its ledge …" />
+  return <CardDesk key={String(here)} card={card.data} me={me.data} here={here} onTake={take} />
 }
 
 function CardDesk({ card, me, here, onTake }: { card: CardView; me: Me; here: boolean; onTake: () => void }) {

@@ -1,16 +1,11 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type CardView, type Content } from '../../api/client'
-import { loaded } from '../../api/outbox'
 import { send } from '../../api/send'
 
 const path = (id: string) => ({ params: { path: { id } } })
 
-/** A card, asked for after the outbox was read: a letter that is gone from there stands in the answer. */
-export const useCard = (id: string) =>
-  useQuery({
-    queryKey: keys.card(id),
-    queryFn: () => loaded.then(() => data(client.GET('/cards/{id}', path(id)))),
-  })
+export const useCard = (id: string, enabled: boolean) =>
+  useQuery({ queryKey: keys.card(id), queryFn: () => data(client.GET('/cards/{id}', path(id))), enabled })
 /** Asks for what stands on a card by now. */
 export const cardAnew = (id: string) => queryClient.refetchQueries({ queryKey: keys.card(id), exact: true })
 

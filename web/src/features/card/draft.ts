@@ -15,7 +15,10 @@ export type DraftState = {
   tries: number // that failed, so that each is followed by another
   conflict?: Conflict | undefined
   decided?: boolean
+  sent: readonly Content[] // that may have reached the server without an answer, the newest last
 }
+
+const mostSent = 4
 
 export type DraftEvent =
   | { type: 'typed'; part: Partial<Content> }
@@ -26,13 +29,14 @@ export type DraftEvent =
   | { type: 'resolved'; whose: 'mine' | 'theirs' }
 
 /** What was typed before and never reached the server. */
-export type KeptDraft = { draft: Content; base: Base }
+export type KeptDraft = { draft: Content; base: Base; sent?: readonly Content[] }
 
 export const begin = ({ card, kept }: { card: CardView; kept?: KeptDraft | undefined }): DraftState => ({
   draft: kept?.draft ?? card.content,
   base: kept?.base ?? { version: card.version, content: card.content },
   saving: { kind: kept ? 'typing' : 'saved' },
   tries: 0,
+  sent: kept ? [...(kept.sent ?? []), kept.draft] : [], // another tab may have sent it
 })
 
 export const isDirty = (s: DraftState) => JSON.stringify(s.draft) !== JSON.stringify(s.base.content)
@@ -41,7 +45,15 @@ export const isDirty = (s: DraftState) => JSON.stringify(s.draft) !== JSON.strin
 export const isStopped = (s: DraftState) =>
   Boolean(s.conflict) || (s.saving.kind === 'failed' && !passes(s.saving.error))
 
-/** Whether mine goes on where theirs ends: an answer to an earlier save was lost, or the writing went to another tab. */
+/** Whether theirs is what was sent from here before: its answer was lost. */
+const wasSent = (sent: readonly Content[], { theirs, fields }: Conflict) =>
+  sent.some((mine) =>
+    fields.every(
+      (f) => JSON.stringify(mine[f as keyof Content]) === JSON.stringify(theirs.content[f as keyof Content]),
+    ),
+  )
+
+/** Whether mine goes on where theirs ends: the writing went to another tab. */
 const continues = (mine: Content, { theirs, fields }: Conflict) =>
   fields.every((f) => {
     const [own, other] = [mine[f as keyof Content], theirs.content[f as keyof Content]]
@@ -61,17 +73,18 @@ export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
       return { ...s, draft: e.card.content, base: { version: e.card.version, content: e.card.content } }
     }
     case 'saving':
-      return { ...s, saving: { kind: 'saving' }, decided: false }
+      return { ...s, saving: { kind: 'saving' }, decided: false, sent: [...s.sent, s.draft].slice(-mostSent) }
     case 'saved':
       return {
         draft: follow(e.sent, s.draft, e.after.content),
         base: { version: e.after.version, content: e.after.content },
         saving: { kind: 'saved' },
         tries: 0,
+        sent: [],
       }
     case 'failed': {
       const conflict = e.error.problem.conflict
-      if (conflict && continues(s.draft, conflict))
+      if (conflict && (wasSent(s.sent, conflict) || continues(s.draft, conflict)))
         return draftReducer({ ...s, conflict }, { type: 'resolved', whose: 'mine' })
       return {
         ...s,
@@ -90,6 +103,7 @@ export function draftReducer(s: DraftState, e: DraftEvent): DraftState {
         saving: { kind: 'typing' },
         tries: 0,
         decided: true,
+        sent: [],
       }
     }
   }

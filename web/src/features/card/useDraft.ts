@@ -19,7 +19,7 @@ export const keptDraft = (cardId: string, who: string) => kept(letterOf(cardId),
 export function useDraft(card: CardView, who: string, here = true) {
   const [state, tell] = useReducer(draftReducer, { card, kept: keptDraft(card.card_id, who) }, begin)
   const busy = useRef(false)
-  const { draft, base, saving } = state
+  const { draft, base, saving, sent } = state
 
   useEffect(() => tell({ type: 'arrived', card }), [card, saving.kind])
 
@@ -31,6 +31,7 @@ export function useDraft(card: CardView, who: string, here = true) {
       if (busy.current) return
       busy.current = true
       tell({ type: 'saving' })
+      await new Promise((kept) => setTimeout(kept)) // what is being sent is kept first
       try {
         const after = await saveCard(card.card_id, base.version, draft)
         queryClient.setQueryData(keys.card(card.card_id), after)
@@ -60,10 +61,10 @@ export function useDraft(card: CardView, who: string, here = true) {
         page: `/cards/${card.card_id}`,
         path: `/cards/${card.card_id}`,
         body: { base_version: base.version, content: draft },
-        from: { draft, base },
+        from: { draft, base, sent } satisfies KeptDraft,
         at: Date.now(),
       })
-  }, [dirty, draft, base, who, here, card.card_id, card.pair.grapheme])
+  }, [dirty, draft, base, sent, who, here, card.card_id, card.pair.grapheme])
 
   return {
     draft,

@@ -17,6 +17,7 @@ const pages: Page[] = [
   { title: 'Library', words: 'wall cards order ledge', to: '/' },
   { title: 'Today', words: 'morning next waits notices owed changed', to: '/today' },
   { title: 'Check the library', words: 'audit contradictions slips clashes mend', to: '/audit' },
+  { title: 'Bring in, take out', words: 'import export table spreadsheet xlsx csv bundle zip slides', to: '/bring' },
   { title: 'Make a lesson', words: 'lessons introduce revise compare plan assemble', to: '/lessons' },
   { title: 'Find words', words: 'words finder cvc', to: '/words' },
   { title: 'Ear games', words: 'words sort pictures first last odd one out', to: '/words', search: { tab: 'ears' } },

@@ -1,0 +1,160 @@
+package table_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/table"
+)
+
+const here = "southern-british"
+
+func rows(lines ...string) table.Sheet {
+	s := table.Sheet{}
+	for _, l := range lines {
+		s.Rows = append(s.Rows, strings.Split(l, "|"))
+	}
+	return s
+}
+
+func TestASheetIsRead(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		sheet  table.Sheet
+		kind   table.Kind
+		in     table.Mapping
+		header bool
+	}{
+		{"named words", rows("No|Word|Letters", "1|ship|sh"), table.Words, table.Mapping{"word": 1, "grapheme": 2}, true},
+		{"only words", rows("ship", "shop", "dish"), table.Words, table.Mapping{"word": 0}, false},
+		{"words and spellings", rows("sh|ship", "ee|feet", "ow|cow"), table.Words, table.Mapping{"word": 1, "grapheme": 0}, false},
+		{"only sentences", rows("Dad had a hot pan.", "Pip hid in a hat."), table.Sentences, table.Mapping{"sentence": 0}, false},
+		{"cards", rows("Grapheme|IPA|Key word|Rhyme|Action", "m|m|moorhen|Mum moorhen.|Rub."), table.Cards, table.Mapping{
+			"grapheme": 0, "sound": 1, "keyword": 2, "rhyme": 3, "action": 4,
+		}, true},
+		{"an order", rows("Step|GPC", "1|s", "2|a"), table.Order, table.Mapping{"grapheme": 1, "step": 0}, true},
+		{"an order of spellings alone", rows("s", "a", "t", "p"), table.Order, table.Mapping{"grapheme": 0}, false},
+		{"big letters and blanks", rows(" WORD |", "Ship|"), table.Words, table.Mapping{"word": 0}, true},
+	} {
+		kind, in, header := table.Guess(c.sheet, here)
+		assert.Equal(t, c.kind, kind, c.name)
+		assert.Equal(t, c.in, in, c.name)
+		assert.Equal(t, c.header, header, c.name)
+	}
+}
+
+func library() table.Library {
+	k := func(id string, step int, grapheme, sound string, c card.Content) card.Card {
+		return card.Card{ID: id, Step: step, Pair: spelling.Pair{Grapheme: grapheme, Sound: sound}, Content: c.Tidy()}
+	}
+	return table.Library{
+		Conventions: card.Conventions{Accent: here},
+		Bank:        []string{"A cat sat."},
+		Cards: []card.Card{
+			k("s", 1, "s", "s", card.Content{Keyword: "swan", Action: "Glide."}), k("a", 2, "a", "æ", card.Content{}),
+			k("t", 3, "t", "t", card.Content{}), k("p", 4, "p", "p", card.Content{Words: []string{"tap"}, Rejected: []string{"pat"}}),
+			k("i", 5, "i", "ɪ", card.Content{}), k("n", 6, "n", "n", card.Content{}), k("sh", 7, "sh", "ʃ", card.Content{}),
+			k("ow", 8, "ow", "əʊ", card.Content{}),
+		},
+	}
+}
+
+func lineOf(t *testing.T, k table.Kind, head, line, fallback string) table.Line {
+	t.Helper()
+	s := rows(head, line)
+	m, header := table.Columnwise(s, k, here)
+	require.True(t, header)
+	got := library().Read(s, k, m, header, fallback)
+	require.Len(t, got, 1)
+	assert.Equal(t, 2, got[0].Row)
+	return got[0]
+}
+
+func TestWhatBecomesOfWords(t *testing.T) {
+	for line, want := range map[string]struct {
+		card     string
+		standing card.Standing
+		doubt    bool
+		why      string
+	}{
+		"tap|p":     {"p", card.Same, false, ""},
+		"Sip|":      {"i", card.New, false, ""},  // i comes last of s i p
+		"shin|":     {"sh", card.New, false, ""}, // sh comes last
+		"snap|a":    {"a", card.New, false, ""},
+		"nap|s":     {"s", card.New, true, "does not hold s"},
+		"pat|p":     {"p", card.New, true, "refused it"},
+		"snoww|ow":  {"ow", card.New, true, "snow"},
+		"ship ship": {"", card.Unfit, false, "no single word"},
+		"|p":        {"", card.Unfit, false, "no word"},
+		"tap|oy":    {"", card.Unfit, false, "no card for it yet"},
+		"tap|zz9":   {"", card.Unfit, false, "unknown pair"},
+		"gun|n":     {"", card.Unfit, false, "kept out"},
+		"'-ing|n":   {"", card.Unfit, false, "does not"},
+	} {
+		got := lineOf(t, table.Words, "word|grapheme", line, "")
+		if line == "'-ing|n" { // a guard of the table before a word that is none
+			assert.Equal(t, "-ing", got.Text)
+			continue
+		}
+		assert.Equal(t, want.card, got.CardID, line)
+		assert.Equal(t, want.standing, got.Standing, "%s: %s", line, got.Why)
+		assert.Equal(t, want.doubt, got.Doubt, line)
+		assert.Contains(t, got.Why, want.why, line)
+	}
+	assert.Equal(t, "a", lineOf(t, table.Words, "word", "snap", "a").CardID, "the card chosen for all")
+	twice := rows("word|grapheme", "sat|a", "SAT|a", "|", "sat|t")
+	m, _ := table.Columnwise(twice, table.Words, here)
+	got := library().Read(twice, table.Words, m, true, "")
+	require.Len(t, got, 3, "an empty line is none")
+	assert.Equal(t, "it stands in line 2 already", got[1].Why)
+	assert.Equal(t, card.New, got[2].Standing, "on another card")
+}
+
+func TestWhatBecomesOfSentencesAndCards(t *testing.T) {
+	got := lineOf(t, table.Sentences, "sentence|grapheme", "A cat sat.|", "")
+	assert.Equal(t, card.Same, got.Standing)
+	assert.Empty(t, got.CardID, "in the bank")
+	got = lineOf(t, table.Sentences, "sentence|grapheme", "The ship is in.|sh", "")
+	assert.Equal(t, "sh", got.CardID)
+	assert.False(t, got.Doubt)
+	assert.True(t, lineOf(t, table.Sentences, "sentence|grapheme", "A cat sat on it.|sh", "").Doubt)
+	assert.Contains(t, lineOf(t, table.Sentences, "sentence", "He has a gun.", "").Why, "“gun” is kept out")
+	assert.Equal(t, card.Unfit, lineOf(t, table.Sentences, "sentence", strings.Repeat("a cat ", 40), "").Standing)
+
+	head := "grapheme|keyword|action|words|sentences"
+	got = lineOf(t, table.Cards, head, "s|swan|Glide.||", "")
+	assert.Equal(t, card.Same, got.Standing)
+	got = lineOf(t, table.Cards, head, "s|swan|Wave.|sat; Sip,sun|One, two. Three.", "")
+	assert.Equal(t, card.Different, got.Standing)
+	assert.Equal(t, []string{"sat", "sip", "sun"}, got.Content.Words)
+	assert.Equal(t, []string{"One, two. Three."}, got.Content.Sentences)
+	assert.Equal(t, card.FieldLine{Field: "action", Mine: "Glide.", Theirs: "Wave."}, got.Fields[0])
+	got = lineOf(t, table.Cards, head, "ee|eel|Slip.||", "")
+	assert.Equal(t, card.New, got.Standing)
+	assert.Equal(t, spelling.Pair{Grapheme: "ee", Sound: "iː"}, got.Pair)
+	assert.Contains(t, lineOf(t, table.Cards, head, "ng|"+strings.Repeat("k", 41)+"|||", "").Why, "keyword: ")
+	assert.Equal(t, card.Unfit, lineOf(t, table.Cards, head, "|swan|||", "").Standing)
+}
+
+func TestAnOrderOutOfASheet(t *testing.T) {
+	s := rows("step|grapheme", "2|s", "1|t", "x|a", "3|ow")
+	m, header := table.Columnwise(s, table.Order, here)
+	lines := library().Read(s, table.Order, m, header, "")
+	order, unnamed := library().OrderOf(lines)
+	assert.Equal(t, []string{"t", "s", "ow"}, order[:3], "ow goes to the card of its other sound")
+	assert.Equal(t, []string{"a", "p", "i", "n", "sh"}, unnamed)
+	assert.Len(t, order, 8)
+}
+
+func TestFormulasAreGuarded(t *testing.T) {
+	for _, text := range []string{"=1+1", "+4", "-ing", "@home"} {
+		assert.Equal(t, "'"+text, table.Guarded(text))
+	}
+	assert.Equal(t, "a=b", table.Guarded("a=b"))
+	assert.Empty(t, table.Guarded(""))
+}

@@ -1,0 +1,95 @@
+package render
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"fmt"
+	"image/png"
+	"io"
+	"runtime"
+	"strings"
+
+	"github.com/tdewolff/canvas"
+	"github.com/tdewolff/canvas/renderers/rasterizer"
+	"github.com/tdewolff/canvas/renderers/svg"
+	"golang.org/x/sync/errgroup"
+)
+
+// pixelsPerMm is the resolution of a card as a PNG: a large card is 720 by 960 pixels.
+const pixelsPerMm = 8
+
+// Pictures writes a ZIP with both sides of each card as PNG and as SVG, for slides and boards. The names begin with the
+// place in the order.
+func Pictures(ctx context.Context, w io.Writer, faces []Face) error {
+	type made struct {
+		name string
+		data []byte
+	}
+	files := make([][]made, len(faces))
+	group, inner := errgroup.WithContext(ctx)
+	group.SetLimit(runtime.NumCPU())
+	for i, f := range faces {
+		group.Go(func() error {
+			if err := inner.Err(); err != nil {
+				return err
+			}
+			for side, draw := range map[string]func(*document, Face, float64, float64, Size){
+				"letter": (*document).letterSide, "picture": (*document).pictureSide,
+			} {
+				name := fmt.Sprintf("%03d-%s-%s", f.Step, fileName(f.Pair.Grapheme, f.Pair.Sound), side)
+				raster, vector, err := picture(f, draw)
+				if err != nil {
+					return fmt.Errorf("draw %s: %w", name, err)
+				}
+				files[i] = append(files[i], made{"png/" + name + ".png", raster}, made{"svg/" + name + ".svg", vector})
+			}
+			return nil
+		})
+	}
+	if err := group.Wait(); err != nil {
+		return err
+	}
+	z := zip.NewWriter(w)
+	for _, list := range files {
+		for _, m := range list {
+			f, err := z.Create(m.name)
+			if err != nil {
+				return err
+			}
+			if _, err := f.Write(m.data); err != nil {
+				return err
+			}
+		}
+	}
+	return z.Close()
+}
+
+// fileName is a pair as the name of a file: letters, and the sound where a system takes it.
+func fileName(grapheme, sound string) string {
+	return strings.Map(func(r rune) rune {
+		if strings.ContainsRune(`/\:*?"<>|`, r) {
+			return -1
+		}
+		return r
+	}, grapheme+"-"+sound)
+}
+
+func picture(f Face, draw func(*document, Face, float64, float64, Size)) (raster, vector []byte, err error) {
+	d := newDocument(nil, Paper{Large.Width, Large.Height}, "")
+	defer d.close() //nolint:errcheck // nothing is written
+	d.newPage()
+	d.ctx.SetFillColor(canvas.White)
+	d.ctx.DrawPath(0, 0, canvas.Rectangle(Large.Width, Large.Height))
+	draw(d, f, 0, 0, Large)
+	var p, v bytes.Buffer
+	if err := png.Encode(&p, rasterizer.Draw(d.c, canvas.DPMM(pixelsPerMm), canvas.DefaultColorSpace)); err != nil {
+		return nil, nil, err
+	}
+	s := svg.New(&v, d.c.W, d.c.H, &svg.Options{EmbedFonts: true, SubsetFonts: true})
+	d.c.RenderTo(s)
+	if err := s.Close(); err != nil {
+		return nil, nil, err
+	}
+	return p.Bytes(), v.Bytes(), nil
+}

@@ -1,0 +1,32 @@
+import { Link, useParams } from '@tanstack/react-router'
+import { Failed, Notice, Waiting } from '../../ui/parts'
+import { useParcels } from './api'
+import { BundleLook } from './BundleLook'
+import { TableLook } from './TableLook'
+
+/** Something that was brought in, before any of it is taken. */
+export function ParcelPage() {
+  const { parcelId } = useParams({ from: '/bring/$parcelId' })
+  const list = useParcels()
+  if (list.error && !list.data) return <Failed error={list.error} />
+  if (!list.data) return <Waiting what="Untying the string …" />
+  const parcel = list.data.find((p) => p.parcel_id === parcelId)
+  if (!parcel)
+    return (
+      <div className="mx-auto max-w-3xl p-6">
+        <Notice kind="plain">
+          <span className="flex flex-wrap gap-2">
+            This was taken, or put away.
+            <Link to="/bring" className="font-bold underline underline-offset-4">
+              To what comes in and goes out
+            </Link>
+          </span>
+        </Notice>
+      </div>
+    )
+  return parcel.kind === 'bundle' ? (
+    <BundleLook key={parcelId} parcel={parcel} />
+  ) : (
+    <TableLook key={parcelId} parcel={parcel} />
+  )
+}
