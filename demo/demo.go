@@ -17,6 +17,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
@@ -40,13 +41,11 @@ type demoCard struct {
 }
 
 type library struct {
-	Team    string     `json:"team"`
-	Speaker string     `json:"speaker"`
-	Cards   []demoCard `json:"cards"`
-	Bank    []struct {
-		Kind string `json:"kind"`
-		Body string `json:"body"`
-	} `json:"bank"`
+	Team    string         `json:"team"`
+	Speaker string         `json:"speaker"`
+	Cards   []demoCard     `json:"cards"`
+	Words   []card.OwnWord `json:"words"`
+	Bank    []lesson.Text  `json:"bank"`
 	Classes []struct {
 		Name   string `json:"name"`
 		Kind   string `json:"kind"`
@@ -82,7 +81,7 @@ func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
 }
 
 func (l library) load(ctx context.Context, tx pgx.Tx, accounts app.People, now time.Time) error {
-	conv := card.Conventions{Accent: phoneme.SouthernBritish, GroupsFirst: true, Paper: "A4"}
+	conv := card.Conventions{Accent: phoneme.SouthernBritish, GroupsFirst: true, Paper: "A4", Words: l.Words}
 	teamID, err := store.CreateTeam(ctx, tx, l.Team, conv)
 	if err != nil {
 		return err
@@ -105,7 +104,7 @@ func (l library) load(ctx context.Context, tx pgx.Tx, accounts app.People, now t
 		}
 	}
 	for _, t := range l.Bank {
-		if _, err := s.AddBankText(ctx, t.Kind, t.Body, leadID, now); err != nil {
+		if _, err := s.AddBankText(ctx, leadID, t, now); err != nil {
 			return fmt.Errorf("bank text %q: %w", t.Body, err)
 		}
 	}

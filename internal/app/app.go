@@ -41,6 +41,7 @@ type App struct {
 	Desk     Desk
 	Audits   Audits
 	Parcels  Parcels
+	Stock    Stock
 }
 
 // Options of New; the zero value is for a running server.
@@ -85,6 +86,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Meetings: Meetings{desk[meetingStore]{g, func(l store.Library) meetingStore { return l }}},
 		Audits:   Audits{desk[auditStore]{g, func(l store.Library) auditStore { return l }}},
 		Parcels:  Parcels{desk[parcelStore]{g, func(l store.Library) parcelStore { return l }}},
+		Stock:    Stock{desk[stockStore]{g, func(l store.Library) stockStore { return l }}},
 		Desk:     Desk{desk[todayStore]{g, func(l store.Library) todayStore { return l }}},
 		Reviews:  Reviews{desk[reviewStore]{g, func(l store.Library) reviewStore { return l }}},
 		Years:    Years{desk[yearStore]{g, func(l store.Library) yearStore { return l }}},

@@ -149,7 +149,7 @@ func TestRolesAreEnforced(t *testing.T) {
 		},
 		{"archive", []app.Role{app.Lead}, func(by app.Actor) error { return s.Cards.Archive(ctx, by, id, false) }},
 		{"keep a sentence", []app.Role{app.Lead, app.Teacher}, func(by app.Actor) error {
-			_, err := s.Words.AddToBank(ctx, by, "sentence", "A cat sat on "+string(by.Role)+".")
+			_, err := s.Words.AddToBank(ctx, by, lesson.Text{Kind: "sentence", Body: "A cat sat on " + string(by.Role) + "."})
 			return err
 		}},
 		{

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"path"
+	"slices"
 	"strings"
 	"time"
 	"unicode"
@@ -166,7 +167,9 @@ func (p Parcels) unpack(ctx context.Context, data []byte) ([]parcelFile, error) 
 			setTake(b, t)
 		}
 	}
-	for name, v := range map[string]any{libraryFile: b, findingsFile: report.Findings} {
+	// What contradicts itself in their library is their own affair.
+	found := slices.DeleteFunc(report.Findings, func(f bundle.Finding) bool { return f.Code == "library" })
+	for name, v := range map[string]any{libraryFile: b, findingsFile: found} {
 		text, err := json.Marshal(v)
 		if err != nil {
 			return nil, err

@@ -15,6 +15,7 @@ import (
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/table"
 	"brightchalk/internal/store"
 )
 
@@ -193,6 +194,84 @@ func TestABundleComesInCardByCard(t *testing.T) {
 	assert.Positive(t, after.AgreedVersion, "what is agreed stays in force")
 	_, err = s.Parcels.Bring(ctx, s.assistant, "b.zip", app.Uploaded(out.Bytes()))
 	require.ErrorIs(t, err, app.ErrForbidden)
-	_, err = s.Parcels.Bring(ctx, s.teacher, "b.zip", app.Uploaded([]byte("no zip")))
+	_, err = s.Parcels.Bring(ctx, s.teacher, "b.zip", app.Uploaded([]byte("PK no zip")))
 	require.ErrorIs(t, err, bundle.ErrBundle)
+}
+
+// What goes out as a workbook comes in again; lines that are new are taken, those that have no place are told.
+func TestTablesComeIn(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	bring := func(name, text string) string {
+		p, err := s.Parcels.Bring(ctx, s.teacher, name, app.Uploaded([]byte(text)))
+		require.NoError(t, err)
+		require.Equal(t, store.TableParcel, p.Kind)
+		return p.ParcelID
+	}
+	var out bytes.Buffer
+	require.NoError(t, s.Parcels.Workbook(ctx, s.assistant, &out))
+	id := bring("library.xlsx", out.String())
+	for i, kind := range []table.Kind{table.Cards, table.Words, table.Sentences} {
+		v, err := s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{Sheet: i})
+		require.NoError(t, err)
+		assert.Equal(t, kind, v.Kind)
+		assert.NotEmpty(t, v.Lines)
+		for _, l := range v.Lines {
+			assert.Equal(t, card.Same, l.Standing, "%s line %d: %s %v", kind, l.Row, l.Why, l.Fields)
+		}
+	}
+	_, err := s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{Sheet: 9})
+	require.ErrorContains(t, err, "4 sheets")
+
+	id = bring("words.csv", "spelling,word\nsh,rush\nsh,gun\nsh,rash\nsh,cat\nm,mist\n")
+	v, err := s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{})
+	require.NoError(t, err)
+	require.Len(t, v.Lines, 5)
+	before, err := s.Cards.Card(ctx, s.teacher, s.cards["sh"])
+	require.NoError(t, err)
+	_, err = s.Parcels.TakeTable(ctx, s.assistant, id, app.TableChoice{Rows: []int{2}})
+	require.ErrorIs(t, err, app.ErrForbidden)
+	_, err = s.Parcels.TakeTable(ctx, s.teacher, id, app.TableChoice{Rows: []int{3}})
+	require.ErrorContains(t, err, "No line was chosen", "a refused word is not taken")
+	got, err := s.Parcels.TakeTable(ctx, s.teacher, id, app.TableChoice{Rows: []int{2, 3, 4, 6}})
+	require.NoError(t, err)
+	assert.Equal(t, 3, got.Lines)
+	assert.Len(t, got.Cards, 2)
+	after, err := s.Cards.Card(ctx, s.teacher, s.cards["sh"])
+	require.NoError(t, err)
+	assert.Equal(t, before.Version+1, after.Version, "one version for all its words")
+	assert.Subset(t, after.Content.Words, []string{"rush", "rash"})
+	assert.NotContains(t, after.Content.Words, "gun")
+	_, err = s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{})
+	require.ErrorIs(t, err, store.ErrNotFound, "it was taken")
+
+	id = bring("cards.csv", "grapheme,keyword,rhyme\nm,moorhen,\nzh,x,\nch=ʃ,chef,A chef.\n")
+	v, err = s.Parcels.Table(ctx, s.lead, id, app.TableAsk{Kind: table.Cards})
+	require.NoError(t, err)
+	rows := []int{}
+	for _, l := range v.Lines {
+		rows = append(rows, l.Row)
+	}
+	got, err = s.Parcels.TakeTable(ctx, s.lead, id, app.TableChoice{TableAsk: app.TableAsk{Kind: table.Cards}, Rows: rows})
+	require.NoError(t, err)
+	assert.Equal(t, 1, got.Added, "%v", v.Lines)
+	m, err := s.Cards.Card(ctx, s.lead, s.cards["m"])
+	require.NoError(t, err)
+	assert.Equal(t, "moorhen", m.Content.Keyword)
+	assert.NotEmpty(t, m.Content.Rhyme, "an empty cell takes nothing away")
+
+	id = bring("order.csv", "step,grapheme\n1,sh\n2,a\n3,t\n")
+	v, err = s.Parcels.Table(ctx, s.lead, id, app.TableAsk{})
+	require.NoError(t, err)
+	assert.Equal(t, table.Order, v.Kind)
+	assert.Equal(t, []string{s.cards["sh"], s.cards["a"], s.cards["t"]}, v.Order[:3])
+	_, err = s.Parcels.TakeTable(ctx, s.lead, id, app.TableChoice{Rows: []int{2}})
+	require.ErrorContains(t, err, "order desk")
+	require.NoError(t, s.Parcels.Drop(ctx, s.lead, id))
+	for range 6 {
+		bring("x.csv", "word\ncat\n")
+	}
+	list, err := s.Parcels.List(ctx, s.lead)
+	require.NoError(t, err)
+	assert.Len(t, list, 4, "the newest")
 }

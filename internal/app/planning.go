@@ -118,6 +118,11 @@ func (p Planning) SetConventions(ctx context.Context, by Actor, c card.Conventio
 		if err != nil {
 			return err
 		}
+		now, err := conventionsOf(ctx, s)
+		if err != nil {
+			return err
+		}
+		c.Words = now.Words // they are kept one by one, see Stock
 		return s.SetConventions(ctx, c)
 	})
 }
@@ -141,6 +146,11 @@ func checked(c card.Conventions) (card.Conventions, error) {
 			)
 		}
 		c.Allowed[i] = w
+	}
+	for _, w := range c.Words {
+		if _, refused := unfit.Of(strings.ToLower(w.Word)); refused && !slices.Contains(c.Allowed, strings.ToLower(w.Word)) {
+			return c, wrong("words", "“%s” is among the words that are kept from children.", w.Word)
+		}
 	}
 	for i := range c.Says.Materials {
 		m := &c.Says.Materials[i]

@@ -265,7 +265,7 @@ func recentOf(ctx context.Context, s lessonReader, classID string, most int) ([]
 func bankOf(rows []store.BankText) []lesson.Text {
 	out := make([]lesson.Text, len(rows))
 	for i, t := range rows {
-		out[i] = lesson.Text{Kind: t.Kind, Body: t.Body}
+		out[i] = lesson.Text{Kind: t.Kind, Body: t.Body, Book: t.Book, Page: t.Page}
 	}
 	return out
 }

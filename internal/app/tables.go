@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/table"
 	"brightchalk/internal/sheet"
 	"brightchalk/internal/store"
@@ -27,7 +28,7 @@ func sheets(data []byte) ([]parcelFile, error) {
 // TableAsk says how a table is read. What is left out is found: Kind and Columns by the sheet itself.
 type TableAsk struct {
 	Sheet   int            `json:"sheet" minimum:"0" maximum:"20" doc:"from 0"`
-	Kind    table.Kind     `json:"kind,omitempty" required:"false" enum:",words,sentences,cards,order"`
+	Kind    table.Kind     `json:"kind,omitempty" required:"false" enum:",words,sentences,cards,pages,order"`
 	Columns map[string]int `json:"columns,omitempty" required:"false" doc:"in which column of the sheet, from 0, a thing stands"`
 	Header  *bool          `json:"header,omitempty" required:"false" doc:"the first line names the columns"`
 	CardID  string         `json:"card_id,omitempty" required:"false" doc:"for words and sentences that name none"`
@@ -42,7 +43,7 @@ type TableView struct {
 	Notes   []string       `json:"notes" nullable:"false" doc:"what was done to read the sheet"`
 	Heads   []string       `json:"heads" nullable:"false" doc:"the first line of the sheet"`
 	Sample  [][]string     `json:"sample" nullable:"false" doc:"its next lines"`
-	Kind    table.Kind     `json:"kind" enum:"words,sentences,cards,order"`
+	Kind    table.Kind     `json:"kind" enum:"words,sentences,cards,pages,order"`
 	Wanted  []table.Column `json:"wanted" nullable:"false" doc:"what lines of this kind may hold"`
 	Columns map[string]int `json:"columns" doc:"in which column of the sheet, from 0, each stands"`
 	Header  bool           `json:"header" doc:"the first line names the columns"`
@@ -151,7 +152,7 @@ type BroughtLines struct {
 	Lines int      `json:"lines" doc:"that were taken"`
 	Added int      `json:"added" doc:"cards"`
 	Cards []string `json:"cards" nullable:"false" doc:"ids of the cards that changed or came"`
-	Bank  int      `json:"bank" doc:"sentences that went to the bank"`
+	Bank  int      `json:"bank" doc:"sentences that went to the bank, pages of books among them"`
 }
 
 // TakeTable takes the chosen lines of a table that lies there into the library, as it is read with the same ask. An
@@ -200,8 +201,12 @@ type lineTaking struct {
 
 func (t *lineTaking) line(ctx context.Context, k table.Kind, x table.Line) error {
 	switch {
-	case k == table.Sentences && x.CardID == "":
-		_, err := addToBank(ctx, t, t.by, "sentence", x.Text, t.now.Add(time.Duration(t.out.Bank)*time.Millisecond))
+	case k == table.Pages || k == table.Sentences && x.CardID == "":
+		text := lesson.Text{Kind: "sentence", Body: x.Text}
+		if k == table.Pages {
+			text = lesson.Text{Kind: "page", Body: x.Text, Book: x.Book, Page: x.Page}
+		}
+		_, err := addToBank(ctx, t, t.by, text, t.now.Add(time.Duration(t.out.Bank)*time.Millisecond))
 		t.out.Bank++
 		return err
 	case x.CardID == "":
@@ -218,7 +223,7 @@ func (t *lineTaking) line(ctx context.Context, k table.Kind, x table.Line) error
 		c.Rejected = slices.DeleteFunc(slices.Clone(c.Rejected), func(w string) bool { return w == x.Text })
 	case table.Sentences:
 		c.Sentences = append(slices.Clone(c.Sentences), x.Text)
-	case table.Cards, table.Order:
+	case table.Cards, table.Order, table.Pages:
 		c = x.Content
 	}
 	t.contents[x.CardID] = c.Tidy()
@@ -251,20 +256,12 @@ func (t *lineTaking) keep(ctx context.Context) error {
 		if !ok {
 			continue
 		}
-		current := r.Content.Tidy()
 		for field, n := range map[string]int{"words": len(content.Words), "sentences": len(content.Sentences)} {
 			if most := card.MostItems(field); n > most {
 				return wrong("rows", "The card %s would hold %d %s; %d are the most.", r.Grapheme, n, field, most)
 			}
 		}
-		err := t.UpdateCard(ctx, store.CardEdit{
-			CardID: r.CardID, Version: r.Version + 1, State: edited(r.State), Content: content,
-			Changed: card.Changed(current, content), By: &t.by.MemberID, Now: t.now,
-		})
-		if err != nil {
-			return err
-		}
 		t.out.Cards = append(t.out.Cards, r.CardID)
 	}
-	return nil
+	return keepContents(ctx, t, t.by, t.rows, t.contents, t.now)
 }

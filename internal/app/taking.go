@@ -495,7 +495,7 @@ func (t *taking) texts(ctx context.Context, choice BundleChoice) error {
 		if slices.ContainsFunc(have, func(h store.BankText) bool { return h.Body == x.Body }) {
 			continue
 		}
-		id, err := addToBank(ctx, t, t.by, x.Kind, x.Body, t.now.Add(time.Duration(t.out.Texts)*time.Millisecond))
+		id, err := addToBank(ctx, t, t.by, x, t.now.Add(time.Duration(t.out.Texts)*time.Millisecond))
 		if t.refused("“"+x.Body+"”", err) {
 			continue
 		}

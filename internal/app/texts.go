@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
@@ -190,24 +191,29 @@ const (
 )
 
 // AddToBank stores a sentence or a page for the whole team.
-func (w Words) AddToBank(ctx context.Context, by Actor, kind, body string) (string, error) {
+func (w Words) AddToBank(ctx context.Context, by Actor, t lesson.Text) (string, error) {
 	return write(ctx, w.desk, by, MayEdit, func(s wordStore) (string, error) {
-		return addToBank(ctx, s, by, kind, body, w.desk.now())
+		return addToBank(ctx, s, by, t, w.desk.now())
 	})
 }
 
-func addToBank(ctx context.Context, s wordStore, by Actor, kind, body string, now time.Time) (string, error) {
-	body = strings.TrimSpace(body)
-	most := map[string]int{"sentence": MaxSentence, "page": MaxPage}[kind]
+// mostBook is the longest title of a book, in bytes.
+const mostBook = 80
+
+func addToBank(ctx context.Context, s wordStore, by Actor, t lesson.Text, now time.Time) (string, error) {
+	t.Body, t.Book = strings.TrimSpace(t.Body), strings.TrimSpace(t.Book)
+	most := map[string]int{"sentence": MaxSentence, "page": MaxPage}[t.Kind]
 	switch {
 	case most == 0:
 		return "", wrong("kind", "The bank keeps sentences and pages.")
-	case body == "":
+	case t.Body == "":
 		return "", wrong("body", "There is no text to keep.")
-	case len(body) > most:
-		return "", wrong("body", "The %s is longer than %d signs.", kind, most)
+	case len(t.Body) > most:
+		return "", wrong("body", "The %s is longer than %d signs.", t.Kind, most)
+	case len(t.Book) > mostBook || t.Page < 0 || t.Page > 999:
+		return "", wrong("book", "The title of a book has up to %d signs, its pages are from 1 to 999.", mostBook)
 	}
-	id, err := s.AddBankText(ctx, kind, body, by.MemberID, now)
+	id, err := s.AddBankText(ctx, by.MemberID, t, now)
 	if errors.Is(err, store.ErrTaken) {
 		return "", wrong("body", "The bank has this text already.")
 	}

@@ -13,6 +13,7 @@ import (
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
@@ -26,7 +27,7 @@ type wordStore interface {
 	PutNamedPicture(ctx context.Context, by string, p store.NamedPicture, sum []byte, now time.Time) error
 	ArchiveNamedPicture(ctx context.Context, name string, at *time.Time) error
 	Bank(ctx context.Context) ([]store.BankText, error)
-	AddBankText(ctx context.Context, kind, body, by string, now time.Time) (string, error)
+	AddBankText(ctx context.Context, by string, t lesson.Text, now time.Time) (string, error)
 	ArchiveBankText(ctx context.Context, textID string, at *time.Time) error
 }
 

@@ -9,7 +9,6 @@ import (
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 )
@@ -144,8 +143,8 @@ func (a *Archive) card(c card.Card, m Mine) CardLine {
 	if line.Take != "" && told {
 		line.Speaker = take.Speaker
 	}
-	if _, err := phoneme.Parse(m.Conventions.For(c.Content).Accent, line.Pair.Sound); err != nil || c.Pair.Grapheme == "" {
-		line.Standing, line.Why = card.Unfit, "its sound is not in our accent"
+	if _, err := spelling.ParsePair(m.Conventions.For(c.Content).Accent, line.Pair.String()); err != nil {
+		line.Standing, line.Why = card.Unfit, strings.TrimSuffix(err.Error(), ".")
 		return line
 	}
 	i := slices.IndexFunc(m.Cards, func(x card.Card) bool { return x.Pair == line.Pair })

@@ -52,6 +52,7 @@ var tags = []*huma.Tag{
 	{Name: "order", Description: "The order of teaching: judged, proposed, agreed, and a better one sought."},
 	{Name: "people", Description: "Members of the team."},
 	{Name: "print", Description: "Sheets, cards, the carry pack and bundles."},
+	{Name: "stock", Description: "Words of the team's own, and the wordings that go through the library."},
 	{Name: "bring", Description: "Bundles of other libraries and tables, looked at before anything of them is taken."},
 	{Name: "events", Description: "What changed, as it changes."},
 }
@@ -286,6 +287,7 @@ func (s *server) register(everybody, members huma.API) {
 	s.reviewCalls(members)
 	s.auditCalls(members)
 	s.parcelCalls(everybody, members)
+	s.stockCalls(members)
 	s.takeCalls(members)
 	s.letterCalls(members)
 	s.wordCalls(members)

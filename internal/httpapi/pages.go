@@ -19,7 +19,7 @@ var pageRoots = []string{
 	"",
 	"index.html",
 	"today",
-	"audit",
+	"audit", "bring", "stock",
 	"cards",
 	"lessons",
 	"introductions",

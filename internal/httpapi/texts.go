@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/core/lesson"
 )
 
 type textToCheck struct {
@@ -21,6 +22,8 @@ type sentence struct {
 type bankText struct {
 	Kind string `json:"kind" enum:"sentence,page"`
 	Body string `json:"body" maxLength:"8000"`
+	Book string `json:"book,omitempty" required:"false" maxLength:"80" doc:"title of the book that a page is of"`
+	Page int    `json:"page,omitempty" required:"false" minimum:"0" maximum:"999"`
 }
 
 func (s *server) textCalls(api huma.API) {
@@ -54,9 +57,9 @@ func (s *server) textCalls(api huma.API) {
 	})
 	call(s, api, route{
 		id: "add-to-bank", method: http.MethodPost, path: "/bank", tag: "texts",
-		summary: "Keep a sentence or a page for the whole team", example: bankText{"sentence", "The ship is in the lock."},
+		summary: "Keep a sentence or a page for the whole team", example: bankText{Kind: "sentence", Body: "The ship is in the lock."},
 	}, func(ctx context.Context, by app.Actor, in *body[bankText]) (created, error) {
-		id, err := a.AddToBank(ctx, by, in.Body.Kind, in.Body.Body)
+		id, err := a.AddToBank(ctx, by, lesson.Text{Kind: in.Body.Kind, Body: in.Body.Body, Book: in.Body.Book, Page: in.Body.Page})
 		return created{id}, err
 	})
 	call(s, api, route{

@@ -109,6 +109,10 @@ func (s *server) feedCalls(everybody, members huma.API) {
 		id: "end-feed", method: http.MethodDelete, path: "/classes/{id}/feed", tag: "year",
 		summary: "End the subscriptions to the plan of a class",
 	}, func(ctx context.Context, by app.Actor, in *ByID) (done, error) { return ok(a.EndFeed(ctx, by, in.ID)) })
+	call(s, members, route{
+		id: "books", method: http.MethodGet, path: "/classes/{id}/books", tag: "year",
+		summary: "The school's reading books, page by page, with the week from which on the class can read each",
+	}, func(ctx context.Context, by app.Actor, in *ByID) ([]app.Book, error) { return a.Books(ctx, by, in.ID) })
 	download(s, members, route{
 		id: "year-table", method: http.MethodGet, path: "/classes/{id}/year.csv", tag: "year",
 		summary: "The plan of a class as a table: date, term, week, purpose, pairs",

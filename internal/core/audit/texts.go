@@ -62,11 +62,8 @@ const leastSlip = 4
 // meant is the word that was probably meant, empty where the word is known, a name, a sound or too far from any.
 func (l Library) meant(c card.Card, w string) string {
 	small := strings.ToLower(w)
-	if len([]rune(w)) < leastSlip || small != w || strings.ContainsAny(w, "’'") || lexicon.IsWord(small) ||
+	if len([]rune(w)) < leastSlip || small != w || strings.ContainsAny(w, "’'") || l.Team.Speech().Knows(small) ||
 		strings.EqualFold(w, c.Keyword) || drawn(small) {
-		return ""
-	}
-	if _, known := lexicon.Find(small); known {
 		return ""
 	}
 	return lexicon.Meant(small)

@@ -39,8 +39,10 @@ type Conventions struct {
 	Departures   []Departure    `json:"departures,omitempty" maxItems:"200"`
 	DoublesApart bool           `json:"doubles_apart,omitempty"` // a doubled letter is known by its own card only
 	// single words of refused themes that the team allows
-	Allowed []string      `json:"allowed,omitempty" maxItems:"100"`
-	Lines   strokes.Lines `json:"lines,omitzero" required:"false"`
+	Allowed []string `json:"allowed,omitempty" maxItems:"100"`
+	// words and names of its own, with how they are said
+	Words []OwnWord     `json:"words,omitempty" required:"false" maxItems:"400"`
+	Lines strokes.Lines `json:"lines,omitzero" required:"false"`
 	// words on the board in the team's own strokes, not in the font
 	WrittenWords bool `json:"written_words,omitempty" required:"false"`
 	// for the Hand step; empty: all of step.Materials
@@ -115,6 +117,20 @@ type Departure struct {
 	Note   string         `json:"note" maxLength:"200"`
 }
 
+// OwnWord is a word of the team's own: of the school, the place, a character of its stories.
+type OwnWord struct {
+	Word   string `json:"word" maxLength:"24" doc:"as it is written: a name with its capital"`
+	Sounds string `json:"sounds" maxLength:"60" doc:"in the team's accent, one after the other"`
+	Name   bool   `json:"name,omitempty" doc:"a name: read by the adult until its sounds are taught, and not offered as a word"`
+	Note   string `json:"note,omitempty" maxLength:"200" doc:"who or what it is"`
+}
+
+// Spoken is the word as the lexicon takes it; the error says what is wrong with its sounds.
+func (w OwnWord) Spoken(a phoneme.Accent) (lexicon.OwnWord, error) {
+	sounds, err := phoneme.Parse(a, w.Sounds)
+	return lexicon.OwnWord{Word: w.Word, Sounds: sounds, Name: w.Name}, err
+}
+
 // Speech is how the team speaks and cuts words.
 func (c Conventions) Speech() lexicon.Speech {
 	s := lexicon.Speech{Accent: c.Accent, Units: c.Units}
@@ -129,6 +145,14 @@ func (c Conventions) Speech() lexicon.Speech {
 			s.Allow = map[string]bool{}
 		}
 		s.Allow[w] = true
+	}
+	for _, w := range c.Words {
+		if s.Words == nil {
+			s.Words = map[string]lexicon.OwnWord{}
+		}
+		if spoken, err := w.Spoken(c.Accent); err == nil { // of another accent, if the team has changed its own
+			s.Words[strings.ToLower(w.Word)] = spoken
+		}
 	}
 	return s
 }

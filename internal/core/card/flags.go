@@ -51,7 +51,7 @@ func (c Card) flag(word string, o lexicon.Speech) (WordFlag, bool) {
 		)
 	}
 	e, known := lexicon.Find(word)
-	if !known && !lexicon.IsWord(word) {
+	if !o.Knows(word) {
 		if meant := lexicon.Meant(word); meant != "" {
 			return say(Slip, "%s is no word we know. Did you mean %s?", word, meant)
 		}

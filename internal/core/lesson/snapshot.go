@@ -237,6 +237,8 @@ type RingWord struct {
 type Text struct {
 	Kind string `json:"kind" enum:"sentence,page"`
 	Body string `json:"body"`
+	Book string `json:"book,omitempty" required:"false" maxLength:"80" doc:"title of the book that the page is of"`
+	Page int    `json:"page,omitempty" required:"false" minimum:"0" maximum:"999" doc:"of the book"`
 }
 
 // Faces are the targets' faces in their order.

@@ -219,13 +219,7 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 	}
 	for i, r := range readings {
 		if len(positions) > 0 {
-			for s := range r.Segments {
-				// The letters of a stored word are shared: they are moved in a copy.
-				r.Segments[s].Letters = slices.Clone(r.Segments[s].Letters)
-				for l, at := range r.Segments[s].Letters {
-					r.Segments[s].Letters[l] = positions[at]
-				}
-			}
+			moved(r.Segments, positions)
 		}
 		if i == 0 {
 			out.Reading = r
@@ -234,6 +228,17 @@ func Segment(word string, a phoneme.Accent, u spelling.Units) (Segmented, error)
 		}
 	}
 	return out, nil
+}
+
+// moved puts segments to where their letters stand in a text with other signs. The letters of a stored word are shared:
+// they are moved in a copy.
+func moved(segments []spelling.Segment, positions []int) {
+	for s := range segments {
+		segments[s].Letters = slices.Clone(segments[s].Letters)
+		for l, at := range segments[s].Letters {
+			segments[s].Letters[l] = positions[at]
+		}
+	}
 }
 
 var aligners = sync.Pool{New: func() any { return &spelling.Aligner{} }}
@@ -265,6 +270,7 @@ type Speech struct {
 	Allow  map[string]bool           // refused words that the team allows all the same
 	// Pictures are the team's own, for ear games.
 	Pictures []OwnPicture
+	Words    map[string]OwnWord // in small letters
 }
 
 // OwnPicture is a picture of the team's with its name and the other names that children give it, in small letters.
@@ -289,11 +295,19 @@ func (s Speech) Own() func(func(string) bool) {
 				return
 			}
 		}
+		for w := range s.Words {
+			if _, twice := s.Depart[w]; !twice && !s.Allow[w] && !yield(w) {
+				return
+			}
+		}
 	}
 }
 
 // Segment is the function Segment in the word's own accent.
 func (s Speech) Segment(word string) (Segmented, error) {
+	if w, ok := s.own(word); ok {
+		return s.segmentOwn(w, word)
+	}
 	a := s.Accent
 	if len(s.Depart) > 0 {
 		if own, ok := s.Depart[strings.ToLower(word)]; ok {
@@ -306,7 +320,8 @@ func (s Speech) Segment(word string) (Segmented, error) {
 // Sounds returns the most common pronunciation of a word in its own accent; nil for a text that is no word.
 // Callers only read it.
 func (s Speech) Sounds(word string) []phoneme.Phoneme {
-	if _, departs := s.Depart[word]; !departs {
+	_, departs := s.Depart[word]
+	if _, own := s.own(word); !departs && !own {
 		if item, ok := For(s.Accent, s.Units).Find(word); ok {
 			return item.Readings[0].Phonemes
 		}
@@ -318,8 +333,11 @@ func (s Speech) Sounds(word string) []phoneme.Phoneme {
 	return seg.Phonemes
 }
 
-// Item aligns a lexicon word, fit for children or not, in its own accent.
+// Item aligns a lexicon word or one of the team's own, fit for children or not, in its own accent.
 func (s Speech) Item(word string) (Item, bool) {
+	if w, ok := s.own(word); ok {
+		return s.itemOwn(w)
+	}
 	e, ok := Find(word)
 	if !ok {
 		return Item{}, false

@@ -130,13 +130,8 @@ func (l Library) sentence(row []string, m Mapping, fallback string) Line {
 	if len(x.Text) > longestSentence {
 		return unfit(x, fmt.Sprintf("it is longer than %d signs", longestSentence))
 	}
-	speech := l.Conventions.Speech()
-	for w := range strings.FieldsSeq(strings.ToLower(x.Text)) {
-		w = strings.Trim(w, ".,;:!?“”‘’\"'()")
-		if theme, refused := speech.Refuses(w); refused {
-			return unfit(x, fmt.Sprintf("“%s” is kept out of what children are offered (%s)", w,
-				strings.ReplaceAll(string(theme), "-", " ")))
-		}
+	if word, theme := l.refusedIn(x.Text); word != "" {
+		return unfit(x, fmt.Sprintf("“%s” is kept out of what children are offered (%s)", word, theme))
 	}
 	c, pair, named, err := l.cardOf(row, m)
 	x.Pair = pair
@@ -203,7 +198,7 @@ func (l Library) card(row []string, m Mapping) Line {
 		}
 		if parts, ok := lists[col.Key]; ok {
 			text = strings.Join(strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(parts, r) }), "\n")
-			if col.Key != "sentences" {
+			if col.Key == "words" {
 				text = strings.ToLower(text)
 			}
 		}
@@ -222,6 +217,42 @@ func (l Library) card(row []string, m Mapping) Line {
 		x.Standing = card.Same
 	default:
 		x.Standing = card.Different
+	}
+	return x
+}
+
+// refusedIn is the first word of a text that is kept from children, with its theme; empty where there is none.
+func (l Library) refusedIn(text string) (word, theme string) {
+	speech := l.Conventions.Speech()
+	for w := range strings.FieldsSeq(strings.ToLower(text)) {
+		w = strings.Trim(w, ".,;:!?“”‘’\"'()")
+		if theme, refused := speech.Refuses(w); refused {
+			return w, strings.ReplaceAll(string(theme), "-", " ")
+		}
+	}
+	return "", ""
+}
+
+const longestPage = 2000 // bytes
+
+func (l Library) page(row []string, m Mapping) Line {
+	x := Line{Text: at(row, m, Text), Book: at(row, m, Book), Standing: card.New}
+	if n, err := strconv.Atoi(at(row, m, Page)); err == nil {
+		x.Page = n
+	}
+	switch word, theme := l.refusedIn(x.Text); {
+	case x.Text == "":
+		return unfit(x, "there is no text in this line")
+	case len(x.Text) > longestPage:
+		return unfit(x, fmt.Sprintf("it is longer than %d signs", longestPage))
+	case x.Page < 0 || x.Page > 999 || x.Page == 0 && at(row, m, Page) != "":
+		return unfit(x, "the page “"+at(row, m, Page)+"” is no number from 1 to 999")
+	case utf8.RuneCountInString(x.Book) > 80:
+		return unfit(x, "the title of the book is longer than 80 signs")
+	case slices.Contains(l.Bank, x.Text):
+		x.Standing = card.Same
+	case word != "":
+		x.Doubt, x.Why = true, fmt.Sprintf("“%s” is kept out of what children are offered (%s); it is in your book", word, theme)
 	}
 	return x
 }

@@ -22,11 +22,12 @@ const (
 	Words     Kind = "words"
 	Sentences Kind = "sentences"
 	Cards     Kind = "cards"
+	Pages     Kind = "pages" // of books
 	Order     Kind = "order"
 )
 
 // Kinds are all kinds, the most usual first.
-func Kinds() []Kind { return []Kind{Words, Sentences, Cards, Order} }
+func Kinds() []Kind { return []Kind{Words, Sentences, Cards, Pages, Order} }
 
 // Sheet is a sheet of a table: its lines as they stand in the file.
 type Sheet struct {
@@ -50,6 +51,9 @@ const (
 	Grapheme = "grapheme"
 	Sound    = "sound"
 	Step     = "step"
+	Text     = "text"
+	Book     = "book"
+	Page     = "page"
 )
 
 var (
@@ -94,6 +98,12 @@ func Columns(k Kind) []Column {
 		}
 	case Cards:
 		return append([]Column{needed(graphemeColumn), soundColumn}, fieldColumns...)
+	case Pages:
+		return []Column{
+			{Text, "Text of the page", true, []string{"text", "page text", "words on the page", "body"}},
+			{Book, "Book", true, []string{"book", "title", "book title", "reader"}},
+			{Page, "Page", false, []string{"page", "page number", "p", "p.", "no", "number"}},
+		}
 	case Order:
 		return []Column{
 			needed(graphemeColumn), soundColumn,
@@ -307,6 +317,8 @@ type Line struct {
 	Why      string           `json:"why" doc:"why it has no place, or what to look at first"`
 	Doubt    bool             `json:"doubt" doc:"it can be taken, but look first"`
 	Fields   []card.FieldLine `json:"fields" nullable:"false" doc:"of a card that differs"`
+	Book     string           `json:"book" doc:"of a page"`
+	Page     int              `json:"page" doc:"of the book, 0 where none is told"`
 	Content  card.Content     `json:"-"` // of a card, where it comes in
 }
 
@@ -360,6 +372,8 @@ func (l Library) line(k Kind, row []string, m Mapping, fallback string) Line {
 		return l.card(row, m)
 	case Order:
 		return l.place(row, m)
+	case Pages:
+		return l.page(row, m)
 	}
 	return unfit(Line{}, "it is no kind of line we know")
 }

@@ -218,6 +218,8 @@ func statusOf(text string, sentenceStart bool, taught spelling.Set, exceptions m
 	upper := unicode.IsUpper([]rune(text)[0])
 	switch {
 	case t.Status == Ambiguous:
+	case o.Named(text) && len(missing) > 0: // the adult reads it
+		t.Status, t.Untaught = Name, []string{}
 	case t.Guessed && upper && (!sentenceStart || firstNames[strings.TrimSuffix(key, "'s")] || titles[text]):
 		t.Status = Name
 	case t.Guessed:

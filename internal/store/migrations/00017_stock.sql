@@ -19,13 +19,14 @@ CREATE TRIGGER tell AFTER INSERT OR UPDATE OR DELETE ON origin FOR EACH ROW EXEC
 CREATE TABLE parcel (
     parcel_id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
     team_id uuid NOT NULL REFERENCES team,
+    place bigint GENERATED ALWAYS AS IDENTITY, -- in the order in which they came
     kind text NOT NULL CHECK (kind IN ('bundle', 'table')),
     name text NOT NULL,
     brought_by uuid REFERENCES member,
     brought_at timestamptz NOT NULL,
     UNIQUE (team_id, parcel_id)
 );
-CREATE INDEX parcel_team ON parcel (team_id, brought_at DESC);
+CREATE INDEX parcel_team ON parcel (team_id, place DESC);
 CREATE TABLE parcel_file (
     parcel_id uuid NOT NULL,
     team_id uuid NOT NULL,
@@ -36,6 +37,10 @@ CREATE TABLE parcel_file (
     FOREIGN KEY (team_id, parcel_id) REFERENCES parcel (team_id, parcel_id) ON DELETE CASCADE
 );
 
+-- A page may be of a book that the school has.
+ALTER TABLE bank_text ADD COLUMN book text NOT NULL DEFAULT '', ADD COLUMN page integer NOT NULL DEFAULT 0;
+
 -- +goose Down
+ALTER TABLE bank_text DROP COLUMN book, DROP COLUMN page;
 DROP TABLE parcel_file, parcel;
 DROP TABLE origin;

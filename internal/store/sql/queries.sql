@@ -363,12 +363,13 @@ WHERE i.team_id = @team_id AND (@class_id::uuid IS NULL OR i.class_id = @class_i
 ORDER BY i.created_at DESC LIMIT @most
 
 -- name: bank_add
-INSERT INTO bank_text (team_id, kind, body, added_by, added_at) VALUES (@team_id, @kind, @body, @by, @now) RETURNING text_id::text
+INSERT INTO bank_text (team_id, kind, body, book, page, added_by, added_at)
+VALUES (@team_id, @kind, @body, @book, @page, @by, @now) RETURNING text_id::text
 
 -- name: bank_list
-SELECT b.text_id::text, b.kind, b.body, coalesce(m.initials, '') AS added_by, b.added_at
+SELECT b.text_id::text, b.kind, b.body, b.book, b.page, coalesce(m.initials, '') AS added_by, b.added_at
 FROM bank_text b LEFT JOIN member m ON m.member_id = b.added_by
-WHERE b.team_id = @team_id AND b.archived_at IS NULL ORDER BY b.kind DESC, b.added_at, b.text_id
+WHERE b.team_id = @team_id AND b.archived_at IS NULL ORDER BY b.kind DESC, b.book, b.page, b.added_at, b.text_id
 
 -- name: bank_archive
 UPDATE bank_text SET archived_at = @at WHERE team_id = @team_id AND text_id = @text_id

@@ -23,7 +23,7 @@ FROM parcel p LEFT JOIN member m ON m.member_id = p.brought_by
 SELECT {parcel_rows} WHERE p.team_id = @team_id AND p.parcel_id = @parcel_id
 
 -- name: parcel_list
-SELECT {parcel_rows} WHERE p.team_id = @team_id ORDER BY p.brought_at DESC
+SELECT {parcel_rows} WHERE p.team_id = @team_id ORDER BY p.place DESC
 
 -- name: parcel_names
 SELECT name, media_type, encode(sha256(bytes), 'hex') AS sum FROM parcel_file
@@ -37,5 +37,8 @@ DELETE FROM parcel WHERE team_id = @team_id AND parcel_id = @parcel_id
 
 -- name: parcel_drop_old
 DELETE FROM parcel WHERE team_id = @team_id AND (brought_at < @before OR parcel_id NOT IN (
-    SELECT parcel_id FROM parcel WHERE team_id = @team_id ORDER BY brought_at DESC LIMIT @most
+    SELECT parcel_id FROM parcel WHERE team_id = @team_id ORDER BY place DESC LIMIT @most
 ))
+
+-- name: bank_replace
+UPDATE bank_text SET body = @body WHERE team_id = @team_id AND text_id = @text_id AND archived_at IS NULL

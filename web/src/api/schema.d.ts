@@ -620,6 +620,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{id}/books": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The school's reading books, page by page, with the week from which on the class can read each */
+        get: operations["books"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{id}/feed": {
         parameters: {
             query?: never;
@@ -2567,6 +2584,95 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/stock/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put another wording in chosen places of the library
+         * @description Cards change as drafts beside what is agreed. A place where the wording stands no more is passed over.
+         */
+        post: operations["replace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/stock/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a word or a wording stands whole in the library, and what would stand there with another one */
+        get: operations["uses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/stock/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Words and names of the team's own, cut as the team says them */
+        get: operations["own-words"];
+        /** Keep a word of the team's own, in the place of one that is written so */
+        put: operations["put-own-word"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/stock/words/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut a word with the sounds that are given, or by rule where none are */
+        post: operations["try-own-word"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/stock/words/{word}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Let go of a word of the team's own */
+        delete: operations["drop-own-word"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/tables/{table}.csv": {
         parameters: {
             query?: never;
@@ -2995,8 +3101,12 @@ export interface components {
         };
         BankText: {
             body: string;
+            /** @description title of the book that a page is of */
+            book?: string;
             /** @enum {string} */
             kind: "sentence" | "page";
+            /** Format: int64 */
+            page?: number;
         };
         BankView: {
             /** Format: date-time */
@@ -3004,6 +3114,8 @@ export interface components {
             /** @description initials */
             added_by: string;
             body: string;
+            /** @description title of the book that a page is of; may be empty */
+            book: string;
             /**
              * Format: double
              * @description share of words that the class can read, 0 to 1; 0 without a class
@@ -3013,6 +3125,11 @@ export interface components {
             kind: "sentence" | "page";
             /** @description pairs not yet taught */
             missing: string[];
+            /**
+             * Format: int64
+             * @description of the book, 0 where none is told
+             */
+            page: number;
             remarks: string[];
             /** Format: uuid */
             text_id: string;
@@ -3025,6 +3142,33 @@ export interface components {
             pair: components["schemas"]["SpellingPair"];
             /** Format: uuid */
             take_id: string;
+        };
+        Book: {
+            /** @description Monday of the week from which on all of it can be read, by the plan; empty as in a page */
+            from: string;
+            pages: components["schemas"]["BookPage"][];
+            /**
+             * Format: int64
+             * @description pages that the class can read today
+             */
+            ready: number;
+            title: string;
+        };
+        BookPage: {
+            body: string;
+            /** @description Monday of the week from which on, by the plan; empty where it can now, or not within the plan */
+            from: string;
+            /** @description pairs that it needs and the class does not have today */
+            lacks: string[];
+            /** @description the class can read it today */
+            now: boolean;
+            /**
+             * Format: int64
+             * @description 0 where none is told
+             */
+            page: number;
+            /** Format: uuid */
+            text_id: string;
         };
         Brought: {
             /** Format: int64 */
@@ -3050,7 +3194,7 @@ export interface components {
             added: number;
             /**
              * Format: int64
-             * @description sentences that went to the bank
+             * @description sentences that went to the bank, pages of books among them
              */
             bank: number;
             /** @description ids of the cards that changed or came */
@@ -3212,6 +3356,7 @@ export interface components {
             together?: string[];
             units: components["schemas"]["SpellingUnits"];
             whole_by_sight: boolean;
+            words?: components["schemas"]["CardOwnWord"][];
             written_words?: boolean;
         };
         CardDeparture: {
@@ -3244,6 +3389,16 @@ export interface components {
         CardMaterial: {
             caution: string;
             name: string;
+        };
+        CardOwnWord: {
+            /** @description a name: read by the adult until its sounds are taught, and not offered as a word */
+            name?: boolean;
+            /** @description who or what it is */
+            note?: string;
+            /** @description in the team's accent, one after the other */
+            sounds: string;
+            /** @description as it is written: a name with its capital */
+            word: string;
         };
         CardPlace: {
             /** Format: double */
@@ -4724,6 +4879,31 @@ export interface components {
             why: string;
             word: string;
         };
+        OwnWordView: {
+            bits: components["schemas"]["SpellingBit"][];
+            /** @description why its sounds are not used; empty where they are */
+            broken: string;
+            /**
+             * Format: int64
+             * @description step of the order from which on it can be read; 0 where none is
+             */
+            from: number;
+            /** @description spellings in it that no card teaches so */
+            lacks: string[];
+            /** @description a name: read by the adult until its sounds are taught, and not offered as a word */
+            name?: boolean;
+            /** @description who or what it is */
+            note?: string;
+            /** @description in the team's accent, one after the other */
+            sounds: string;
+            /**
+             * Format: int64
+             * @description places of the library where it stands
+             */
+            uses: number;
+            /** @description as it is written: a name with its capital */
+            word: string;
+        };
         PassedClass: {
             /** @description card ids that now stand before what it has met, and come to it next */
             behind: string[];
@@ -5020,6 +5200,19 @@ export interface components {
              * @description that the change began from
              */
             revision: number;
+        };
+        Replaced: {
+            /**
+             * Format: int64
+             * @description that changed
+             */
+            places: number;
+        };
+        Replacing: {
+            /** @description of the places */
+            keys: string[];
+            what: string;
+            with: string;
         };
         Retexted: {
             /** @description both empty: by rule again */
@@ -5824,7 +6017,7 @@ export interface components {
             /** @description the first line names the columns */
             header?: boolean;
             /** @enum {string} */
-            kind?: "" | "words" | "sentences" | "cards" | "order";
+            kind?: "" | "words" | "sentences" | "cards" | "pages" | "order";
             /**
              * Format: int64
              * @description from 0
@@ -5841,7 +6034,7 @@ export interface components {
             /** @description the first line names the columns */
             header?: boolean;
             /** @enum {string} */
-            kind?: "" | "words" | "sentences" | "cards" | "order";
+            kind?: "" | "words" | "sentences" | "cards" | "pages" | "order";
             /** @description of the file, from 1 */
             rows: number[];
             /**
@@ -5856,12 +6049,19 @@ export interface components {
             title: string;
         };
         TableLine: {
+            /** @description of a page */
+            book: string;
             /** @description ours; empty where we have none */
             card_id: string;
             /** @description it can be taken, but look first */
             doubt: boolean;
             /** @description of a card that differs */
             fields: components["schemas"]["CardFieldLine"][];
+            /**
+             * Format: int64
+             * @description of the book, 0 where none is told
+             */
+            page: number;
             /** @description empty where it goes to no card */
             pair: components["schemas"]["SpellingPair"];
             /**
@@ -5892,7 +6092,7 @@ export interface components {
             /** @description the first line of the sheet */
             heads: string[];
             /** @enum {string} */
-            kind: "words" | "sentences" | "cards" | "order";
+            kind: "words" | "sentences" | "cards" | "pages" | "order";
             lines: components["schemas"]["TableLine"][];
             /** @description of the file */
             name: string;
@@ -6029,6 +6229,36 @@ export interface components {
             seconds: number;
             step_id: string;
         };
+        TriedWord: {
+            bits: components["schemas"]["SpellingBit"][];
+            /** @description why its sounds are not used; empty where they are */
+            broken: string;
+            /**
+             * Format: int64
+             * @description step of the order from which on it can be read; 0 where none is
+             */
+            from: number;
+            /** @description the word list has it; sounds given here go before those */
+            known: boolean;
+            /** @description spellings in it that no card teaches so */
+            lacks: string[];
+            /** @description a name: read by the adult until its sounds are taught, and not offered as a word */
+            name?: boolean;
+            /** @description who or what it is */
+            note?: string;
+            parts: components["schemas"]["WordPart"][];
+            /** @description in the team's accent, one after the other */
+            sounds: string;
+            /** @description other ways in which the list says it */
+            spoken: string[];
+            /**
+             * Format: int64
+             * @description places of the library where it stands
+             */
+            uses: number;
+            /** @description as it is written: a name with its capital */
+            word: string;
+        };
         TypedCode: {
             /** @description as the laptop shows it; spaces do not matter */
             code: string;
@@ -6076,6 +6306,25 @@ export interface components {
             total: number;
             /** @description the best known first */
             words: components["schemas"]["FoundWord"][];
+        };
+        Use: {
+            /** @description as it would stand */
+            after: string;
+            /** @description the card is agreed: the change is a draft beside that */
+            agreed: boolean;
+            /** @description empty for a text of the bank */
+            card_id: string;
+            /** @description of the card; empty for a text of the bank */
+            field: string;
+            /** @description by which it is chosen to be replaced */
+            key: string;
+            pair: components["schemas"]["SpellingPair"];
+            /** @description as it stands */
+            text: string;
+            /** @description empty for a card */
+            text_id: string;
+            /** Format: int64 */
+            times: number;
         };
         Variant: {
             /** @description class ids */
@@ -6181,6 +6430,12 @@ export interface components {
              * @description readable words with this pair, of all familiarities
              */
             unlocked: number;
+        };
+        WordPart: {
+            grapheme: string;
+            /** @description other sounds of this spelling, the most usual first */
+            others: string[];
+            sound: string;
         };
         WordsAnswer: {
             guessed: boolean;
@@ -10092,6 +10347,82 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    books: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Book"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21993,6 +22324,563 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    replace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "what": "Pip",
+                 *       "with": "Moss",
+                 *       "keys": [
+                 *         "0b1e7a3c-6a53-4d0c-9f54-2f7d0a5f4a10 rhyme"
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Replacing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Replaced"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    uses: {
+        parameters: {
+            query: {
+                what: string;
+                with?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Use"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "own-words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnWordView"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-own-word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "word": "Wharfside",
+                 *       "sounds": "wɔːfsaɪd",
+                 *       "name": true,
+                 *       "note": "the street of the school"
+                 *     }
+                 */
+                "application/json": components["schemas"]["CardOwnWord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "try-own-word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "word": "Wharfside",
+                 *       "sounds": "",
+                 *       "name": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["CardOwnWord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedWord"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "drop-own-word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                word: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

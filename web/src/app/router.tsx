@@ -33,6 +33,11 @@ const bring = createRoute({
   path: '/bring',
   component: lazyRouteComponent(() => import('../features/bring/BringPage'), 'BringPage'),
 })
+const stock = createRoute({
+  getParentRoute: () => root,
+  path: '/stock',
+  component: lazyRouteComponent(() => import('../features/stock/StockPage'), 'StockPage'),
+})
 const parcel = createRoute({
   getParentRoute: () => root,
   path: '/bring/$parcelId',
@@ -142,6 +147,7 @@ export const router = createRouter({
     audit,
     bring,
     parcel,
+    stock,
     lessons,
     lesson,
     oldList,

@@ -42,7 +42,7 @@ function Drop() {
   return (
     <>
       <div
-        className={`flex flex-col items-start gap-3 rounded-xl border-2 border-dashed p-6 ${over ? 'border-teal bg-teal/10' : 'border-slate/50'}`}
+        className={`flex flex-col items-start gap-3 rounded-xl border-2 border-dashed p-6 ${over ? 'border-leaf bg-mint/30' : 'border-slate/50'}`}
         onDragOver={(e) => {
           e.preventDefault()
           setOver(true)
@@ -64,10 +64,10 @@ function Drop() {
           accept=".csv,.tsv,.txt,.xlsx,.zip"
           className="sr-only"
           tabIndex={-1}
-          onChange={(e) => {
-            take(e.target.files?.[0])
-            e.target.value = ''
+          onClick={(e) => {
+            e.currentTarget.value = '' // the same file may be chosen again
           }}
+          onChange={(e) => take(e.target.files?.[0])}
         />
         <Button look="main" disabled={bring.isPending} onClick={() => input.current?.click()}>
           {bring.isPending ? 'Unpacking it …' : 'Choose a file'}

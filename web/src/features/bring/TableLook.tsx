@@ -179,7 +179,7 @@ function Reading({
         <label className="flex min-h-11 items-center gap-2">
           <input
             type="checkbox"
-            className="size-6 accent-teal"
+            className="size-6 accent-slate"
             checked={view.header}
             onChange={(e) => set({ header: e.target.checked })}
           />
@@ -294,7 +294,7 @@ function Line({
         <label className="flex size-11 items-center justify-center">
           <input
             type="checkbox"
-            className="size-6 accent-teal"
+            className="size-6 accent-slate"
             aria-label={`Take line ${l.row}: ${name}`}
             checked={picked}
             onChange={(e) => onPick(e.target.checked)}

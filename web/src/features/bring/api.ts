@@ -16,8 +16,12 @@ export const useParcels = () => useQuery({ queryKey: keys.parcels, queryFn: () =
 
 export const useBring = () =>
   useMutation({
-    mutationFn: (file: File) =>
-      send<Parcel>('POST', `/parcels?name=${encodeURIComponent(file.name)}`, file, 'application/octet-stream'),
+    mutationFn: async (file: File) => {
+      const bytes = await file.arrayBuffer().catch(() => {
+        throw new Error('The file cannot be read. Is it open elsewhere, or has it moved?')
+      })
+      return send<Parcel>('POST', `/parcels?name=${encodeURIComponent(file.name)}`, bytes, 'application/octet-stream')
+    },
     onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.parcels, exact: true }),
   })
 

@@ -35,7 +35,7 @@ export function Tick({
     <label className="flex min-h-11 items-start gap-3 py-2 text-lg">
       <input
         type="checkbox"
-        className="mt-1 size-6 shrink-0 accent-teal"
+        className="mt-1 size-6 shrink-0 accent-slate"
         checked={checked}
         onChange={(e) => onChange(e.target.checked)}
       />
