@@ -27,6 +27,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/mail"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
 )
@@ -142,7 +143,11 @@ func serve(std stdio, addr string, withDemo bool) error {
 		return err
 	}
 	defer pool.Close()
-	a := app.New(pool, app.Options{Stage: webui.Stage})
+	post, err := postOf()
+	if err != nil {
+		return err
+	}
+	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post})
 	hub := store.NewHub()
 	options := httpapi.Options{
 		Log:          log,
@@ -168,6 +173,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 		lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units)
 		debug.FreeOSMemory()
 	}()
+	go deliver(listening, a, log)
 	var leaving atomic.Bool
 	options.Leaving = leaving.Load
 	server := &http.Server{
@@ -200,6 +206,34 @@ func serve(std stdio, addr string, withDemo bool) error {
 	shutdown, cancel := context.WithTimeout(context.Background(), grace)
 	defer cancel()
 	return server.Shutdown(shutdown)
+}
+
+// postOf is where mail goes: BRIGHT_CHALK_MAIL, from BRIGHT_CHALK_MAIL_FROM, with links to BRIGHT_CHALK_ADDRESS.
+func postOf() (app.Post, error) {
+	sender, err := mail.Open(env("BRIGHT_CHALK_MAIL", ""), env("BRIGHT_CHALK_MAIL_FROM", ""))
+	if err != nil {
+		return app.Post{}, fmt.Errorf("BRIGHT_CHALK_MAIL: %w", err)
+	}
+	return app.Post{Sender: sender, Address: env("BRIGHT_CHALK_ADDRESS", "")}, nil
+}
+
+// round is how often it is looked whether a mail of the day waits.
+const round = 10 * time.Minute
+
+// deliver sends the mails of the day until it is told to stop.
+func deliver(ctx context.Context, a *app.App, log *slog.Logger) {
+	for {
+		if sent, err := a.Mails.Daily(ctx); err != nil && ctx.Err() == nil {
+			log.Warn("mail", "sent", sent, "error", err)
+		} else if sent > 0 {
+			log.Info("mail", "sent", sent)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(round):
+		}
+	}
 }
 
 // inspect opens the counters and profiles of the process to this machine, where BRIGHT_CHALK_DEBUG_ADDR says so.

@@ -3,10 +3,14 @@ package app
 import (
 	"context"
 	"errors"
+	"io"
 	"slices"
 	"strings"
+	"time"
 
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/table"
+	"brightchalk/internal/sheet"
 	"brightchalk/internal/store"
 )
 
@@ -137,12 +141,40 @@ func otherLead(ctx context.Context, s peopleStore, m store.Member) error {
 	return nil
 }
 
+// EventAsk is which events are looked for; what is empty is any.
+type EventAsk struct {
+	Kind store.EventKind
+	Who  string // a part of a name
+}
+
+const (
+	eventsShown = 200
+	eventsOut   = 20_000
+)
+
+// EventsCSV writes all that is kept of what happened to the team's accounts as a table; only a lead may.
+func (p People) EventsCSV(ctx context.Context, by Actor, ask EventAsk, w io.Writer) error {
+	list, err := p.events(ctx, by, ask, eventsOut)
+	if err != nil {
+		return err
+	}
+	t := table.Sheet{Rows: [][]string{{"when", "what", "account", "by", "address", "note"}}}
+	for _, e := range list {
+		t.Rows = append(t.Rows, []string{e.HappenedAt.UTC().Format(time.RFC3339), string(e.Kind), e.Member, e.By, e.Address, e.Note})
+	}
+	return sheet.WriteCSV(w, t)
+}
+
 // Events lists what happened to the team's accounts, the newest first; only a lead may see it.
-func (p People) Events(ctx context.Context, by Actor) ([]store.EventRow, error) {
+func (p People) Events(ctx context.Context, by Actor, ask EventAsk) ([]store.EventRow, error) {
+	return p.events(ctx, by, ask, eventsShown)
+}
+
+func (p People) events(ctx context.Context, by Actor, ask EventAsk, most int) ([]store.EventRow, error) {
 	if err := by.need(MayAgree); err != nil {
 		return nil, err
 	}
-	return read(ctx, p.desk, by, func(s peopleStore) ([]store.EventRow, error) { return s.Events(ctx) })
+	return read(ctx, p.desk, by, func(s peopleStore) ([]store.EventRow, error) { return s.Events(ctx, ask.Kind, ask.Who, most) })
 }
 
 // AsOperator is whoever has the command line of the server, for the team of a member.

@@ -42,6 +42,7 @@ type App struct {
 	Audits   Audits
 	Parcels  Parcels
 	Stock    Stock
+	Mails    Mails
 }
 
 // Options of New; the zero value is for a running server.
@@ -51,6 +52,7 @@ type Options struct {
 	// Hashing is how dear a password's hash is; nil is dear enough for a server. Tests make it cheap.
 	Hashing *argon2id.Params
 	Limits  SignInLimits // the zero value is for a school
+	Post    Post
 	// Stage is the script and the style of the stage in a carry pack; nil, or empty, leaves lessons as tables.
 	Stage func() (script, style []byte)
 }
@@ -86,6 +88,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Meetings: Meetings{desk[meetingStore]{g, func(l store.Library) meetingStore { return l }}},
 		Audits:   Audits{desk[auditStore]{g, func(l store.Library) auditStore { return l }}},
 		Parcels:  Parcels{desk[parcelStore]{g, func(l store.Library) parcelStore { return l }}},
+		Mails:    Mails{desk[mailStore]{g, func(l store.Library) mailStore { return l }}, o.Post},
 		Stock:    Stock{desk[stockStore]{g, func(l store.Library) stockStore { return l }}},
 		Desk:     Desk{desk[todayStore]{g, func(l store.Library) todayStore { return l }}},
 		Reviews:  Reviews{desk[reviewStore]{g, func(l store.Library) reviewStore { return l }}},

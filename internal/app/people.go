@@ -24,7 +24,7 @@ type peopleStore interface {
 	SetRole(ctx context.Context, memberID, role string) error
 	RemoveMember(ctx context.Context, memberID string, now time.Time) error
 	AddEvent(ctx context.Context, e store.Event) error
-	Events(ctx context.Context) ([]store.EventRow, error)
+	Events(ctx context.Context, kind store.EventKind, who string, most int) ([]store.EventRow, error)
 	AddLink(ctx context.Context, k store.Link, sum []byte, by string) (string, error)
 	Links(ctx context.Context, now time.Time) ([]store.Link, error)
 	EndLink(ctx context.Context, id string, now time.Time) error

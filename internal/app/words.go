@@ -13,8 +13,8 @@ import (
 
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
-	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/knowledge"
+	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/words"

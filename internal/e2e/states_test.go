@@ -92,6 +92,7 @@ func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
 		{"a card to put forward", card("l") + "/review", []string{"see Who should read it"}},
 		{"a new school year", "/team?tab=classes", []string{"click A new school year", "see Begin the year"}},
 		{"the library looked over", "/audit", []string{"click We know; leave it", "see Why it stays"}},
+		{"what comes in and goes out", "/bring", []string{"see One workbook"}},
 		{"a card in use", full, []string{"see Change this card"}},
 		{"a full card", full, []string{"click Change this card", "see ✓ Saved"}},
 		{"a card that lacks much", bare, []string{"see ✓ Saved"}},

@@ -93,7 +93,7 @@ const root = "../.."
 // it.
 var floors = []string{
 	"internal/core/",
-	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet",
+	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet internal/mail",
 	"internal/bundle",
 	"internal/app",
 	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",

@@ -9,6 +9,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/bundle"
+	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/store"
 )
 
@@ -50,7 +51,7 @@ func (s *server) parcelCalls(everybody, api huma.API) {
 		about:   "All of it, or nothing (409) where a card of ours has changed since it was looked at.",
 		example: app.BundleChoice{
 			Cards:   []app.CardChoice{{ID: "0b1e7a3c-6a53-4d0c-9f54-2f7d0a5f4a10", How: app.FillCard, Version: 3}},
-			Letters: []string{}, Pictures: []string{}, Texts: true, Voices: true,
+			Letters: []string{}, Pictures: []string{}, Routines: []lesson.Purpose{}, Texts: true, Voices: true,
 		},
 	}, func(ctx context.Context, by app.Actor, in *struct {
 		ByID

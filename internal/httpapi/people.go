@@ -156,6 +156,19 @@ func (s *server) linkCalls(everybody, members huma.API) {
 func (s *server) ownSessionCalls(members huma.API) {
 	a := s.people()
 	call(s, members, route{
+		id: "own-mail", method: http.MethodGet, path: "/session/mail", tag: "session",
+		summary: "Whether the member gets a mail a day when something waits",
+	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.MailView, error) {
+		return s.mails().Wish(ctx, by)
+	})
+	call(s, members, route{
+		id: "set-own-mail", method: http.MethodPut, path: "/session/mail", tag: "session",
+		summary: "Say whether one wants a mail a day", about: "An address that was refused is tried again.",
+		example: mailWish{true},
+	}, func(ctx context.Context, by app.Actor, in *body[mailWish]) (done, error) {
+		return ok(s.mails().SetWish(ctx, by, in.Body.Wanted))
+	})
+	call(s, members, route{
 		id: "own-sessions", method: http.MethodGet, path: "/session/all", tag: "session",
 		summary: "Where the member is signed in, the last used first",
 	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]ownSession, error) {
@@ -181,4 +194,8 @@ func (s *server) ownSessionCalls(members huma.API) {
 		}
 		return ok(s.begin(ctx, who))
 	})
+}
+
+type mailWish struct {
+	Wanted bool `json:"wanted"`
 }

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"bytes"
 	"context"
 	"net/http"
 
@@ -179,7 +180,21 @@ func (s *server) peopleCalls(api huma.API) {
 	call(s, api, route{
 		id: "account-events", method: http.MethodGet, path: "/account-events", tag: "people",
 		summary: "What happened to the team's accounts, the newest first", about: "Kept for 90 days. Only a lead may see it.",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]store.EventRow, error) {
-		return a.Events(ctx, by)
+	}, func(ctx context.Context, by app.Actor, in *eventAsk) ([]store.EventRow, error) {
+		return a.Events(ctx, by, app.EventAsk{Kind: in.Kind, Who: in.Who})
 	})
+	download(s, api, route{
+		id: "export-account-events", method: http.MethodGet, path: "/account-events.csv", tag: "people",
+		summary: "All that is kept of what happened to the team's accounts, as a table",
+	}, []string{"text/csv"}, func(ctx context.Context, by app.Actor, in *eventAsk) (file, error) {
+		var out bytes.Buffer
+		err := a.EventsCSV(ctx, by, app.EventAsk{Kind: in.Kind, Who: in.Who}, &out)
+		return saved("text/csv; charset=utf-8", "account-events.csv", out, err)
+	})
+}
+
+// eventAsk is which events of accounts are looked for.
+type eventAsk struct {
+	Kind store.EventKind `query:"kind" enum:",signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended" doc:"empty: any"`
+	Who  string          `query:"who" maxLength:"80" doc:"a part of the name of the account or of who did it"`
 }

@@ -168,7 +168,12 @@ func (l Library) AddEvent(ctx context.Context, e Event) error {
 	return AddEvent(ctx, l.db, e)
 }
 
-// Events lists the newest events of the team's accounts.
-func (l Library) Events(ctx context.Context) ([]EventRow, error) {
-	return eventList.many(ctx, l.db, l.with(nil))
+// Events lists the newest events of the team's accounts, of a kind and of people whose name holds a text; empty for all.
+func (l Library) Events(ctx context.Context, kind EventKind, who string, most int) ([]EventRow, error) {
+	return eventList.many(ctx, l.db, l.with(args{"kind": kind, "who": likeText(who), "most": most}))
 }
+
+var likeSigns = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
+
+// likeText is a text as LIKE takes it, without its signs.
+func likeText(text string) string { return likeSigns.Replace(text) }

@@ -75,7 +75,9 @@ VALUES (@team_id, @member_id, @by, @kind, @account, @address, @note, @now)
 -- name: event_list
 SELECT e.kind, coalesce(m.name, '') AS member, coalesce(b.name, '') AS by, e.address, e.note, e.happened_at
 FROM account_event e LEFT JOIN member m ON m.member_id = e.member_id LEFT JOIN member b ON b.member_id = e.by_member
-WHERE e.team_id = @team_id ORDER BY e.happened_at DESC, e.event_id DESC LIMIT 200
+WHERE e.team_id = @team_id AND (@kind::text = '' OR e.kind = @kind)
+    AND (@who::text = '' OR m.name ILIKE '%' || @who || '%' OR b.name ILIKE '%' || @who || '%')
+ORDER BY e.happened_at DESC, e.event_id DESC LIMIT @most
 
 -- name: event_forget
 DELETE FROM account_event WHERE happened_at < @before

@@ -163,7 +163,11 @@ function Out() {
       </Group>
       <p>
         To print, and for a USB stick:{' '}
-        <Link to="/team" search={{ tab: 'print' }} className="font-bold underline underline-offset-4">
+        <Link
+          to="/team"
+          search={{ tab: 'print' }}
+          className="inline-block min-h-11 content-center font-bold underline underline-offset-4"
+        >
           cards on paper and the carry pack
         </Link>
         .

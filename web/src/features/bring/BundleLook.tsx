@@ -61,7 +61,7 @@ function Look({ view, onDone }: { view: BundleView; onDone: (what: string) => vo
     callThen(take, choice, (b) => {
       form.settle()
       const said = [
-        many(b.added, 'card') + ' came',
+        b.added > 0 && many(b.added, 'card') + ' came',
         b.changed > 0 && many(b.changed, 'card') + ' changed, as drafts beside what is agreed',
         b.takes > 0 && many(b.takes, 'recording'),
         b.texts > 0 && many(b.texts, 'text'),

@@ -1,5 +1,7 @@
 import { useState } from 'react'
-import { useAccountEvents, type AccountEvent } from './api'
+import { inputLook, LinkButton, Notice } from '../../ui/parts'
+import { useSettled } from '../../ui/useSettled'
+import { useAccountEvents, type AccountEvent, type EventAsk } from './api'
 
 const said: Record<AccountEvent['kind'], string> = {
   'signed-in': 'signed in',
@@ -31,10 +33,42 @@ export function AccountEvents() {
 }
 
 function EventList() {
-  const events = useAccountEvents()
+  const [kind, setKind] = useState<EventAsk['kind']>('')
+  const [who, setWho] = useState('')
+  const asked = useSettled(who.trim(), 300)
+  const events = useAccountEvents({ kind, who: asked })
+  const query = new URLSearchParams({ kind: kind ?? '', who: asked })
   return (
     <>
       <p className="text-soft">The newest first, kept for 90 days.</p>
+      <div className="flex flex-wrap items-center gap-3 py-2">
+        <select
+          aria-label="What happened"
+          className="min-h-11 rounded-md border-2 border-slate/60 bg-white px-2"
+          value={kind}
+          onChange={(e) => setKind(e.target.value as EventAsk['kind'])}
+        >
+          <option value="">everything</option>
+          {Object.entries(said).map(([k, text]) => (
+            <option key={k} value={k}>
+              {text.replace(/^! /, '')}
+            </option>
+          ))}
+        </select>
+        <input
+          aria-label="Whose, or by whom"
+          placeholder="a name"
+          maxLength={80}
+          className={`${inputLook} max-w-48`}
+          value={who}
+          onChange={(e) => setWho(e.target.value)}
+        />
+        <LinkButton href={`/api/account-events.csv?${query.toString()}`} download="account-events.csv">
+          As a table (CSV)
+        </LinkButton>
+      </div>
+      {events.data?.length === 0 && <p>Nothing of the kind happened.</p>}
+      {events.error && <Notice kind="wrong">{events.error.message}</Notice>}
       <ul className="max-h-96 overflow-auto">
         {events.data?.map((e, i) => (
           <li key={i} className="flex flex-wrap gap-x-3 border-b border-line py-1">

@@ -7,6 +7,7 @@ import { useMembers } from '../../api/shared'
 import { useInvite, type NewMember } from './api'
 import { Former, Invite } from './Links'
 import { OwnPassword } from './OwnPassword'
+import { OwnMail } from './OwnMail'
 import { OwnSessions } from './OwnSessions'
 import { PersonRow } from './PersonRow'
 
@@ -94,6 +95,7 @@ export function Members({ lead }: { lead: boolean }) {
       {lead && <Invite />}
       {lead && <Former />}
       <OwnPassword />
+      <OwnMail />
       <OwnSessions />
       {lead && <AccountEvents />}
     </section>

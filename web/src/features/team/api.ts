@@ -1,3 +1,4 @@
+import type { paths } from '../../api/schema'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type Conventions, type Schemas } from '../../api/client'
 
@@ -55,8 +56,22 @@ export const useBringBack = () =>
     onSuccess: () => queryClient.invalidateQueries(),
   })
 
-export const useAccountEvents = () =>
-  useQuery({ queryKey: keys.accountEvents, queryFn: () => data(client.GET('/account-events')) })
+export type EventAsk = NonNullable<paths['/account-events']['get']['parameters']['query']>
+
+export const useAccountEvents = (ask: EventAsk) =>
+  useQuery({
+    queryKey: keys.accountEvents(ask),
+    queryFn: () => data(client.GET('/account-events', { params: { query: ask } })),
+    placeholderData: (before) => before,
+  })
+
+export const useMailWish = () => useQuery({ queryKey: keys.mail, queryFn: () => data(client.GET('/session/mail')) })
+
+export const useSetMailWish = () =>
+  useMutation({
+    mutationFn: (wanted: boolean) => data(client.PUT('/session/mail', { body: { wanted } })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.mail }),
+  })
 
 export type Person = Schemas['Person']
 export type AccountEvent = Schemas['StoreEventRow']
