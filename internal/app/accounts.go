@@ -160,7 +160,10 @@ func (p People) EventsCSV(ctx context.Context, by Actor, ask EventAsk, w io.Writ
 	}
 	t := table.Sheet{Rows: [][]string{{"when", "what", "account", "by", "address", "note"}}}
 	for _, e := range list {
-		t.Rows = append(t.Rows, []string{e.HappenedAt.UTC().Format(time.RFC3339), string(e.Kind), e.Member, e.By, e.Address, e.Note})
+		t.Rows = append(
+			t.Rows,
+			[]string{e.HappenedAt.UTC().Format(time.RFC3339), string(e.Kind), e.Member, e.By, e.Address, e.Note},
+		)
 	}
 	return sheet.WriteCSV(w, t)
 }
@@ -174,7 +177,12 @@ func (p People) events(ctx context.Context, by Actor, ask EventAsk, most int) ([
 	if err := by.need(MayAgree); err != nil {
 		return nil, err
 	}
-	return read(ctx, p.desk, by, func(s peopleStore) ([]store.EventRow, error) { return s.Events(ctx, ask.Kind, ask.Who, most) })
+	return read(
+		ctx,
+		p.desk,
+		by,
+		func(s peopleStore) ([]store.EventRow, error) { return s.Events(ctx, ask.Kind, ask.Who, most) },
+	)
 }
 
 // AsOperator is whoever has the command line of the server, for the team of a member.

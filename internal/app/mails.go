@@ -117,8 +117,10 @@ func (m Mails) letter(d store.MailDue, notices []store.Notice) mail.Letter {
 	if m.post.Address != "" {
 		fmt.Fprintf(&text, "\nIt waits for you there: %s/today\n", strings.TrimSuffix(m.post.Address, "/"))
 	}
-	text.WriteString("\nThis comes once a day at most, and only when something waits. Turn it off under Team, People.\n\n" +
-		"Bright Chalk\n")
+	text.WriteString(
+		"\nThis comes once a day at most, and only when something waits. Turn it off under Team, People.\n\n" +
+			"Bright Chalk\n",
+	)
 	return mail.Letter{
 		To: d.Email, Name: d.Name, Text: text.String(),
 		Subject: fmt.Sprintf("%d %s for you in %s", len(notices), prose.Plural(len(notices), "thing", "things"), d.Team),

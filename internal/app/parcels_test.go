@@ -141,7 +141,8 @@ func TestABundleComesInWholeAndLosesNothing(t *testing.T) {
 	there, err := bundle.Read(back.Bytes())
 	require.NoError(t, err)
 	assert.True(t, slices.ContainsFunc(there.Origins, func(o bundle.Origin) bool {
-		return o.Item == "medium "+m.Content.Picture && o.Maker == "Drawn by the team" && o.Licence == "CC BY 4.0" && o.Team != ""
+		return o.Item == "medium "+m.Content.Picture && o.Maker == "Drawn by the team" && o.Licence == "CC BY 4.0" &&
+			o.Team != ""
 	}), "where the picture came from, and how it may be used")
 
 	again, err := s.Parcels.Bring(ctx, they, "again.zip", app.Uploaded(out.Bytes()))

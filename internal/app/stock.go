@@ -154,8 +154,13 @@ func (l stockLibrary) try(w card.OwnWord) (TriedWord, error) {
 	plain := l.conv
 	plain.Words = nil
 	if theme, refused := plain.Speech().Refuses(strings.ToLower(w.Word)); refused {
-		return out, wrong("word", "“%s” is kept out of what children are offered (%s). A lead can allow the single word under "+
-			"Team.", w.Word, strings.ReplaceAll(string(theme), "-", " "))
+		return out, wrong(
+			"word",
+			"“%s” is kept out of what children are offered (%s). A lead can allow the single word under "+
+				"Team.",
+			w.Word,
+			strings.ReplaceAll(string(theme), "-", " "),
+		)
 	}
 	seg, err := plain.Speech().Segment(w.Word)
 	if err != nil {

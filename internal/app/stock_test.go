@@ -79,7 +79,11 @@ func TestWordsOfTheTeamsOwn(t *testing.T) {
 func TestAWordingIsReplacedEverywhere(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	_, err := s.Words.AddToBank(ctx, s.teacher, lesson.Text{Kind: "page", Body: "Pip is in. Is pip in?", Book: "Pip", Page: 1})
+	_, err := s.Words.AddToBank(
+		ctx,
+		s.teacher,
+		lesson.Text{Kind: "page", Body: "Pip is in. Is pip in?", Book: "Pip", Page: 1},
+	)
 	require.NoError(t, err)
 	uses, err := s.Stock.Uses(ctx, s.assistant, "pip", "Moss")
 	require.NoError(t, err)

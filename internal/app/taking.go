@@ -61,8 +61,8 @@ type Brought struct {
 	Left     []string `json:"left" nullable:"false" doc:"what was left out, and why"`
 }
 
-// TakeBundle takes of a bundle that lies there what was chosen: all of it, or nothing if a card has changed since it was
-// looked at.
+// TakeBundle takes of a bundle that lies there what was chosen: all of it, or nothing if a card has changed since it
+// was looked at.
 func (p Parcels) TakeBundle(ctx context.Context, by Actor, parcelID string, choice BundleChoice) (Brought, error) {
 	if err := by.need(MayEdit); err != nil {
 		return Brought{}, err

@@ -66,7 +66,11 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 		offered = append(offered, o.Value)
 	}
 	assert.Contains(t, offered, "A bad bat bit a cab.")
-	_, err = s.Words.AddToBank(ctx, s.teacher, lesson.Text{Kind: "page", Body: "Ben got a big bag.\nA bat is in it.\nBad bat!"})
+	_, err = s.Words.AddToBank(
+		ctx,
+		s.teacher,
+		lesson.Text{Kind: "page", Body: "Ben got a big bag.\nA bat is in it.\nBad bat!"},
+	)
 	require.NoError(t, err)
 	in, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, in.Revision, 20)
 	require.NoError(t, err)

@@ -49,7 +49,11 @@ func TestASpreadsheetOfWordsComesIn(t *testing.T) {
 	require.NoError(t, s.tab.Upload("input[type=file]", file))
 	require.NoError(t, s.tab.SeeText("the first line names the columns"))
 	s.axe(t, "a table of words")
-	label := mustEval(t, s.tab, `[...document.querySelectorAll('button')].map(b => b.innerText).find(t => /^Take \d+ lines?$/.test(t))`)
+	label := mustEval(
+		t,
+		s.tab,
+		`[...document.querySelectorAll('button')].map(b => b.innerText).find(t => /^Take \d+ lines?$/.test(t))`,
+	)
 	press(label)
 	require.NoError(t, s.tab.SeeText("came in"))
 	assert.LessOrEqual(t, presses, 6)

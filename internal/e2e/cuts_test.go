@@ -23,7 +23,7 @@ func cuts() int {
 	if os.Getenv("BRIGHT_CHALK_BROWSERS") != "" {
 		return 200
 	}
-	return 40
+	return 24
 }
 
 // typeInto puts the cursor at the end of a field by its label and types; false where the field is not there now.

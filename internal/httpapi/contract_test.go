@@ -428,7 +428,8 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	status, _ = lead.call("DELETE", "/api/members/"+helper, "")
 	assert.Equal(t, 200, status)
 	for _, path := range []string{
-		"/api/parcels/" + tables[1].ID, "/api/stock/words/Wharfside", intro + "/log", intro + "/desks", "/api/takes/" + take + "/hearing",
+		"/api/parcels/" + tables[1].ID, "/api/stock/words/Wharfside", intro + "/log", intro + "/desks",
+		"/api/takes/" + take + "/hearing",
 	} {
 		status, _ = lead.call("DELETE", path, "")
 		assert.Equal(t, 200, status, path)

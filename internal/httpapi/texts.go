@@ -56,10 +56,18 @@ func (s *server) textCalls(api huma.API) {
 		return a.Bank(ctx, by, in.ClassID)
 	})
 	call(s, api, route{
-		id: "add-to-bank", method: http.MethodPost, path: "/bank", tag: "texts",
-		summary: "Keep a sentence or a page for the whole team", example: bankText{Kind: "sentence", Body: "The ship is in the lock."},
+		id:      "add-to-bank",
+		method:  http.MethodPost,
+		path:    "/bank",
+		tag:     "texts",
+		summary: "Keep a sentence or a page for the whole team",
+		example: bankText{Kind: "sentence", Body: "The ship is in the lock."},
 	}, func(ctx context.Context, by app.Actor, in *body[bankText]) (created, error) {
-		id, err := a.AddToBank(ctx, by, lesson.Text{Kind: in.Body.Kind, Body: in.Body.Body, Book: in.Body.Book, Page: in.Body.Page})
+		id, err := a.AddToBank(
+			ctx,
+			by,
+			lesson.Text{Kind: in.Body.Kind, Body: in.Body.Body, Book: in.Body.Book, Page: in.Body.Page},
+		)
 		return created{id}, err
 	})
 	call(s, api, route{

@@ -16,7 +16,12 @@ import (
 	"brightchalk/internal/mail"
 )
 
-var letter = mail.Letter{To: "tam@school.example", Name: "Tam Quayle", Subject: "Two things wait", Text: "The card é waits.\n"}
+var letter = mail.Letter{
+	To:      "tam@school.example",
+	Name:    "Tam Quayle",
+	Subject: "Two things wait",
+	Text:    "The card é waits.\n",
+}
 
 func TestAFolderKeepsLetters(t *testing.T) {
 	dir := filepath.Join(t.TempDir(), "mail")

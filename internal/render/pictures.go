@@ -76,7 +76,7 @@ func fileName(grapheme, sound string) string {
 }
 
 func picture(f Face, draw func(*document, Face, float64, float64, Size)) (raster, vector []byte, err error) {
-	d := newDocument(nil, Paper{Large.Width, Large.Height}, "")
+	d := newDocument(nil, Paper(Large), "")
 	defer d.close() //nolint:errcheck // nothing is written
 	d.newPage()
 	d.ctx.SetFillColor(canvas.White)

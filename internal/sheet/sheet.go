@@ -209,7 +209,10 @@ func worksheet(f *excelize.File, name string) (table.Sheet, error) {
 		return s, err
 	}
 	if n := formulas(f, s); n > 0 {
-		s.Notes = append(s.Notes, fmt.Sprintf("Formulas stand in it (%d): the values they had when it was saved were taken.", n))
+		s.Notes = append(
+			s.Notes,
+			fmt.Sprintf("Formulas stand in it (%d): the values they had when it was saved were taken.", n),
+		)
 	}
 	return s, bounded(&s)
 }

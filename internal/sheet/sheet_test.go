@@ -14,6 +14,16 @@ import (
 	"brightchalk/internal/sheet"
 )
 
+// wide is a text of Latin letters as UTF-16, the small byte first.
+func wide(latin string) string {
+	var out strings.Builder
+	for i := range len(latin) {
+		out.WriteByte(latin[i])
+		out.WriteByte(0)
+	}
+	return out.String()
+}
+
 func TestTablesInTextAreRead(t *testing.T) {
 	want := [][]string{{"word", "grapheme"}, {"café, au lait", "é"}}
 	for name, data := range map[string]string{
@@ -22,7 +32,7 @@ func TestTablesInTextAreRead(t *testing.T) {
 		"tabs":             "word\tgrapheme\ncafé, au lait\té",
 		"with a mark":      "\ufeffword,grapheme\n\"café, au lait\",é\n",
 		"of Windows":       "word;grapheme\ncaf\xe9, au lait;\xe9",
-		"UTF-16 of Excel":  "\xff\xfew\x00o\x00r\x00d\x00\t\x00g\x00r\x00a\x00p\x00h\x00e\x00m\x00e\x00\n\x00c\x00a\x00f\x00\xe9\x00,\x00 \x00a\x00u\x00 \x00l\x00a\x00i\x00t\x00\t\x00\xe9\x00",
+		"UTF-16 of Excel":  "\xff\xfe" + wide("word\tgrapheme\ncaf\xe9, au lait\t\xe9"),
 		"quotes in a head": "\"word\",\"grapheme\"\n\"café, au lait\",\"é\"",
 	} {
 		s, err := sheet.Read([]byte(data))
@@ -81,18 +91,20 @@ func TestWhatIsNoTableIsRefused(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, z.Close())
 	for why, data := range map[string][]byte{
-		"is empty":                     {},
-		"cannot be read as text":       []byte("\x00\x01\x02"),
-		"more than 2000 lines":         []byte(strings.Repeat("a,b\n", 2001)),
-		"more than 60 columns":         []byte(strings.Repeat("a,", 61)),
-		"longer than 4000 signs":       []byte(strings.Repeat("a", 4001)),
-		"of the old kind (.xls)":       []byte("\xd0\xcf\x11\xe0\xa1\xb1"),
-		"cannot be opened":             []byte("PK\x03\x04 no zip"),
-		"damaged, too large":           out.Bytes(),
-		"has more than 8 MB":           make([]byte, 9<<20),
-		"The workbook is empty":        book(t, func(*excelize.File) {}),
-		"has more than 20 sheets":      book(t, func(x *excelize.File) { many(t, x) }),
-		"The sheet Sheet1 has more th": book(t, func(x *excelize.File) { require.NoError(t, x.SetCellValue("Sheet1", "A2001", 1)) }),
+		"is empty":                {},
+		"cannot be read as text":  []byte("\x00\x01\x02"),
+		"more than 2000 lines":    []byte(strings.Repeat("a,b\n", 2001)),
+		"more than 60 columns":    []byte(strings.Repeat("a,", 61)),
+		"longer than 4000 signs":  []byte(strings.Repeat("a", 4001)),
+		"of the old kind (.xls)":  []byte("\xd0\xcf\x11\xe0\xa1\xb1"),
+		"cannot be opened":        []byte("PK\x03\x04 no zip"),
+		"damaged, too large":      out.Bytes(),
+		"has more than 8 MB":      make([]byte, 9<<20),
+		"The workbook is empty":   book(t, func(*excelize.File) {}),
+		"has more than 20 sheets": book(t, func(x *excelize.File) { many(t, x) }),
+		"The sheet Sheet1 has more th": book(t, func(x *excelize.File) {
+			require.NoError(t, x.SetCellValue("Sheet1", "A2001", 1))
+		}),
 	} {
 		_, err := sheet.Read(data)
 		require.ErrorIs(t, err, sheet.ErrNoTable, why)

@@ -10,8 +10,8 @@ import (
 	"brightchalk/internal/core/table"
 )
 
-// WriteCSV writes a table as CSV in UTF-8, with a mark by which spreadsheets know it. What they would take for a formula
-// gets a quote before it.
+// WriteCSV writes a table as CSV in UTF-8, with a mark by which spreadsheets know it. What they would take for a
+// formula gets a quote before it.
 func WriteCSV(w io.Writer, s table.Sheet) error {
 	if _, err := io.WriteString(w, "\ufeff"); err != nil {
 		return err
@@ -66,7 +66,9 @@ func writeSheet(f *excelize.File, s table.Sheet, bold int) error {
 			return err
 		}
 	}
-	if err := out.SetPanes(&excelize.Panes{Freeze: true, YSplit: 1, TopLeftCell: "A2", ActivePane: "bottomLeft"}); err != nil {
+	if err := out.SetPanes(
+		&excelize.Panes{Freeze: true, YSplit: 1, TopLeftCell: "A2", ActivePane: "bottomLeft"},
+	); err != nil {
 		return err
 	}
 	for y, row := range s.Rows {

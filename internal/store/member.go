@@ -168,7 +168,8 @@ func (l Library) AddEvent(ctx context.Context, e Event) error {
 	return AddEvent(ctx, l.db, e)
 }
 
-// Events lists the newest events of the team's accounts, of a kind and of people whose name holds a text; empty for all.
+// Events lists the newest events of the team's accounts, of a kind and of people whose name holds a text; what is empty
+// is any.
 func (l Library) Events(ctx context.Context, kind EventKind, who string, most int) ([]EventRow, error) {
 	return eventList.many(ctx, l.db, l.with(args{"kind": kind, "who": likeText(who), "most": most}))
 }

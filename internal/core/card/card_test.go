@@ -376,5 +376,9 @@ func TestACardIsFilledFromAnother(t *testing.T) {
 	assert.Nil(t, got.Place, "the place belongs to the other picture")
 	assert.Empty(t, got.PictureAlt)
 	assert.Equal(t, theirs.Rhyme, got.Rhyme)
-	assert.Equal(t, card.Content{Keyword: "ox", Rhyme: "Ox."}, card.Filled(card.Content{Keyword: "ox", Rhyme: "Ox."}, card.Content{}))
+	assert.Equal(
+		t,
+		card.Content{Keyword: "ox", Rhyme: "Ox."},
+		card.Filled(card.Content{Keyword: "ox", Rhyme: "Ox."}, card.Content{}),
+	)
 }

@@ -37,7 +37,13 @@ func (w OwnWord) Cut(a phoneme.Accent, u spelling.Units) (Reading, error) {
 		return Reading{}, err
 	}
 	if n := len(w.Sounds); n == 0 || n > len(clean)+mostBeyond {
-		return Reading{}, fault.New(ErrNoCut, "%q has %d letters and %d sounds; write one sound after the other", w.Word, len(clean), n)
+		return Reading{}, fault.New(
+			ErrNoCut,
+			"%q has %d letters and %d sounds; write one sound after the other",
+			w.Word,
+			len(clean),
+			n,
+		)
 	}
 	key := strings.Join([]string{string(a), clean, phoneme.Join(w.Sounds)}, " ")
 	if r, ok := ownCuts.get(key, u); ok {
@@ -59,7 +65,11 @@ func (w OwnWord) Cut(a phoneme.Accent, u spelling.Units) (Reading, error) {
 		}
 	}
 	if least < 0 {
-		return Reading{}, fault.New(ErrNoCut, "the sounds do not lie along the letters of %q: write a sound for each part of it", w.Word)
+		return Reading{}, fault.New(
+			ErrNoCut,
+			"the sounds do not lie along the letters of %q: write a sound for each part of it",
+			w.Word,
+		)
 	}
 	ownCuts.put(key, u, best)
 	return best, nil
@@ -86,7 +96,8 @@ func ways(a phoneme.Accent, sounds []phoneme.Phoneme) []string {
 func setsOf(a phoneme.Accent, p phoneme.Phoneme) []byte {
 	var out []byte
 	for code := range 256 {
-		if phoneme.KnownSet(byte(code)) && slices.Equal(phoneme.Realise(a, string([]byte{byte(code)}), 0), []phoneme.Phoneme{p}) {
+		if phoneme.KnownSet(byte(code)) &&
+			slices.Equal(phoneme.Realise(a, string([]byte{byte(code)}), 0), []phoneme.Phoneme{p}) {
 			out = append(out, byte(code))
 		}
 	}

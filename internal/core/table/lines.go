@@ -252,7 +252,11 @@ func (l Library) page(row []string, m Mapping) Line {
 	case slices.Contains(l.Bank, x.Text):
 		x.Standing = card.Same
 	case word != "":
-		x.Doubt, x.Why = true, fmt.Sprintf("“%s” is kept out of what children are offered (%s); it is in your book", word, theme)
+		x.Doubt, x.Why = true, fmt.Sprintf(
+			"“%s” is kept out of what children are offered (%s); it is in your book",
+			word,
+			theme,
+		)
 	}
 	return x
 }

@@ -78,7 +78,12 @@ var fieldColumns = []Column{
 	{"story", "Story", false, []string{"story"}},
 	{"mouth_cue", "Mouth cue", false, []string{"mouth_cue", "mouth cue", "cue", "mouth"}},
 	{"slip", "Usual slip", false, []string{"slip", "usual slip", "mistake"}},
-	{"stroke_words", "Words for the strokes", false, []string{"stroke_words", "strokes", "formation", "words for the strokes"}},
+	{
+		"stroke_words",
+		"Words for the strokes",
+		false,
+		[]string{"stroke_words", "strokes", "formation", "words for the strokes"},
+	},
 	{"capital_words", "Words for the capital", false, []string{"capital_words", "capital", "words for the capital"}},
 	{"materials", "Materials", false, []string{"materials", "resources", "objects"}},
 	{"words", "Words", false, []string{"words", "examples", "word list"}},

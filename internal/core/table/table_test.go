@@ -32,8 +32,12 @@ func TestASheetIsRead(t *testing.T) {
 	}{
 		{"named words", rows("No|Word|Letters", "1|ship|sh"), table.Words, table.Mapping{"word": 1, "grapheme": 2}, true},
 		{"only words", rows("ship", "shop", "dish"), table.Words, table.Mapping{"word": 0}, false},
-		{"words and spellings", rows("sh|ship", "ee|feet", "ow|cow"), table.Words, table.Mapping{"word": 1, "grapheme": 0}, false},
-		{"only sentences", rows("Dad had a hot pan.", "Pip hid in a hat."), table.Sentences, table.Mapping{"sentence": 0}, false},
+		{"words and spellings", rows("sh|ship", "ee|feet", "ow|cow"), table.Words, table.Mapping{
+			"word": 1, "grapheme": 0,
+		}, false},
+		{"only sentences", rows("Dad had a hot pan.", "Pip hid in a hat."), table.Sentences, table.Mapping{
+			"sentence": 0,
+		}, false},
 		{"cards", rows("Grapheme|IPA|Key word|Rhyme|Action", "m|m|moorhen|Mum moorhen.|Rub."), table.Cards, table.Mapping{
 			"grapheme": 0, "sound": 1, "keyword": 2, "rhyme": 3, "action": 4,
 		}, true},
@@ -56,9 +60,19 @@ func library() table.Library {
 		Conventions: card.Conventions{Accent: here},
 		Bank:        []string{"A cat sat."},
 		Cards: []card.Card{
-			k("s", 1, "s", "s", card.Content{Keyword: "swan", Action: "Glide."}), k("a", 2, "a", "æ", card.Content{}),
-			k("t", 3, "t", "t", card.Content{}), k("p", 4, "p", "p", card.Content{Words: []string{"tap"}, Rejected: []string{"pat"}}),
-			k("i", 5, "i", "ɪ", card.Content{}), k("n", 6, "n", "n", card.Content{}), k("sh", 7, "sh", "ʃ", card.Content{}),
+			k("s", 1, "s", "s", card.Content{Keyword: "swan", Action: "Glide."}),
+			k("a", 2, "a", "æ", card.Content{}),
+			k(
+				"t",
+				3,
+				"t",
+				"t",
+				card.Content{},
+			),
+			k("p", 4, "p", "p", card.Content{Words: []string{"tap"}, Rejected: []string{"pat"}}),
+			k("i", 5, "i", "ɪ", card.Content{}),
+			k("n", 6, "n", "n", card.Content{}),
+			k("sh", 7, "sh", "ʃ", card.Content{}),
 			k("ow", 8, "ow", "əʊ", card.Content{}),
 		},
 	}

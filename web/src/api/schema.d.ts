@@ -19215,7 +19215,7 @@ export interface operations {
                  *       "letters": [],
                  *       "pictures": [],
                  *       "texts": true,
-                 *       "routines": null,
+                 *       "routines": [],
                  *       "conventions": false,
                  *       "as_agreed": false,
                  *       "voices": true

@@ -20,9 +20,6 @@ export function CarryPack() {
             This week of {c.name}
           </LinkButton>
         ))}
-        <LinkButton href="/api/bundle.zip" download="bright-chalk-library.zip">
-          ZIP of open files
-        </LinkButton>
       </div>
     </section>
   )

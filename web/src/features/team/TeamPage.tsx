@@ -1,3 +1,4 @@
+import { Link } from '@tanstack/react-router'
 import { Tabs } from 'radix-ui'
 import { mayI, useMe, useVocabulary } from '../../api/shared'
 import { Failed, Heading, LinkButton, Notice, Waiting } from '../../ui/parts'
@@ -18,6 +19,7 @@ const tabs = {
   print: 'Print',
 } as const
 
+const beside = 'min-h-11 content-center font-bold underline underline-offset-4'
 const plain = { tab: 'agreed' }
 const tabLook =
   'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
@@ -41,6 +43,14 @@ export function TeamPage() {
             </Tabs.Trigger>
           ))}
         </Tabs.List>
+        <p className="flex flex-wrap gap-x-6 pt-3">
+          <Link to="/stock" className={beside}>
+            Our words, names and reading books
+          </Link>
+          <Link to="/bring" className={beside}>
+            Bring in, take out
+          </Link>
+        </p>
         <Tabs.Content value="agreed" className="pt-5">
           {lead ? <ConventionsForm me={me.data} /> : <Agreed />}
         </Tabs.Content>
