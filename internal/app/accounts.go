@@ -30,7 +30,7 @@ func (p People) ChangePassword(ctx context.Context, by Actor, address, current, 
 	if current == next {
 		return by, wrong("next", "The new password is the former one.")
 	}
-	err = p.compare(ctx, m, Attempt{m.Email, current, address})
+	err = p.compare(ctx, m, Attempt{Email: m.Email, Password: current, Address: address}, nil)
 	if errors.Is(err, fault.Invalid) {
 		return by, wrong("current", "This is not your password.")
 	}

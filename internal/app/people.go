@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/mail"
+	"slices"
 	"strings"
 	"time"
 
@@ -34,6 +35,12 @@ type peopleStore interface {
 	FormerMembers(ctx context.Context) ([]store.FormerMember, error)
 	MemberData(ctx context.Context, memberID string) (string, error)
 	EraseMember(ctx context.Context, memberID string, now time.Time) error
+	SecondFactor(ctx context.Context, memberID string) (store.SecondFactor, error)
+	WithSecondFactor(ctx context.Context) ([]string, error)
+	BeginSecond(ctx context.Context, memberID, secret string) (bool, error)
+	ConfirmSecond(ctx context.Context, memberID string, spare []string, now time.Time) error
+	UseSecond(ctx context.Context, memberID string, step int64) (bool, error)
+	DropSecond(ctx context.Context, memberID string) error
 }
 
 // NewTeam describes a team to be made with its first lead.
@@ -143,15 +150,23 @@ type Person struct {
 	Email    string `json:"email"`
 	Role     Role   `json:"role" enum:"lead,teacher,assistant"`
 	Paused   bool   `json:"paused" doc:"cannot sign in"`
+	Second   bool   `json:"second" doc:"a code is asked for at each sign-in"`
 }
 
 // Members lists the actor's team.
 func (p People) Members(ctx context.Context, by Actor) ([]Person, error) {
 	return read(ctx, p.desk, by, func(s peopleStore) ([]Person, error) {
 		rows, err := s.Members(ctx)
+		if err != nil {
+			return nil, err
+		}
+		second, err := s.WithSecondFactor(ctx)
 		out := []Person{}
 		for _, m := range rows {
-			out = append(out, Person{m.MemberID, m.Name, m.Email, Role(m.Role), m.PausedAt != nil})
+			out = append(
+				out,
+				Person{m.MemberID, m.Name, m.Email, Role(m.Role), m.PausedAt != nil, slices.Contains(second, m.MemberID)},
+			)
 		}
 		return out, err
 	})

@@ -11,6 +11,7 @@ import (
 
 	"github.com/alexedwards/argon2id"
 
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/store"
 )
 
@@ -97,7 +98,8 @@ func (p People) hash(ctx context.Context, password string) (hash string, err err
 }
 
 // Attempt is a try to sign in.
-type Attempt struct{ Email, Password, Address string }
+// Code is that of the second step, where the member wants one.
+type Attempt struct{ Email, Password, Address, Code string }
 
 // SignIn checks an address and a password. The error is the same for an unknown address as for a wrong password, and
 // takes as long; it is a TooMany after too many failures.
@@ -107,7 +109,7 @@ func (p People) SignIn(ctx context.Context, a Attempt) (Actor, error) {
 	if err != nil && !unknown {
 		return Actor{}, err
 	}
-	if err := p.compare(ctx, m, a); err != nil {
+	if err := p.compare(ctx, m, a, func() error { return p.second(ctx, m, a.Code) }); err != nil {
 		return Actor{}, err
 	}
 	if m.PausedAt != nil {
@@ -117,8 +119,9 @@ func (p People) SignIn(ctx context.Context, a Attempt) (Actor, error) {
 }
 
 // compare takes a password for a member, or for nobody, and notes how it went. It looks for former failures in its
-// turn, so that of many guesses at once no more are compared than of as many one after the other.
-func (p People) compare(ctx context.Context, m store.Member, a Attempt) error {
+// turn, so that of many guesses at once no more are compared than of as many one after the other. then is asked after
+// the password, and may be nil; what it finds wrong counts as a failure too.
+func (p People) compare(ctx context.Context, m store.Member, a Attempt, then func() error) error {
 	return p.inTurn(ctx, func() error {
 		now := p.desk.now()
 		failed, err := store.FailuresSince(ctx, p.desk.pool, a.Email, a.Address, now.Add(-p.limits.Window))
@@ -148,6 +151,17 @@ func (p People) compare(ctx context.Context, m store.Member, a Attempt) error {
 				return err
 			}
 			return wrong("password", "The address and the password do not fit together.")
+		}
+		if then != nil {
+			if err := then(); errors.Is(err, fault.Invalid) {
+				e.Kind = store.SignInFailed
+				if noted := store.AddEvent(ctx, p.desk.pool, e); noted != nil {
+					return noted
+				}
+				return err
+			} else if err != nil {
+				return err
+			}
 		}
 		if err := store.ForgetEvents(ctx, p.desk.pool, now.Add(-remembered)); err != nil {
 			return err

@@ -21,7 +21,7 @@ import (
 type stockStore interface {
 	cardStore
 	wordStore
-	SetConventions(ctx context.Context, c card.Conventions) error
+	SetWords(ctx context.Context, words []card.OwnWord) error
 	ReplaceBankText(ctx context.Context, textID, body string) error
 }
 
@@ -213,13 +213,11 @@ func (k Stock) PutWord(ctx context.Context, by Actor, w card.OwnWord) error {
 			return err
 		}
 		tried.Note = strings.TrimSpace(w.Note)
-		c := l.conv
-		c.Words = without(c.Words, tried.Word)
-		if len(c.Words) >= mostOwnWords {
+		words := without(l.conv.Words, tried.Word)
+		if len(words) >= mostOwnWords {
 			return wrong("word", "%d words of your own are the most.", mostOwnWords)
 		}
-		c.Words = append(c.Words, tried.OwnWord)
-		return s.SetConventions(ctx, c)
+		return s.SetWords(ctx, append(words, tried.OwnWord))
 	})
 }
 
@@ -238,8 +236,7 @@ func (k Stock) DropWord(ctx context.Context, by Actor, word string) error {
 		if len(left) == len(c.Words) {
 			return store.ErrNotFound
 		}
-		c.Words = left
-		return s.SetConventions(ctx, c)
+		return s.SetWords(ctx, left)
 	})
 }
 

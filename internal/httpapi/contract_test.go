@@ -13,7 +13,9 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
+	"github.com/pquerna/otp/totp"
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/sebdah/goldie/v2"
 	"github.com/stretchr/testify/assert"
@@ -256,7 +258,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		"/api/classes/" + class + "/forecast", "/api/classes/" + class + "/times", "/api/order", "/api/meeting",
 		"/api/memory", "/api/shaky?classes=" + class, "/api/today", "/api/cards/" + b + "/review", "/api/notices",
 		"/api/teachers", "/api/past-classes", "/api/audit",
-		"/api/links", "/api/session/all", "/api/former-members", "/api/session/mail",
+		"/api/links", "/api/session/all", "/api/former-members", "/api/session/mail", "/api/session/second",
 		"/api/stock/words", "/api/stock/uses?what=Pip&with=Moss", "/api/classes/" + class + "/books",
 
 		"/api/listening", "/api/agreement", intro + "/run", intro + "/desks", intro + "/own-word?word=bat",
@@ -300,6 +302,18 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		status, answer := lead.call("GET", path, "")
 		assert.Equal(t, 200, status, "%s: %s", path, answer)
 	}
+	kite, why := lead.call(
+		"PUT",
+		"/api/named-pictures",
+		`{"name":"kite","others":[],"picture":"`+seen.Content.Picture+`"}`,
+	)
+	require.Equal(t, 200, kite, why)
+	var second struct{ Secret string }
+	make("/api/session/second", "", &second)
+	digits, err := totp.GenerateCode(second.Secret, time.Now())
+	require.NoError(t, err)
+	confirmed, body := lead.call("PUT", "/api/session/second", `{"code":"`+digits+`"}`)
+	require.Equal(t, 200, confirmed, body)
 	c, err := described()
 	require.NoError(t, err)
 	var history struct {

@@ -84,14 +84,23 @@ func (s *server) linkCalls(everybody, members huma.API) {
 	})
 	look.describe(everybody)
 	enter := route{
-		id: "enter-by-link", method: http.MethodPost, path: "/welcome", tag: "people",
+		id:      "enter-by-link",
+		method:  http.MethodPost,
+		path:    "/welcome",
+		tag:     "people",
 		summary: "Use a link: join the team, or choose a new password",
-		about:   "Sets the cookie of a session. A link is good once, and for seven days.",
-		example: entering{"7QX4", "Bea Sluice", "rope around the bollard"}, open: true,
+		about: "Sets the cookie of a session, but for a member who wants a code at each sign-in. A link is good once, " +
+			"and for seven days.",
+		example: entering{"7QX4", "Bea Sluice", "rope around the bollard"},
+		open:    true,
 	}
 	huma.Register(everybody, enter.operation(), func(ctx context.Context, in *body[entering]) (*body[done], error) {
 		who, err := a.Enter(ctx, in.Body.Secret, in.Body.Name, in.Body.Password, visitOf(ctx).address)
+		var second app.SecondView
 		if err == nil {
+			second, err = a.Second(ctx, who)
+		}
+		if err == nil && !second.On { // else the sign-in asks for the code
 			err = s.begin(ctx, who)
 		}
 		if err != nil {
@@ -155,6 +164,7 @@ func (s *server) linkCalls(everybody, members huma.API) {
 
 func (s *server) ownSessionCalls(members huma.API) {
 	a := s.people()
+	s.secondCalls(members)
 	call(s, members, route{
 		id: "own-mail", method: http.MethodGet, path: "/session/mail", tag: "session",
 		summary: "Whether the member gets a mail a day when something waits",

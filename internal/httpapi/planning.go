@@ -195,6 +195,6 @@ func (s *server) peopleCalls(api huma.API) {
 
 // eventAsk is which events of accounts are looked for.
 type eventAsk struct {
-	Kind store.EventKind `query:"kind" enum:",signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended" doc:"empty: any"`
+	Kind store.EventKind `query:"kind" enum:",signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended,second-on,second-off" doc:"empty: any"`
 	Who  string          `query:"who" maxLength:"80" doc:"a part of the name of the account or of who did it"`
 }

@@ -21,6 +21,7 @@ type me struct {
 type credentials struct {
 	Email    string `json:"email" maxLength:"200"`
 	Password string `json:"password" maxLength:"200"`
+	Code     string `json:"code,omitempty" required:"false" maxLength:"20" doc:"of the second step, where the member wants one"`
 }
 
 type passwords struct {
@@ -32,13 +33,16 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 	signIn := route{
 		id: "sign-in", method: http.MethodPost, path: "/session", tag: "session", summary: "Sign in",
 		about: "Sets the cookie of the session. After too many failures of an account, or from an address of the network, " +
-			"it answers 429 for a while.",
-		example: credentials{"lead@lockhouse.example", "lantern on the towpath"}, open: true,
+			"it answers 429 for a while. Where the member wants a second step it answers 422 with the code second-step " +
+			"until the code of the app comes along.",
+		example: credentials{Email: "lead@lockhouse.example", Password: "lantern on the towpath"}, open: true,
 	}
 	o := signIn.operation()
 	o.Errors = append(o.Errors, http.StatusTooManyRequests)
 	huma.Register(everybody, o, func(ctx context.Context, in *body[credentials]) (*body[done], error) {
-		attempt := app.Attempt{Email: in.Body.Email, Password: in.Body.Password, Address: visitOf(ctx).address}
+		attempt := app.Attempt{
+			Email: in.Body.Email, Password: in.Body.Password, Address: visitOf(ctx).address, Code: in.Body.Code,
+		}
 		who, err := s.app.People.SignIn(ctx, attempt)
 		if err == nil {
 			err = s.begin(ctx, who)

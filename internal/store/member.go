@@ -41,6 +41,8 @@ const (
 	Paused          EventKind = "paused"
 	Resumed         EventKind = "resumed"
 	SessionsEnded   EventKind = "sessions-ended"
+	SecondOn        EventKind = "second-on"
+	SecondOff       EventKind = "second-off"
 )
 
 // Event is something that happened to an account. TeamID, MemberID and By may be empty: nobody known, or the operator.
@@ -55,7 +57,7 @@ type Event struct {
 
 // EventRow is an event with names.
 type EventRow struct {
-	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended"`
+	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended,second-on,second-off"`
 	Member     string    `json:"member" doc:"whose account"`
 	By         string    `json:"by" doc:"who did it, empty for the account itself or the operator"`
 	Address    string    `json:"address" doc:"of the network"`

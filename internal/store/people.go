@@ -128,7 +128,7 @@ func (l Library) MemberData(ctx context.Context, memberID string) (string, error
 // ErrNotFound where nobody of that id has left under a name.
 func (l Library) EraseMember(ctx context.Context, memberID string, now time.Time) error {
 	a := args{"member_id": memberID}
-	for _, c := range []command{eraseLinks, eraseEvents, eraseNotices} {
+	for _, c := range []command{eraseLinks, eraseEvents, eraseNotices, secondDrop} {
 		if _, _, err := c.count(ctx, l.db, l.with(a)); err != nil {
 			return err
 		}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"time"
 
 	"brightchalk/internal/core/card"
@@ -30,6 +31,7 @@ var (
 	teamCount       = value[int]("team_count")
 	teamGet         = query[teamRow]("team_get")
 	teamConventions = change("team_conventions")
+	teamWords       = change("team_words")
 	teamHold        = value[int64]("team_hold")
 	teamRevision    = value[int64]("team_revision")
 	routineList     = query[routineRow]("routine_list")
@@ -75,6 +77,18 @@ func (l Library) Team(ctx context.Context) (Team, error) {
 	c, err := card.ConventionDocuments.Read(row.Conventions)
 	c.Lines = c.Lines.OrCommon()
 	return Team{row.TeamID, row.Name, c}, err
+}
+
+// SetWords replaces the words of the team's own among its conventions.
+func (l Library) SetWords(ctx context.Context, words []card.OwnWord) error {
+	if words == nil {
+		words = []card.OwnWord{}
+	}
+	text, err := json.Marshal(words)
+	if err != nil {
+		return err
+	}
+	return teamWords.run(ctx, l.db, l.with(args{"words": text}))
 }
 
 // SetConventions replaces the team's conventions.

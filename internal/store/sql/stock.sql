@@ -42,3 +42,6 @@ DELETE FROM parcel WHERE team_id = @team_id AND (brought_at < @before OR parcel_
 
 -- name: bank_replace
 UPDATE bank_text SET body = @body WHERE team_id = @team_id AND text_id = @text_id AND archived_at IS NULL
+
+-- name: team_words
+UPDATE team SET conventions = conventions || jsonb_build_object('words', @words::jsonb) WHERE team_id = @team_id

@@ -55,6 +55,7 @@ export const keys = {
   ownSessions: ['sessions'] as const,
   accountEvents: (ask: unknown) => ['members', 'events', ask] as const,
   mail: ['members', 'mail'] as const,
+  second: ['second'] as const,
   letters: ['letters'] as const,
   letter: (text: string, words: readonly string[]) => ['letters', text, words] as const,
   drawn: (letter: unknown) => ['letters', 'shown', letter] as const,

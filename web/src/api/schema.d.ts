@@ -1778,6 +1778,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/members/{id}/second/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Ask for no code any more: for oneself with the password, for others a lead may */
+        put: operations["drop-second-step"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/memory": {
         parameters: {
             query?: never;
@@ -2468,7 +2485,7 @@ export interface paths {
         put?: never;
         /**
          * Sign in
-         * @description Sets the cookie of the session. After too many failures of an account, or from an address of the network, it answers 429 for a while.
+         * @description Sets the cookie of the session. After too many failures of an account, or from an address of the network, it answers 429 for a while. Where the member wants a second step it answers 422 with the code second-step until the code of the app comes along.
          */
         post: operations["sign-in"];
         /** Sign out */
@@ -2548,6 +2565,28 @@ export interface paths {
          */
         put: operations["change-password"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session/second": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a code is asked for at the own sign-in */
+        get: operations["second-step"];
+        /** Ask for a code at each sign-in from now on */
+        put: operations["confirm-second-step"];
+        /**
+         * Make a secret from which an app makes codes (RFC 6238)
+         * @description Nothing is asked for before a first right code was given.
+         */
+        post: operations["begin-second-step"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2959,7 +2998,7 @@ export interface paths {
         put?: never;
         /**
          * Use a link: join the team, or choose a new password
-         * @description Sets the cookie of a session. A link is good once, and for seven days.
+         * @description Sets the cookie of a session, but for a member who wants a code at each sign-in. A link is good once, and for seven days.
          */
         post: operations["enter-by-link"];
         delete?: never;
@@ -3781,6 +3820,8 @@ export interface components {
             id: string;
         };
         Credentials: {
+            /** @description of the second step, where the member wants one */
+            code?: string;
             email: string;
             password: string;
         };
@@ -3865,6 +3906,9 @@ export interface components {
         FeedAddress: {
             /** @description of the calendar on this server; it is shown once */
             path: string;
+        };
+        FirstCode: {
+            code: string;
         };
         Fixes: {
             /**
@@ -4902,6 +4946,10 @@ export interface components {
             /** @description as the classes were taught; empty for a picture */
             was: string;
         };
+        OwnPassword: {
+            /** @description one's own; not asked for another account */
+            password: string;
+        };
         OwnSession: {
             /** @description of the network, where it began */
             address: string;
@@ -5001,6 +5049,8 @@ export interface components {
             paused: boolean;
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
+            /** @description a code is asked for at each sign-in */
+            second: boolean;
         };
         PhonemeAccentName: {
             /** @enum {string} */
@@ -5405,6 +5455,23 @@ export interface components {
             seconds: number;
             weights: components["schemas"]["OrderWeights"];
         };
+        SecondSecret: {
+            /** @description PNG, base64 */
+            qr: string;
+            /** @description base32, to be typed into an app */
+            secret: string;
+        };
+        SecondView: {
+            /** @description a code is asked for at each sign-in */
+            on: boolean;
+            /** Format: date-time */
+            since?: string;
+            /**
+             * Format: int64
+             * @description codes left for when the app is gone
+             */
+            spare: number;
+        };
         SeenUpTo: {
             /**
              * Format: int64
@@ -5501,6 +5568,10 @@ export interface components {
             take_id?: string;
             /** @enum {string} */
             verdict?: "pure" | "fix" | "retake";
+        };
+        SpareCodes: {
+            /** @description good once each; shown now and never again */
+            spare: string[];
         };
         SpellingBit: {
             /** @description id of the card that teaches it, where a lesson has it */
@@ -5675,7 +5746,7 @@ export interface components {
             /** Format: date-time */
             happened_at: string;
             /** @enum {string} */
-            kind: "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended";
+            kind: "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended" | "second-on" | "second-off";
             /** @description whose account */
             member: string;
             note: string;
@@ -6739,7 +6810,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description empty: any */
-                kind?: "" | "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended";
+                kind?: "" | "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended" | "second-on" | "second-off";
                 /** @description a part of the name of the account or of who did it */
                 who?: string;
             };
@@ -6818,7 +6889,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description empty: any */
-                kind?: "" | "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended";
+                kind?: "" | "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended" | "second-on" | "second-off";
                 /** @description a part of the name of the account or of who did it */
                 who?: string;
             };
@@ -17255,6 +17326,109 @@ export interface operations {
             };
         };
     };
+    "drop-second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "password": "lantern on the towpath"
+                 *     }
+                 */
+                "application/json": components["schemas"]["OwnPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     memory: {
         parameters: {
             query?: never;
@@ -22287,6 +22461,273 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "confirm-second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "code": "123456"
+                 *     }
+                 */
+                "application/json": components["schemas"]["FirstCode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpareCodes"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "begin-second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondSecret"];
                 };
             };
             /** @description Bad Request */

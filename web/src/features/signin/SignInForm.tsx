@@ -8,6 +8,10 @@ export function SignInForm({ email = '' }: { email?: string }) {
   const signIn = useSignIn()
   const error = signIn.error
   const where = error instanceof CallError ? error.problem.field : undefined
+  const asked = error instanceof CallError && error.problem.code === 'second-step'
+  // Once it was asked for it stays, whatever comes next.
+  const [wanted, setWanted] = useState(false)
+  if (asked && !wanted) setWanted(true)
   return (
     <form
       className="mt-6 flex flex-col gap-4"
@@ -28,7 +32,10 @@ export function SignInForm({ email = '' }: { email?: string }) {
           />
         )}
       </Field>
-      <Field label="Password" error={error && where !== 'email' ? error.message : undefined}>
+      <Field
+        label="Password"
+        error={error && !asked && where !== 'email' && where !== 'code' ? error.message : undefined}
+      >
         {(ids) => (
           <Input
             {...ids}
@@ -40,6 +47,26 @@ export function SignInForm({ email = '' }: { email?: string }) {
           />
         )}
       </Field>
+      {wanted && (
+        <Field
+          label="Code from your app"
+          hint="six digits, or one from your paper"
+          error={where === 'code' ? error?.message : undefined}
+        >
+          {(ids) => (
+            <Input
+              {...ids}
+              autoFocus
+              inputMode="text"
+              autoComplete="one-time-code"
+              maxLength={20}
+              required
+              value={form.code ?? ''}
+              onChange={(e) => setForm({ ...form, code: e.target.value })}
+            />
+          )}
+        </Field>
+      )}
       <Button type="submit" look="main" disabled={signIn.isPending}>
         {signIn.isPending ? 'One moment …' : 'Sign in'}
       </Button>

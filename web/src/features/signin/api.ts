@@ -2,7 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient } from '../../api/client'
 import { keepFor } from '../../api/offline'
 
-export type SignIn = { email: string; password: string }
+export type SignIn = { email: string; password: string; code?: string }
 
 /** Ways into the demo team; none where there is no demo. */
 export const useDemo = () => useQuery({ queryKey: keys.demo, queryFn: () => data(client.GET('/demo')) })

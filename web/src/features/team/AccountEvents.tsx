@@ -19,6 +19,8 @@ const said: Record<AccountEvent['kind'], string> = {
   paused: 'was paused',
   resumed: 'may sign in again',
   'sessions-ended': 'signed out everywhere else',
+  'second-on': 'is asked for a code when signing in',
+  'second-off': 'is asked for no code any more',
 }
 
 /** What happened to the team's accounts, for a lead who looks whether something is odd. */

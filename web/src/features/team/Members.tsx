@@ -8,6 +8,7 @@ import { useInvite, type NewMember } from './api'
 import { Former, Invite } from './Links'
 import { OwnPassword } from './OwnPassword'
 import { OwnMail } from './OwnMail'
+import { OwnSecond } from './OwnSecond'
 import { OwnSessions } from './OwnSessions'
 import { PersonRow } from './PersonRow'
 
@@ -95,6 +96,7 @@ export function Members({ lead }: { lead: boolean }) {
       {lead && <Invite />}
       {lead && <Former />}
       <OwnPassword />
+      <OwnSecond />
       <OwnMail />
       <OwnSessions />
       {lead && <AccountEvents />}

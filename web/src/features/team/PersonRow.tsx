@@ -1,7 +1,15 @@
 import { useState } from 'react'
 import { faultOf } from '../../api/client'
 import { Button, Field, Input, inputLook, Notice } from '../../ui/parts'
-import { usePause, useRemovePerson, useResetByLink, useResetPassword, useSetRole, type Person } from './api'
+import {
+  useDropSecond,
+  usePause,
+  useRemovePerson,
+  useResetByLink,
+  useResetPassword,
+  useSetRole,
+  type Person,
+} from './api'
 import { Once } from './Links'
 
 const roles = ['lead', 'teacher', 'assistant'] as const
@@ -44,7 +52,8 @@ function Account({ person }: { person: Person }) {
   const remove = useRemovePerson(person.member_id)
   const link = useResetByLink(person.member_id)
   const pause = usePause(person.member_id)
-  const failed = role.error ?? remove.error ?? link.error ?? pause.error
+  const second = useDropSecond(person.member_id)
+  const failed = second.error ?? role.error ?? remove.error ?? link.error ?? pause.error
   return (
     <div className="flex flex-col gap-3 rounded-lg bg-paper p-3">
       <Field label={`Role of ${person.name}`} hint="It counts from the next click on.">
@@ -100,6 +109,16 @@ function Account({ person }: { person: Person }) {
         </Button>
         <span className="text-sm text-soft">Who is paused is signed out at once and cannot sign in meanwhile.</span>
       </p>
+      {person.second && (
+        <p className="flex flex-wrap items-center gap-3">
+          <Button disabled={second.isPending} onClick={() => second.mutate('')}>
+            Ask for no code any more
+          </Button>
+          <span className="text-sm text-soft">
+            Only when phone and paper are gone, and you know that it is {person.name} who asks.
+          </span>
+        </p>
+      )}
       {link.data && <Once link={link.data} whom={person.name} />}
       {done && <Notice kind="good">{done}</Notice>}
       {failed && <Notice kind="wrong">{failed.message}</Notice>}

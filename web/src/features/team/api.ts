@@ -65,6 +65,27 @@ export const useAccountEvents = (ask: EventAsk) =>
     placeholderData: (before) => before,
   })
 
+export const useSecond = () => useQuery({ queryKey: keys.second, queryFn: () => data(client.GET('/session/second')) })
+
+export const secondAnew = () =>
+  Promise.all([
+    queryClient.invalidateQueries({ queryKey: keys.second }),
+    queryClient.invalidateQueries({ queryKey: keys.members }),
+  ])
+
+export const useBeginSecond = () => useMutation({ mutationFn: () => data(client.POST('/session/second')) })
+
+/** The codes for when the phone is gone are shown before the page asks anew whether it is on. */
+export const useConfirmSecond = () =>
+  useMutation({ mutationFn: (code: string) => data(client.PUT('/session/second', { body: { code } })) })
+
+export const useDropSecond = (id: string) =>
+  useMutation({
+    mutationFn: (password: string) =>
+      data(client.PUT('/members/{id}/second/off', { params: { path: { id } }, body: { password } })),
+    onSuccess: secondAnew,
+  })
+
 export const useMailWish = () => useQuery({ queryKey: keys.mail, queryFn: () => data(client.GET('/session/mail')) })
 
 export const useSetMailWish = () =>
