@@ -128,7 +128,7 @@ func TestTheStock(t *testing.T) {
 	require.Eventually(t, func() bool {
 		list, err := s.app.Stock.Words(context.Background(), s.lead(t))
 		return err == nil && strings.Contains(fmt.Sprint(list), "Sedgeby")
-	}, 5*time.Second, 100*time.Millisecond)
+	}, 20*time.Second, 100*time.Millisecond, mustEval(t, s.tab, "document.body.innerText"))
 	require.NoError(t, s.tab.Go(s.server.URL+"/stock?tab=books"))
 	require.NoError(t, s.tab.SeeText("can be read today"))
 	s.axe(t, "books")

@@ -282,22 +282,13 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	read("/api/audit", &audit)
 	at := slices.IndexFunc(audit.Findings, func(f struct{ Key, Code string }) bool { return f.Code == "slip" })
 	require.GreaterOrEqual(t, at, 0)
-	type parcel struct {
-		ID string `json:"parcel_id"`
-	}
-	var tables [2]parcel
-	for i := range tables {
-		make("/api/parcels?name=words.csv", "word,spelling\nbarge,b\nbilge,b\n", &tables[i])
-	}
-	var theirs parcel
-	make("/api/parcels?name=theirs.zip", lead.bundle(t), &theirs)
-	require.NotEmpty(t, theirs.ID)
+	tables, theirs := lead.brought(t)
 	var seen struct {
 		Content struct{ Picture string }
 	}
 	read("/api/cards/"+r, &seen)
 	for _, path := range []string{
-		"/api/parcels", "/api/parcels/" + theirs.ID + "/bundle", "/api/pictures/" + seen.Content.Picture + "/origin",
+		"/api/parcels", "/api/parcels/" + theirs + "/bundle", "/api/pictures/" + seen.Content.Picture + "/origin",
 	} {
 		status, answer := lead.call("GET", path, "")
 		assert.Equal(t, 200, status, "%s: %s", path, answer)
@@ -327,8 +318,8 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		"/classes/{id}/log/{log}", "/classes/"+class+"/log/"+meeting, "/classes/{id}", "/classes/"+class,
 		"/takes/{id}", "/takes/"+take, "/bank/{id}", "/bank/"+first.Bank.ID, "{name}", "kite",
 		"/members/{id}", "/members/"+helper, "/groups/{id}", "/groups/"+group.ID, "/remarks/{id}", "/remarks/"+remark.ID,
-		"{key}", audit.Findings[at].Key, "/parcels/{id}/table/look", "/parcels/"+tables[1].ID+"/table/look",
-		"/parcels/{id}/table", "/parcels/"+tables[0].ID+"/table", "/parcels/{id}", "/parcels/"+theirs.ID,
+		"{key}", audit.Findings[at].Key, "/parcels/{id}/table/look", "/parcels/"+tables[1]+"/table/look",
+		"/parcels/{id}/table", "/parcels/"+tables[0]+"/table", "/parcels/{id}", "/parcels/"+theirs,
 		"/pictures/{sum}", "/pictures/"+seen.Content.Picture)
 	changes := c.operations()
 	for _, key := range slices.Sorted(maps.Keys(changes)) {
@@ -442,7 +433,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	status, _ = lead.call("DELETE", "/api/members/"+helper, "")
 	assert.Equal(t, 200, status)
 	for _, path := range []string{
-		"/api/parcels/" + tables[1].ID, "/api/stock/words/Wharfside", intro + "/log", intro + "/desks",
+		"/api/parcels/" + tables[1], "/api/stock/words/Wharfside", intro + "/log", intro + "/desks",
 		"/api/takes/" + take + "/hearing",
 	} {
 		status, _ = lead.call("DELETE", path, "")
@@ -463,12 +454,4 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	slices.Sort(never)
 	t.Log("only refused here, or asked elsewhere:", never)
 	assert.Less(t, len(never), 14, never) // each of them has a test of its own
-}
-
-// bundle is the whole library of the team of a client, as it goes out.
-func (c client) bundle(t *testing.T) string {
-	t.Helper()
-	status, data := c.call("GET", "/api/bundle.zip?voiceless=true", "")
-	require.Equal(t, 200, status)
-	return data
 }

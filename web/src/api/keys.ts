@@ -72,6 +72,7 @@ export const keys = {
   unlocks: (card: string) => ['unlocks', card] as const,
   spellings: (of: string) => ['spellings', of] as const,
   pictures: ['named-pictures'] as const,
+  origin: (sum: string) => ['origin', sum] as const,
   check: (classId: string, text: string) => ['check', classId, text] as const,
   banks: ['bank'] as const,
   bank: (classId: string) => ['bank', classId] as const,

@@ -191,7 +191,7 @@ function Card({ parcel, line: c, how, onHow }: { parcel: string; line: CardLine;
       {open && (
         <select
           aria-label={`What becomes of ${c.pair.grapheme}, ${c.keyword}`}
-          className="min-h-11 rounded-md border-2 border-slate/60 bg-white px-2 text-base"
+          className="min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2 text-base"
           value={how}
           onChange={(e) => onHow(e.target.value as How)}
         >

@@ -132,7 +132,7 @@ function Look({ view, form, error, onDone }: LookProps) {
   )
 }
 
-const box = 'min-h-11 rounded-md border-2 border-slate/60 bg-white px-2 text-base'
+const box = 'min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2 text-base'
 
 /** How the sheet is read, in sentences. */
 function Reading({
@@ -150,7 +150,7 @@ function Reading({
   return (
     <section className="flex flex-col gap-3 rounded-xl border-2 border-slate/30 p-4">
       <div className="flex flex-wrap items-center gap-3 text-lg">
-        <label className="flex flex-wrap items-center gap-2">
+        <label className="flex max-w-full flex-wrap items-center gap-2">
           These are
           <select
             className={box}
@@ -165,7 +165,7 @@ function Reading({
           </select>
         </label>
         {view.sheets.length > 1 && (
-          <label className="flex flex-wrap items-center gap-2">
+          <label className="flex max-w-full flex-wrap items-center gap-2">
             on the sheet
             <select className={box} value={sheetOf(view)} onChange={(e) => anew({ sheet: Number(e.target.value) })}>
               {view.sheets.map((s, i) => (
@@ -188,7 +188,7 @@ function Reading({
       </div>
       <div className="flex flex-wrap gap-x-5 gap-y-2 text-lg">
         {view.wanted.map((c) => (
-          <label key={c.key} className="flex flex-wrap items-center gap-2">
+          <label key={c.key} className="flex max-w-full flex-wrap items-center gap-2">
             {c.title}
             {c.needed ? '' : ' (if any)'}
             <select

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Field, Input, Notice, inputLook } from '../../ui/parts'
 import { sendPicture } from './api'
 import type { Desk } from './model'
+import { Origin } from './Origin'
 import { Section, TextField } from './parts'
 
 /** The picture side: picture, rhyme, action. */
@@ -87,6 +88,7 @@ function PictureField({ desk }: { desk: Desk }) {
         </label>
       )}
       {said && <Notice kind={said.wrong ? 'wrong' : 'plain'}>{said.text}</Notice>}
+      {draft.picture && <Origin picture={draft.picture} readOnly={readOnly} />}
       <Field label="The picture in words">
         {(ids) => (
           <textarea

@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
-import { client, data, keys, queryClient, type CardView, type Content } from '../../api/client'
+import { client, data, keys, queryClient, type CardView, type Content, type Schemas } from '../../api/client'
 import { send } from '../../api/send'
 
 const path = (id: string) => ({ params: { path: { id } } })
@@ -74,6 +74,21 @@ export const useMove = (id: string) =>
 
 export const sendPicture = (file: Blob) =>
   send<{ picture: string; remarks: string[] }>('POST', '/pictures', file, file.type || 'application/octet-stream')
+
+export type OriginOf = Schemas['OriginView']
+
+export const useOrigin = (sum: string) =>
+  useQuery({
+    queryKey: keys.origin(sum),
+    queryFn: () => data(client.GET('/pictures/{sum}/origin', { params: { path: { sum } } })),
+  })
+
+export const useSetOrigin = (sum: string) =>
+  useMutation({
+    mutationFn: (body: { maker: string; licence: string }) =>
+      data(client.PUT('/pictures/{sum}/origin', { params: { path: { sum } }, body })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.origin(sum) }),
+  })
 
 /** The row of the spelling table for a pair: how common it is and where it stands. */
 export const useSpelling = (pair: { grapheme: string; sound: string }) =>

@@ -20,10 +20,10 @@ export function Books({ may }: { may: boolean }) {
   return (
     <div className="flex flex-col gap-6">
       <div className="flex flex-wrap items-center gap-3 text-lg">
-        <label className="flex flex-wrap items-center gap-2">
+        <label className="flex max-w-full flex-wrap items-center gap-2">
           For
           <select
-            className="min-h-11 rounded-md border-2 border-slate/60 bg-white px-2 text-lg"
+            className="min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2 text-lg"
             value={id}
             onChange={(e) => {
               choose(e.target.value)

@@ -140,7 +140,7 @@ function NewWord() {
               <label key={i} className="flex items-center gap-2">
                 <span className="font-child text-2xl font-bold">{p.grapheme}</span>
                 <select
-                  className="min-h-11 rounded-md border-2 border-slate/60 bg-white px-2"
+                  className="min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2"
                   aria-label={`Sound of ${p.grapheme}`}
                   value={p.sound}
                   onChange={(e) => look(saidOtherwise(tried.parts, i, e.target.value))}
