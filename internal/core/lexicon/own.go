@@ -39,7 +39,7 @@ func (w OwnWord) Cut(a phoneme.Accent, u spelling.Units) (Reading, error) {
 	if n := len(w.Sounds); n == 0 || n > len(clean)+mostBeyond {
 		return Reading{}, fault.New(
 			ErrNoCut,
-			"%q has %d letters and %d sounds; write one sound after the other",
+			"%q is written with %d signs, but is said with %d; give its phonemes one after the other",
 			w.Word,
 			len(clean),
 			n,

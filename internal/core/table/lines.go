@@ -46,6 +46,21 @@ func (l Library) byID(id string) *card.Card {
 	return nil
 }
 
+// goesTo is the card that a line names, or the fallback where it names none; why says that it names one that is not
+// there.
+func (l Library) goesTo(row []string, m Mapping, fallback string) (c *card.Card, pair spelling.Pair, why string) {
+	c, pair, named, err := l.cardOf(row, m)
+	switch {
+	case err != nil:
+		return nil, pair, strings.TrimSuffix(err.Error(), ".")
+	case named && c == nil:
+		return nil, pair, noCard
+	case c == nil:
+		c = l.byID(fallback)
+	}
+	return c, pair, ""
+}
+
 const noCard = "the library has no card for it yet: add it on the wall first"
 
 func (l Library) word(row []string, m Mapping, fallback string) Line {
@@ -62,15 +77,9 @@ func (l Library) word(row []string, m Mapping, fallback string) Line {
 		return unfit(x, fmt.Sprintf("it is kept out of what children are offered (%s)",
 			strings.ReplaceAll(string(theme), "-", " ")))
 	}
-	c, pair, named, err := l.cardOf(row, m)
-	x.Pair = pair
-	switch {
-	case err != nil:
-		return unfit(x, strings.TrimSuffix(err.Error(), "."))
-	case named && c == nil:
-		return unfit(x, noCard)
-	case c == nil:
-		c = l.byID(fallback)
+	c, pair, why := l.goesTo(row, m, fallback)
+	if x.Pair = pair; why != "" {
+		return unfit(x, why)
 	}
 	if c == nil {
 		if c = l.opens(x.Text); c == nil {
@@ -133,15 +142,9 @@ func (l Library) sentence(row []string, m Mapping, fallback string) Line {
 	if word, theme := l.refusedIn(x.Text); word != "" {
 		return unfit(x, fmt.Sprintf("“%s” is kept out of what children are offered (%s)", word, theme))
 	}
-	c, pair, named, err := l.cardOf(row, m)
-	x.Pair = pair
-	switch {
-	case err != nil:
-		return unfit(x, strings.TrimSuffix(err.Error(), "."))
-	case named && c == nil:
-		return unfit(x, noCard)
-	case c == nil:
-		c = l.byID(fallback)
+	c, pair, why := l.goesTo(row, m, fallback)
+	if x.Pair = pair; why != "" {
+		return unfit(x, why)
 	}
 	if c == nil { // to the bank
 		if slices.Contains(l.Bank, x.Text) {
