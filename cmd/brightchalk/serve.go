@@ -13,6 +13,7 @@ import (
 	"os/signal"
 	"runtime"
 	"runtime/debug"
+	"strings"
 	"sync/atomic"
 	"syscall"
 	"time"
@@ -28,6 +29,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/mail"
+	"brightchalk/internal/provider"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
 )
@@ -147,11 +149,16 @@ func serve(std stdio, addr string, withDemo bool) error {
 	if err != nil {
 		return err
 	}
+	vouching, err := providerOf()
+	if err != nil {
+		return err
+	}
 	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post})
 	hub := store.NewHub()
 	options := httpapi.Options{
 		Log:          log,
 		Hub:          hub,
+		Provider:     vouching,
 		Pages:        webui.Pages(),
 		PlainCookies: loopback && env("BRIGHT_CHALK_SECURE_COOKIES", "") == "",
 		BehindProxy:  env("BRIGHT_CHALK_BEHIND_PROXY", "") != "",
@@ -215,6 +222,20 @@ func postOf() (app.Post, error) {
 		return app.Post{}, fmt.Errorf("BRIGHT_CHALK_MAIL: %w", err)
 	}
 	return app.Post{Sender: sender, Address: env("BRIGHT_CHALK_ADDRESS", "")}, nil
+}
+
+// providerOf is where people may sign in beside their passwords: the issuer BRIGHT_CHALK_SIGN_IN, which knows this
+// application as BRIGHT_CHALK_SIGN_IN_CLIENT with BRIGHT_CHALK_SIGN_IN_SECRET, under BRIGHT_CHALK_ADDRESS.
+func providerOf() (*provider.Provider, error) {
+	p, err := provider.Open(provider.Settings{
+		Name: env("BRIGHT_CHALK_SIGN_IN_NAME", ""), Issuer: env("BRIGHT_CHALK_SIGN_IN", ""),
+		Client: env("BRIGHT_CHALK_SIGN_IN_CLIENT", ""), Secret: env("BRIGHT_CHALK_SIGN_IN_SECRET", ""),
+		Address: strings.TrimSuffix(env("BRIGHT_CHALK_ADDRESS", ""), "/"),
+	})
+	if err != nil {
+		return nil, fmt.Errorf("BRIGHT_CHALK_SIGN_IN: %w", err)
+	}
+	return p, nil
 }
 
 // round is how often it is looked whether a mail of the day waits.

@@ -75,6 +75,9 @@ func (p People) ResetPassword(ctx context.Context, by Actor, memberID, next stri
 	if err != nil {
 		return err
 	}
+	if err := p.onlyHere(ctx, by, m); err != nil {
+		return err
+	}
 	if err := passwordFault("password", next, m.Email); err != nil {
 		return err
 	}

@@ -213,14 +213,15 @@ var rights = map[Role][]Right{
 	Assistant: {MayRecord, MayTeach, MayTalk},
 }
 
-// Actor is the signed-in member who asks. A session of another epoch has ended.
+// Actor is the signed-in member who asks, in one of the person's teams. A session of another epoch has ended.
 type Actor struct {
-	MemberID string `json:"member_id" format:"uuid"`
-	TeamID   string `json:"-"`
-	Name     string `json:"name"`
-	Initials string `json:"initials"`
-	Role     Role   `json:"role" enum:"lead,teacher,assistant"`
-	Epoch    int    `json:"-"`
+	MemberID  string `json:"member_id" format:"uuid"`
+	TeamID    string `json:"-"`
+	AccountID string `json:"-"`
+	Name      string `json:"name"`
+	Initials  string `json:"initials"`
+	Role      Role   `json:"role" enum:"lead,teacher,assistant"`
+	Epoch     int    `json:"-"`
 }
 
 // ErrForbidden says that the member's role does not allow it.

@@ -387,7 +387,7 @@ func TestAnotherTeamSeesNothing(t *testing.T) {
 		Email: "a@b.example", LeadName: "A", Password: "a long enough one",
 	}, {
 		Name:  "X",
-		Email: "other@school.example", LeadName: "A", Password: "a long enough one",
+		Email: "other@school.example", Password: "a long enough one",
 	}} {
 		_, err := s.People.CreateTeam(ctx, bad)
 		mendable(t, err)

@@ -6,6 +6,7 @@ import (
 	"crypto/sha256"
 	"errors"
 	"net/mail"
+	"slices"
 	"strings"
 	"time"
 
@@ -45,13 +46,17 @@ func (p People) Ask(ctx context.Context, by Actor, a Asking) (NewLink, error) {
 	case rights[a.Role] == nil:
 		return NewLink{}, wrong("role", "The role is lead, teacher or assistant.")
 	}
-	if _, err := store.MemberByEmail(ctx, p.desk.pool, address.Address); err == nil {
-		return NewLink{}, wrong("email", "%s has an account already.", address.Address)
-	}
 	k := store.Link{
 		Kind: store.Invitation, Email: address.Address, Name: strings.TrimSpace(a.Name), Role: string(a.Role),
 	}
 	return write(ctx, p.desk, by, MayAgree, func(s peopleStore) (NewLink, error) {
+		team, err := s.Members(ctx)
+		if err != nil {
+			return NewLink{}, err
+		}
+		if slices.ContainsFunc(team, func(m store.Member) bool { return strings.EqualFold(m.Email, k.Email) }) {
+			return NewLink{}, wrong("email", "%s is in this team already.", k.Email)
+		}
 		made, err := p.link(ctx, s, by, k)
 		if err != nil {
 			return made, err
@@ -76,6 +81,9 @@ func (p People) ResetLink(ctx context.Context, by Actor, memberID string) (NewLi
 	return write(ctx, p.desk, by, MayAgree, func(s peopleStore) (NewLink, error) {
 		m, err := s.Member(ctx, memberID)
 		if err != nil {
+			return NewLink{}, err
+		}
+		if err := p.onlyHere(ctx, by, m); err != nil {
 			return NewLink{}, err
 		}
 		if err := s.EndLinksOf(ctx, memberID, p.desk.now()); err != nil {
@@ -109,35 +117,91 @@ func (p People) EndLink(ctx context.Context, by Actor, id string) error {
 	})
 }
 
+// Opened is whom a link lets in. Known is somebody who works in another team: the person joins with the password of there.
+type Opened struct {
+	store.Link
+	Known bool `json:"known" doc:"works in another team, and joins with the password of there"`
+}
+
 // Opened tells whom a link lets in.
-func (p People) Opened(ctx context.Context, secret string) (store.Link, error) {
+func (p People) Opened(ctx context.Context, secret string) (Opened, error) {
 	sum := sha256.Sum256([]byte(secret))
 	k, err := store.LinkBySecret(ctx, p.desk.pool, sum[:], p.desk.now())
 	if errors.Is(err, store.ErrNotFound) {
-		return k, errLink
+		return Opened{}, errLink
 	}
-	return k, err
+	if err != nil {
+		return Opened{}, err
+	}
+	_, err = store.MemberByEmail(ctx, p.desk.pool, k.Email)
+	return Opened{k, err == nil && k.Kind == store.Invitation}, orNothing(err)
 }
 
-// Enter uses a link: somebody new joins under a name, or a member gets the password. It returns who is let in.
-func (p People) Enter(ctx context.Context, secret, name, password, address string) (Actor, error) {
-	k, err := p.Opened(ctx, secret)
+// Entering is what somebody says who uses a link: a name where somebody joins, a password to have from now on or, for
+// a person with an account, that of the account, with the code where one is wanted.
+type Entering struct{ Secret, Name, Password, Code, Address string }
+
+// Entered is whom a link let in. In is false for somebody who has a second step, and whom a new password alone does not
+// let in.
+type Entered struct {
+	Actor
+	In bool
+}
+
+// Enter uses a link: somebody joins under a name, or a member gets the password.
+func (p People) Enter(ctx context.Context, e Entering) (Entered, error) {
+	k, err := p.Opened(ctx, e.Secret)
 	if err != nil {
-		return Actor{}, err
+		return Entered{}, err
 	}
-	if err := passwordFault("password", password, k.Email); err != nil {
-		return Actor{}, err
+	who, err := p.enter(ctx, k, e)
+	if err != nil || k.Known {
+		return Entered{who, err == nil}, err
 	}
-	m := store.Member{Email: k.Email, Role: k.Role, MemberID: k.MemberID, Name: strings.TrimSpace(name)}
+	second, err := p.Second(ctx, who)
+	return Entered{who, err == nil && !second.On}, err
+}
+
+func (p People) enter(ctx context.Context, k Opened, e Entering) (Actor, error) {
+	m := store.Member{Email: k.Email, Role: k.Role, MemberID: k.MemberID, Name: strings.TrimSpace(e.Name)}
+	var err error
 	if k.Kind == store.Invitation && m.Name == "" {
 		return Actor{}, wrong("name", "A name is needed.")
 	}
-	if m.PasswordHash, err = p.hash(ctx, password); err != nil {
+	if k.Known {
+		m.AccountID, err = p.proved(ctx, Attempt{
+			Email: k.Email, Password: e.Password, Address: e.Address, Code: e.Code,
+		})
+	} else if err = passwordFault("password", e.Password, k.Email); err == nil {
+		m.PasswordHash, err = p.hash(ctx, e.Password)
+	}
+	if err != nil {
 		return Actor{}, err
 	}
+	return p.useLink(ctx, k.Link, m, e.Address, nil)
+}
+
+// proved is the account of an address, after its password and its code.
+func (p People) proved(ctx context.Context, a Attempt) (string, error) {
+	m, err := store.MemberByEmail(ctx, p.desk.pool, a.Email)
+	if err != nil {
+		return "", err
+	}
+	return m.AccountID, p.compare(ctx, m, a, func() error { return p.second(ctx, m.AccountID, a.Code) })
+}
+
+// useLink ends a link and does what it is for; joined is asked in the same transaction, and may be nil.
+func (p People) useLink(
+	ctx context.Context,
+	k store.Link,
+	m store.Member,
+	address string,
+	joined func(s peopleStore, m store.Member) error,
+) (Actor, error) {
 	by := Actor{TeamID: k.TeamID, MemberID: k.MemberID}
 	return in(ctx, p.desk, by, anyChange, func(s peopleStore) (Actor, error) {
-		if err := s.EndLink(ctx, k.LinkID, p.desk.now()); errors.Is(err, store.ErrNotFound) {
+		err := s.EndLink(ctx, k.LinkID, p.desk.now())
+		if errors.Is(err, store.ErrNotFound) {
 			return Actor{}, errLink // somebody was faster
 		} else if err != nil {
 			return Actor{}, err
@@ -152,6 +216,9 @@ func (p People) Enter(ctx context.Context, secret, name, password, address strin
 		now, err := s.Member(ctx, m.MemberID)
 		if err == nil && now.PausedAt != nil {
 			return Actor{}, errPaused
+		}
+		if err == nil && joined != nil {
+			err = joined(s, now)
 		}
 		return actor(now), err
 	})

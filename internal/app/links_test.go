@@ -47,16 +47,18 @@ func TestSomebodyJoinsByALink(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Otto Wick", k.Name)
 	assert.NotEmpty(t, k.Team)
-	_, err = s.People.Enter(ctx, secret, "Otto Wick", "short", "")
+	_, err = s.People.Enter(ctx, app.Entering{Secret: secret, Name: "Otto Wick", Password: "short"})
 	mendable(t, err)
-	_, err = s.People.Enter(ctx, secret+"X", "Otto Wick", fresh, "")
+	_, err = s.People.Enter(ctx, app.Entering{Secret: secret + "X", Name: "Otto Wick", Password: fresh})
 	require.ErrorIs(t, err, app.ErrLink)
 
 	// Of several who use it at once, one joins.
 	errs := make([]error, 4)
 	var all sync.WaitGroup
 	for i := range errs {
-		all.Go(func() { _, errs[i] = s.People.Enter(ctx, secret, "Otto Wick", fresh, "") })
+		all.Go(func() {
+			_, errs[i] = s.People.Enter(ctx, app.Entering{Secret: secret, Name: "Otto Wick", Password: fresh})
+		})
 	}
 	all.Wait()
 	joined := 0
@@ -94,7 +96,7 @@ func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.Pool.Exec(ctx, "UPDATE account_link SET good_until = $1", made.GoodUntil.Add(-app.LinkGood-time.Second))
 	require.NoError(t, err)
-	_, err = s.People.Enter(ctx, secretOf(t, made), "Otto Wick", fresh, "")
+	_, err = s.People.Enter(ctx, app.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
 	require.ErrorIs(t, err, app.ErrLink)
 }
 
@@ -107,7 +109,7 @@ func TestANewPasswordByALinkAndAPause(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.People.Opened(ctx, secretOf(t, first))
 	require.ErrorIs(t, err, app.ErrLink, "the newer link ends the older one")
-	who, err := s.People.Enter(ctx, secretOf(t, second), "", fresh, "")
+	who, err := s.People.Enter(ctx, app.Entering{Secret: secretOf(t, second), Name: "", Password: fresh})
 	require.NoError(t, err)
 	assert.Equal(t, s.teacher.MemberID, who.MemberID)
 	_, _, err = s.People.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
@@ -135,8 +137,11 @@ func TestSomebodyWhoLeftIsErased(t *testing.T) {
 	ask := app.Asking{Name: "Quillo Wick", Email: "quillo@lockhouse.example", Role: app.Teacher}
 	made, err := s.People.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
-	quillo, err := s.People.Enter(ctx, secretOf(t, made), "Quillo Wick", fresh, "192.0.2.7")
+	joined, err := s.People.Enter(ctx, app.Entering{
+		Secret: secretOf(t, made), Name: "Quillo Wick", Password: fresh, Address: "192.0.2.7",
+	})
 	require.NoError(t, err)
+	quillo := joined.Actor
 	id := s.cards["m"]
 	s.rhymes(t, quillo, id, "Market men make merry.")
 	_, err = s.Reviews.Remark(ctx, quillo, id, app.Saying{Field: "rhyme", Body: "Shorter now."})

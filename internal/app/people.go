@@ -21,6 +21,9 @@ type peopleStore interface {
 	Members(ctx context.Context) ([]store.Member, error)
 	Member(ctx context.Context, memberID string) (store.Member, error)
 	CreateMember(ctx context.Context, m store.Member) (string, error)
+	AddIdentity(ctx context.Context, who store.Identity, accountID string, now time.Time) error
+	IdentitySince(ctx context.Context, memberID, issuer string) (*time.Time, error)
+	DropIdentity(ctx context.Context, memberID, issuer string) error
 	SetPassword(ctx context.Context, memberID, hash string) error
 	SetRole(ctx context.Context, memberID, role string) error
 	RemoveMember(ctx context.Context, memberID string, now time.Time) error
@@ -35,15 +38,15 @@ type peopleStore interface {
 	FormerMembers(ctx context.Context) ([]store.FormerMember, error)
 	MemberData(ctx context.Context, memberID string) (string, error)
 	EraseMember(ctx context.Context, memberID string, now time.Time) error
-	SecondFactor(ctx context.Context, memberID string) (store.SecondFactor, error)
+	SecondFactor(ctx context.Context, accountID string) (store.SecondFactor, error)
 	WithSecondFactor(ctx context.Context) ([]string, error)
-	BeginSecond(ctx context.Context, memberID, secret string) (bool, error)
-	ConfirmSecond(ctx context.Context, memberID string, spare []string, now time.Time) error
-	UseSecond(ctx context.Context, memberID string, step int64) (bool, error)
-	DropSecond(ctx context.Context, memberID string) error
+	BeginSecond(ctx context.Context, accountID, secret string) (bool, error)
+	ConfirmSecond(ctx context.Context, accountID string, spare []string, now time.Time) error
+	UseSecond(ctx context.Context, accountID string, step int64) (bool, error)
+	DropSecond(ctx context.Context, accountID string) error
 }
 
-// NewTeam describes a team to be made with its first lead.
+// NewTeam describes a team to be made with its first lead. Somebody who has an account keeps its password.
 type NewTeam struct {
 	Name, Email, LeadName, Password string
 	Accent                          phoneme.Accent
@@ -58,7 +61,18 @@ func (p People) CreateTeam(ctx context.Context, n NewTeam) (string, error) {
 	if err != nil {
 		return "", fault.At("accent", err)
 	}
-	lead, err := p.member(ctx, n.Email, n.LeadName, Lead, n.Password)
+	var lead store.Member
+	known, err := store.AccountByEmail(ctx, p.desk.pool, strings.TrimSpace(n.Email))
+	switch {
+	case err == nil && strings.TrimSpace(n.LeadName) == "":
+		return "", wrong("name", "A name is needed.")
+	case err == nil:
+		lead = store.Member{
+			AccountID: known.AccountID, Email: known.Email, Name: strings.TrimSpace(n.LeadName), Role: string(Lead),
+		}
+	case errors.Is(err, store.ErrNotFound):
+		lead, err = p.member(ctx, n.Email, n.LeadName, Lead, n.Password)
+	}
 	if err != nil {
 		return "", err
 	}
@@ -134,8 +148,11 @@ func (p People) add(ctx context.Context, s peopleStore, m store.Member, by strin
 	}
 	m.Initials = accord.Initials(m.Name, taken)
 	id, err := s.CreateMember(ctx, m)
-	if errors.Is(err, store.ErrTaken) {
-		return "", wrong("email", "%s has an account already.", m.Email)
+	switch {
+	case errors.Is(err, store.ErrTaken) && m.AccountID == "":
+		return "", wrong("email", "%s has an account already. Invite by a link: it lets them join with it.", m.Email)
+	case errors.Is(err, store.ErrTaken):
+		return "", wrong("email", "%s is in this team already.", m.Email)
 	}
 	if err != nil {
 		return "", err

@@ -156,7 +156,7 @@ func (r Running) Take(ctx context.Context, code, address string) (store.Pass, Ac
 	if err == nil {
 		err = store.AddEvent(ctx, r.desk.pool, event)
 	}
-	return pass, Actor{who.MemberID, who.TeamID, who.Name, who.Initials, Role(who.Role), who.Epoch}, store.Known(err)
+	return pass, seen(who), store.Known(err)
 }
 
 // Stands tells whether a phone with a pass was not let go.

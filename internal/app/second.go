@@ -34,9 +34,9 @@ const (
 )
 
 // second asks for the code of a member who wants one. A wrong code is a fault of the field; none is ErrSecond.
-func (p People) second(ctx context.Context, m store.Member, code string) error {
-	l := store.For(p.desk.pool, m.TeamID)
-	f, err := l.SecondFactor(ctx, m.MemberID)
+func (p People) second(ctx context.Context, accountID, code string) error {
+	l := store.For(p.desk.pool, "")
+	f, err := l.SecondFactor(ctx, accountID)
 	if errors.Is(err, store.ErrNotFound) || err == nil && f.Since == nil {
 		return nil
 	}
@@ -53,9 +53,9 @@ func (p People) second(ctx context.Context, m store.Member, code string) error {
 	}
 	var good bool
 	if step > 0 {
-		good, err = l.UseSecond(ctx, m.MemberID, step)
+		good, err = l.UseSecond(ctx, accountID, step)
 	} else {
-		good, err = l.UseSpare(ctx, m.MemberID, sumOf(code))
+		good, err = l.UseSpare(ctx, accountID, sumOf(code))
 	}
 	if err == nil && !good {
 		err = errCode
@@ -92,7 +92,7 @@ type SecondView struct {
 // Second tells of the own second step.
 func (p People) Second(ctx context.Context, by Actor) (SecondView, error) {
 	return read(ctx, p.desk, by, func(s peopleStore) (SecondView, error) {
-		f, err := s.SecondFactor(ctx, by.MemberID)
+		f, err := s.SecondFactor(ctx, by.AccountID)
 		if errors.Is(err, store.ErrNotFound) {
 			return SecondView{}, nil
 		}
@@ -127,7 +127,7 @@ func (p People) BeginSecond(ctx context.Context, by Actor) (SecondSecret, error)
 		return SecondSecret{}, err
 	}
 	_, err = beside(ctx, p.desk, by, MayTalk, func(s peopleStore) (struct{}, error) {
-		begun, err := s.BeginSecond(ctx, by.MemberID, key.Secret())
+		begun, err := s.BeginSecond(ctx, by.AccountID, key.Secret())
 		if err == nil && !begun {
 			err = wrong("code", "A second step is set up already. Take it away first.")
 		}
@@ -146,7 +146,7 @@ func (p People) ConfirmSecond(ctx context.Context, by Actor, address, code strin
 		sums[i] = sumOf(spare[i])
 	}
 	_, err := beside(ctx, p.desk, by, MayTalk, func(s peopleStore) (struct{}, error) {
-		f, err := s.SecondFactor(ctx, by.MemberID)
+		f, err := s.SecondFactor(ctx, by.AccountID)
 		if err != nil {
 			return struct{}{}, err
 		}
@@ -157,10 +157,10 @@ func (p People) ConfirmSecond(ctx context.Context, by Actor, address, code strin
 		if step == 0 {
 			return struct{}{}, errCode
 		}
-		if _, err := s.UseSecond(ctx, by.MemberID, step); err != nil {
+		if _, err := s.UseSecond(ctx, by.AccountID, step); err != nil {
 			return struct{}{}, err
 		}
-		if err := s.ConfirmSecond(ctx, by.MemberID, sums, p.desk.now()); err != nil {
+		if err := s.ConfirmSecond(ctx, by.AccountID, sums, p.desk.now()); err != nil {
 			return struct{}{}, err
 		}
 		return struct{}{}, s.AddEvent(ctx, store.Event{
@@ -190,10 +190,14 @@ func (p People) DropSecond(ctx context.Context, by Actor, memberID, password, ad
 		}
 	}
 	_, err := beside(ctx, p.desk, by, MayTalk, func(s peopleStore) (struct{}, error) {
-		if _, err := s.Member(ctx, memberID); err != nil {
+		m, err := s.Member(ctx, memberID)
+		if err != nil {
 			return struct{}{}, err
 		}
-		if err := s.DropSecond(ctx, memberID); err != nil {
+		if err := p.onlyHere(ctx, by, m); err != nil {
+			return struct{}{}, err
+		}
+		if err := s.DropSecond(ctx, m.AccountID); err != nil {
 			return struct{}{}, err
 		}
 		return struct{}{}, s.AddEvent(ctx, store.Event{

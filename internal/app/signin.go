@@ -109,7 +109,7 @@ func (p People) SignIn(ctx context.Context, a Attempt) (Actor, error) {
 	if err != nil && !unknown {
 		return Actor{}, err
 	}
-	if err := p.compare(ctx, m, a, func() error { return p.second(ctx, m, a.Code) }); err != nil {
+	if err := p.compare(ctx, m, a, func() error { return p.second(ctx, m.AccountID, a.Code) }); err != nil {
 		return Actor{}, err
 	}
 	if m.PausedAt != nil {
@@ -132,7 +132,8 @@ func (p People) compare(ctx context.Context, m store.Member, a Attempt, then fun
 			return TooMany{Wait: max(time.Second, failed.First.Add(p.limits.Window).Sub(now))}
 		}
 		hash, err := p.decoy()
-		if m.MemberID != "" {
+		known := m.PasswordHash != "" // else nobody, or somebody who signs in by the provider only
+		if known {
 			hash = m.PasswordHash
 		}
 		if err != nil {
@@ -145,7 +146,7 @@ func (p People) compare(ctx context.Context, m store.Member, a Attempt, then fun
 		e := store.Event{
 			Kind: store.SignedIn, TeamID: m.TeamID, MemberID: m.MemberID, Email: a.Email, Address: a.Address, At: now,
 		}
-		if !matches || m.MemberID == "" {
+		if !matches || !known {
 			e.Kind = store.SignInFailed
 			if err := store.AddEvent(ctx, p.desk.pool, e); err != nil {
 				return err
@@ -182,7 +183,11 @@ func (p People) SignOut(ctx context.Context, by Actor, address string) error {
 }
 
 func actor(m store.Member) Actor {
-	return Actor{m.MemberID, m.TeamID, m.Name, m.Initials, Role(m.Role), m.Epoch}
+	return Actor{m.MemberID, m.TeamID, m.AccountID, m.Name, m.Initials, Role(m.Role), m.Epoch}
+}
+
+func seen(m store.Seen) Actor {
+	return Actor{m.MemberID, m.TeamID, m.AccountID, m.Name, m.Initials, Role(m.Role), m.Epoch}
 }
 
 // Who returns the member of a session that was begun in an epoch, and the revision of the team's library;
@@ -192,5 +197,5 @@ func (p People) Who(ctx context.Context, memberID string, epoch int) (Actor, int
 	if err == nil && (m.Epoch != epoch || m.PausedAt != nil) {
 		err = fmt.Errorf("session of a former epoch: %w", store.ErrNotFound)
 	}
-	return Actor{m.MemberID, m.TeamID, m.Name, m.Initials, Role(m.Role), m.Epoch}, m.Revision, err
+	return seen(m), m.Revision, err
 }

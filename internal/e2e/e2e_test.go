@@ -29,6 +29,8 @@ import (
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/media"
+	"brightchalk/internal/provider"
+	"brightchalk/internal/provider/providertest"
 	"brightchalk/internal/store"
 	"brightchalk/internal/testdb"
 	"brightchalk/internal/webui"
@@ -74,10 +76,16 @@ func hum(t *testing.T) string {
 
 func open(t *testing.T) *stage {
 	t.Helper()
+	return openWith(t, "")
+}
+
+// openWith starts a server that also lets people in by a provider, where an issuer is said.
+func openWith(t *testing.T, issuer string) *stage {
+	t.Helper()
 	if browser.Find() == "" {
 		require.Fail(t, "Chromium is not installed; ./chalk test installs it")
 	}
-	s := serve(t)
+	s := serveWith(t, issuer)
 	var err error
 	s.b, err = browser.Start(browser.Options{Microphone: hum(t)})
 	require.NoError(t, err)
@@ -91,15 +99,20 @@ func open(t *testing.T) *stage {
 // serve starts a server with the demo on a database of its own.
 func serve(t *testing.T) *stage {
 	t.Helper()
+	return serveWith(t, "")
+}
+
+func serveWith(t *testing.T, issuer string) *stage {
+	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
 	a := app.New(testdb.New(t), app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing, Stage: webui.Stage})
 	list, err := demo.Load(ctx, a)
 	require.NoError(t, err)
 	hub := store.NewHub()
 	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
-	handler := httpapi.New(a, httpapi.Options{Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list})
+	var handler http.Handler
 	trouble := &atomic.Int32{}
-	s := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+	s := httptest.NewUnstartedServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if trouble.Load() == noLine {
 			panic(http.ErrAbortHandler)
 		}
@@ -109,6 +122,15 @@ func serve(t *testing.T) *stage {
 		}
 		handler.ServeHTTP(w, r)
 	}))
+	vouching, err := provider.Open(provider.Settings{
+		Name: "Canal ID", Issuer: issuer, Client: providertest.Client, Secret: providertest.Secret,
+		Address: "http://" + s.Listener.Addr().String(),
+	})
+	require.NoError(t, err)
+	handler = httpapi.New(a, httpapi.Options{
+		Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, Provider: vouching,
+	})
+	s.Start()
 	t.Cleanup(func() {
 		hub.Close()
 		cancel()

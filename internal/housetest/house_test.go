@@ -93,7 +93,8 @@ const root = "../.."
 // it.
 var floors = []string{
 	"internal/core/",
-	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet internal/mail",
+	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet internal/mail" +
+		" internal/provider internal/provider/providertest",
 	"internal/bundle",
 	"internal/app",
 	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",

@@ -297,6 +297,7 @@ func (s *server) register(everybody, members huma.API) {
 	s.classCalls(members)
 	s.peopleCalls(members)
 	s.linkCalls(everybody, members)
+	s.providerCalls(everybody, members)
 	s.printCalls(members)
 	s.eventCalls(members)
 	s.runCalls(everybody, members)

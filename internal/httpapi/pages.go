@@ -26,7 +26,7 @@ var pageRoots = []string{
 	"classes",
 	"teach",
 	"join",
-	"welcome",
+	"welcome", "come-in",
 	"plan",
 	"order",
 	"meeting",

@@ -22,7 +22,8 @@ type linkSecret struct {
 type entering struct {
 	Secret   string `json:"secret" maxLength:"100" doc:"what stands behind # in the link"`
 	Name     string `json:"name" maxLength:"100" doc:"of somebody new"`
-	Password string `json:"password" maxLength:"200" doc:"12 signs or more"`
+	Password string `json:"password" maxLength:"200" doc:"12 signs or more; of somebody who has an account, the password of that"`
+	Code     string `json:"code,omitempty" required:"false" maxLength:"20" doc:"of the second step, where the account has one"`
 }
 
 type paused struct {
@@ -33,6 +34,7 @@ type paused struct {
 type ownSession struct {
 	ID      string    `json:"id" doc:"names it, and opens nothing"`
 	Here    bool      `json:"here" doc:"the one that asks"`
+	Team    string    `json:"team"`
 	Began   time.Time `json:"began"`
 	Seen    time.Time `json:"seen" doc:"within ten minutes"`
 	Address string    `json:"address" doc:"of the network, where it began"`
@@ -48,7 +50,7 @@ type BySession struct {
 func sessionID(token string) string { return fmt.Sprintf("%x", sha256.Sum256([]byte(token))) }
 
 // ownSessions turns what is kept into what the member sees, those that were used last first.
-func (s *server) ownSessions(kept []store.KeptSession, here string, epoch int) ([]ownSession, error) {
+func (s *server) ownSessions(kept []store.KeptSession, here string) ([]ownSession, error) {
 	out := []ownSession{}
 	for _, k := range kept {
 		var d sessionData
@@ -56,14 +58,14 @@ func (s *server) ownSessions(kept []store.KeptSession, here string, epoch int) (
 			return nil, fmt.Errorf("read a session: %w", err)
 		}
 		seen := time.Unix(d.Seen, 0)
-		if d.Epoch != epoch || s.app.Now().Sub(seen) > sessionIdle {
+		if d.Epoch != k.Epoch || s.app.Now().Sub(seen) > sessionIdle {
 			continue // it has ended, and is swept out later
 		}
 		began := seen
 		if d.Began > 0 {
 			began = time.Unix(d.Began, 0)
 		}
-		out = append(out, ownSession{k.ID, k.ID == here, began, seen, d.Address, d.Agent, d.Pass != ""})
+		out = append(out, ownSession{k.ID, k.ID == here, k.Team, began, seen, d.Address, d.Agent, d.Pass != ""})
 	}
 	slices.SortFunc(out, func(a, b ownSession) int { return b.Seen.Compare(a.Seen) })
 	return out, nil
@@ -75,12 +77,12 @@ func (s *server) linkCalls(everybody, members huma.API) {
 		id: "open-link", method: http.MethodPost, path: "/welcome/look", tag: "people",
 		summary: "Whom a link lets in", example: linkSecret{"7QX4"}, open: true,
 	}
-	huma.Register(everybody, look.operation(), func(ctx context.Context, in *body[linkSecret]) (*body[store.Link], error) {
+	huma.Register(everybody, look.operation(), func(ctx context.Context, in *body[linkSecret]) (*body[app.Opened], error) {
 		k, err := a.Opened(ctx, in.Body.Secret)
 		if err != nil {
 			return nil, s.fail(ctx, err)
 		}
-		return &body[store.Link]{k}, nil
+		return &body[app.Opened]{k}, nil
 	})
 	look.describe(everybody)
 	enter := route{
@@ -91,17 +93,16 @@ func (s *server) linkCalls(everybody, members huma.API) {
 		summary: "Use a link: join the team, or choose a new password",
 		about: "Sets the cookie of a session, but for a member who wants a code at each sign-in. A link is good once, " +
 			"and for seven days.",
-		example: entering{"7QX4", "Bea Sluice", "rope around the bollard"},
+		example: entering{Secret: "7QX4", Name: "Bea Sluice", Password: "rope around the bollard"},
 		open:    true,
 	}
 	huma.Register(everybody, enter.operation(), func(ctx context.Context, in *body[entering]) (*body[done], error) {
-		who, err := a.Enter(ctx, in.Body.Secret, in.Body.Name, in.Body.Password, visitOf(ctx).address)
-		var second app.SecondView
-		if err == nil {
-			second, err = a.Second(ctx, who)
-		}
-		if err == nil && !second.On { // else the sign-in asks for the code
-			err = s.begin(ctx, who)
+		who, err := a.Enter(ctx, app.Entering{
+			Secret: in.Body.Secret, Name: in.Body.Name, Password: in.Body.Password, Code: in.Body.Code,
+			Address: visitOf(ctx).address,
+		})
+		if err == nil && who.In { // else the sign-in asks for the code
+			err = s.begin(ctx, who.Actor)
 		}
 		if err != nil {
 			return nil, s.fail(ctx, err)
@@ -186,7 +187,7 @@ func (s *server) ownSessionCalls(members huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		return s.ownSessions(kept, sessionID(s.sessions.Token(ctx)), by.Epoch)
+		return s.ownSessions(kept, sessionID(s.sessions.Token(ctx)))
 	})
 	call(s, members, route{
 		id: "end-session", method: http.MethodDelete, path: "/session/all/{id}", tag: "session",

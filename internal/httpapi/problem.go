@@ -118,9 +118,12 @@ func (s *server) fail(ctx context.Context, err error) error {
 	var input *fault.Fault
 	var conflict app.Conflict
 	var many app.TooMany
+	var said *problem
 	switch {
 	case err == nil:
 		return nil
+	case errors.As(err, &said):
+		return err
 	case errors.As(err, &conflict):
 		p := newProblem(http.StatusConflict, codeConflict, conflict.Error()+".")
 		p.Conflict = &conflict

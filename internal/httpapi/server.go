@@ -21,6 +21,7 @@ import (
 	"github.com/go-chi/httprate"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/provider"
 	"brightchalk/internal/store"
 )
 
@@ -32,7 +33,8 @@ type Options struct {
 	PlainCookies bool  // cookies without Secure: only for plain HTTP on loopback
 	BehindProxy  bool  // the last X-Forwarded-For entry is the client's address
 	Demo         []app.DemoSignIn
-	Leaving      func() bool // the server is about to stop; nil is never
+	Provider     *provider.Provider // of sign-ins beside passwords; nil is none
+	Leaving      func() bool        // the server is about to stop; nil is never
 }
 
 // mostAddress bounds what is kept of an address that a header says.

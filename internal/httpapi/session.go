@@ -8,12 +8,14 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/store"
 )
 
 type me struct {
 	app.Actor
 	Rights      []app.Right      `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach,talk"`
 	Team        string           `json:"team"`
+	Teams       []store.Seat     `json:"teams" nullable:"false" doc:"in which the person works, this one too"`
 	Conventions card.Conventions `json:"conventions"`
 	Desk        string           `json:"desk,omitempty" doc:"id of the lesson whose desk this phone is, and of nothing else"`
 }
@@ -27,6 +29,10 @@ type credentials struct {
 type passwords struct {
 	Current string `json:"current" maxLength:"200"`
 	Next    string `json:"next" maxLength:"200" doc:"12 signs or more"`
+}
+
+type seat struct {
+	MemberID string `json:"member_id" format:"uuid" doc:"the person in the other team"`
 }
 
 func (s *server) sessionCalls(everybody, members huma.API) {
@@ -65,7 +71,23 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 		summary: "Who is signed in, with the team and its conventions",
 	}, func(ctx context.Context, by app.Actor, _ *nothing) (me, error) {
 		t, err := s.app.Planning.Team(ctx, by)
-		return me{by, by.Rights(), t.Name, t.Conventions, s.passOf(ctx).lesson}, err
+		if err != nil {
+			return me{}, err
+		}
+		teams, err := s.people().Seats(ctx, by)
+		return me{by, by.Rights(), t.Name, teams, t.Conventions, s.passOf(ctx).lesson}, err
+	})
+	call(s, members, route{
+		id: "switch-team", method: http.MethodPut, path: "/session/team", tag: "session",
+		summary: "Go on in another one of the own teams",
+		about:   "The session becomes one of that team. The next sign-in leads there too.",
+		example: seat{"00000000-0000-0000-0000-000000000000"},
+	}, func(ctx context.Context, by app.Actor, in *body[seat]) (done, error) {
+		who, err := s.app.People.Switch(ctx, by, in.Body.MemberID, visitOf(ctx).address)
+		if err != nil {
+			return done{}, err
+		}
+		return ok(s.begin(ctx, who))
 	})
 	call(s, members, route{
 		id: "sign-out", method: http.MethodDelete, path: "/session", tag: "session", summary: "Sign out",

@@ -107,6 +107,7 @@ type visit struct {
 	w       http.ResponseWriter
 	address string
 	agent   string // what the browser calls itself
+	way     string // what it keeps of a sign-in by the provider that it began
 }
 
 func visitOf(ctx context.Context) visit {
@@ -124,7 +125,11 @@ func (s *server) visited(next http.Handler) http.Handler {
 			return
 		}
 		w.Header().Add("Vary", "Cookie")
-		next.ServeHTTP(w, r.WithContext(context.WithValue(ctx, visitKey, visit{w, s.clientAddress(r), agentOf(r)})))
+		v := visit{w: w, address: s.clientAddress(r), agent: agentOf(r)}
+		if c, err := r.Cookie(s.wayCookieName()); err == nil {
+			v.way = c.Value
+		}
+		next.ServeHTTP(w, r.WithContext(context.WithValue(ctx, visitKey, v)))
 	})
 }
 

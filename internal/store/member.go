@@ -3,24 +3,27 @@ package store
 import (
 	"context"
 	"crypto/sha256"
+	"errors"
+	"fmt"
 	"strings"
 	"time"
 )
 
-// Member of a team; PasswordHash is an argon2id hash in PHC form. A session that was begun in another epoch has ended.
+// Member is what a person is in one team, with the person's account; PasswordHash is an argon2id hash in PHC form, empty
+// where the person has no password. A session that was begun in another epoch has ended.
 type Member struct {
-	MemberID, TeamID, Email, Name, Initials, Role string
-	Epoch                                         int
-	PausedAt                                      *time.Time
-	PasswordHash                                  string
+	MemberID, TeamID, AccountID, Email, Name, Initials, Role string
+	Epoch                                                    int
+	PausedAt                                                 *time.Time
+	PasswordHash                                             string
 }
 
 // Seen is a member as a session needs one, with the revision of the team's library.
 type Seen struct {
-	MemberID, TeamID, Email, Name, Initials, Role string
-	Epoch                                         int
-	PausedAt                                      *time.Time
-	Revision                                      int64
+	MemberID, TeamID, AccountID, Email, Name, Initials, Role string
+	Epoch                                                    int
+	PausedAt                                                 *time.Time
+	Revision                                                 int64
 }
 
 // EventKind is what happened to an account.
@@ -43,6 +46,8 @@ const (
 	SessionsEnded   EventKind = "sessions-ended"
 	SecondOn        EventKind = "second-on"
 	SecondOff       EventKind = "second-off"
+	ProviderOn      EventKind = "provider-on"
+	ProviderOff     EventKind = "provider-off"
 )
 
 // Event is something that happened to an account. TeamID, MemberID and By may be empty: nobody known, or the operator.
@@ -57,7 +62,7 @@ type Event struct {
 
 // EventRow is an event with names.
 type EventRow struct {
-	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended,second-on,second-off"`
+	Kind       EventKind `json:"kind" enum:"signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended,second-on,second-off,provider-on,provider-off"`
 	Member     string    `json:"member" doc:"whose account"`
 	By         string    `json:"by" doc:"who did it, empty for the account itself or the operator"`
 	Address    string    `json:"address" doc:"of the network"`
@@ -132,11 +137,27 @@ func TellSignOut(ctx context.Context, db DB, teamID, memberID string) error {
 	return err
 }
 
-// CreateMember returns the new id, or ErrTaken where the address is in use.
+// CreateMember adds the person of an account to the team, anew where the person left it, and returns the member's id.
+// Where no account is said one is made, or renewed where the person left every team. ErrTaken where somebody works under
+// the address, or the person is in the team already.
 func (l Library) CreateMember(ctx context.Context, m Member) (string, error) {
-	return memberCreate.get(ctx, l.db, l.with(args{
-		"email": m.Email, "name": m.Name, "initials": m.Initials, "role": m.Role, "password_hash": m.PasswordHash,
+	if m.AccountID == "" {
+		id, err := accountCreate.get(ctx, l.db, args{"email": m.Email, "password_hash": m.PasswordHash})
+		if errors.Is(err, ErrNotFound) {
+			err = fmt.Errorf("account_create: %w", ErrTaken)
+		}
+		if err != nil {
+			return "", err
+		}
+		m.AccountID = id
+	}
+	id, err := memberCreate.get(ctx, l.db, l.with(args{
+		"account_id": m.AccountID, "name": m.Name, "initials": m.Initials, "role": m.Role,
 	}))
+	if errors.Is(err, ErrNotFound) {
+		err = fmt.Errorf("member_create: %w", ErrTaken)
+	}
+	return id, err
 }
 
 // Members lists the team's active members without their hashes.
@@ -149,7 +170,7 @@ func (l Library) Member(ctx context.Context, memberID string) (Member, error) {
 	return memberGet.one(ctx, l.db, l.with(args{"member_id": memberID}))
 }
 
-// SetPassword replaces a password's hash and ends all sessions. Failed sign-ins before it do not count any more.
+// SetPassword replaces a password's hash and ends all sessions, in each of the person's teams. Failed sign-ins before it do not count any more.
 func (l Library) SetPassword(ctx context.Context, memberID, hash string) error {
 	return memberPassword.run(ctx, l.db, l.with(args{"member_id": memberID, "password_hash": hash}))
 }

@@ -37,10 +37,12 @@ type FormerMember struct {
 	LeftAt   time.Time `json:"left_at"`
 }
 
-// KeptSession is a session of a member. ID is the SHA-256 of its token in hex.
+// KeptSession is a session of a person in a team, with the epoch of the member. ID is the SHA-256 of its token in hex.
 type KeptSession struct {
-	ID   string `db:"id"`
-	Data []byte
+	ID    string `db:"id"`
+	Data  []byte
+	Epoch int
+	Team  string
 }
 
 var (
@@ -66,12 +68,12 @@ func LinkBySecret(ctx context.Context, db DB, sum []byte, now time.Time) (Link, 
 	return linkBySecret.one(ctx, db, args{"secret": sum, "now": now})
 }
 
-// Sessions lists those of a member.
+// Sessions lists those of a member, in all teams of the person.
 func Sessions(ctx context.Context, db DB, memberID string, now time.Time) ([]KeptSession, error) {
 	return sessionList.many(ctx, db, args{"member_id": memberID, "now": now})
 }
 
-// DropSession ends one of a member's sessions.
+// DropSession ends one of a person's sessions, in whatever team.
 func DropSession(ctx context.Context, db DB, memberID, id string, now time.Time) error {
 	n, _, err := sessionDrop.count(ctx, db, args{"member_id": memberID, "id": id, "now": now})
 	if err == nil && n == 0 {
@@ -109,7 +111,7 @@ func (l Library) PauseMember(ctx context.Context, memberID string, at *time.Time
 	return memberPause.run(ctx, l.db, l.with(args{"member_id": memberID, "at": at}))
 }
 
-// EndSessions ends all sessions of a member.
+// EndSessions ends all sessions of the person, in every team.
 func (l Library) EndSessions(ctx context.Context, memberID string) error {
 	return memberEnd.run(ctx, l.db, l.with(args{"member_id": memberID}))
 }
@@ -124,11 +126,12 @@ func (l Library) MemberData(ctx context.Context, memberID string) (string, error
 	return memberData.get(ctx, l.db, l.with(args{"member_id": memberID}))
 }
 
-// EraseMember takes the name of a former member from all that stays, and drops what only concerned the member;
+// EraseMember takes the name of a former member from all that stays, and drops what only concerned the member, with the
+// account where the person is in no other team;
 // ErrNotFound where nobody of that id has left under a name.
 func (l Library) EraseMember(ctx context.Context, memberID string, now time.Time) error {
 	a := args{"member_id": memberID}
-	for _, c := range []command{eraseLinks, eraseEvents, eraseNotices, secondDrop} {
+	for _, c := range []command{eraseLinks, eraseEvents, eraseNotices, accountDrop} {
 		if _, _, err := c.count(ctx, l.db, l.with(a)); err != nil {
 			return err
 		}

@@ -56,8 +56,10 @@ var texts = func() map[string]string {
 		}
 	}
 	for name, text := range out {
-		for part, columns := range parts {
-			text = strings.ReplaceAll(text, "{"+part+"}", columns)
+		for range 2 { // a part may hold another one
+			for part, columns := range parts {
+				text = strings.ReplaceAll(text, "{"+part+"}", columns)
+			}
 		}
 		out[name] = text
 	}

@@ -1,6 +1,6 @@
 -- name: mail_due
-SELECT m.member_id::text, m.team_id::text, m.email, m.name, t.name AS team
-FROM member m JOIN team t ON t.team_id = m.team_id
+SELECT m.member_id::text, m.team_id::text, a.email, m.name, t.name AS team
+FROM member m JOIN account a USING (account_id) JOIN team t ON t.team_id = m.team_id
 WHERE m.archived_at IS NULL AND m.paused_at IS NULL AND NOT m.mail_off AND m.mail_refused_at IS NULL
     AND EXISTS (SELECT 1 FROM notice n WHERE n.member_id = m.member_id AND n.mailed_at IS NULL AND n.seen_at IS NULL)
     AND NOT EXISTS (SELECT 1 FROM member_mail d WHERE d.member_id = m.member_id AND d.day = @day)

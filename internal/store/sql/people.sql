@@ -25,13 +25,20 @@ UPDATE account_link SET ended_at = @now WHERE team_id = @team_id AND member_id =
 UPDATE member SET paused_at = @at, epoch = epoch + 1 WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
 
 -- name: member_end_sessions
-UPDATE member SET epoch = epoch + 1 WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
+UPDATE member SET epoch = epoch + 1 WHERE account_id = {own_account} AND archived_at IS NULL
 
+-- part: session_member
+CASE WHEN substr(data, 1, 1) = '\x7b' THEN convert_from(data, 'UTF8')::jsonb ->> 'member' END
+
+-- Sessions of all teams of the person.
 -- part: session_of
-expiry > @now AND CASE WHEN substr(data, 1, 1) = '\x7b' THEN convert_from(data, 'UTF8')::jsonb ->> 'member' END = @member_id::text
+expiry > @now AND {session_member} IN (
+    SELECT o.member_id::text FROM member o WHERE o.account_id = (SELECT account_id FROM member WHERE member_id = @member_id) AND o.archived_at IS NULL)
 
 -- name: session_list
-SELECT encode(sha256(convert_to(token, 'UTF8')), 'hex') AS id, convert_from(data, 'UTF8')::jsonb AS data FROM sessions WHERE {session_of}
+SELECT encode(sha256(convert_to(s.token, 'UTF8')), 'hex') AS id, convert_from(s.data, 'UTF8')::jsonb AS data, m.epoch, t.name AS team
+FROM sessions s JOIN member m ON m.member_id::text = {session_member} JOIN team t USING (team_id)
+WHERE {session_of}
 
 -- name: session_drop
 DELETE FROM sessions WHERE encode(sha256(convert_to(token, 'UTF8')), 'hex') = @id AND {session_of}
@@ -42,7 +49,7 @@ WHERE team_id = @team_id AND archived_at IS NOT NULL AND erased_at IS NULL ORDER
 
 -- name: member_data
 SELECT jsonb_build_object(
-    'account', jsonb_build_object('name', m.name, 'email', m.email, 'initials', m.initials, 'role', m.role, 'created_at', m.created_at,
+    'account', jsonb_build_object('name', m.name, 'email', (SELECT email FROM account a WHERE a.account_id = m.account_id), 'initials', m.initials, 'role', m.role, 'created_at', m.created_at,
         'paused_at', m.paused_at, 'left_at', m.archived_at),
     'account_events', (SELECT coalesce(jsonb_agg(jsonb_build_object('kind', e.kind, 'address', e.address, 'note', e.note, 'at', e.happened_at)
         ORDER BY e.happened_at), '[]') FROM account_event e WHERE e.member_id = m.member_id),
@@ -64,7 +71,7 @@ SELECT jsonb_build_object(
 )::text FROM member m WHERE m.team_id = @team_id AND m.member_id = @member_id
 
 -- name: member_erase
-UPDATE member SET name = 'somebody who left', initials = '–', email = member_id::text || '@erased.invalid', password_hash = '', erased_at = @now
+UPDATE member SET name = 'somebody who left', initials = '–', account_id = NULL, erased_at = @now
 WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NOT NULL AND erased_at IS NULL
 
 -- name: member_erase_events
@@ -73,7 +80,7 @@ UPDATE account_event SET address = '', account = NULL, note = '' WHERE team_id =
 
 -- name: member_erase_links
 DELETE FROM account_link WHERE team_id = @team_id AND (member_id = @member_id OR lower(email) = (
-    SELECT lower(email) FROM member WHERE team_id = @team_id AND member_id = @member_id))
+    SELECT lower(email) FROM account WHERE account_id = {own_account}))
 
 -- name: member_erase_notices
 DELETE FROM notice WHERE team_id = @team_id AND member_id = @member_id

@@ -1,5 +1,11 @@
 -- part: member_head
-m.member_id::text, m.team_id::text, m.email, m.name, m.initials, m.role, m.epoch, m.paused_at
+m.member_id::text, m.team_id::text, coalesce(m.account_id::text, '') AS account_id, coalesce(a.email, '') AS email, m.name, m.initials, m.role, m.epoch, m.paused_at
+
+-- part: member_from
+FROM member m LEFT JOIN account a USING (account_id)
+
+-- part: own_account
+(SELECT account_id FROM member WHERE team_id = @team_id AND member_id = @member_id)
 
 -- part: card_rows
 c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at,
@@ -37,29 +43,74 @@ SELECT team_id::text, name, conventions FROM team WHERE team_id = @team_id
 -- name: team_conventions
 UPDATE team SET conventions = @conventions WHERE team_id = @team_id
 
--- name: member_create
-INSERT INTO member (team_id, email, name, initials, role, password_hash)
-VALUES (@team_id, @email, @name, @initials, @role, @password_hash) RETURNING member_id::text
+-- Whoever left every team begins anew, as the same person.
+-- name: account_create
+INSERT INTO account AS a (email, password_hash) VALUES (@email, @password_hash)
+ON CONFLICT (lower(email)) DO UPDATE SET password_hash = excluded.password_hash
+WHERE NOT EXISTS (SELECT 1 FROM member m WHERE m.account_id = a.account_id AND m.archived_at IS NULL) RETURNING a.account_id::text
 
+-- name: account_by_email
+SELECT account_id::text, email, password_hash FROM account WHERE lower(email) = lower(@email)
+
+-- name: account_drop_last
+DELETE FROM account a WHERE a.account_id = {own_account}
+    AND NOT EXISTS (SELECT 1 FROM member m WHERE m.account_id = a.account_id AND m.member_id <> @member_id)
+
+-- name: seat_list
+SELECT m.member_id::text, m.team_id::text, t.name AS team, m.role, m.paused_at,
+    (SELECT count(*) FROM notice n WHERE n.member_id = m.member_id AND n.seen_at IS NULL)::int AS waiting
+FROM member m JOIN team t USING (team_id) WHERE m.account_id = @account_id AND m.archived_at IS NULL ORDER BY t.name, m.member_id
+
+-- name: seat_enter
+UPDATE member SET entered_at = @now WHERE member_id = @member_id AND account_id = @account_id AND archived_at IS NULL AND paused_at IS NULL
+
+-- Somebody who left and comes back is the same member as before.
+-- name: member_create
+INSERT INTO member (team_id, account_id, name, initials, role) VALUES (@team_id, @account_id, @name, @initials, @role)
+ON CONFLICT (account_id, team_id) DO UPDATE SET archived_at = NULL, paused_at = NULL, name = excluded.name,
+    initials = excluded.initials, role = excluded.role
+WHERE member.archived_at IS NOT NULL RETURNING member_id::text
+
+-- Of somebody in several teams it is the one that was chosen last.
 -- name: member_by_email
-SELECT {member_head}, m.password_hash FROM member m
-WHERE lower(m.email) = lower(@email) AND m.archived_at IS NULL
+SELECT {member_head}, a.password_hash {member_from}
+WHERE lower(a.email) = lower(@email) AND m.archived_at IS NULL
+ORDER BY m.paused_at IS NOT NULL, m.entered_at DESC NULLS LAST, m.created_at LIMIT 1
+
+-- name: member_by_identity
+SELECT {member_head}, a.password_hash {member_from}
+WHERE m.account_id = (SELECT i.account_id FROM account_identity i WHERE i.issuer = @issuer AND i.subject = @subject) AND m.archived_at IS NULL
+ORDER BY m.paused_at IS NOT NULL, m.entered_at DESC NULLS LAST, m.created_at LIMIT 1
+
+-- name: identity_of
+SELECT since FROM account_identity WHERE account_id = {own_account} AND issuer = @issuer
+
+-- name: identity_add
+INSERT INTO account_identity (issuer, subject, account_id, since) VALUES (@issuer, @subject, @account_id, @now)
+
+-- name: identity_drop
+DELETE FROM account_identity WHERE account_id = {own_account} AND issuer = @issuer
 
 -- name: member_get
-SELECT {member_head}, m.password_hash FROM member m
+SELECT {member_head}, coalesce(a.password_hash, '') AS password_hash {member_from}
 WHERE m.member_id = @member_id AND m.team_id = @team_id AND m.archived_at IS NULL
 
 -- name: member_seen
-SELECT {member_head}, t.revision FROM member m JOIN team t USING (team_id)
+SELECT {member_head}, t.revision {member_from} JOIN team t USING (team_id)
 WHERE m.member_id = @member_id AND m.archived_at IS NULL
 
 -- name: member_list
-SELECT {member_head}, '' AS password_hash FROM member m
+SELECT {member_head}, '' AS password_hash {member_from}
 WHERE m.team_id = @team_id AND m.archived_at IS NULL ORDER BY m.name
 
+-- Sessions end in every team of the person.
 -- name: member_password
-UPDATE member SET password_hash = @password_hash, epoch = epoch + 1
-WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
+WITH renewed AS (
+    UPDATE account SET password_hash = @password_hash
+    WHERE account_id = (SELECT account_id FROM member WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL)
+    RETURNING account_id
+)
+UPDATE member SET epoch = epoch + 1 WHERE account_id IN (SELECT account_id FROM renewed) AND archived_at IS NULL
 
 -- name: member_role
 UPDATE member SET role = @role WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL

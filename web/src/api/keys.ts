@@ -6,6 +6,8 @@ export const keys = {
   teachers: ['classes', 'teachers'] as const,
   pastClasses: ['classes', 'past'] as const,
   demo: ['demo'] as const,
+  ways: ['ways'] as const,
+  provider: ['provider'] as const,
   vocabulary: ['vocabulary'] as const,
   wall: ['cards'] as const,
   sounds: ['cards', 'sounds'] as const,

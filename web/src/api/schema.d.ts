@@ -2571,6 +2571,35 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/session/provider": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the own account is connected with the provider */
+        get: operations["own-provider"];
+        /**
+         * Finish a sign-in by the provider
+         * @description Sets the cookie of the session. The code and the state are what the provider sent the browser back with.
+         */
+        put: operations["finish-by-provider"];
+        /**
+         * Begin a sign-in by the provider (OpenID Connect)
+         * @description Sets a cookie by which the same browser finishes it within a quarter of an hour.
+         */
+        post: operations["begin-by-provider"];
+        /**
+         * Sign in by the provider no more
+         * @description Whoever has no password keeps it.
+         */
+        delete: operations["leave-provider"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/session/second": {
         parameters: {
             query?: never;
@@ -2587,6 +2616,43 @@ export interface paths {
          * @description Nothing is asked for before a first right code was given.
          */
         post: operations["begin-second-step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session/team": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Go on in another one of the own teams
+         * @description The session becomes one of that team. The next sign-in leads there too.
+         */
+        put: operations["switch-team"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How one can sign in beside a password */
+        get: operations["sign-in-ways"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3792,6 +3858,15 @@ export interface components {
             fields: string[];
             theirs: components["schemas"]["CardView"];
         };
+        ConnectedView: {
+            /** @description there is a password too */
+            password: boolean;
+            /**
+             * Format: date-time
+             * @description no time: not connected
+             */
+            since?: string;
+        };
         ContrastView: {
             left: components["schemas"]["FoundWord"][];
             right: components["schemas"]["FoundWord"][];
@@ -3887,9 +3962,11 @@ export interface components {
             variants: components["schemas"]["Variant"][];
         };
         Entering: {
+            /** @description of the second step, where the account has one */
+            code?: string;
             /** @description of somebody new */
             name: string;
-            /** @description 12 signs or more */
+            /** @description 12 signs or more; of somebody who has an account, the password of that */
             password: string;
             /** @description what stands behind # in the link */
             secret: string;
@@ -4467,6 +4544,8 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
             team: string;
+            /** @description in which the person works, this one too */
+            teams: components["schemas"]["StoreSeat"][];
         };
         Meeting: {
             /** Format: uuid */
@@ -4761,6 +4840,24 @@ export interface components {
             readers: components["schemas"]["StoreReader"][];
             voices: components["schemas"]["VoiceView"][];
         };
+        Opened: {
+            email: string;
+            /** Format: date-time */
+            good_until: string;
+            /** @enum {string} */
+            kind: "invitation" | "reset";
+            /** @description works in another team, and joins with the password of there */
+            known: boolean;
+            /** Format: uuid */
+            link_id: string;
+            /** Format: date-time */
+            made_at: string;
+            made_by: string;
+            name: string;
+            /** @enum {string} */
+            role: "lead" | "teacher" | "assistant";
+            team: string;
+        };
         OrderClash: {
             /**
              * Format: int64
@@ -4968,6 +5065,7 @@ export interface components {
              * @description within ten minutes
              */
             seen: string;
+            team: string;
         };
         OwnWord: {
             bits: components["schemas"]["SpellingBit"][];
@@ -5455,6 +5553,13 @@ export interface components {
             seconds: number;
             weights: components["schemas"]["OrderWeights"];
         };
+        Seat: {
+            /**
+             * Format: uuid
+             * @description the person in the other team
+             */
+            member_id: string;
+        };
         SecondSecret: {
             /** @description PNG, base64 */
             qr: string;
@@ -5568,6 +5673,10 @@ export interface components {
             take_id?: string;
             /** @enum {string} */
             verdict?: "pure" | "fix" | "retake";
+        };
+        SignInWays: {
+            /** @description name of the provider of sign-ins, empty for none */
+            provider: string;
         };
         SpareCodes: {
             /** @description good once each; shown now and never again */
@@ -5746,7 +5855,7 @@ export interface components {
             /** Format: date-time */
             happened_at: string;
             /** @enum {string} */
-            kind: "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended" | "second-on" | "second-off";
+            kind: "signed-in" | "sign-in-failed" | "signed-out" | "added" | "password-changed" | "password-reset" | "role-changed" | "removed" | "desk-joined" | "desk-refused" | "invited" | "link-ended" | "paused" | "resumed" | "sessions-ended" | "second-on" | "second-off" | "provider-on" | "provider-off";
             /** @description whose account */
             member: string;
             note: string;
@@ -5962,6 +6071,18 @@ export interface components {
             version: number;
             /** @description what should stand in the field instead; a list has a line for each item */
             wording?: string;
+        };
+        StoreSeat: {
+            /** Format: uuid */
+            member_id: string;
+            /** @enum {string} */
+            role: "lead" | "teacher" | "assistant";
+            team: string;
+            /**
+             * Format: int64
+             * @description notices that were not seen
+             */
+            waiting: number;
         };
         StoreSource: {
             /** Format: uuid */
@@ -6531,6 +6652,33 @@ export interface components {
             updated_by: string;
             /** Format: int64 */
             version: number;
+        };
+        WayAsk: {
+            /** @description of somebody new, for join */
+            name?: string;
+            /**
+             * @description come in; use an invitation; connect the account of the session
+             * @enum {string}
+             */
+            purpose: "sign-in" | "join" | "connect";
+            /** @description of the invitation, for join */
+            secret?: string;
+        };
+        WayBack: {
+            /** @description what the provider gave the browser */
+            code: string;
+            state: string;
+        };
+        WayEnd: {
+            /** @enum {string} */
+            purpose: "sign-in" | "join" | "connect";
+        };
+        WayStart: {
+            /**
+             * Format: uri
+             * @description of the provider: the browser goes there
+             */
+            address: string;
         };
         Withdrawn: {
             /** @description cards that have no sound now */
@@ -22537,6 +22685,375 @@ export interface operations {
             };
         };
     };
+    "own-provider": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectedView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "finish-by-provider": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "code": "SplxlOBeZQQYbYS6WxSbIA",
+                 *       "state": "af0ifjsldkj"
+                 *     }
+                 */
+                "application/json": components["schemas"]["WayBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayEnd"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "begin-by-provider": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "purpose": "sign-in"
+                 *     }
+                 */
+                "application/json": components["schemas"]["WayAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayStart"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "leave-provider": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "second-step": {
         parameters: {
             query?: never;
@@ -22768,6 +23285,181 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "switch-team": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "member_id": "00000000-0000-0000-0000-000000000000"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Seat"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "sign-in-ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInWays"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25058,7 +25750,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreLink"];
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
             /** @description Bad Request */

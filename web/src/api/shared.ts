@@ -47,6 +47,20 @@ export function fetchEarly() {
     )
 }
 
+/** How one can sign in beside a password. */
+export const useWays = () => useQuery({ queryKey: keys.ways, queryFn: () => data(client.GET('/session/ways')) })
+
+export type Way = Schemas['WayAsk']
+
+/** Goes to the provider, which sends the browser back to /come-in. */
+export const useLeave = () =>
+  useMutation({
+    mutationFn: async (body: Way) => {
+      const { address } = await data(client.POST('/session/provider', { body }))
+      location.assign(address)
+    },
+  })
+
 export const useMe = () => useQuery(me)
 export const useMembers = () => useQuery({ queryKey: keys.members, queryFn: () => data(client.GET('/members')) })
 export const useWall = () => useQuery(wall)

@@ -21,10 +21,26 @@ async function signOut() {
   location.assign('/')
 }
 
+/** Goes on in another one of the person's teams. Nothing of the former one may stay. */
+async function toTeam(memberId: string) {
+  await data(client.PUT('/session/team', { body: { member_id: memberId } }))
+  queryClient.clear()
+  await keepFor(memberId)
+  location.assign('/today')
+}
+
 /** The top of every page, one row: the pages themselves where there is room for them, else in a menu. */
 export function Header({ me, onKeys, onSearch }: { me: Me; onKeys: () => void; onSearch: () => void }) {
   const room = useWide()
-  const account = { name: me.name, role: me.role, team: me.team, onKeys, onSignOut: () => void signOut() }
+  const account = {
+    name: me.name,
+    role: me.role,
+    team: me.team,
+    others: me.teams.filter((t) => t.member_id !== me.member_id),
+    onTeam: (id: string) => void toTeam(id),
+    onKeys,
+    onSignOut: () => void signOut(),
+  }
   const initials = (disabled: boolean) => (
     <Round disabled={disabled} aria-label={`${me.initials}: ${me.name}, ${me.role}`}>
       {me.initials}

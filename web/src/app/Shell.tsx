@@ -20,7 +20,7 @@ const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) =
 
 export function Shell() {
   const me = useMe()
-  const joining = useRouterState({ select: (s) => ['/join', '/welcome'].includes(s.location.pathname) })
+  const joining = useRouterState({ select: (s) => ['/join', '/welcome', '/come-in'].includes(s.location.pathname) })
   const teaching = useTeaching() // nothing covers the stage while a class looks at it
   const ended = me.error instanceof CallError && me.error.status === 401
   const again = useStill(ended && me.data !== undefined && !teaching)

@@ -94,6 +94,11 @@ const welcome = createRoute({
   path: '/welcome',
   component: lazyRouteComponent(() => import('../features/signin/WelcomePage'), 'WelcomePage'),
 })
+const comeIn = createRoute({
+  getParentRoute: () => root,
+  path: '/come-in',
+  component: lazyRouteComponent(() => import('../features/signin/ComeInPage'), 'ComeInPage'),
+})
 const plan = createRoute({
   getParentRoute: () => root,
   path: '/plan',
@@ -156,6 +161,7 @@ export const router = createRouter({
     teach,
     join,
     welcome,
+    comeIn,
     plan,
     order,
     meeting,

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { CallError } from '../../api/client'
 import { Button, Field, Input } from '../../ui/parts'
+import { ByProvider } from './ByProvider'
 import { useSignIn, type SignIn } from './api'
 
 export function SignInForm({ email = '' }: { email?: string }) {
@@ -70,6 +71,7 @@ export function SignInForm({ email = '' }: { email?: string }) {
       <Button type="submit" look="main" disabled={signIn.isPending}>
         {signIn.isPending ? 'One moment …' : 'Sign in'}
       </Button>
+      <ByProvider way={{ purpose: 'sign-in' }} />
     </form>
   )
 }

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
-import { faultOf } from '../../api/client'
+import { CallError, faultOf } from '../../api/client'
 import { callThen } from '../../api/shared'
 import { Button, Field, Heading, Input, Notice } from '../../ui/parts'
+import { ByProvider } from './ByProvider'
 import { useEnter, useOpened } from './api'
 
 /** Where a link of a lead leads: somebody new joins the team, or a member chooses a new password. */
@@ -24,9 +25,14 @@ type Props = { secret: string; link: NonNullable<ReturnType<typeof useOpened>['d
 function Enter({ secret, link }: Props) {
   const [name, setName] = useState(link.name)
   const [password, setPassword] = useState('')
+  const [code, setCode] = useState('')
   const enter = useEnter()
   const wrong = (field: string) => faultOf(enter.error, field)
   const invited = link.kind === 'invitation'
+  const asked = enter.error instanceof CallError && enter.error.problem.code === 'second-step'
+  // Once it was asked for it stays, whatever comes next.
+  const [wanted, setWanted] = useState(false)
+  if (asked && !wanted) setWanted(true)
   return (
     <>
       <p className="text-lg">
@@ -45,7 +51,7 @@ function Enter({ secret, link }: Props) {
         className="flex flex-col gap-4"
         onSubmit={(e) => {
           e.preventDefault()
-          callThen(enter, { secret, name, password }, () => location.assign('/today'))
+          callThen(enter, { secret, name, password, ...(code ? { code } : {}) }, () => location.assign('/today'))
         }}
       >
         {invited && (
@@ -54,22 +60,43 @@ function Enter({ secret, link }: Props) {
           </Field>
         )}
         <input type="hidden" autoComplete="username" value={link.email} readOnly />
-        <Field label="Your password" hint="12 signs or more" error={wrong('password')}>
+        <Field
+          label="Your password"
+          hint={link.known ? 'The one that you have: you work in another team already.' : '12 signs or more'}
+          error={wrong('password')}
+        >
           {(ids) => (
             <Input
               {...ids}
               type="password"
-              autoComplete="new-password"
+              autoComplete={link.known ? 'current-password' : 'new-password'}
               maxLength={200}
               value={password}
               onChange={(e) => setPassword(e.target.value)}
             />
           )}
         </Field>
-        {enter.error && !wrong('name') && !wrong('password') && <Notice kind="wrong">{enter.error.message}</Notice>}
+        {wanted && (
+          <Field label="Code from your app" hint="six digits, or one from your paper" error={wrong('code')}>
+            {(ids) => (
+              <Input
+                {...ids}
+                autoFocus
+                autoComplete="one-time-code"
+                maxLength={20}
+                value={code}
+                onChange={(e) => setCode(e.target.value)}
+              />
+            )}
+          </Field>
+        )}
+        {enter.error && !asked && !wrong('name') && !wrong('password') && !wrong('code') && (
+          <Notice kind="wrong">{enter.error.message}</Notice>
+        )}
         <Button type="submit" look="main" disabled={enter.isPending || password === ''}>
           {invited ? 'Join the team' : 'Keep it and come in'}
         </Button>
+        {invited && <ByProvider way={{ purpose: 'join', secret, name }} />}
       </form>
     </>
   )

@@ -18,6 +18,15 @@ export const useSignIn = () =>
     },
   })
 
+export const useComeIn = () =>
+  useMutation({
+    mutationFn: async (body: { code: string; state: string }) => {
+      const end = await data(client.PUT('/session/provider', { body }))
+      if (end.purpose !== 'connect') await keepFor('somebody new') // nothing kept for somebody else may show
+      return end
+    },
+  })
+
 export const useOpened = (secret: string) =>
   useQuery({
     queryKey: keys.link(secret),
@@ -28,7 +37,7 @@ export const useOpened = (secret: string) =>
 
 export const useEnter = () =>
   useMutation({
-    mutationFn: async (body: { secret: string; name: string; password: string }) => {
+    mutationFn: async (body: { secret: string; name: string; password: string; code?: string }) => {
       const done = await data(client.POST('/welcome', { body }))
       await keepFor('somebody new') // nothing kept for somebody else may show
       return done

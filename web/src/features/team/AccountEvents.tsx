@@ -21,6 +21,8 @@ const said: Record<AccountEvent['kind'], string> = {
   'sessions-ended': 'signed out everywhere else',
   'second-on': 'is asked for a code when signing in',
   'second-off': 'is asked for no code any more',
+  'provider-on': 'signs in by the school’s sign-in as well',
+  'provider-off': 'does not sign in by the school’s sign-in any more',
 }
 
 /** What happened to the team's accounts, for a lead who looks whether something is odd. */

@@ -8,6 +8,7 @@ import { useInvite, type NewMember } from './api'
 import { Former, Invite } from './Links'
 import { OwnPassword } from './OwnPassword'
 import { OwnMail } from './OwnMail'
+import { OwnProvider } from './OwnProvider'
 import { OwnSecond } from './OwnSecond'
 import { OwnSessions } from './OwnSessions'
 import { PersonRow } from './PersonRow'
@@ -97,6 +98,7 @@ export function Members({ lead }: { lead: boolean }) {
       {lead && <Former />}
       <OwnPassword />
       <OwnSecond />
+      <OwnProvider />
       <OwnMail />
       <OwnSessions />
       {lead && <AccountEvents />}

@@ -28,6 +28,7 @@ export function OwnSessions() {
 }
 
 function List() {
+  const me = useMe()
   const list = useOwnSessions()
   const end = useEndSession()
   const others = useEndOthers()
@@ -39,7 +40,8 @@ function List() {
           <li key={s.id} className="flex min-h-11 flex-wrap items-center gap-x-4 border-b border-line">
             <span className="flex-1">
               <b>{s.desk ? 'A phone that is the desk of a lesson' : browserOf(s.agent)}</b>
-              {s.here && ', here'}, since {at(s.began)}, last used {at(s.seen)}
+              {s.here && ', here'}
+              {(me.data?.teams.length ?? 0) > 1 && `, ${s.team}`}, since {at(s.began)}, last used {at(s.seen)}
               <span className="text-soft"> {s.address}</span>
             </span>
             {!s.here && (

@@ -86,6 +86,15 @@ export const useDropSecond = (id: string) =>
     onSuccess: secondAnew,
   })
 
+export const useProvider = () =>
+  useQuery({ queryKey: keys.provider, queryFn: () => data(client.GET('/session/provider')) })
+
+export const useDisconnect = () =>
+  useMutation({
+    mutationFn: () => data(client.DELETE('/session/provider')),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: keys.provider }),
+  })
+
 export const useMailWish = () => useQuery({ queryKey: keys.mail, queryFn: () => data(client.GET('/session/mail')) })
 
 export const useSetMailWish = () =>
