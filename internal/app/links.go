@@ -117,7 +117,7 @@ func (p People) EndLink(ctx context.Context, by Actor, id string) error {
 	})
 }
 
-// Opened is whom a link lets in. Known is somebody who works in another team: the person joins with the password of there.
+// Opened is whom a link lets in. Known is somebody who works in another team, and joins with the password of there.
 type Opened struct {
 	store.Link
 	Known bool `json:"known" doc:"works in another team, and joins with the password of there"`

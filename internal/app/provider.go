@@ -70,7 +70,11 @@ func (p People) firstTime(ctx context.Context, v Vouched, address string) (store
 func (p People) connect(ctx context.Context, s peopleStore, m store.Member, v Vouched, address string) error {
 	err := s.AddIdentity(ctx, v.Identity, m.AccountID, p.desk.now())
 	if errors.Is(err, store.ErrTaken) {
-		return fault.New(ErrBound, "This sign-in at %s belongs to another account here, or yours to another one there.", v.Name)
+		return fault.New(
+			ErrBound,
+			"This sign-in at %s belongs to another account here, or yours to another one there.",
+			v.Name,
+		)
 	}
 	if err != nil {
 		return err

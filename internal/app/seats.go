@@ -17,8 +17,8 @@ func (p People) Seats(ctx context.Context, by Actor) ([]store.Seat, error) {
 	return slices.DeleteFunc(list, func(s store.Seat) bool { return s.PausedAt != nil }), err
 }
 
-// Switch lets the actor work in another one of the own teams, and returns who the actor is there. The next sign-in leads
-// there too.
+// Switch lets the actor work in another one of the own teams, and returns who the actor is there. The next sign-in
+// leads there too.
 func (p People) Switch(ctx context.Context, by Actor, memberID, address string) (Actor, error) {
 	err := store.EnterSeat(ctx, p.desk.pool, by.AccountID, memberID, p.desk.now())
 	if err != nil {

@@ -25,7 +25,11 @@ func basin(t *testing.T, s school) (lead app.Actor, secret string) {
 	require.NoError(t, err)
 	lead, err = s.People.SignIn(ctx, app.Attempt{Email: "lead@basin.example", Password: basinLead})
 	require.NoError(t, err)
-	made, err := s.People.Ask(ctx, lead, app.Asking{Name: "Tam Q", Email: "Teacher@lockhouse.example", Role: app.Assistant})
+	made, err := s.People.Ask(
+		ctx,
+		lead,
+		app.Asking{Name: "Tam Q", Email: "Teacher@lockhouse.example", Role: app.Assistant},
+	)
 	require.NoError(t, err, "an address that has an account elsewhere can be invited")
 	return lead, secretOf(t, made)
 }
@@ -146,7 +150,11 @@ func TestAProviderVouches(t *testing.T) {
 	require.ErrorIs(t, s.People.Connect(ctx, s.assistant, somebody("1", ""), ""), app.ErrBound)
 
 	// An invitation is for its address.
-	made, err := s.People.Ask(ctx, s.lead, app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher})
+	made, err := s.People.Ask(
+		ctx,
+		s.lead,
+		app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher},
+	)
 	require.NoError(t, err)
 	_, err = s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "other@lockhouse.example"))
 	require.ErrorIs(t, err, app.ErrBound)
@@ -171,7 +179,11 @@ func TestAProviderVouches(t *testing.T) {
 	// A sign-in to another account by its address alone is none where somebody is asked for a code.
 	require.NoError(t, s.People.Connect(ctx, s.lead, somebody("4", ""), ""))
 	require.NoError(t, s.People.Disconnect(ctx, s.lead, "https://id.example", "Canal ID", ""))
-	_, err = s.Pool.Exec(ctx, "INSERT INTO second_factor (account_id, secret, since) VALUES ($1, 'ABC', now())", s.lead.AccountID)
+	_, err = s.Pool.Exec(
+		ctx,
+		"INSERT INTO second_factor (account_id, secret, since) VALUES ($1, 'ABC', now())",
+		s.lead.AccountID,
+	)
 	require.NoError(t, err)
 	_, err = s.People.ByProvider(ctx, somebody("4", "lead@lockhouse.example"), "")
 	require.ErrorIs(t, err, app.ErrSecond)

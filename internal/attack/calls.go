@@ -254,7 +254,12 @@ func rights(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	team, err := ask[string](ctx, a.db, "SELECT m.team_id::text FROM member m JOIN account a USING (account_id) WHERE a.email = $1", demo.SignIns[0].Email)
+	team, err := ask[string](
+		ctx,
+		a.db,
+		"SELECT m.team_id::text FROM member m JOIN account a USING (account_id) WHERE a.email = $1",
+		demo.SignIns[0].Email,
+	)
 	if err != nil {
 		return err
 	}

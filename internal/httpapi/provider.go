@@ -65,7 +65,12 @@ func (o Options) wayCookieName() string {
 // noteWay keeps a way in the browser, or takes it away.
 func (s *server) noteWay(ctx context.Context, way *wayCookie) error {
 	c := http.Cookie{
-		Name: s.wayCookieName(), Path: "/", HttpOnly: true, Secure: !s.PlainCookies, SameSite: http.SameSiteLaxMode, MaxAge: -1,
+		Name:     s.wayCookieName(),
+		Path:     "/",
+		HttpOnly: true,
+		Secure:   !s.PlainCookies,
+		SameSite: http.SameSiteLaxMode,
+		MaxAge:   -1,
 	}
 	if way != nil {
 		data, err := json.Marshal(way)

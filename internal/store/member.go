@@ -9,8 +9,8 @@ import (
 	"time"
 )
 
-// Member is what a person is in one team, with the person's account; PasswordHash is an argon2id hash in PHC form, empty
-// where the person has no password. A session that was begun in another epoch has ended.
+// Member is what a person is in one team, with the person's account; PasswordHash is an argon2id hash in PHC form,
+// empty where the person has no password. A session that was begun in another epoch has ended.
 type Member struct {
 	MemberID, TeamID, AccountID, Email, Name, Initials, Role string
 	Epoch                                                    int
@@ -138,8 +138,8 @@ func TellSignOut(ctx context.Context, db DB, teamID, memberID string) error {
 }
 
 // CreateMember adds the person of an account to the team, anew where the person left it, and returns the member's id.
-// Where no account is said one is made, or renewed where the person left every team. ErrTaken where somebody works under
-// the address, or the person is in the team already.
+// Where no account is said one is made, or renewed where the person left every team. ErrTaken where somebody works
+// under the address, or the person is in the team already.
 func (l Library) CreateMember(ctx context.Context, m Member) (string, error) {
 	if m.AccountID == "" {
 		id, err := accountCreate.get(ctx, l.db, args{"email": m.Email, "password_hash": m.PasswordHash})
@@ -170,7 +170,8 @@ func (l Library) Member(ctx context.Context, memberID string) (Member, error) {
 	return memberGet.one(ctx, l.db, l.with(args{"member_id": memberID}))
 }
 
-// SetPassword replaces a password's hash and ends all sessions, in each of the person's teams. Failed sign-ins before it do not count any more.
+// SetPassword replaces a password's hash and ends all sessions, in each of the person's teams. Failed sign-ins before
+// it do not count any more.
 func (l Library) SetPassword(ctx context.Context, memberID, hash string) error {
 	return memberPassword.run(ctx, l.db, l.with(args{"member_id": memberID, "password_hash": hash}))
 }

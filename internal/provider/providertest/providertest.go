@@ -1,5 +1,5 @@
-// Package providertest is a small provider of sign-ins by OpenID Connect for tests: whoever comes is the person that the
-// test set, without being asked.
+// Package providertest is a small provider of sign-ins by OpenID Connect for tests: whoever comes is the person that
+// the test set, without being asked.
 package providertest
 
 import (
@@ -51,7 +51,10 @@ func New(t testing.TB) *Provider {
 		})
 	})
 	mux.HandleFunc("GET /keys", func(w http.ResponseWriter, _ *http.Request) {
-		answer(w, jose.JSONWebKeySet{Keys: []jose.JSONWebKey{{Key: key.Public(), KeyID: "1", Algorithm: "RS256", Use: "sig"}}})
+		answer(
+			w,
+			jose.JSONWebKeySet{Keys: []jose.JSONWebKey{{Key: key.Public(), KeyID: "1", Algorithm: "RS256", Use: "sig"}}},
+		)
 	})
 	mux.HandleFunc("GET /authorize", p.authorize)
 	mux.HandleFunc("POST /token", p.token)
