@@ -7,10 +7,10 @@ import (
 	"crypto/sha256"
 	"embed"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"io/fs"
 	"slices"
+	"sync"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -28,6 +28,8 @@ import (
 
 //go:embed library.json pictures/*.svg takes/*.wav
 var files embed.FS
+
+const accent = phoneme.SouthernBritish
 
 // Takes are the demo's synthesised takes, in takes/.
 func Takes() fs.FS { return files }
@@ -81,7 +83,7 @@ func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
 }
 
 func (l library) load(ctx context.Context, tx pgx.Tx, accounts app.People, now time.Time) error {
-	conv := card.Conventions{Accent: phoneme.SouthernBritish, GroupsFirst: true, Paper: "A4", Words: l.Words}
+	conv := card.Conventions{Accent: accent, GroupsFirst: true, Paper: "A4", Words: l.Words}
 	teamID, err := store.CreateTeam(ctx, tx, l.Team, conv)
 	if err != nil {
 		return err
@@ -152,11 +154,7 @@ func (l library) card(
 		return "", err
 	}
 	if c.Picture != "" {
-		raw, err := files.ReadFile("pictures/" + c.Picture)
-		if err != nil {
-			return "", err
-		}
-		clean, err := media.CleanPicture(raw)
+		clean, err := picture(c.Picture)
 		if err != nil {
 			return "", err
 		}
@@ -176,49 +174,76 @@ func (l library) card(
 	if err != nil || c.Take == "" {
 		return id, err
 	}
-	data, err := files.ReadFile("takes/" + c.Take)
-	if errors.Is(err, fs.ErrNotExist) {
-		return id, nil
-	}
+	j, err := judged(c.Take, pair.Sound)
 	if err != nil {
 		return "", err
 	}
-	return id, l.take(ctx, s, id, pair, data, conv, now)
+	return id, l.take(ctx, s, id, j, now)
 }
 
-func (l library) take(
-	ctx context.Context,
-	s store.Library,
-	cardID string,
-	pair spelling.Pair,
-	data []byte,
-	conv card.Conventions,
-	now time.Time,
-) error {
+// judgement is a take with what is found in it.
+type judgement struct {
+	data   []byte
+	report recording.Report
+}
+
+// What the files of the demo are does not change: each is cleaned, or judged, once in a process.
+var pictures, takes sync.Map
+
+func picture(name string) (media.Picture, error) {
+	if known, ok := pictures.Load(name); ok {
+		return known.(media.Picture), nil
+	}
+	raw, err := files.ReadFile("pictures/" + name)
+	if err != nil {
+		return media.Picture{}, err
+	}
+	clean, err := media.CleanPicture(raw)
+	if err == nil {
+		pictures.Store(name, clean)
+	}
+	return clean, err
+}
+
+func judged(name, sound string) (judgement, error) {
+	key := name + " " + sound
+	if known, ok := takes.Load(key); ok {
+		return known.(judgement), nil
+	}
+	data, err := files.ReadFile("takes/" + name)
+	if err != nil {
+		return judgement{}, err
+	}
 	clip, err := media.DecodeSound(data)
 	if err != nil {
-		return err
+		return judgement{}, err
 	}
-	target, err := recording.TargetOf(conv.Accent, pair.Sound)
+	target, err := recording.TargetOf(accent, sound)
 	if err != nil {
+		return judgement{}, err
+	}
+	j := judgement{data, recording.Judge(clip, target)}
+	takes.Store(key, j)
+	return j, nil
+}
+
+func (l library) take(ctx context.Context, s store.Library, cardID string, j judgement, now time.Time) error {
+	if _, err := s.PutMedium(ctx, store.Medium{MediaType: "audio/wav", Bytes: j.data}); err != nil {
 		return err
 	}
-	r := recording.Judge(clip, target)
-	if _, err := s.PutMedium(ctx, store.Medium{MediaType: "audio/wav", Bytes: data}); err != nil {
-		return err
-	}
-	sum := sha256.Sum256(data)
+	sum := sha256.Sum256(j.data)
 	t := store.Take{
 		CardID:      cardID,
 		SHA256:      sum[:],
 		Speaker:     l.Speaker,
 		ConsentOn:   now,
-		TrimStartMs: max(0, r.Trim.StartMs-20),
-		TrimEndMs:   r.Trim.EndMs + 20,
-		Verdict:     r.Verdict,
-		Report:      r,
+		TrimStartMs: max(0, j.report.Trim.StartMs-20),
+		TrimEndMs:   j.report.Trim.EndMs + 20,
+		Verdict:     j.report.Verdict,
+		Report:      j.report,
 		CreatedAt:   now,
 	}
+	var err error
 	if t.TakeID, err = s.AddTake(ctx, "", t); err != nil {
 		return err
 	}

@@ -16,6 +16,41 @@ const canal = (y) => flat(0, y, 400, 400 - y, water) + waves(y + 24)
 const day = flat(0, 0, 400, 400, sky)
 const eye = (x, y, r = 5) => disc(x, y, r, ink, 0)
 
+// Letters of several signs: each by its path in a box of x-height 100 that stands on y = 0, thinner than a letter alone.
+const signs = {
+  a: 'M100 -50A50 50 0 1 1 100 -50.1M100 -104V0',
+  c: 'M88 -84A50 50 0 1 0 88 -16',
+  e: 'M2 -50H100A50 50 0 1 0 86 -12',
+  h: 'M0 -170V0M0 -50Q0 -100 45 -100Q90 -100 90 -50V0',
+  i: 'M0 -100V0',
+  j: 'M40 -100V30Q40 70 -6 70',
+  k: 'M0 -170V0M78 -100L0 -42L84 0',
+  l: 'M0 -170V0',
+  n: 'M0 -100V0M0 -50Q0 -100 45 -100Q90 -100 90 -50V0',
+  g: 'M100 -50A50 50 0 1 1 100 -50.1M100 -104V30Q100 72 50 72Q18 72 4 52',
+  o: 'M100 -50A50 50 0 1 1 100 -50.1',
+  r: 'M0 -100V0M0 -44Q6 -100 66 -100',
+  s: 'M76 -84Q62 -100 40 -100Q4 -100 4 -74Q4 -54 40 -50Q78 -46 78 -24Q78 0 40 0Q12 0 0 -18',
+  t: 'M0 -140V-34Q0 0 36 0M-34 -100H44',
+  u: 'M0 -100V-45Q0 0 45 0Q90 0 90 -45M90 -100V0',
+  v: 'M0 -100L46 0L92 -100',
+  w: 'M0 -100L38 0L76 -90L114 0L152 -100',
+  x: 'M0 -100L84 0M84 -100L0 0',
+  y: 'M0 -100V-45Q0 0 42 0Q84 0 84 -45M84 -100V34Q84 76 42 76Q14 76 0 58',
+  z: 'M0 -100H84L0 0H88',
+}
+// The numbers of a path, moved and made larger; those of an arc are radii, flags and an end.
+const moved = (d, x, y, k) => d.replace(/([A-Z])([^A-Z]*)/g, (_, c, rest) => {
+  const n = rest.trim().split(/[\s,]+/).map(Number)
+  const at = { H: () => [x + n[0] * k], V: () => [y + n[0] * k], A: () => [n[0] * k, n[1] * k, n[2], n[3], n[4], x + n[5] * k, y + n[6] * k] }
+  const out = at[c] ? at[c]() : n.map((v, i) => (i % 2 ? y : x) + v * k)
+  return c + out.map((v) => Math.round(v * 10) / 10).join(' ')
+})
+const sign = (g, x, y, c, k = 1.2, w = 40) => line(moved(signs[g], x, y, k), w) + line(moved(signs[g], x, y, k), w - 12, c)
+const bricks = (x, y, w, h) => rect(x, y, w, h, brick) + line([...Array(Math.floor(h / 40)).keys()].slice(1).map((r) => `M${x} ${y + r * 40}H${x + w}`).join(''), 4, '#a85a38')
+const night = flat(0, 0, 400, 400, '#3d5470')
+const ground = (y, c = grass) => flat(0, y, 400, 400 - y, c) + line(`M0 ${y}H400`)
+
 const pictures = {
   // tiller: the post bends into the water, the bar lies across
   t: day + canal(250) + shape('M20 250H300L270 320H60Z', brick) + rect(60, 190, 110, 60, cream, 8) + rect(80, 205, 26, 26, water, 4) + rect(124, 205, 26, 26, water, 4) + letter('M250 80V270Q250 310 290 310H302', wood) + letter('M190 160H310', gold) + disc(310, 160, 12, coral),
@@ -53,8 +88,71 @@ const pictures = {
   l: flat(0, 0, 400, 400, brick) + line('M0 70H400M0 140H400M0 210H400M0 280H400M60 0V70M180 0V70M300 0V70M120 70V140M240 70V140M360 70V140M60 140V210M180 140V210M300 140V210M120 210V280M240 210V280M360 210V280', 5, '#a85a38') + canal(320) + line('M258 60V330', 14) + line('M200 110H258M200 160H258M200 210H258M200 260H258M200 300H258', 10) + letter('M200 70V320', gold) + shape('M70 330H150L136 368H84Z', cream) + disc(110, 310, 18, coral),
   // fern: a tip that is still curled
   f: flat(0, 0, 400, 400, cream) + shape('M0 400V330Q120 290 200 330T400 320V400Z', grass) + letter('M270 120Q262 72 220 72Q172 72 172 132V320', green) + letter('M116 180H248', green) + disc(270, 124, 16, gold) + line('M172 240Q120 230 90 260M172 240Q224 230 254 260M172 285Q130 275 104 300M172 285Q214 275 240 300', 10, green) + line('M40 330Q46 270 84 250M340 330Q336 280 310 262', 8, green),
+  // ferry: the iron that it is tied to is a cup with a hook below
+  'y=iː': day + canal(270) + rect(40, 190, 130, 60, cream, 8) + rect(58, 205, 28, 24, water, 4) + rect(104, 205, 28, 24, water, 4) + shape('M10 246H240L214 310H36Z', coral) + line('M226 262Q250 200 262 230', 12) + line('M226 262Q250 200 262 230', 5, gold) + sign('y', 262, 280, '#8a8f92', 1.25, 42) + line('M60 190V120', 8) + shape('M60 120H110L92 138L110 156H60Z', gold),
+  // dock: an iron ring in the wall, a post with two stays
+  'ck': flat(0, 0, 400, 400, stone) + line('M0 90H400M0 180H400M0 270H400M90 0V90M240 0V90M160 90V180M330 90V180M60 180V270', 5, '#a9a392') + canal(310) + sign('c', 50, 270, coral, 1.35, 44) + line('M150 170Q190 200 210 330', 14) + line('M150 170Q190 200 210 330', 6, gold) + sign('k', 250, 310, wood, 1.3, 44),
+  // rudder: an eddy behind the boat, the rudder post bends over into the tiller
+  'er': day + canal(230) + shape('M250 170H400V310H296Z', brick) + rect(320, 110, 80, 60, cream, 6) + sign('e', 40, 330, '#ffffff', 1.1, 42) + sign('r', 220, 330, wood, 1.7, 46) + disc(334, 160, 13, coral),
+  // beacon: a window with a bar, a window beside its pipe
+  'ea': night + canal(330) + shape('M90 340L120 90H290L320 340Z', cream) + rect(150, 30, 110, 60, gold, 6) + shape('M140 34L205 4L270 34Z', coral) + line('M130 60L30 40M130 76L20 100M280 60L380 40M280 76L390 100', 8, gold) + sign('e', 126, 240, gold, 0.78, 34) + sign('a', 218, 240, coral, 0.78, 34) + rect(186, 280, 40, 60, wood, 4),
+  // nose: a smell comes curling to the dog's nose
+  's=z': flat(0, 0, 400, 400, cream) + ground(340) + shape('M0 340V150Q20 70 110 80Q190 84 200 150L262 168Q290 190 262 216L190 226Q180 300 190 340Z', wood) + shape('M40 96Q10 130 24 230Q74 220 84 130Z', '#7e5529') + disc(258, 186, 26, ink, 0) + disc(250, 178, 6, '#ffffff', 0) + eye(150, 138, 9) + sign('s', 296, 262, '#ffffff', 1.05, 40) + disc(336, 330, 26, gold) + line('M318 318Q336 306 354 318', 5),
+  // mooring: an iron hoop in the quay, a ring of rope with its end hanging down
+  'ng': day + canal(290) + flat(0, 200, 400, 100, stone) + line('M0 200H400M0 300H400') + sign('n', 50, 240, '#8a8f92', 1.2, 42) + sign('g', 210, 250, gold, 1.25, 42) + line('M104 124Q160 70 216 190', 14) + line('M104 124Q160 70 216 190', 6, gold) + shape('M0 330Q40 310 96 330L84 372H0Z', coral),
+  // shed: the hose hangs on the wall, the door frame is a post and an arch
+  'sh': day + ground(340) + shape('M20 130L200 30L380 130Z', coral) + rect(44, 130, 312, 210, cream) + line('M110 130V340M176 130V340M242 130V340M308 130V340', 4, '#d9cba6') + flat(236, 216, 88, 124, wood) + sign('s', 76, 318, green, 1.3, 42) + sign('h', 232, 320, brick, 1.1, 42) + disc(306, 280, 8, gold),
+  // sheep: two on the bank, curled up in their wool
+  'ee': day + ground(300) + line('M90 300V350M140 300V350M270 300V350M320 300V350', 12) + disc(106, 234, 78, '#ffffff', 0) + disc(296, 234, 78, '#ffffff', 0) + sign('e', 48, 300, '#ffffff', 1.3, 46) + sign('e', 230, 300, '#ffffff', 1.3, 46) + oval(186, 196, 26, 34, ink) + oval(366, 196, 26, 34, ink) + disc(180, 188, 6, '#ffffff', 0) + disc(360, 188, 6, '#ffffff', 0) + line('M20 330q8-14 16 0M196 340q8-14 16 0M376 330q8-14 16 0', 6, green),
+  // gate: a bush beside the first post, the gate between, iron curled at the end
+  'a-e': day + ground(320) + disc(60, 272, 40, green, 0) + sign('a', 24, 320, green, 0.94, 38) + line('M134 216H276M134 258H276M134 300H276', 16) + line('M134 216H276M134 258H276M134 300H276', 8, cream) + line('M136 300L274 216', 16) + line('M136 300L274 216', 8, cream) + sign('e', 284, 320, gold, 0.94, 38) + disc(330, 90, 44, gold) + line('M330 26V10M394 90H400M270 90H254M285 45L274 34M375 45L386 34', 8, gold),
+  // kayak: two lean on the post by the water
+  'k': day + canal(320) + ground(300, stone) + flat(0, 340, 400, 60, water) + sign('k', 120, 320, wood, 1.65, 46) + shape('M120 250Q180 160 306 106Q262 220 136 268Z', coral) + shape('M130 226Q220 238 316 324Q200 330 118 254Z', gold) + oval(214, 184, 26, 14, ink) + oval(214, 284, 26, 13, ink) + line('M120 40V320', 46) + line('M120 40V320', 34, wood),
+  // tide: a post with a ball on it shows how high, the water curls
+  'i-e': day + canal(230) + sign('i', 110, 330, coral, 1.7, 46) + disc(110, 100, 30, gold) + line('M88 200H132M88 236H132M88 272H132M88 308H132', 6, '#ffffff') + sign('e', 220, 326, '#ffffff', 1.25, 44) + line('M180 350Q290 376 392 340', 8, deep) + shape('M290 96q22-26 40 0q20-26 40 0q-18-4-36 8q-18-14-44-8Z', '#ffffff', 5),
+  // wave: up and down and up and down
+  'w': day + canal(250) + line('M0 330Q60 360 120 330T240 330T400 340', 8, deep) + letter('M60 130L124 300L200 160L276 300L340 130', deep) + shape('M156 90H250L236 130H170Z', coral) + line('M204 90V30', 8) + shape('M204 30L250 66H204Z', gold),
+  // paddle: it stands straight up, the water turns beside it
+  'le': day + canal(240) + sign('l', 130, 330, wood, 1.6, 46) + shape('M92 300Q92 232 130 232T168 300Q168 372 130 384Q92 372 92 300Z', gold) + sign('e', 220, 340, '#ffffff', 1.2, 44) + line('M190 366Q290 388 372 330', 8, deep) + rect(104, 40, 52, 24, coral, 8),
+  // moon: it looks in at both round windows
+  'oo=uː': night + rect(0, 90, 400, 220, brick) + line('M0 120H400M0 280H400', 8, gold) + disc(110, 200, 66, '#3d5470', 0) + disc(290, 200, 66, '#3d5470', 0) + sign('o', 40, 270, gold, 1.4, 46) + sign('o', 220, 270, gold, 1.4, 46) + disc(116, 200, 28, '#fdf6d5') + shape('M300 172A30 30 0 1 0 312 222A38 38 0 0 1 300 172Z', '#fdf6d5') + disc(60, 44, 5, '#fdf6d5', 0) + disc(190, 30, 5, '#fdf6d5', 0) + disc(330, 56, 5, '#fdf6d5', 0) + canal(330),
+  // chest: its ring and its latch
+  'ch': flat(0, 0, 400, 400, cream) + ground(340, wood) + shape('M30 160Q40 60 200 60T370 160Z', wood) + rect(30, 160, 340, 180, wood, 8) + line('M30 200H370M90 76V160M310 76V160', 10, gold) + sign('c', 86, 320, gold, 1.1, 42) + sign('h', 226, 320, coral, 1.05, 42) + disc(150, 36, 13, gold) + disc(220, 26, 13, gold) + disc(270, 44, 13, gold),
+  // arch: a round window by its pillar, the next pillar bends over the water
+  'ar': day + canal(320) + shape('M0 110H400V60H0Z', stone) + shape('M0 110H400V330H330Q330 190 240 190V330H0Z', brick, 6) + disc(104, 258, 46, water, 0) + sign('a', 44, 318, gold, 1.2, 42) + sign('r', 238, 330, cream, 1.5, 44) + line('M40 60V30M120 60V30M200 60V30M280 60V30M360 60V30M20 30H380', 8) + shape('M330 346H400V376H342Z', coral),
+  // sail: it is round with wind beside its mast, a post with a ball stands by
+  'ai': day + canal(290) + disc(150, 200, 76, cream, 0) + sign('a', 66, 284, coral, 1.65, 46) + shape('M30 290H290L262 346H66Z', brick) + sign('i', 344, 320, wood, 1.5, 44) + disc(344, 120, 27, gold) + line('M20 80q20-16 40 0M60 50q20-16 40 0', 7, deep),
+  // rope: one rope, round at its start and curled at its end
+  'o-e': flat(0, 0, 400, 400, wood) + line('M0 80H400M0 160H400M0 240H400M0 320H400', 5, '#7e5529') + line('M148 248Q190 330 240 236', 30) + line('M148 248Q190 330 240 236', 18, gold) + sign('o', 24, 268, gold, 1.3, 46) + sign('e', 236, 268, gold, 1.3, 46) + line('M40 190l16 10M150 190l-16 10M84 146v20M84 256v-20M260 180l14 12M330 150l-6 18', 5) + disc(86, 204, 22, stone) + line('M356 252Q390 300 380 360', 22) + line('M356 252Q390 300 380 360', 12, gold),
+  // van: the road goes down and up, the van stands in the dip
+  'v': day + shape('M0 150L60 150L200 330L340 150L400 150V400H0Z', grass) + letter('M74 160L200 322L326 160', '#8a8f92') + rect(128, 90, 150, 110, coral, 14) + rect(146, 108, 56, 40, water, 6) + rect(212, 108, 50, 40, water, 6) + disc(166, 208, 24, ink, 0) + disc(240, 208, 24, ink, 0) + disc(166, 208, 9, stone, 0) + disc(240, 208, 9, stone, 0) + line('M128 168H278', 6),
+  // cork: a round float on the water, the rod bends over it
+  'or': day + canal(240) + sign('o', 40, 340, coral, 1.3, 46) + line('M60 286H150', 10, '#ffffff') + disc(105, 275, 20, water, 5) + sign('r', 236, 360, wood, 2.1, 46) + line('M374 150Q380 230 160 268', 5) + disc(374, 150, 12, gold),
+  // boat: the ring hangs on its side, a round window stands by its mast
+  'oa': day + canal(310) + shape('M10 200H390L340 350H60Z', brick) + sign('o', 64, 310, cream, 1.05, 42) + disc(262, 258, 40, water, 0) + sign('a', 208, 310, gold, 1.05, 42) + line('M313 196V60', 14) + shape('M313 60L384 100L313 120Z', coral) + rect(60, 140, 170, 60, cream, 8) + rect(84, 156, 34, 28, water, 4) + rect(140, 156, 34, 28, water, 4) + line('M92 228L128 200M80 290L100 300', 7, coral),
+  // cloud: the sun is round behind it, the rain runs into the trough
+  'ou': day + ground(350) + disc(108, 130, 60, gold, 0) + sign('o', 44, 196, gold, 1.3, 44) + shape('M150 190Q120 190 126 156Q130 126 168 128Q178 82 232 86Q284 84 294 130Q350 124 350 166Q350 190 320 190Z', '#ffffff') + line('M210 214l-8 26M250 214l-8 26M290 214l-8 26', 8, deep) + flat(224, 268, 88, 66, water) + sign('u', 216, 346, wood, 1.15, 42),
+  // thread: the peg with its bar, the thread hangs over the needle
+  'th': flat(0, 0, 400, 400, cream) + ground(350, wood) + sign('t', 110, 330, coral, 1.5, 44) + sign('h', 230, 340, '#8a8f92', 1.45, 44) + line('M230 112Q150 60 120 120', 8, coral) + oval(230, 108, 6, 14, ink, 0) + disc(330, 60, 34, coral) + line('M300 50Q330 70 360 50M298 64Q330 84 362 64', 5) + line('M330 94Q330 140 300 200', 6, coral),
+  // willow: a round crown, its branches hang down to the water and up again
+  'ow=əʊ': day + ground(320) + flat(0, 350, 400, 50, water) + rect(96, 220, 40, 110, wood) + disc(116, 160, 76, green, 0) + sign('o', 46, 230, green, 1.4, 46) + sign('w', 182, 300, green, 1.22, 42) + line('M176 120Q250 60 372 120', 12, green) + line('M182 150V116M274 170V90M367 170V118', 10, green) + line('M216 330q10-16 20 0M300 334q10-16 20 0', 6, '#ffffff'),
+  // hook: two rings on the wall, a hook hangs from each
+  'oo=ʊ': flat(0, 0, 400, 400, cream) + rect(20, 60, 360, 60, wood, 10) + sign('o', 50, 200, gold, 1.1, 42) + sign('o', 240, 200, gold, 1.1, 42) + line('M105 216V270Q105 310 74 310Q48 310 48 286M295 216V270Q295 310 264 310Q238 310 238 286', 22) + line('M105 216V270Q105 310 74 310Q48 310 48 286M295 216V270Q295 310 264 310Q238 310 238 286', 11, '#8a8f92') + disc(60, 90, 9, ink, 0) + disc(340, 90, 9, ink, 0) + disc(200, 90, 9, ink, 0) + line('M222 312L264 286L306 312', 5) + shape('M216 312H312L300 376H228Z', coral),
+  // bay: a round buoy by its post, an iron like a cup with a hook
+  'ay': day + shape('M0 200Q60 120 200 130T400 180V240H0Z', grass) + canal(220) + disc(98, 284, 52, coral, 0) + sign('a', 32, 348, coral, 1.3, 44) + sign('y', 244, 280, '#8a8f92', 1.25, 42) + disc(320, 70, 40, gold) + shape('M150 240H230L216 268H164Z', cream) + line('M190 240V196', 6) + shape('M190 196L222 224H190Z', gold),
+  // jetty: its post curls under, a lamp like a ball on top
+  'j': day + canal(230) + rect(0, 176, 250, 40, wood, 4) + line('M40 216V320M110 216V320', 18) + line('M40 218V318M110 218V318', 8, wood) + letter('M250 150V300Q250 352 190 352Q164 352 152 334', wood) + disc(250, 88, 34, gold) + line('M250 40V24M302 88H318M198 88H182M287 51L298 40M213 51L202 40', 7, gold) + shape('M310 250H400V300H330Z', coral),
+  // zip: it runs across, slants down, and runs across
+  'z': flat(0, 0, 400, 400, coral) + shape('M60 0H340V400H60Z', '#d97763', 0) + letter('M118 110H282L118 300H290', gold) + line('M140 96v28M170 96v28M200 96v28M230 96v28M260 96v28M148 286v28M178 286v28M208 286v28M238 286v28M268 286v28M236 142l20 20M204 180l20 20M172 218l20 20', 6) + rect(290, 276, 56, 48, cream, 12) + disc(326, 300, 9, ink, 0) + line('M20 0V400M380 0V400', 8, '#d97763'),
+  // fox: it looks over the crossed bars of the fence
+  'x': day + ground(330) + shape('M118 60L150 116H250L282 60L300 170Q270 236 200 244Q130 236 100 170Z', '#dc8a4a') + shape('M200 244Q160 236 150 196L200 206L250 196Q240 236 200 244Z', '#ffffff', 5) + disc(200, 226, 11, ink, 0) + eye(160, 168, 8) + eye(240, 168, 8) + rect(20, 210, 30, 150, wood) + rect(350, 210, 30, 150, wood) + letter('M100 220L300 352M300 220L100 352', wood),
+  // coin: a round one, and a candle beside it
+  'oi': flat(0, 0, 400, 400, cream) + ground(330, wood) + disc(140, 220, 76, gold, 0) + sign('o', 64, 296, gold, 1.5, 48) + line('M140 190V250M124 206Q140 190 156 206M124 236Q140 252 156 236', 8) + sign('i', 300, 320, '#ffffff', 1.5, 46) + shape('M300 74Q332 110 300 142Q268 110 300 74Z', gold) + rect(262, 316, 76, 24, coral, 8),
 }
 
+// Files are named by the grapheme, and by its sound where that is needed.
+const fileOf = (name) => ({ 'y=iː': 'y-ee', 's=z': 's-z', 'oo=uː': 'oo', 'oo=ʊ': 'oo-short', 'ow=əʊ': 'ow' })[name] ?? name
+
 for (const [name, body] of Object.entries(pictures)) {
-  writeFileSync(new URL(`pictures/${name}.svg`, import.meta.url), `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 400" width="400" height="400">${body}</svg>\n`)
+  writeFileSync(new URL(`pictures/${fileOf(name)}.svg`, import.meta.url), `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 400" width="400" height="400">${body}</svg>\n`)
 }

@@ -88,3 +88,17 @@ for name, phonemes in {"t": "t", "p": "p", "c": "k"}.items():
     save(name, fade(burst(speak(phonemes), 0.05), 0.001, 0.025))
 for name, (phonemes, seconds) in {"d": ("d@", 0.085), "g": ("g@", 0.085), "b": ("b@", 0.073)}.items():
     save(name, fade(active(speak(phonemes), 0.01)[:int(seconds * RATE)], 0.003, 0.03))
+# Vowels and what glides; consonants of two letters. One take serves every spelling of its sound.
+for name, (phonemes, seconds) in {"ee": ("i:i:i:", 0.5), "oo": ("u:u:u:", 0.5), "ar": ("A:A:A:", 0.5), "or": ("O:O:O:", 0.5), "oo-short": ("UUU", 0.34), "er": ("@@", 0.2)}.items():
+    save(name, fade(middle(speak(phonemes), seconds), 0.03, 0.06))
+for name, phonemes in {"ai": "eI", "ie": "aI", "oa": "oU", "ou": "aU", "oi": "OI"}.items():
+    save(name, fade(active(speak(phonemes)), 0.03, 0.06))
+for name, phonemes in {"ng": "aNN:N:N:N", "z": "azz:z:z:za", "v": "avv:v:v:va"}.items():
+    save(name, fade(held(middle(speak(phonemes), 0.55)), 0.04, 0.05))
+for name, phonemes in {"sh": "S", "th": "T"}.items():
+    save(name, fade(lengthen(middle(speak(phonemes), 0.09), 0.5), 0.05, 0.08))
+save("ch", fade(active(speak("tS"))[:int(0.16 * RATE)], 0.002, 0.05))
+save("j", fade(active(speak("dZ@"))[:int(0.14 * RATE)], 0.003, 0.04))
+save("w", fade(active(speak("wu:"))[:int(0.12 * RATE)], 0.02, 0.05))
+save("le", fade(active(speak("@l-")), 0.02, 0.06))
+save("x", fade(active(speak("ks"), 0.01), 0.003, 0.06))

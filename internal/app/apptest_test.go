@@ -323,7 +323,7 @@ func TestTakesAreJudgedAndRefused(t *testing.T) {
 	m, err := s.Takes.Recording(ctx, s.lead, firstTake(t, s, "s"))
 	require.NoError(t, err)
 	good := m.Bytes
-	id := s.cards["z"]
+	id := s.cards["qu"]
 	var input *fault.Fault
 	for field, call := range map[string]func() error{
 		"speaker": func() error { _, err := s.Takes.Add(ctx, s.assistant, id, " ", true, app.Uploaded(good)); return err },
@@ -411,7 +411,7 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	assert.Empty(t, made.Dropped)
 	z, err := zip.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
 	require.NoError(t, err)
-	assert.Len(t, z.File, 2+18+18+18, "the library, its carry pack, pictures, takes and recordings")
+	assert.Len(t, z.File, 2+48+48+48, "the library, its carry pack, pictures, takes and recordings")
 	_, err = b.Input(spelling.Pair{Grapheme: "zh", Sound: "ʒ"})
 	require.ErrorContains(t, err, "no card for zh")
 	_, err = bundle.Read([]byte("nonsense"))

@@ -32,7 +32,11 @@ func rezipped(t *testing.T, data []byte, f func(name string, data []byte) (strin
 		if text == nil {
 			continue
 		}
-		w, err := z.Create(name)
+		h := zip.FileHeader{Name: name, Method: zip.Store}
+		if strings.HasPrefix(file.Name, "carry") {
+			h.Method = zip.Deflate
+		}
+		w, err := z.CreateHeader(&h)
 		require.NoError(t, err)
 		_, err = w.Write(text)
 		require.NoError(t, err)
@@ -49,7 +53,7 @@ func TestABundleIsChecked(t *testing.T) {
 	r, err := bundle.Check(whole)
 	require.NoError(t, err)
 	assert.Equal(t, 79, r.Cards)
-	assert.Equal(t, 12, r.Agreed)
+	assert.Equal(t, 36, r.Agreed)
 	assert.Positive(t, r.Takes)
 	assert.Positive(t, r.Pictures)
 	assert.Positive(t, r.Texts)

@@ -16,7 +16,7 @@ import (
 func TestEveryPageHasItsRoot(t *testing.T) {
 	router, err := os.ReadFile("../../web/src/app/router.tsx")
 	require.NoError(t, err)
-	found := regexp.MustCompile(`path: '/([a-z]*)`).FindAllStringSubmatch(string(router), -1)
+	found := regexp.MustCompile(`path: '/([a-z-]*)`).FindAllStringSubmatch(string(router), -1)
 	require.Greater(t, len(found), 10)
 	for _, m := range found {
 		assert.Contains(t, pageRoots, m[1])

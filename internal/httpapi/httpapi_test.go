@@ -342,7 +342,7 @@ func TestPrint(t *testing.T) {
 	}
 	status, cards := lead.call(
 		"GET",
-		"/api/cards.pdf?cards="+lead.cardID("b")+","+lead.cardID("k")+","+lead.cardID("sh")+"&layout=duplex",
+		"/api/cards.pdf?cards="+lead.cardID("b")+","+lead.cardID("k")+","+lead.cardID("qu")+"&layout=duplex",
 		"",
 	)
 	require.Equal(t, 200, status)

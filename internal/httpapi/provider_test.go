@@ -26,7 +26,7 @@ func (p place) withProvider(t *testing.T) (*providertest.Provider, string) {
 		Address: "http://lockhouse.example",
 	})
 	require.NoError(t, err)
-	s := httptest.NewServer(httpapi.New(p.App, httpapi.Options{PlainCookies: true, Provider: vouching}))
+	s := httptest.NewServer(held(t, httpapi.New(p.App, httpapi.Options{PlainCookies: true, Provider: vouching})))
 	t.Cleanup(s.Close)
 	return at, s.URL
 }

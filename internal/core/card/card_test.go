@@ -230,8 +230,12 @@ func TestSuggestedCues(t *testing.T) {
 		return c
 	}
 	assert.Contains(t, cue("m", "m"), "Hum")
-	assert.Equal(t, "Let the mouth move from one shape to another while the voice goes on.", cue("ai", "eɪ"))
-	assert.Equal(t, "Hold the mouth still and let the voice go on.", cue("ee", "iː"))
+	assert.Contains(t, cue("ai", "eɪ"), "half open to a small smile")
+	assert.Contains(t, cue("oa", "əʊ"), "at rest to small round lips")
+	assert.Contains(t, cue("ee", "iː"), "spread")
+	assert.Contains(t, cue("le", "əl"), "tongue tip")
+	american, _ := card.SuggestCue(phoneme.GeneralAmerican, pair("ar", "ɑːr"))
+	assert.Equal(t, cue("ar", "ɑː")+" Curl the tongue back at its end.", american)
 	assert.Contains(t, cue("qu", "kw"), "click, and open the lips")
 	assert.Contains(t, cue("x", "ks"), "click, and let the air hiss")
 	assert.Equal(t, "Two sounds close together: say them as one.", cue("?", "eɪt"), "a vowel with a consonant")

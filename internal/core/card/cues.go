@@ -1,6 +1,8 @@
 package card
 
 import (
+	"strings"
+
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
@@ -8,6 +10,8 @@ import (
 // TherapyCaution stands wherever a mouth cue stands.
 const TherapyCaution = "Cues are for teaching, not for therapy. A child who does not hear or say a sound as " +
 	"others do after teaching goes your school's usual way: hearing check, speech and language therapist."
+
+const oneThatMoves = "One sound that moves: do not break it in two."
 
 // Cues for teaching, not for therapy. Places of articulation after the IPA chart (revised to 2020); the
 // wording is ours, the advice common practice with no published source.
@@ -63,15 +67,34 @@ var cues = map[phoneme.Phoneme][2]string{
 		"Tongue tip up behind the top teeth. Let the voice flow round it.",
 		"Stop with the tongue still up, or an “uh” slips out.",
 	},
-	"r": {"Curl the tongue back a little without touching. Let the voice flow.", "No “uh” in front or behind."},
-	"w": {"Make the lips small and round, then let them open with the voice.", "Gentle; no “uh” behind it."},
-	"j": {"Tongue high, as for “ee”, then let it glide away.", "Gentle; no “uh” behind it."},
-	"æ": {"Open the mouth wide, jaw down, lips spread.", "Stay on one sound; do not glide."},
-	"e": {"Mouth half open, lips a little spread.", "Stay on one sound; do not glide."},
-	"ɪ": {"Mouth nearly shut, lips a little spread. Light.", "Not a long “ee”."},
-	"ɒ": {"Mouth open, lips rounded.", "Stay on one sound; do not glide."},
-	"ʌ": {"Mouth open, lips loose, jaw drops a little.", "From the middle of the mouth."},
-	"ʊ": {"Lips round and loose.", "Not a long “oo”."},
+	"r":  {"Curl the tongue back a little without touching. Let the voice flow.", "No “uh” in front or behind."},
+	"w":  {"Make the lips small and round, then let them open with the voice.", "Gentle; no “uh” behind it."},
+	"j":  {"Tongue high, as for “ee”, then let it glide away.", "Gentle; no “uh” behind it."},
+	"æ":  {"Open the mouth wide, jaw down, lips spread.", "Stay on one sound; do not glide."},
+	"e":  {"Mouth half open, lips a little spread.", "Stay on one sound; do not glide."},
+	"ɪ":  {"Mouth nearly shut, lips a little spread. Light.", "Not a long “ee”."},
+	"ɒ":  {"Mouth open, lips rounded.", "Stay on one sound; do not glide."},
+	"ʌ":  {"Mouth open, lips loose, jaw drops a little.", "From the middle of the mouth."},
+	"ʊ":  {"Lips round and loose.", "Not a long “oo”."},
+	"iː": {"Lips spread as for a smile, teeth nearly shut. Let the voice go on.", "Keep the smile to the end."},
+	"uː": {"Lips small and round, pushed forward. Let the voice go on.", "Keep the lips small to the end."},
+	"ɑː": {"Mouth wide open, tongue low. Let the voice go on.", "Keep the mouth open to the end."},
+	"ɔː": {"Lips round, jaw a little down. Let the voice go on.", "Keep the lips round to the end; do not glide."},
+	"ɜː": {"Mouth half open, lips and tongue at rest. Let the voice go on.", "Lips stay loose: nothing moves."},
+	"ə":  {"Mouth hardly open, all at rest. A short, light voice.", "Short: it is the sound of a part that is not stressed."},
+	"eə": {"Mouth half open, lips a little spread. Let the voice go on.", "Keep the mouth still to the end."},
+	"ɪə": {"From a small smile let the mouth come to rest while the voice goes on.", oneThatMoves},
+	"ʊə": {"From small round lips let the mouth come to rest while the voice goes on.", oneThatMoves},
+	"eɪ": {"From a mouth half open to a small smile while the voice goes on.", oneThatMoves},
+	"aɪ": {"From a mouth wide open to a small smile while the voice goes on.", oneThatMoves},
+	"ɔɪ": {"From round lips to a small smile while the voice goes on.", oneThatMoves},
+	"əʊ": {"From a mouth at rest to small round lips while the voice goes on.", oneThatMoves},
+	"oʊ": {"From round lips to smaller ones while the voice goes on.", oneThatMoves},
+	"aʊ": {"From a mouth wide open to small round lips while the voice goes on.", oneThatMoves},
+	"əl": {
+		"Lift the tongue tip to behind the top teeth at once, and let the voice flow round it.",
+		"Short and light: hardly a vowel before it.",
+	},
 	"kw": {
 		"Lift the back of the tongue with the lips small and round already; click, and open the lips with the voice.",
 		"Two sounds as one: no “uh” behind the w.",
@@ -92,10 +115,12 @@ func SuggestCue(a phoneme.Accent, p spelling.Pair) (cue, slip string) {
 	if c, ok := cues[phoneme.Phoneme(phoneme.Join(sounds))]; ok {
 		return c[0], c[1]
 	}
+	if plain, found := strings.CutSuffix(string(sounds[0]), "r"); found && len(sounds) == 1 && cues[phoneme.Phoneme(plain)][0] != "" {
+		return cues[phoneme.Phoneme(plain)][0] + " Curl the tongue back at its end.", oneThatMoves
+	}
 	if s, ok := phoneme.Lookup(a, sounds[0]); ok && len(sounds) == 1 && s.Manner == phoneme.Vowel {
 		if s.VowelKind == phoneme.Diphthong {
-			return "Let the mouth move from one shape to another while the voice goes on.", "One sound that moves: do " +
-				"not break it in two."
+			return "Let the mouth move from one shape to another while the voice goes on.", oneThatMoves
 		}
 		return "Hold the mouth still and let the voice go on.", "Keep the mouth still to the end."
 	}

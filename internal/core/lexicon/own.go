@@ -150,13 +150,16 @@ func (s Speech) Named(word string) bool {
 	return ok && w.Name
 }
 
-// Knows tells whether the lists or the team know a word, in small letters.
+// Knows tells whether the lists or the team know a word in small letters, or the word that it is an inflection of.
 func (s Speech) Knows(word string) bool {
 	if _, ok := s.own(word); ok {
 		return true
 	}
-	_, listed := Find(word)
-	return listed || IsWord(word)
+	if _, listed := Find(word); listed || IsWord(word) {
+		return true
+	}
+	codes, _ := formOf(word, s.Accent, true, false)
+	return codes != ""
 }
 
 // segmentOwn is Segment for a word of the team's own.

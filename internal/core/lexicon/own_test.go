@@ -64,4 +64,9 @@ func TestOwnWordsAreSaidAndOffered(t *testing.T) {
 	assert.False(t, s.Knows("towlite"))
 	plain := lexicon.Speech{Accent: phoneme.SouthernBritish}
 	assert.False(t, plain.Knows("towlight"))
+	for word, known := range map[string]bool{
+		"slanting": true, "barrels": true, "gangplanks": true, "barrleing": false, "slantnig": false,
+	} {
+		assert.Equal(t, known, plain.Knows(word), word)
+	}
 }

@@ -104,7 +104,11 @@ func TestACoughIsNoSound(t *testing.T) {
 
 // The demo's takes are pure; they are one of each kind.
 func TestDemoTakesArePure(t *testing.T) {
-	sounds := map[string]string{"a": "æ", "i": "ɪ", "o": "ɒ", "u": "ʌ", "c": "k", "g": "ɡ"}
+	sounds := map[string]string{
+		"a": "æ", "i": "ɪ", "o": "ɒ", "u": "ʌ", "c": "k", "g": "ɡ",
+		"ee": "iː", "oo": "uː", "ar": "ɑː", "or": "ɔː", "oo-short": "ʊ", "er": "ə", "ai": "eɪ", "ie": "aɪ", "oa": "əʊ",
+		"ou": "aʊ", "oi": "ɔɪ", "ng": "ŋ", "sh": "ʃ", "th": "θ", "ch": "tʃ", "j": "dʒ", "le": "əl", "x": "ks",
+	}
 	files, err := os.ReadDir("../../../demo/takes")
 	require.NoError(t, err)
 	for _, f := range files {
