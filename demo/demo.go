@@ -71,15 +71,22 @@ func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
 	if err != nil || n > 0 {
 		return SignIns, err
 	}
-	var lib library
+	lib, err := read()
+	if err != nil {
+		return nil, err
+	}
+	return SignIns, pgx.BeginFunc(ctx, a.Pool, func(tx pgx.Tx) error { return lib.load(ctx, tx, a.People, a.Now()) })
+}
+
+func read() (lib library, err error) {
 	data, err := files.ReadFile("library.json")
 	if err == nil {
 		err = json.Unmarshal(data, &lib)
 	}
 	if err != nil {
-		return nil, fmt.Errorf("read the demo library: %w", err)
+		return lib, fmt.Errorf("read the demo library: %w", err)
 	}
-	return SignIns, pgx.BeginFunc(ctx, a.Pool, func(tx pgx.Tx) error { return lib.load(ctx, tx, a.People, a.Now()) })
+	return lib, nil
 }
 
 func (l library) load(ctx context.Context, tx pgx.Tx, accounts app.People, now time.Time) error {

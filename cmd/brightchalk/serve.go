@@ -168,6 +168,9 @@ func serve(std stdio, addr string, withDemo bool) error {
 		if err != nil {
 			return fmt.Errorf("load the demo team: %w", err)
 		}
+		if err := demo.Live(ctx, a); err != nil {
+			return fmt.Errorf("let time pass in the demo team: %w", err)
+		}
 		options.Demo = signIns
 	}
 	if err := inspect(log); err != nil {
