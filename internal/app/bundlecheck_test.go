@@ -53,7 +53,7 @@ func TestABundleIsChecked(t *testing.T) {
 	r, err := bundle.Check(whole)
 	require.NoError(t, err)
 	assert.Equal(t, 79, r.Cards)
-	assert.Equal(t, 36, r.Agreed)
+	assert.Equal(t, 34, r.Agreed)
 	assert.Positive(t, r.Takes)
 	assert.Positive(t, r.Pictures)
 	assert.Positive(t, r.Texts)

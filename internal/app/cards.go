@@ -86,6 +86,7 @@ type CardView struct {
 	UpdatedBy      string          `json:"updated_by" doc:"initials"`
 	Gaps           []card.Gap      `json:"gaps" nullable:"false"`
 	Findings       []card.Finding  `json:"findings" nullable:"false" doc:"contradictions on the card"`
+	ObjectCautions []string        `json:"object_cautions" nullable:"false" doc:"what to watch for with the things of its tray"`
 	SuggestedCue   string          `json:"suggested_cue"`
 	SuggestedSlip  string          `json:"suggested_slip"`
 	TherapyCaution string          `json:"therapy_caution" doc:"stands beside every mouth cue"`
@@ -157,6 +158,7 @@ func view(team card.Conventions, r store.Card) CardView {
 		v.AgreedVersion = *r.AgreedVersion
 	}
 	v.KeyWord = script.Keyword(conv.Speech(), c.Pair, c.Keyword)
+	v.ObjectCautions = append([]string{}, card.ObjectCautions(c.Objects)...)
 	v.SuggestedCue, v.SuggestedSlip = card.SuggestCue(conv.Accent, c.Pair)
 	if sounds, err := phoneme.Parse(conv.Accent, c.Pair.Sound); err == nil {
 		s, _ := phoneme.Lookup(conv.Accent, sounds[0])

@@ -123,7 +123,7 @@ func TestABundleComesInWholeAndLosesNothing(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, got.Left)
 	assert.Equal(t, 79, got.Added)
-	assert.Equal(t, 48, got.Takes)
+	assert.Equal(t, 47, got.Takes)
 	_, err = s.Parcels.Bundle(ctx, they, parcel.ParcelID)
 	require.ErrorIs(t, err, store.ErrNotFound, "it was taken")
 

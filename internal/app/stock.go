@@ -256,7 +256,7 @@ type Use struct {
 // usedIn are the fields of a card in which wordings are looked for, in the order of its page.
 var usedIn = []string{
 	"mouth_cue", "slip", "keyword", "picture_alt", "rhyme", "rhyme_short", "action", "verse", "story", "stroke_words",
-	"capital_words", "materials", "words", "sentences", "exceptions", "notes",
+	"capital_words", "materials", "objects", "words", "sentences", "exceptions", "notes",
 }
 
 func (l stockLibrary) uses(what string) []Use { return l.replaced(what, what) }

@@ -41,14 +41,14 @@ func TestListeningBlind(t *testing.T) {
 	s.signIn(t, "lead")
 	tab := s.tab
 	require.NoError(t, tab.Go(s.server.URL+"/booth?tab=hearing"))
-	require.NoError(t, tab.SeeText("0 of 18 heard"))
+	require.NoError(t, tab.SeeText("0 of 47 heard"))
 	shown := mustEval(t, tab, `document.body.innerText`)
 	for _, telling := range []string{"Demo voice", "Ready to use", "Say it again"} {
 		assert.NotContains(t, shown, telling, "no verdict, no speaker")
 	}
 	s.axe(t, "listening blind")
 	require.NoError(t, tab.Key("y"))
-	require.NoError(t, tab.SeeText("1 of 18 heard"))
+	require.NoError(t, tab.SeeText("1 of 47 heard"))
 	require.NoError(t, tab.Key("n"))
 	require.NoError(t, tab.Click("fieldset input"))
 	require.NoError(t, tab.ClickText("Not pure, next"))
@@ -56,7 +56,7 @@ func TestListeningBlind(t *testing.T) {
 	require.NoError(t, tab.SeeText("Takes to hear together"))
 	require.NoError(t, tab.SeeText("not pure, a vowel follows"))
 	require.NoError(t, tab.Key("u"))
-	require.NoError(t, tab.SeeText("1 of 18 heard"))
+	require.NoError(t, tab.SeeText("1 of 47 heard"))
 	require.NoError(t, tab.SeeText("1 take heard by both"))
 	s.axe(t, "what was heard")
 }

@@ -201,7 +201,7 @@ func faceOf(conv card.Conventions, letters map[string]strokes.Letter, c card.Car
 	f := lesson.CardFace{
 		ID: c.ID, Version: c.Version, Agreed: c.State == card.Agreed, Pair: c.Pair,
 		Said: script.Sound(c.Pair), Keyword: c.Keyword, Picture: c.Picture, PictureAlt: c.PictureAlt,
-		Rhyme: c.Rhyme, RhymeShort: c.RhymeShort, Action: c.Action, MouthCue: c.MouthCue, Slip: c.Slip,
+		Rhyme: c.Rhyme, RhymeShort: c.RhymeShort, Action: c.Action, Objects: c.Objects, MouthCue: c.MouthCue, Slip: c.Slip,
 		Contrast: c.Contrast, HasTake: c.HasTake, Stretch: card.HoldOf(conv, c.Pair) == card.Stretch,
 		Drawn: conv.Lines.OrCommon().Drawn(c.Pair.Grapheme, letters),
 	}

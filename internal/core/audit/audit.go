@@ -31,6 +31,7 @@ const (
 	NoneReadable  Code = "none-readable"  // no sentence of a card can be read at its step
 	FewWords      Code = "few-words"      // too few words of a card can be read at its step
 	Breath        Code = "breath"         // a rhyme that cannot be said in one breath
+	Thing         Code = "thing"          // a thing of the tray does not hold the sound
 	SecondName    Code = "second-name"    // the picture has a second name
 	Loudness      Code = "loudness"       // a take is louder or softer than the others
 	Unlike        Code = "unlike"         // lacks what its neighbours have
@@ -40,7 +41,7 @@ const (
 type Finding struct {
 	// Key is the same as long as what was found is the same, so that a team can leave it for good.
 	Key   string   `json:"key"`
-	Code  Code     `json:"code" enum:"contradiction,same-keyword,same-picture,same-action,same-rhyme,other-spelling,word,slip,sentence,none-readable,few-words,breath,second-name,loudness,unlike"`
+	Code  Code     `json:"code" enum:"contradiction,same-keyword,same-picture,same-action,same-rhyme,other-spelling,word,slip,sentence,none-readable,few-words,breath,thing,second-name,loudness,unlike"`
 	Cards []string `json:"cards" nullable:"false" doc:"card ids, the one to be mended first"`
 	Field string   `json:"field" doc:"the part of the card by its name, or take"`
 	Text  string   `json:"text" doc:"what is wrong there, and why"`
@@ -72,14 +73,14 @@ type Library struct {
 func (l Library) Look() []Finding {
 	out := []Finding{}
 	for _, find := range []func() []Finding{
-		l.contradictions, l.twice, l.keywords, l.words, l.slips, l.sentences, l.breaths, l.secondNames, l.loudness, l.unlike,
+		l.contradictions, l.twice, l.keywords, l.words, l.slips, l.sentences, l.breaths, l.things, l.secondNames, l.loudness, l.unlike,
 	} {
 		out = append(out, find()...)
 	}
 	rank := map[Code]int{}
 	for i, c := range []Code{
 		Contradiction, SameKeyword, SamePicture, SameAction, SameRhyme, OtherSpelling, WordFlagged, Slip, Sentence,
-		NoneReadable, FewWords, Breath, SecondName, Loudness, Unlike,
+		NoneReadable, FewWords, Breath, Thing, SecondName, Loudness, Unlike,
 	} {
 		rank[c] = i
 	}

@@ -79,6 +79,36 @@ func drawn(w string) bool {
 	return false
 }
 
+// things are those of a tray in which the sound of the card is not heard.
+func (l Library) things() (out []Finding) {
+	for _, c := range l.Cards {
+		sounds, err := phoneme.Parse(l.Team.For(c.Content).Accent, c.Pair.Sound)
+		if err != nil {
+			continue
+		}
+		for _, thing := range c.Objects {
+			name := card.ThingName(thing)
+			heard := l.speech(c).Sounds(name)
+			if len(heard) == 0 || sounded(heard, sounds) {
+				continue
+			}
+			out = append(out, found(Thing, "objects", thing, []string{c.ID},
+				"“%s” lies in the tray, and its name has no /%s/.", thing, c.Pair.Sound))
+		}
+	}
+	return out
+}
+
+// sounded tells whether sounds stand somewhere in a word, one after the other.
+func sounded(word, sounds []phoneme.Phoneme) bool {
+	for i := range len(word) - len(sounds) + 1 {
+		if slices.Equal(word[i:i+len(sounds)], sounds) {
+			return true
+		}
+	}
+	return false
+}
+
 // Breath: a rhyme is said by a class in one breath, or with one at each stop or comma. Children of this age say about
 // 3.5 syllables a second together, and a breath lasts about 4 seconds (common practice, no published source).
 const (

@@ -209,8 +209,9 @@ type Content struct {
 	StrokeWords  string   `json:"stroke_words" maxLength:"400"`
 	CapitalWords string   `json:"capital_words" maxLength:"400"`
 	Materials    string   `json:"materials" maxLength:"200"`
-	Words        []string `json:"words" maxItems:"80"`     // accepted for reading and spelling
-	Rejected     []string `json:"rejected" maxItems:"400"` // stay rejected
+	Objects      []string `json:"objects" required:"false" maxItems:"12"` // things with the sound, in its tray
+	Words        []string `json:"words" maxItems:"80"`                    // accepted for reading and spelling
+	Rejected     []string `json:"rejected" maxItems:"400"`                // stay rejected
 	Sentences    []string `json:"sentences" maxItems:"40"`
 	Exceptions   []string `json:"exceptions" maxItems:"20"` // exception words taught with this card
 	Notes        string   `json:"notes" maxLength:"4000"`

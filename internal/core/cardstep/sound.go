@@ -159,6 +159,13 @@ var Picture = step.Record{
 				step.Class(s, "Does the action with the sound.")
 				step.Care(s, "Arms need room: a step apart before the action.")
 			}
+			if len(f.Objects) > 0 {
+				step.Adult(s, "From the tray, one after the other: "+strings.Join(f.Objects, ", ")+". “What is it? Where do you hear "+
+					script.Sound(f.Pair)+"?”")
+				step.Class(s, "Names each thing and says the sound.")
+				step.Table(s, "The tray: "+strings.Join(f.Objects, ", "))
+				step.Care(s, card.ObjectCautions(f.Objects)...)
+			}
 		}
 		step.Table(s, "The sound card")
 		s.Cautions = slices.Compact(s.Cautions)

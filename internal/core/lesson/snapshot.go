@@ -156,6 +156,7 @@ type CardFace struct {
 	Rhyme      string           `json:"rhyme"`
 	RhymeShort string           `json:"rhyme_short"`
 	Action     string           `json:"action"`
+	Objects    []string         `json:"objects,omitempty" doc:"things with the sound, in its tray"`
 	MouthCue   string           `json:"mouth_cue,omitempty"`
 	Slip       string           `json:"slip,omitempty"`
 	Contrast   string           `json:"contrast,omitempty" doc:"a sound to switch to and fro with"`

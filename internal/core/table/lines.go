@@ -176,7 +176,7 @@ func (l Library) holds(sentence string, p spelling.Pair) bool {
 }
 
 // lists are the fields of a card that hold a list; how it is parted in a cell.
-var lists = map[string]string{"words": ",;\n", "sentences": "\n|", "exceptions": ",;\n"}
+var lists = map[string]string{"words": ",;\n", "objects": ",;\n", "sentences": "\n|", "exceptions": ",;\n"}
 
 func (l Library) card(row []string, m Mapping) Line {
 	x := Line{Text: at(row, m, "keyword"), Standing: card.New}

@@ -3204,7 +3204,7 @@ export interface components {
             /** @description card ids, the one to be mended first */
             cards: string[];
             /** @enum {string} */
-            code: "contradiction" | "same-keyword" | "same-picture" | "same-action" | "same-rhyme" | "other-spelling" | "word" | "slip" | "sentence" | "none-readable" | "few-words" | "breath" | "second-name" | "loudness" | "unlike";
+            code: "contradiction" | "same-keyword" | "same-picture" | "same-action" | "same-rhyme" | "other-spelling" | "word" | "slip" | "sentence" | "none-readable" | "few-words" | "breath" | "thing" | "second-name" | "loudness" | "unlike";
             /** @description the part of the card by its name, or take */
             field: string;
             key: string;
@@ -3464,6 +3464,7 @@ export interface components {
             materials: string;
             mouth_cue: string;
             notes: string;
+            objects?: string[];
             picture: string;
             picture_alt: string;
             place?: components["schemas"]["CardPlace"];
@@ -3626,6 +3627,8 @@ export interface components {
             /** @description letter, digraph, split digraph, ... */
             kind: string;
             manner: string;
+            /** @description what to watch for with the things of its tray */
+            object_cautions: string[];
             pair: components["schemas"]["SpellingPair"];
             /** @description of articulation */
             place: string;
@@ -4145,6 +4148,8 @@ export interface components {
             id: string;
             keyword: string;
             mouth_cue?: string;
+            /** @description things with the sound, in its tray */
+            objects?: string[];
             pair: components["schemas"]["SpellingPair"];
             picture: string;
             picture_alt: string;
@@ -8466,6 +8471,7 @@ export interface operations {
                  *         "stroke_words": "",
                  *         "capital_words": "",
                  *         "materials": "",
+                 *         "objects": [],
                  *         "words": [],
                  *         "rejected": [],
                  *         "sentences": [],

@@ -13,6 +13,7 @@ const names: Record<Finding['code'], string> = {
   'none-readable': 'No sentence that can be read yet',
   'few-words': 'Too few words that can be read yet',
   breath: 'Too long for one breath',
+  thing: 'Things in a tray without its sound',
   'second-name': 'Pictures with a second name',
   loudness: 'Louder or softer than the others',
   unlike: 'Unlike its neighbours',

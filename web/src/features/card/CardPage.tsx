@@ -83,7 +83,7 @@ function CardDesk({ card, me, here, onTake }: { card: CardView; me: Me; here: bo
             mayChoose={mayI(me.rights, 'choose')}
           />
         </Section>
-        <SeeIt desk={desk} />
+        <SeeIt desk={desk} cautions={card.object_cautions} />
         <WriteIt card={card} desk={desk} />
         <Section id="words">
           <WordStock cardId={card.card_id} draft={desk.draft} change={desk.change} readOnly={desk.readOnly} />

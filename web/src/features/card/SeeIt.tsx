@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { Field, Input, Notice, inputLook } from '../../ui/parts'
 import { sendPicture } from './api'
-import type { Desk } from './model'
+import { thingsOf, type Desk } from './model'
 import { Origin } from './Origin'
 import { Section, TextField } from './parts'
 
 /** The picture side: picture, rhyme, action. */
-export function SeeIt({ desk }: { desk: Desk }) {
+export function SeeIt({ desk, cautions }: { desk: Desk; cautions: string[] }) {
   return (
     <Section id="see">
       <div className="grid gap-5 md:grid-cols-[15rem_1fr]">
@@ -27,6 +27,7 @@ export function SeeIt({ desk }: { desk: Desk }) {
           <TextField desk={desk} field="rhyme" label="Rhyme" rows={2} max={400} child />
           <TextField desk={desk} field="rhyme_short" label="Short form, for saying at once" max={120} child />
           <TextField desk={desk} field="action" label="Action" rows={2} max={300} />
+          <Objects desk={desk} cautions={cautions} />
           <TextField
             desk={desk}
             field="story"
@@ -46,6 +47,37 @@ export function SeeIt({ desk }: { desk: Desk }) {
         </div>
       </div>
     </Section>
+  )
+}
+
+/** Things with the sound, in its tray: written in one line, with what to watch for below. */
+function Objects({ desk, cautions }: { desk: Desk; cautions: string[] }) {
+  const kept = desk.draft.objects ?? []
+  const [typed, setTyped] = useState(kept.join(', '))
+  const [before, setBefore] = useState(kept.join('\n'))
+  // Somebody else's change, or an undo, takes the place of what was typed; one's own does not.
+  if (kept.join('\n') !== before) {
+    setBefore(kept.join('\n'))
+    if (thingsOf(typed).join('\n') !== kept.join('\n')) setTyped(kept.join(', '))
+  }
+  return (
+    <>
+      <Field label="Things in its tray" hint="To hold up and name: bus, bell, a red boat" error={desk.error('objects')}>
+        {(ids) => (
+          <Input
+            {...ids}
+            maxLength={400}
+            readOnly={desk.readOnly}
+            value={typed}
+            onChange={(e) => {
+              setTyped(e.target.value)
+              desk.change({ objects: thingsOf(e.target.value) })
+            }}
+          />
+        )}
+      </Field>
+      {kept.length > 0 && cautions.length > 0 && <Notice kind="care">{cautions.join(' ')}</Notice>}
+    </>
   )
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Content } from '../../api/client'
 import { emptyContent } from './emptyContent'
-import { follow, takeTheirs } from './model'
+import { follow, takeTheirs, thingsOf } from './model'
 
 const content = (part: Partial<Content>): Content => ({ ...emptyContent, ...part })
 
@@ -19,5 +19,12 @@ describe('two people on a card', () => {
     ])
     expect(after.rhyme).toBe('theirs')
     expect(after.slip).toBe('mine')
+  })
+})
+
+describe('things of a tray', () => {
+  it('are written in one line', () => {
+    expect(thingsOf(' bus, bell;  a red boat ,, bus')).toEqual(['bus', 'bell', 'a red boat'])
+    expect(thingsOf('')).toEqual([])
   })
 })

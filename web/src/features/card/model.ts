@@ -59,3 +59,14 @@ export const fieldOf: Partial<Record<string, keyof Content>> = {
   action: 'action',
   strokes: 'stroke_words',
 }
+
+/** The things of a tray as they were written in one line. */
+export const thingsOf = (line: string) =>
+  [
+    ...new Set(
+      line
+        .split(/[,;]/)
+        .map((t) => t.trim())
+        .filter(Boolean),
+    ),
+  ].slice(0, 12)

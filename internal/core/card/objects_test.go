@@ -1,0 +1,34 @@
+package card_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"brightchalk/internal/core/card"
+)
+
+func TestObjectCautions(t *testing.T) {
+	for _, c := range []struct {
+		things []string
+		wants  []string // the beginnings of what is said
+	}{
+		{nil, nil},
+		{[]string{"bus", "a big box"}, nil},
+		{[]string{"glass beads"}, []string{"Small things", "It breaks"}},
+		{[]string{"hazel-nuts", "nutmeg"}, []string{"Small things", "Food"}},
+		{[]string{"Feather", "a pair of scissors"}, []string{"Fur", "Sharp"}},
+		{[]string{"torch", "rope"}, []string{"No loose", "Nothing goes"}},
+		{[]string{"peaches"}, []string{"Food"}},
+		{[]string{"dress", "glasses"}, []string{"It breaks"}},
+	} {
+		got := card.ObjectCautions(c.things)
+		if assert.Len(t, got, len(c.wants), c.things) {
+			for i, want := range c.wants {
+				assert.Contains(t, got[i], want, c.things)
+			}
+		}
+	}
+	assert.Equal(t, "bus", card.ThingName("a red Bus"))
+	assert.Empty(t, card.ThingName(" "))
+}
