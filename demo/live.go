@@ -14,8 +14,8 @@ import (
 	"brightchalk/internal/store"
 )
 
-// Live lets the team that Load made have a past: a class with a year of logs, lessons of the last weeks, one of them left
-// in the middle, a rhyme that was changed after one class had learned it, and a second team in which the teacher is the
+// Live lets the team that Load made have a past: a class with a year of logs, lessons of the last weeks, one of them
+// left in the middle, a rhyme that was changed after one class had learned it, and a second team in which the teacher is the
 // lead. Whoever looks at the demo wants it; a test that counts does with Load alone.
 func Live(ctx context.Context, a *app.App) error {
 	lib, err := read()
@@ -85,7 +85,15 @@ type lessonHeld struct {
 }
 
 var taught = []lessonHeld{
-	{class: "Otter class", pair: "p=p", days: 9, purpose: lesson.Introduce, minutes: 20, sure: 2, note: "They wave at the pan."},
+	{
+		class:   "Otter class",
+		pair:    "p=p",
+		days:    9,
+		purpose: lesson.Introduce,
+		minutes: 20,
+		sure:    2,
+		note:    "They wave at the pan.",
+	},
 	{class: "Heron class", pair: "o=ɒ", days: 6, purpose: lesson.Introduce, minutes: 20, sure: 2},
 	{
 		class: "Towpath group", pair: "e=e", days: 5, purpose: lesson.Again, minutes: 12, sure: 1,
@@ -96,7 +104,16 @@ var taught = []lessonHeld{
 		note: "Anew, with the new rhyme.", newRhyme: "Pip, put the peas in a pan.",
 	},
 	{class: "Otter class", pair: "n=n", days: 3, purpose: lesson.Introduce, minutes: 20, sure: 2},
-	{class: "Heron class", pair: "c=k", days: 2, purpose: lesson.Introduce, minutes: 20, kept: 6, sure: 1, note: "Fire drill."},
+	{
+		class:   "Heron class",
+		pair:    "c=k",
+		days:    2,
+		purpose: lesson.Introduce,
+		minutes: 20,
+		kept:    6,
+		sure:    1,
+		note:    "Fire drill.",
+	},
 }
 
 // held assembles a lesson and logs it as taught.

@@ -59,7 +59,12 @@ var talk = []said{
 }
 
 // teach says whose class each is, by its name.
-var teach = map[string]string{"Heron class": "teacher", "Otter class": "lead", "Towpath group": "assistant", wrenClass: "lead"}
+var teach = map[string]string{
+	"Heron class":   "teacher",
+	"Otter class":   "lead",
+	"Towpath group": "assistant",
+	wrenClass:       "lead",
+}
 
 // talk puts cards forward and lets the team speak of them, all of it in the last days.
 func (l library) talk(ctx context.Context, s store.Library, p people, ids []string, now time.Time) error {

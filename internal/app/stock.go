@@ -213,6 +213,9 @@ func (k Stock) PutWord(ctx context.Context, by Actor, w card.OwnWord) error {
 			return err
 		}
 		tried.Note = strings.TrimSpace(w.Note)
+		if w.Part != "" && !w.Name {
+			return wrong("part", "Only a name has a part in lessons: write it with its capital.")
+		}
 		words := without(l.conv.Words, tried.Word)
 		if len(words) >= mostOwnWords {
 			return wrong("word", "%d words of your own are the most.", mostOwnWords)
@@ -256,7 +259,7 @@ type Use struct {
 // usedIn are the fields of a card in which wordings are looked for, in the order of its page.
 var usedIn = []string{
 	"mouth_cue", "slip", "keyword", "picture_alt", "rhyme", "rhyme_short", "action", "verse", "story", "stroke_words",
-	"capital_words", "materials", "objects", "words", "sentences", "exceptions", "notes",
+	"capital_words", "materials", "workbook", "objects", "words", "sentences", "exceptions", "notes",
 }
 
 func (l stockLibrary) uses(what string) []Use { return l.replaced(what, what) }

@@ -37,6 +37,9 @@ func TestWordsOfTheTeamsOwn(t *testing.T) {
 	require.ErrorContains(t, err, "kept out of what children are offered")
 	require.ErrorIs(t, s.Stock.PutWord(ctx, s.assistant, card.OwnWord{Word: "Pim", Name: true}), app.ErrForbidden)
 
+	err = s.Stock.PutWord(ctx, s.teacher, card.OwnWord{Word: "quay", Sounds: "kiː", Part: card.Slips})
+	mendable(t, err, "a thing has no part in lessons")
+
 	check := func(text string) []texts.Status {
 		got, err := s.Words.Check(ctx, s.teacher, s.class, text)
 		require.NoError(t, err)

@@ -258,7 +258,8 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		"/api/classes/" + class + "/forecast", "/api/classes/" + class + "/times", "/api/order", "/api/meeting",
 		"/api/memory", "/api/shaky?classes=" + class, "/api/today", "/api/cards/" + b + "/review", "/api/notices",
 		"/api/teachers", "/api/past-classes", "/api/audit",
-		"/api/links", "/api/session/all", "/api/former-members", "/api/session/mail", "/api/session/second", "/api/session/provider", "/api/session/ways",
+		"/api/links", "/api/session/all", "/api/former-members", "/api/session/mail", "/api/session/second",
+		"/api/session/provider", "/api/session/ways",
 		"/api/stock/words", "/api/stock/uses?what=Pip&with=Moss", "/api/classes/" + class + "/books",
 
 		"/api/listening", "/api/agreement", intro + "/run", intro + "/desks", intro + "/own-word?word=bat",

@@ -199,11 +199,25 @@ func (a *assembler) face(c card.Card) lesson.CardFace {
 func faceOf(conv card.Conventions, letters map[string]strokes.Letter, c card.Card) lesson.CardFace {
 	cue, slip := card.SuggestCue(conv.Accent, c.Pair)
 	f := lesson.CardFace{
-		ID: c.ID, Version: c.Version, Agreed: c.State == card.Agreed, Pair: c.Pair,
-		Said: script.Sound(c.Pair), Keyword: c.Keyword, Picture: c.Picture, PictureAlt: c.PictureAlt,
-		Rhyme: c.Rhyme, RhymeShort: c.RhymeShort, Action: c.Action, Objects: c.Objects, MouthCue: c.MouthCue, Slip: c.Slip,
-		Contrast: c.Contrast, HasTake: c.HasTake, Stretch: card.HoldOf(conv, c.Pair) == card.Stretch,
-		Drawn: conv.Lines.OrCommon().Drawn(c.Pair.Grapheme, letters),
+		ID:         c.ID,
+		Version:    c.Version,
+		Agreed:     c.State == card.Agreed,
+		Pair:       c.Pair,
+		Said:       script.Sound(c.Pair),
+		Keyword:    c.Keyword,
+		Picture:    c.Picture,
+		PictureAlt: c.PictureAlt,
+		Rhyme:      c.Rhyme,
+		RhymeShort: c.RhymeShort,
+		Action:     c.Action,
+		Objects:    c.Objects,
+		Workbook:   c.Workbook,
+		MouthCue:   c.MouthCue,
+		Slip:       c.Slip,
+		Contrast:   c.Contrast,
+		HasTake:    c.HasTake,
+		Stretch:    card.HoldOf(conv, c.Pair) == card.Stretch,
+		Drawn:      conv.Lines.OrCommon().Drawn(c.Pair.Grapheme, letters),
 	}
 	if (Input{}).Bare(c) {
 		f.MouthCue, f.Slip = cue, slip

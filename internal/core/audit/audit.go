@@ -73,7 +73,8 @@ type Library struct {
 func (l Library) Look() []Finding {
 	out := []Finding{}
 	for _, find := range []func() []Finding{
-		l.contradictions, l.twice, l.keywords, l.words, l.slips, l.sentences, l.breaths, l.things, l.secondNames, l.loudness, l.unlike,
+		l.contradictions, l.twice, l.keywords, l.words, l.slips, l.sentences, l.breaths, l.things, l.secondNames,
+		l.loudness, l.unlike,
 	} {
 		out = append(out, find()...)
 	}

@@ -117,20 +117,6 @@ type Departure struct {
 	Note   string         `json:"note" maxLength:"200"`
 }
 
-// OwnWord is a word of the team's own: of the school, the place, a character of its stories.
-type OwnWord struct {
-	Word   string `json:"word" maxLength:"24" doc:"as it is written: a name with its capital"`
-	Sounds string `json:"sounds" maxLength:"60" doc:"in the team's accent, one after the other"`
-	Name   bool   `json:"name,omitempty" doc:"a name: read by the adult until its sounds are taught, and not offered as a word"`
-	Note   string `json:"note,omitempty" maxLength:"200" doc:"who or what it is"`
-}
-
-// Spoken is the word as the lexicon takes it; the error says what is wrong with its sounds.
-func (w OwnWord) Spoken(a phoneme.Accent) (lexicon.OwnWord, error) {
-	sounds, err := phoneme.Parse(a, w.Sounds)
-	return lexicon.OwnWord{Word: w.Word, Sounds: sounds, Name: w.Name}, err
-}
-
 // Speech is how the team speaks and cuts words.
 func (c Conventions) Speech() lexicon.Speech {
 	s := lexicon.Speech{Accent: c.Accent, Units: c.Units}
@@ -209,9 +195,10 @@ type Content struct {
 	StrokeWords  string   `json:"stroke_words" maxLength:"400"`
 	CapitalWords string   `json:"capital_words" maxLength:"400"`
 	Materials    string   `json:"materials" maxLength:"200"`
-	Objects      []string `json:"objects" required:"false" maxItems:"12"` // things with the sound, in its tray
-	Words        []string `json:"words" maxItems:"80"`                    // accepted for reading and spelling
-	Rejected     []string `json:"rejected" maxItems:"400"`                // stay rejected
+	Workbook     string   `json:"workbook" required:"false" maxLength:"120"` // the pages of the school's workbook
+	Objects      []string `json:"objects" required:"false" maxItems:"12"`    // things with the sound, in its tray
+	Words        []string `json:"words" maxItems:"80"`                       // accepted for reading and spelling
+	Rejected     []string `json:"rejected" maxItems:"400"`                   // stay rejected
 	Sentences    []string `json:"sentences" maxItems:"40"`
 	Exceptions   []string `json:"exceptions" maxItems:"20"` // exception words taught with this card
 	Notes        string   `json:"notes" maxLength:"4000"`

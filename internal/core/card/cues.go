@@ -81,7 +81,10 @@ var cues = map[phoneme.Phoneme][2]string{
 	"ɑː": {"Mouth wide open, tongue low. Let the voice go on.", "Keep the mouth open to the end."},
 	"ɔː": {"Lips round, jaw a little down. Let the voice go on.", "Keep the lips round to the end; do not glide."},
 	"ɜː": {"Mouth half open, lips and tongue at rest. Let the voice go on.", "Lips stay loose: nothing moves."},
-	"ə":  {"Mouth hardly open, all at rest. A short, light voice.", "Short: it is the sound of a part that is not stressed."},
+	"ə": {
+		"Mouth hardly open, all at rest. A short, light voice.",
+		"Short: it is the sound of a part that is not stressed.",
+	},
 	"eə": {"Mouth half open, lips a little spread. Let the voice go on.", "Keep the mouth still to the end."},
 	"ɪə": {"From a small smile let the mouth come to rest while the voice goes on.", oneThatMoves},
 	"ʊə": {"From small round lips let the mouth come to rest while the voice goes on.", oneThatMoves},
@@ -115,7 +118,11 @@ func SuggestCue(a phoneme.Accent, p spelling.Pair) (cue, slip string) {
 	if c, ok := cues[phoneme.Phoneme(phoneme.Join(sounds))]; ok {
 		return c[0], c[1]
 	}
-	if plain, found := strings.CutSuffix(string(sounds[0]), "r"); found && len(sounds) == 1 && cues[phoneme.Phoneme(plain)][0] != "" {
+	if plain, found := strings.CutSuffix(
+		string(sounds[0]),
+		"r",
+	); found && len(sounds) == 1 &&
+		cues[phoneme.Phoneme(plain)][0] != "" {
 		return cues[phoneme.Phoneme(plain)][0] + " Curl the tongue back at its end.", oneThatMoves
 	}
 	if s, ok := phoneme.Lookup(a, sounds[0]); ok && len(sounds) == 1 && s.Manner == phoneme.Vowel {

@@ -5,8 +5,8 @@ import (
 	"strings"
 )
 
-// ObjectCare is what to watch for with things of a kind. Common practice, no published source; a school's own rules come
-// first.
+// objectCare is what to watch for with things of a kind. Common practice, no published source; a school's own rules
+// come first.
 type objectCare struct {
 	caution string
 	things  []string
@@ -37,15 +37,31 @@ var objectCares = []objectCare{
 	{
 		"Sharp: only the adult holds it.",
 		[]string{
-			"axe", "fork", "hook", "knife", "nail", "needle", "pin", "razor", "saw", "scissors", "screw", "skewer", "tack", "thorn",
+			"axe",
+			"fork",
+			"hook",
+			"knife",
+			"nail",
+			"needle",
+			"pin",
+			"razor",
+			"saw",
+			"scissors",
+			"screw",
+			"skewer",
+			"tack",
+			"thorn",
 		},
 	},
 	{"It breaks: only the adult holds it.", []string{"bottle", "bulb", "glass", "jar", "lamp", "mirror", "plate", "vase"}},
 	{
-		"No loose button cells or strong magnets near children: swallowed, they harm within hours. See that the case is shut.",
+		"No loose button cells or strong magnets near children: swallowed, they harm within hours. Is the case shut?",
 		[]string{"battery", "magnet", "torch", "watch"},
 	},
-	{"Nothing goes round a neck.", []string{"chain", "cord", "lace", "necklace", "ribbon", "rope", "scarf", "string", "tie"}},
+	{
+		"Nothing goes round a neck.",
+		[]string{"chain", "cord", "lace", "necklace", "ribbon", "rope", "scarf", "string", "tie"},
+	},
 }
 
 // ObjectCautions are what to watch for with the things of a tray, each once.

@@ -228,6 +228,11 @@ func tellHand(t *step.Telling, s *lesson.Step) {
 	tools := step.Values(s.Items)
 	step.Class(s, "Writes in the air, then with "+script.List(tools)+", then on the lines.")
 	step.Table(s, append(tools, "pencils and lined paper")...)
+	for _, f := range faces {
+		if f.Workbook != "" {
+			step.Table(s, "The workbook: "+f.Workbook)
+		}
+	}
 	for _, it := range s.Items {
 		step.Care(s, step.First(it.Detail, "Check allergies; nothing goes in mouths, noses or ears."))
 	}

@@ -54,12 +54,26 @@ var Listen = step.Record{
 			step.Adult(s, open+play+f.Said+" three times. "+script.Hold(t.Conventions, f.Pair))
 			step.Adult(s, "“Now you: "+strings.Join(script.Voices(t.Conventions, f.Pair), " … ")+".”")
 			if slip := script.Slip(f.Pair, f.Slip); slip != "" {
-				step.Adult(s, "Listen for the slip: "+slip)
+				step.Adult(s, slipped(t.Conventions.Character(card.Slips), slip))
 			}
 		}
 		step.Class(s, "Echoes "+t.Sound()+" in each voice.")
 		step.Care(s, "Voices stay friendly to ears: an indoor shout is enough.")
 	},
+}
+
+// slipped is the line for the usual slip: a character that the team has for it says it wrong, where the card says how
+// it sounds, and the class helps.
+func slipped(who, slip string) string {
+	said, advice, ok := strings.Cut(strings.TrimPrefix(slip, "“"), "”")
+	if who == "" || !ok || !strings.HasPrefix(slip, "“") {
+		return "Listen for the slip: " + slip
+	}
+	line := fmt.Sprintf("%s says “%s”. “Is that our sound? Show %s how.”", who, said, who)
+	if advice = strings.TrimSpace(strings.TrimLeft(advice, ":,. ")); advice != "" {
+		line += " " + prose.Capital(advice)
+	}
+	return line
 }
 
 // Mouth is the step: the cue, the voice on or off, to and fro with a second sound.
@@ -123,6 +137,11 @@ var Close = step.Record{
 		step.Adult(s, "“One last time: the sound, "+action+"the letters in the air.”")
 		if t.Fresh() {
 			step.Adult(s, "What goes home: the sheet for "+t.Lesson.Title()+".")
+			for _, f := range faces {
+				if f.Workbook != "" {
+					step.Adult(s, "For later, in the workbook: "+f.Workbook+".")
+				}
+			}
 		}
 		step.Class(s, "Says "+t.Sound()+" once more.")
 	},
@@ -160,8 +179,11 @@ var Picture = step.Record{
 				step.Care(s, "Arms need room: a step apart before the action.")
 			}
 			if len(f.Objects) > 0 {
-				step.Adult(s, "From the tray, one after the other: "+strings.Join(f.Objects, ", ")+". “What is it? Where do you hear "+
-					script.Sound(f.Pair)+"?”")
+				step.Adult(
+					s,
+					"From the tray, one after the other: "+strings.Join(f.Objects, ", ")+". “What is it? Where do you hear "+
+						script.Sound(f.Pair)+"?”",
+				)
 				step.Class(s, "Names each thing and says the sound.")
 				step.Table(s, "The tray: "+strings.Join(f.Objects, ", "))
 				step.Care(s, card.ObjectCautions(f.Objects)...)

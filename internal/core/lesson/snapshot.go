@@ -156,6 +156,7 @@ type CardFace struct {
 	Rhyme      string           `json:"rhyme"`
 	RhymeShort string           `json:"rhyme_short"`
 	Action     string           `json:"action"`
+	Workbook   string           `json:"workbook,omitempty" doc:"pages of the school's workbook"`
 	Objects    []string         `json:"objects,omitempty" doc:"things with the sound, in its tray"`
 	MouthCue   string           `json:"mouth_cue,omitempty"`
 	Slip       string           `json:"slip,omitempty"`

@@ -86,6 +86,7 @@ var fieldColumns = []Column{
 	},
 	{"capital_words", "Words for the capital", false, []string{"capital_words", "capital", "words for the capital"}},
 	{"materials", "Materials", false, []string{"materials", "resources"}},
+	{"workbook", "Workbook pages", false, []string{"workbook", "workbook pages"}},
 	{"objects", "Things in the tray", false, []string{"objects", "things", "tray", "things in the tray"}},
 	{"words", "Words", false, []string{"words", "examples", "word list"}},
 	{"sentences", "Sentences", false, []string{"sentences", "sentence"}},

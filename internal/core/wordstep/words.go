@@ -7,6 +7,7 @@ import (
 	"math"
 	"slices"
 
+	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -73,11 +74,11 @@ var Blend = step.Record{
 		})
 	},
 	Tell: func(t *step.Telling, s *lesson.Step) {
-		step.Adult(
-			s,
-			"No letters yet. Say the sounds one by one with a clear gap; the class says the word: "+t.Sounded(s.Items)+".",
-			t.Conventions.Says.Gesture,
-		)
+		how := "Say the sounds one by one with a clear gap; the class says the word: "
+		if who := t.Conventions.Character(card.Sounds); who != "" {
+			how = who + " talks in sounds only, with a clear gap; the class says the word that " + who + " means: "
+		}
+		step.Adult(s, "No letters yet. "+how+t.Sounded(s.Items)+".", t.Conventions.Says.Gesture)
 		step.Class(s, "Listens, then says the whole word.")
 	},
 }

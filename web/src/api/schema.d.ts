@@ -3477,6 +3477,7 @@ export interface components {
             stroke_words: string;
             verse?: string;
             words: string[];
+            workbook?: string;
         };
         CardConventions: {
             /** @enum {string} */
@@ -3539,6 +3540,11 @@ export interface components {
             name?: boolean;
             /** @description who or what it is */
             note?: string;
+            /**
+             * @description of a character in lessons
+             * @enum {string}
+             */
+            part?: "" | "slips" | "sounds";
             /** @description in the team's accent, one after the other */
             sounds: string;
             /** @description as it is written: a name with its capital */
@@ -4166,6 +4172,8 @@ export interface components {
             together?: string[];
             /** Format: int64 */
             version: number;
+            /** @description pages of the school's workbook */
+            workbook?: string;
             writing?: components["schemas"]["StrokesWritten"];
         };
         LessonDropped: {
@@ -5096,6 +5104,11 @@ export interface components {
             name?: boolean;
             /** @description who or what it is */
             note?: string;
+            /**
+             * @description of a character in lessons
+             * @enum {string}
+             */
+            part?: "" | "slips" | "sounds";
             /** @description in the team's accent, one after the other */
             sounds: string;
             /**
@@ -6494,6 +6507,11 @@ export interface components {
             name?: boolean;
             /** @description who or what it is */
             note?: string;
+            /**
+             * @description of a character in lessons
+             * @enum {string}
+             */
+            part?: "" | "slips" | "sounds";
             parts: components["schemas"]["WordPart"][];
             /** @description in the team's accent, one after the other */
             sounds: string;
@@ -8471,6 +8489,7 @@ export interface operations {
                  *         "stroke_words": "",
                  *         "capital_words": "",
                  *         "materials": "",
+                 *         "workbook": "",
                  *         "objects": [],
                  *         "words": [],
                  *         "rejected": [],

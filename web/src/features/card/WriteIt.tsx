@@ -23,6 +23,13 @@ export function WriteIt({ card, desk }: { card: CardView; desk: Desk }) {
         <TextField desk={desk} field="capital_words" label="Words for the capital" rows={3} max={400} />
       </div>
       <TextField desk={desk} field="materials" label="Tray or material, if this sound wants a special one" max={200} />
+      <TextField
+        desk={desk}
+        field="workbook"
+        label="Pages of your workbook"
+        hint="They lie ready for the Hand step, and Close names them."
+        max={120}
+      />
       <Notice kind="care">
         Trays: check allergies first, nothing in mouths, noses or ears, wash hands. Your school’s own rules come first.
       </Notice>

@@ -14,6 +14,7 @@ export const emptyContent: Content = {
   stroke_words: '',
   capital_words: '',
   materials: '',
+  workbook: '',
   objects: [],
   words: [],
   rejected: [],

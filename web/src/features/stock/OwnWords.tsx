@@ -4,7 +4,7 @@ import { faultOf } from '../../api/client'
 import { callThen } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { Bridges } from '../../ui/Bridges'
-import { Button, Failed, Field, Heading, Input, Notice, Waiting } from '../../ui/parts'
+import { Button, Failed, Field, Heading, Input, Notice, Waiting, inputLook } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
 import { useDropWord, useOwnWords, usePutWord, useTry, type OwnWord } from './api'
 import { saidOtherwise } from './model'
@@ -50,6 +50,7 @@ function Row({ word: w, may }: { word: OwnWord; may: boolean }) {
       </span>
       <span className="min-w-56 flex-1 text-lg">
         /{w.sounds}/ {w.name && <span className="rounded border-2 border-slate/40 px-2 text-base">a name</span>}
+        {w.part && <span className="text-base"> {parts[w.part]}</span>}
         <span className="block text-base">{[w.note, when(w)].filter(Boolean).join('; ')}</span>
       </span>
       {w.uses > 0 && (
@@ -68,7 +69,13 @@ function Row({ word: w, may }: { word: OwnWord; may: boolean }) {
           onClick={() =>
             callThen(drop, w.word, () =>
               offerUndo(`${w.word} is let go.`, () =>
-                put.mutate({ word: w.word, sounds: w.sounds, name: w.name ?? false, note: w.note ?? '' }),
+                put.mutate({
+                  word: w.word,
+                  sounds: w.sounds,
+                  name: w.name ?? false,
+                  note: w.note ?? '',
+                  part: w.part ?? '',
+                }),
               ),
             )
           }
@@ -83,7 +90,14 @@ function Row({ word: w, may }: { word: OwnWord; may: boolean }) {
 
 const prose = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
-const none = { word: '', sounds: '', note: '' }
+const none = { word: '', sounds: '', note: '', part: '' as Part }
+
+const parts = {
+  '': 'nothing in lessons',
+  slips: 'says the usual slip, and the class helps',
+  sounds: 'talks in sounds only, and the class says the word',
+} as const
+type Part = keyof typeof parts
 
 function NewWord() {
   const form = useKept('own word', none)
@@ -91,7 +105,8 @@ function NewWord() {
   const put = usePutWord()
   const [cut, setCut] = useState(false)
   const w = form.value
-  const ask = { ...w, name: w.word !== w.word.toLowerCase() }
+  const name = w.word !== w.word.toLowerCase()
+  const ask = { ...w, name, part: name ? (w.part ?? '') : ('' as Part) }
   const look = (sounds: string) =>
     callThen(attempt, { ...ask, sounds }, (t) => {
       form.set({ ...w, sounds: t.sounds })
@@ -184,6 +199,26 @@ function NewWord() {
                 )}
               </Field>
             </div>
+            {name && (
+              <div className="min-w-64 flex-1">
+                <Field label="A character that" error={faultOf(put.error, 'part')}>
+                  {(ids) => (
+                    <select
+                      {...ids}
+                      value={w.part ?? ''}
+                      onChange={(e) => form.set({ ...w, part: e.target.value as Part })}
+                      className={inputLook}
+                    >
+                      {Object.entries(parts).map(([id, text]) => (
+                        <option key={id} value={id}>
+                          {text}
+                        </option>
+                      ))}
+                    </select>
+                  )}
+                </Field>
+              </div>
+            )}
             <Button
               look="main"
               disabled={put.isPending}
