@@ -93,7 +93,7 @@ const prose = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const none = { word: '', sounds: '', note: '', part: '' as Part }
 
 const parts = {
-  '': 'nothing in lessons',
+  '': 'none',
   slips: 'says the usual slip, and the class helps',
   sounds: 'talks in sounds only, and the class says the word',
 } as const
@@ -201,7 +201,7 @@ function NewWord() {
             </div>
             {name && (
               <div className="min-w-64 flex-1">
-                <Field label="A character that" error={faultOf(put.error, 'part')}>
+                <Field label="Its part in lessons" error={faultOf(put.error, 'part')}>
                   {(ids) => (
                     <select
                       {...ids}
