@@ -210,14 +210,16 @@ var own = map[string][]string{
 		"parcel",
 		"parcel_file",
 		"origin",
+		"account",
+		"account_identity",
 		"second_factor",
 		"member_mail",
 	},
 	"assistant": {
 		"team", "member", "card", "card_version", "letter_form", "routine", "bank_text", "named_picture", "parcel",
-		"parcel_file", "origin",
+		"parcel_file", "origin", "account",
 	},
-	"teacher": {"team", "member"},
+	"teacher": {"team", "member", "account"},
 }
 
 // rows are what stands in a table of a team, but for what a role may change there: a teacher keeps words of the team's
@@ -230,9 +232,13 @@ func (a *Arena) rows(ctx context.Context, table, team, role string) (string, err
 	case table == "team":
 		columns = "name, conventions"
 	}
+	where := "team_id = $1"
+	if slices.Contains([]string{"account", "account_identity", "second_factor"}, table) {
+		where = "account_id IN (SELECT account_id FROM member WHERE team_id = $1)"
+	}
 	return ask[string](ctx, a.db, fmt.Sprintf(
 		`SELECT coalesce(md5(string_agg(to_jsonb(t)::text, '' ORDER BY to_jsonb(t)::text)), '') FROM (SELECT %s FROM %s t
-		WHERE team_id = $1) t`, columns, table), team)
+		WHERE %s) t`, columns, table, where), team)
 }
 
 // rights sends every call as everybody with the real ids of a team, and looks at the team's rows before and after.
