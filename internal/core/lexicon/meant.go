@@ -1,38 +1,50 @@
 package lexicon
 
+import "cmp"
+
 // leastMeant is how well a word must be known to be what somebody meant to type.
 const leastMeant = 3
 
-// Meant is the known word that a text was probably meant to be: two letters swapped, one wrong, one left out or one too
-// many; of several the best known. Empty where there is none.
+// Meant is the known word that a text was probably meant to be: two letters swapped, else one left out or one too many,
+// else one wrong; of several the best known. Empty where there is none.
 func Meant(word string) string {
-	best, familiarity := "", leastMeant-1
+	if word == "" {
+		return ""
+	}
+	var best *Entry
 	try := func(w string) {
-		if e, ok := Find(
-			w,
-		); ok && !e.Unfit &&
-			(e.Familiarity > familiarity || e.Familiarity == familiarity && best != "" && w < best) {
-			best, familiarity = w, e.Familiarity
+		if e, ok := Find(w); ok && !e.Unfit && e.Familiarity >= leastMeant && (best == nil || better(e, best)) {
+			best = e
 		}
 	}
-	for i := range word {
-		if i+1 < len(word) {
-			try(word[:i] + word[i+1:i+2] + word[i:i+1] + word[i+2:])
+	letters := func(f func(c string)) {
+		for c := 'a'; c <= 'z'; c++ {
+			f(string(c))
 		}
 	}
-	if best != "" { // a swap is the likeliest slip
-		return best
+	for i := 1; i < len(word); i++ {
+		try(word[:i-1] + word[i:i+1] + word[i-1:i] + word[i+1:])
 	}
-	for i := range len(word) + 1 {
-		for c := byte('a'); c <= 'z'; c++ {
-			try(word[:i] + string(c) + word[i:])
-			if i < len(word) {
-				try(word[:i] + string(c) + word[i+1:])
-			}
+	if best == nil {
+		for i := range len(word) + 1 {
+			letters(func(c string) { try(word[:i] + c + word[i:]) })
 		}
-		if i < len(word) {
+		for i := range word {
 			try(word[:i] + word[i+1:])
 		}
 	}
-	return best
+	if best == nil {
+		for i := range word {
+			letters(func(c string) { try(word[:i] + c + word[i+1:]) })
+		}
+	}
+	if best == nil {
+		return ""
+	}
+	return best.Word
+}
+
+// better tells whether a word is better known than another one, by children, then in what is written.
+func better(a, b *Entry) bool {
+	return cmp.Or(cmp.Compare(a.Familiarity, b.Familiarity), cmp.Compare(a.Rank, b.Rank), cmp.Compare(b.Word, a.Word)) > 0
 }
