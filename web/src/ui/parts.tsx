@@ -94,7 +94,7 @@ export function Inline({ children, ...rest }: SelectHTMLAttributes<HTMLSelectEle
   return (
     <select
       {...rest}
-      className="pick min-h-11 max-w-[min(18rem,100%)] border-b-2 border-dashed border-ink px-1 text-lg font-bold italic"
+      className="pick field-sizing-content min-h-11 max-w-[min(18rem,100%)] border-b-2 border-dashed border-ink pl-1 text-lg font-bold italic"
     >
       {children}
     </select>
