@@ -29,6 +29,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/mail"
+	"brightchalk/internal/metrics"
 	"brightchalk/internal/provider"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
@@ -78,6 +79,9 @@ func open(ctx context.Context) (*pgxpool.Pool, error) {
 		}
 	}
 	config.MaxConns = max(config.MaxConns, 12)
+	if least := slowest(); least > 0 {
+		config.ConnConfig.Tracer = store.Slow{Log: logger(stdio{err: os.Stderr}), Least: least}
+	}
 	pool, err := pgxpool.NewWithConfig(ctx, config)
 	if err != nil {
 		return nil, err
@@ -87,6 +91,15 @@ func open(ctx context.Context) (*pgxpool.Pool, error) {
 		return nil, fmt.Errorf("the database does not answer: %w", err)
 	}
 	return pool, migrate(ctx, config)
+}
+
+// slowest is from when on a statement is slow: BRIGHT_CHALK_SLOW, half a second where it is not given, 0 for never.
+func slowest() time.Duration {
+	d, err := time.ParseDuration(env("BRIGHT_CHALK_SLOW", "500ms"))
+	if err != nil {
+		return 0
+	}
+	return d
 }
 
 // migrate may take longer than a request may.
@@ -163,6 +176,11 @@ func serve(std stdio, addr string, withDemo bool) error {
 		PlainCookies: loopback && env("BRIGHT_CHALK_SECURE_COOKIES", "") == "",
 		BehindProxy:  env("BRIGHT_CHALK_BEHIND_PROXY", "") != "",
 	}
+	counted, err := count(ctx, pool, hub, log)
+	if err != nil {
+		return err
+	}
+	options.Observe = counted
 	if withDemo {
 		signIns, err := demo.Load(ctx, a)
 		if err != nil {
@@ -258,6 +276,36 @@ func deliver(ctx context.Context, a *app.App, log *slog.Logger) {
 		case <-time.After(round):
 		}
 	}
+}
+
+// count opens the counters for Prometheus on a private address of their own, BRIGHT_CHALK_METRICS_ADDR, and returns who
+// is to be told of requests; nil where no address is given.
+func count(
+	ctx context.Context, pool *pgxpool.Pool, hub *store.Hub, log *slog.Logger,
+) (func(string, int, time.Duration), error) {
+	addr := env("BRIGHT_CHALK_METRICS_ADDR", "")
+	if addr == "" {
+		return nil, nil
+	}
+	host, _, _ := net.SplitHostPort(addr)
+	if ip := net.ParseIP(host); !ip.IsLoopback() && !ip.IsPrivate() {
+		return nil, fmt.Errorf("BRIGHT_CHALK_METRICS_ADDR is %s; it may only be a private address, such as 127.0.0.1:9484", addr)
+	}
+	listener, err := net.Listen("tcp", addr)
+	if err != nil {
+		return nil, err
+	}
+	m := metrics.New(version(), pool, hub.Open)
+	if v, err := store.SchemaVersion(ctx, pool); err == nil {
+		m.Schema(v)
+	}
+	mux := http.NewServeMux()
+	mux.Handle("GET /metrics", m.Handler())
+	server := &http.Server{
+		Handler: mux, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 10 * time.Second, WriteTimeout: 30 * time.Second,
+	}
+	go func() { log.Warn("metrics are closed", "error", server.Serve(listener)) }()
+	return m.Observe, nil
 }
 
 // inspect opens the counters and profiles of the process to this machine, where BRIGHT_CHALK_DEBUG_ADDR says so.

@@ -35,6 +35,8 @@ type Options struct {
 	Demo         []app.DemoSignIn
 	Provider     *provider.Provider // of sign-ins beside passwords; nil is none
 	Leaving      func() bool        // the server is about to stop; nil is never
+	// Observe is told of each request: its operation, its status, and how long it took. It may be nil.
+	Observe func(operation string, status int, took time.Duration)
 }
 
 // mostAddress bounds what is kept of an address that a header says.
@@ -73,7 +75,7 @@ func New(a *app.App, o Options) http.Handler {
 
 	r := chi.NewRouter()
 	r.Use(
-		middleware.RequestID, withoutQuery, httplog.RequestLogger(o.Log, logging()), withQuery, requestIDs, s.securityHeaders,
+		s.observe, middleware.RequestID, withoutQuery, httplog.RequestLogger(o.Log, logging()), withQuery, requestIDs, s.securityHeaders,
 		http.NewCrossOriginProtection().Handler,
 	)
 	r.Get("/healthz", func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("ok\n")) })
@@ -83,7 +85,10 @@ func New(a *app.App, o Options) http.Handler {
 		r.Use(middleware.Compress(5, "application/json", "image/svg+xml"), s.visited)
 		c := apiConfig()
 		members := r.With(s.identify)
-		s.register(humachi.New(r, c), humachi.New(members, c))
+		everybody, calls := humachi.New(r, c), humachi.New(members, c)
+		everybody.UseMiddleware(named)
+		calls.UseMiddleware(named)
+		s.register(everybody, calls)
 		s.docs(r, c)
 		r.NotFound(notHere)
 	})

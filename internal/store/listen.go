@@ -46,6 +46,13 @@ func (h *Hub) Subscribe(teamID string) (<-chan Change, func()) {
 	}
 }
 
+// Open is how many wait for changes.
+func (h *Hub) Open() int {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	return len(h.subs)
+}
+
 // Close ends all subscriptions: their channels close.
 func (h *Hub) Close() {
 	h.mu.Lock()
