@@ -15,8 +15,8 @@ import (
 )
 
 // Live lets the team that Load made have a past: a class with a year of logs, lessons of the last weeks, one of them
-// left in the middle, a rhyme that was changed after one class had learned it, and a second team in which the teacher is
-// the lead. Whoever looks at the demo wants it; a test that counts does with Load alone.
+// left in the middle, a rhyme that was changed after one class had learned it, and a second team in which the teacher
+// is the lead. Whoever looks at the demo wants it; a test that counts does with Load alone.
 func Live(ctx context.Context, a *app.App) error {
 	lib, err := read()
 	if err != nil {

@@ -71,7 +71,9 @@ func rootCommand(std stdio) *cobra.Command {
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
 	root.SetVersionTemplate("{{.Version}}\n")
 	root.AddGroup(&cobra.Group{ID: "serve", Title: "Serving:"}, &cobra.Group{ID: "core", Title: "The core for scripts:"})
-	for _, c := range []*cobra.Command{serveCommand(std), teamCommand(std), openapiCommand(std), versionCommand(std)} {
+	for _, c := range []*cobra.Command{
+		serveCommand(std), teamCommand(std), doctorCommand(std), openapiCommand(std), versionCommand(std),
+	} {
 		c.GroupID = "serve"
 		root.AddCommand(c)
 	}

@@ -59,7 +59,8 @@ var bounds = map[string]string{
 	"statement_timeout": "15s", "lock_timeout": "5s", "idle_in_transaction_session_timeout": "60s",
 }
 
-func open(ctx context.Context) (*pgxpool.Pool, error) {
+// databaseConfig reads DATABASE_URL.
+func databaseConfig() (*pgxpool.Config, error) {
 	url := os.Getenv("DATABASE_URL")
 	if url == "" {
 		return nil, errors.New(
@@ -81,6 +82,15 @@ func open(ctx context.Context) (*pgxpool.Pool, error) {
 	config.MaxConns = max(config.MaxConns, 12)
 	if least := slowest(); least > 0 {
 		config.ConnConfig.Tracer = store.Slow{Log: logger(stdio{err: os.Stderr}), Least: least}
+	}
+	return config, nil
+}
+
+// open brings the database to the newest shape.
+func open(ctx context.Context) (*pgxpool.Pool, error) {
+	config, err := databaseConfig()
+	if err != nil {
+		return nil, err
 	}
 	pool, err := pgxpool.NewWithConfig(ctx, config)
 	if err != nil {
@@ -289,7 +299,10 @@ func count(
 	}
 	host, _, _ := net.SplitHostPort(addr)
 	if ip := net.ParseIP(host); !ip.IsLoopback() && !ip.IsPrivate() {
-		return nil, fmt.Errorf("BRIGHT_CHALK_METRICS_ADDR is %s; it may only be a private address, such as 127.0.0.1:9484", addr)
+		return nil, fmt.Errorf(
+			"BRIGHT_CHALK_METRICS_ADDR is %s; it may only be a private address, such as 127.0.0.1:9484",
+			addr,
+		)
 	}
 	listener, err := net.Listen("tcp", addr)
 	if err != nil {

@@ -75,7 +75,13 @@ func New(a *app.App, o Options) http.Handler {
 
 	r := chi.NewRouter()
 	r.Use(
-		s.observe, middleware.RequestID, withoutQuery, httplog.RequestLogger(o.Log, logging()), withQuery, requestIDs, s.securityHeaders,
+		s.observe,
+		middleware.RequestID,
+		withoutQuery,
+		httplog.RequestLogger(o.Log, logging()),
+		withQuery,
+		requestIDs,
+		s.securityHeaders,
 		http.NewCrossOriginProtection().Handler,
 	)
 	r.Get("/healthz", func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("ok\n")) })

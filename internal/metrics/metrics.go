@@ -68,7 +68,12 @@ var (
 	connections = prometheus.NewDesc("bright_chalk_db_connections", "Connections of the database.", []string{"state"}, nil)
 	mostOpen    = prometheus.NewDesc("bright_chalk_db_connections_max", "Most connections of the database.", nil, nil)
 	waits       = prometheus.NewDesc("bright_chalk_db_waits_total", "Times that a connection was waited for.", nil, nil)
-	waited      = prometheus.NewDesc("bright_chalk_db_wait_seconds_total", "Time that connections were waited for.", nil, nil)
+	waited      = prometheus.NewDesc(
+		"bright_chalk_db_wait_seconds_total",
+		"Time that connections were waited for.",
+		nil,
+		nil,
+	)
 )
 
 // Describe is for Prometheus.

@@ -147,7 +147,7 @@ func TestWorthToBeRead(t *testing.T) {
 	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "worth", []byte(b.String()))
 }
 
-// Properties of a pool: a word is found by its name, lies with each of its pairs, and its needs are what must be taught.
+// Properties of a pool: a word is found by its name, lies with each of its pairs, and needs what must be taught.
 func TestAPoolKnowsItsWords(t *testing.T) {
 	pool := lexicon.For(phoneme.SouthernBritish, spelling.Units{})
 	require.Len(t, pool.Ranked, len(pool.Items))
