@@ -109,3 +109,26 @@ func TestDoctor(t *testing.T) {
 	assert.Equal(t, care, server(store.ServerState{Version: 150010, Durable: true, Standby: true}).State)
 	assert.Equal(t, care, server(store.ServerState{Version: 150010}).State)
 }
+
+// A backup by the command line is verified by the same call, and comes back by another one.
+func TestBackupAndRestore(t *testing.T) {
+	pool, empty := testdb.New(t), testdb.Empty(t)
+	_, err := demo.Load(context.Background(), app.New(pool, app.Options{Hashing: testdb.Hashing}))
+	require.NoError(t, err)
+	file := t.TempDir() + "/chalk.backup"
+	t.Setenv("DATABASE_URL", pool.Config().ConnString())
+	status, out, errs := call(t, "", "backup", file, "--verify")
+	require.Zero(t, status, errs)
+	assert.Contains(t, out, "restored beside and the same, row by row")
+	status, _, errs = call(t, "", "restore", file)
+	assert.Equal(t, 1, status)
+	assert.Contains(t, errs, "the database is not empty")
+	t.Setenv("DATABASE_URL", empty.Config().ConnString())
+	status, out, errs = call(t, "", "restore", file)
+	require.Zero(t, status, errs)
+	assert.Contains(t, out, "the same row by row")
+	status, out, _ = call(t, "", "doctor")
+	assert.Zero(t, status, out)
+	status, _, _ = call(t, "", "backup")
+	assert.Equal(t, 2, status)
+}

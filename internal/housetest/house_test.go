@@ -94,7 +94,7 @@ const root = "../.."
 var floors = []string{
 	"internal/core/",
 	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet internal/mail" +
-		" internal/provider internal/provider/providertest internal/metrics",
+		" internal/provider internal/provider/providertest internal/metrics internal/backup",
 	"internal/bundle",
 	"internal/app",
 	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",

@@ -25,6 +25,14 @@ const Variable = "BRIGHT_CHALK_TEST_DATABASE_URL"
 // New makes an empty, migrated database that is dropped when the test ends.
 func New(t testing.TB) *pgxpool.Pool {
 	t.Helper()
+	pool := Empty(t)
+	require.NoError(t, store.Migrate(context.Background(), pool))
+	return pool
+}
+
+// Empty makes a database without a table that is dropped when the test ends.
+func Empty(t testing.TB) *pgxpool.Pool {
+	t.Helper()
 	base := os.Getenv(Variable)
 	if base == "" {
 		t.Skipf("%s is not set; ./chalk test sets it", Variable)
@@ -49,7 +57,6 @@ func New(t testing.TB) *pgxpool.Pool {
 		}
 		_ = admin.Close(ctx)
 	})
-	require.NoError(t, store.Migrate(ctx, pool))
 	return pool
 }
 
