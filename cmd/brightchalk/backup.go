@@ -60,7 +60,8 @@ func backupCommand(std stdio) *cobra.Command {
 
 func restoreCommand(std stdio) *cobra.Command {
 	c := &cobra.Command{
-		Use: "restore FILE", Short: "Fill an empty database from a backup, and compare",
+		Use:   "restore FILE",
+		Short: "Fill an empty database from a backup, and compare",
 		Long: "Fill the database of DATABASE_URL, which must be empty, from a backup, and compare it row by row with what was " +
 			"written. Start the server on it afterwards: everybody signs in anew.",
 		Args: takes(1, 1, "say which: brightchalk restore FILE"),

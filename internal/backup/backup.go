@@ -141,7 +141,17 @@ func Restore(ctx context.Context, at *pgx.ConnConfig, file string) (Manifest, er
 	if there > 0 {
 		return m, fmt.Errorf("%w: %d tables are in %s; make a new one", ErrNotEmpty, there, at.Database)
 	}
-	err = tool(ctx, at, "pg_restore", "", "--no-owner", "--no-privileges", "--exit-on-error", "--dbname="+at.Database, file)
+	err = tool(
+		ctx,
+		at,
+		"pg_restore",
+		"",
+		"--no-owner",
+		"--no-privileges",
+		"--exit-on-error",
+		"--dbname="+at.Database,
+		file,
+	)
 	if err != nil {
 		return m, err
 	}

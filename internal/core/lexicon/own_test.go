@@ -70,3 +70,16 @@ func TestOwnWordsAreSaidAndOffered(t *testing.T) {
 		assert.Equal(t, known, plain.Knows(word), word)
 	}
 }
+
+// A word may have two sounds more than letters, and no more.
+func TestTooManySoundsForAWord(t *testing.T) {
+	w := lexicon.OwnWord{Word: "ax", Sounds: []phoneme.Phoneme{"æ", "k", "s", "z"}}
+	_, err := w.Cut(phoneme.SouthernBritish, spelling.Units{})
+	require.NoError(t, err)
+	w.Sounds = append(w.Sounds, "z")
+	_, err = w.Cut(phoneme.SouthernBritish, spelling.Units{})
+	require.ErrorContains(t, err, "is written with 2 signs, but is said with 5")
+	w.Sounds = nil
+	_, err = w.Cut(phoneme.SouthernBritish, spelling.Units{})
+	require.ErrorIs(t, err, lexicon.ErrNoCut)
+}

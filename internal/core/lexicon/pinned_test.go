@@ -32,6 +32,17 @@ func TestWhatWasMeant(t *testing.T) {
 		assert.Equal(t, want, got, typed)
 	}
 	assert.Empty(t, lexicon.Meant("qqqqq"))
+	least := 0
+	for _, e := range lexicon.Words() {
+		if e.Familiarity != 3 || len(e.Word) < 7 || e.Unfit {
+			continue
+		}
+		meant := lexicon.Meant(e.Word[:3] + "qx"[len(e.Word)%2:][:1] + e.Word[3:])
+		if meant == e.Word {
+			least++
+		}
+	}
+	assert.Positive(t, least, "a word that is just well known enough")
 	assert.Empty(t, lexicon.Meant(""))
 }
 
@@ -109,7 +120,8 @@ func TestGuessesToBeRead(t *testing.T) {
 		canals quays barging barged moors moored glass kress gas gases boxes fixes wishes bosses
 		vane trone blight spight glunk frosh mibble tarnish dotion kestion plation stright crouble
 		zink quorp wuffle jatch blidge snabe thrunk shrobe phim wrand knibble gnort cyst
-		bottling puddles paddled tickly waddling`)
+		bottling puddles paddled tickly waddling buss gass yess reox unit's unox upat outat rock'n'roll
+		foxboxes catsdog mopped's skyful spyless tinful eggful owlful iceful bramble's`)
 	var b strings.Builder
 	for _, w := range words {
 		fmt.Fprintf(&b, "%-14s", w)
@@ -123,6 +135,22 @@ func TestGuessesToBeRead(t *testing.T) {
 			fmt.Fprintf(&b, " %-22s %-22s %-8s", phoneme.Join(s.Phonemes), strings.Join(bits, "."), s.Source)
 		}
 		b.WriteString("\n")
+	}
+	// Nonsense by the ends that English words share, each beginning with each end.
+	ends := strings.Fields(
+		`ead ough ove ow our ear ease ind ost oll alk ange aste eigh ieve ive one ood oom ould ound own ull
+		ush ute augh oubt ague ique alm amb iar olk onk ork uck`,
+	)
+	for _, first := range strings.Fields("b cl dr f gl j pr sk st th v wr") {
+		for _, a := range []phoneme.Accent{phoneme.SouthernBritish, phoneme.GeneralAmerican} {
+			fmt.Fprintf(&b, "%-3s", first)
+			for _, end := range ends {
+				s, err := lexicon.Segment(first+end, a, spelling.Units{})
+				require.NoError(t, err)
+				fmt.Fprint(&b, " ", end, "=", phoneme.Join(s.Phonemes))
+			}
+			b.WriteString("\n")
+		}
 	}
 	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "guesses", []byte(b.String()))
 }

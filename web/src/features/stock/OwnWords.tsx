@@ -106,7 +106,7 @@ function NewWord() {
   const [cut, setCut] = useState(false)
   const w = form.value
   const name = w.word !== w.word.toLowerCase()
-  const ask = { ...w, name, part: name ? (w.part ?? '') : ('' as Part) }
+  const ask = { ...w, name, part: name ? w.part : ('' as Part) }
   const look = (sounds: string) =>
     callThen(attempt, { ...ask, sounds }, (t) => {
       form.set({ ...w, sounds: t.sounds })
@@ -205,7 +205,7 @@ function NewWord() {
                   {(ids) => (
                     <select
                       {...ids}
-                      value={w.part ?? ''}
+                      value={w.part}
                       onChange={(e) => form.set({ ...w, part: e.target.value as Part })}
                       className={inputLook}
                     >
