@@ -62,8 +62,8 @@ func restoreCommand(std stdio) *cobra.Command {
 	c := &cobra.Command{
 		Use:   "restore FILE",
 		Short: "Fill an empty database from a backup, and compare",
-		Long: "Fill the database of DATABASE_URL, which must be empty, from a backup, and compare it row by row with what was " +
-			"written. Start the server on it afterwards: everybody signs in anew.",
+		Long: "Fill the database of DATABASE_URL, which must be empty, from a backup, and compare it row by row with what " +
+			"was written. Start the server on it afterwards: everybody signs in anew.",
 		Args: takes(1, 1, "say which: brightchalk restore FILE"),
 	}
 	c.RunE = func(_ *cobra.Command, args []string) error {
