@@ -211,6 +211,9 @@ func (s *server) finishWay(ctx context.Context, back wayBack) (wayEnd, error) {
 		if err != nil {
 			return wayEnd{}, newProblem(http.StatusUnauthorized, codeSignIn, "Please sign in.")
 		}
+		if s.passOf(ctx).pass != "" { // a phone that somebody lent must not become a way into the account
+			return wayEnd{}, newProblem(http.StatusForbidden, codeForbidden, deskAlone)
+		}
 		return wayEnd{way.Purpose}, a.Connect(ctx, by, v, address)
 	}
 	var who app.Actor

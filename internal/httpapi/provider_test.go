@@ -178,3 +178,25 @@ func TestSwitchTeam(t *testing.T) {
 	status, _ = p.signIn(t, 2).call("PUT", "/api/session/team", `{"member_id":"`+mine.Teams[0].MemberID+`"}`)
 	assert.Equal(t, 404, status, "somebody else's seat")
 }
+
+// A phone that was lent as the desk of a lesson becomes no way into the account.
+func TestADeskConnectsNothing(t *testing.T) {
+	p := demoPlace(t)
+	at, base := p.withProvider(t)
+	at.As("30", "stranger@canal.example", true, nil)
+	teacher := p.signIn(t, 1)
+	var code struct{ Code string }
+	_, text := teacher.call("POST", "/api/lessons/"+teacher.anyLesson()+"/desks", "")
+	require.NoError(t, json.Unmarshal([]byte(text), &code))
+	phone := browser(t, base)
+	status, text := phone.call("POST", "/api/desk", `{"code":"`+code.Code+`"}`)
+	require.Equal(t, 200, status, text)
+	status, text = phone.back(phone.out(`{"purpose":"connect"}`))
+	assert.Equal(t, 403, status, text)
+	status, _ = phone.call("PUT", "/api/session/team", `{"member_id":"`+teacher.id("/api/session")+`"}`)
+	assert.Equal(t, 403, status)
+	assert.Empty(t, get[struct{ Teams []any }](t, phone, "/api/session").Teams)
+	stranger := browser(t, base)
+	status, _ = stranger.back(stranger.out(`{"purpose":"sign-in"}`))
+	assert.Equal(t, 422, status)
+}

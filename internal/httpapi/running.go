@@ -158,6 +158,8 @@ var deskMay = map[string]bool{
 	"GET /api/lessons/{id}/own-word": true, "PUT /api/lessons/{id}/log": true,
 }
 
+const deskAlone = "This phone is the desk of one lesson, and of nothing else."
+
 // confine tells whether a session may make a call, and answers where it may not.
 func (s *server) confine(w http.ResponseWriter, r *http.Request) bool {
 	p, route := s.passOf(r.Context()), chi.RouteContext(r.Context())
@@ -165,7 +167,6 @@ func (s *server) confine(w http.ResponseWriter, r *http.Request) bool {
 	if p.pass == "" || deskMay[r.Method+" "+route.RoutePattern()] && (id == "" || id == p.lesson) {
 		return true
 	}
-	text := "This phone is the desk of one lesson, and of nothing else."
-	writeProblem(w, newProblem(http.StatusForbidden, codeForbidden, text))
+	writeProblem(w, newProblem(http.StatusForbidden, codeForbidden, deskAlone))
 	return false
 }
