@@ -49,6 +49,15 @@ func (l Library) with(a args) args {
 
 // Migrate brings the database to the newest shape.
 func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
+	return migrating(pool, func(p *goose.Provider) error {
+		if _, err := p.Up(ctx); err != nil {
+			return fmt.Errorf("migrate the database: %w", err)
+		}
+		return nil
+	})
+}
+
+func migrating(pool *pgxpool.Pool, f func(p *goose.Provider) error) error {
 	db := stdlib.OpenDBFromPool(pool)
 	defer func(db *sql.DB) { _ = db.Close() }(db)
 	sub, err := fs.Sub(migrations, "migrations")
@@ -63,10 +72,7 @@ func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
 	if err != nil {
 		return fmt.Errorf("read migrations: %w", err)
 	}
-	if _, err := provider.Up(ctx); err != nil {
-		return fmt.Errorf("migrate the database: %w", err)
-	}
-	return nil
+	return f(provider)
 }
 
 func nullable(id string) *string {
