@@ -1,6 +1,6 @@
-// Command grow fills a database with teams, each a copy of the demo's in full (cards, versions, takes and pictures, logs,
-// lessons, reviews), and measures how long what a team does most takes for teams of each size of installation: the wall,
-// a card, a lesson, Today. It is for a database of its own that it may fill.
+// Command grow fills a database with teams, each a copy of the demo's in full (cards, versions, takes and pictures,
+// logs, lessons, reviews), and measures how long what a team does most takes in installations of several sizes: the
+// wall, a card, the list of lessons, Today. It is for a database of its own that it may fill.
 //
 //	DATABASE_URL=… go run ./tools/grow [-teams 10,100,1000] [-calls 400]
 package main
