@@ -60,7 +60,10 @@ func run(ctx context.Context, sizes string, calls int) error {
 	if err != nil {
 		return err
 	}
-	have := 1
+	have, err := store.CountTeams(ctx, pool) // of a run before
+	if err != nil {
+		return err
+	}
 	for _, text := range strings.Split(sizes, ",") {
 		want, err := strconv.Atoi(text)
 		if err != nil {

@@ -26,7 +26,7 @@ FROM take t LEFT JOIN member m ON m.member_id = t.created_by
 -- part: class_rows
 s.class_id::text, s.name, s.kind, (
     SELECT count(*) FROM (
-        SELECT l.card_id FROM class_log l WHERE l.class_id = s.class_id AND l.introduced
+        SELECT l.card_id FROM class_log l WHERE l.team_id = s.team_id AND l.class_id = s.class_id AND l.introduced
         UNION SELECT k.card_id FROM class_known k WHERE k.class_id = s.class_id
     ) met
 )::int AS taught FROM school_class s
@@ -310,11 +310,11 @@ FROM class_log l LEFT JOIN member m ON m.member_id = l.logged_by
 WHERE l.team_id = @team_id AND l.class_id = @class_id
 UNION ALL
 SELECT l.log_id, l.card_id::text, '', false, l.sureness::int, l.reading, l.spelling, l.forming, '', l.met_at, coalesce(m.initials, ''), c.name
-FROM group_source s JOIN class_log l ON l.class_id = s.group_id AND l.lesson_id IS NOT NULL
+FROM group_source s JOIN class_log l ON l.team_id = s.team_id AND l.class_id = s.group_id AND l.lesson_id IS NOT NULL
     JOIN group_focus f ON f.group_id = s.group_id AND f.card_id = l.card_id JOIN school_class c ON c.class_id = s.group_id
     LEFT JOIN member m ON m.member_id = l.logged_by
 WHERE s.team_id = @team_id AND s.class_id = @class_id AND s.flows_back
-    AND EXISTS (SELECT 1 FROM class_log o WHERE o.class_id = @class_id AND o.card_id = l.card_id AND o.met_at <= l.met_at)
+    AND EXISTS (SELECT 1 FROM class_log o WHERE o.team_id = @team_id AND o.class_id = @class_id AND o.card_id = l.card_id AND o.met_at <= l.met_at)
 ORDER BY met_at, log_id
 
 -- name: log_of_lesson_clear

@@ -154,10 +154,10 @@ SELECT l.team_id, @class_id::uuid, l.card_id, l.introduced, l.sureness, l.readin
 FROM class_log l WHERE l.team_id = @team_id AND l.class_id = @source_id
 UNION ALL
 SELECT l.team_id, @class_id::uuid, l.card_id, false, l.sureness, l.reading, l.spelling, l.forming, '', l.met_at, l.logged_by
-FROM group_source s JOIN class_log l ON l.class_id = s.group_id AND l.lesson_id IS NOT NULL
+FROM group_source s JOIN class_log l ON l.team_id = s.team_id AND l.class_id = s.group_id AND l.lesson_id IS NOT NULL
     JOIN group_focus f ON f.group_id = s.group_id AND f.card_id = l.card_id
 WHERE s.team_id = @team_id AND s.class_id = @source_id AND s.flows_back
-    AND EXISTS (SELECT 1 FROM class_log o WHERE o.class_id = @source_id AND o.card_id = l.card_id AND o.met_at <= l.met_at)
+    AND EXISTS (SELECT 1 FROM class_log o WHERE o.team_id = @team_id AND o.class_id = @source_id AND o.card_id = l.card_id AND o.met_at <= l.met_at)
 
 -- name: class_inherit_cards
 INSERT INTO class_known (team_id, class_id, card_id, said_by, said_at)
