@@ -5,14 +5,14 @@ import (
 	"fmt"
 	"time"
 
-	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/spf13/cobra"
 
 	"brightchalk/internal/backup"
 )
 
 // unbound is where DATABASE_URL leads to, for work that may take long.
-func unbound() (*pgx.ConnConfig, error) {
+func unbound() (*pgxpool.Config, error) {
 	config, err := databaseConfig()
 	if err != nil {
 		return nil, err
@@ -21,7 +21,7 @@ func unbound() (*pgx.ConnConfig, error) {
 		delete(config.ConnConfig.RuntimeParams, name)
 	}
 	config.ConnConfig.Tracer = nil
-	return config.ConnConfig, nil
+	return config, nil
 }
 
 func backupCommand(std stdio) *cobra.Command {
@@ -39,7 +39,7 @@ func backupCommand(std stdio) *cobra.Command {
 			return err
 		}
 		ctx, began := context.Background(), time.Now()
-		m, err := backup.Write(ctx, at, args[0], version())
+		m, err := backup.Write(ctx, at.ConnConfig, args[0], version())
 		if err != nil {
 			return err
 		}
@@ -49,7 +49,7 @@ func backupCommand(std stdio) *cobra.Command {
 			return nil
 		}
 		began = time.Now()
-		if err := backup.Verify(ctx, at, args[0]); err != nil {
+		if err := backup.Verify(ctx, at.ConnConfig, args[0]); err != nil {
 			return err
 		}
 		fmt.Fprintf(std.out, "restored beside and the same, row by row, %.1f s\n", time.Since(began).Seconds())
@@ -72,12 +72,12 @@ func restoreCommand(std stdio) *cobra.Command {
 			return err
 		}
 		began := time.Now()
-		m, err := backup.Restore(context.Background(), at, args[0])
+		m, err := backup.Restore(context.Background(), at.ConnConfig, args[0])
 		if err != nil {
 			return err
 		}
 		fmt.Fprintf(std.out, "%s of %s: %d tables, %d rows, the same row by row, %.1f s\n",
-			at.Database, m.MadeAt.Format(time.RFC3339), len(m.Tables), m.Rows(), time.Since(began).Seconds())
+			at.ConnConfig.Database, m.MadeAt.Format(time.RFC3339), len(m.Tables), m.Rows(), time.Since(began).Seconds())
 		return nil
 	}
 	return c

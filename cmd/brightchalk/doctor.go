@@ -51,12 +51,9 @@ func doctorCommand(std stdio) *cobra.Command {
 	collect := c.Flags().Bool("collect", false, "drop pictures and sounds that nothing names")
 	asJSON := c.Flags().Bool("json", false, "one JSON object a line")
 	c.RunE = func(*cobra.Command, []string) error {
-		config, err := databaseConfig()
+		config, err := unbound()
 		if err != nil {
 			return err
-		}
-		for name := range bounds { // a look over everything may take long
-			delete(config.ConnConfig.RuntimeParams, name)
 		}
 		ctx := context.Background()
 		pool, err := pgxpool.NewWithConfig(ctx, config)

@@ -113,6 +113,16 @@ func (p People) JoinByProvider(ctx context.Context, secret, name, address string
 		return p.useLink(ctx, k.Link, m, address, nil)
 	}
 	return p.useLink(ctx, k.Link, m, address, func(s peopleStore, m store.Member) error {
+		// Who left every team and comes back may have a second step still, which the provider would go round.
+		if f, err := s.SecondFactor(ctx, m.AccountID); err == nil && f.Since != nil {
+			return fault.New(
+				ErrSecond,
+				"Your sign-in has a second step. Join with a password, and connect %s afterwards.",
+				v.Name,
+			)
+		} else if orNothing(err) != nil {
+			return err
+		}
 		return p.connect(ctx, s, m, v, address)
 	})
 }

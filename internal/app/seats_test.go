@@ -171,6 +171,27 @@ func TestAProviderVouches(t *testing.T) {
 	assert.NotNil(t, view.Since)
 	assert.False(t, view.Password)
 
+	// Who left and is invited again comes back by the same sign-in, but not round a second step.
+	require.NoError(t, s.People.Remove(ctx, s.lead, otto.MemberID))
+	_, err = s.People.ByProvider(ctx, somebody("3", "otto@lockhouse.example"), "")
+	require.ErrorIs(t, err, app.ErrNobody)
+	again := app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher}
+	made, err = s.People.Ask(ctx, s.lead, again)
+	require.NoError(t, err)
+	_, err = s.Pool.Exec(
+		ctx,
+		"INSERT INTO second_factor (account_id, secret, since) VALUES ($1, 'ABC', now())",
+		otto.AccountID,
+	)
+	require.NoError(t, err)
+	_, err = s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
+	require.ErrorIs(t, err, app.ErrSecond)
+	_, err = s.Pool.Exec(ctx, "DELETE FROM second_factor")
+	require.NoError(t, err)
+	back, err := s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
+	require.NoError(t, err)
+	assert.Equal(t, otto.MemberID, back.MemberID)
+
 	// Paused is paused, whoever vouches.
 	require.NoError(t, s.People.Pause(ctx, s.lead, otto.MemberID, true))
 	_, err = s.People.ByProvider(ctx, somebody("3", "otto@lockhouse.example"), "")

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"errors"
+	"fmt"
 	"time"
 )
 
@@ -56,11 +57,16 @@ func MemberByIdentity(ctx context.Context, db DB, who Identity) (Member, error) 
 	return memberByIdentity.one(ctx, db, args{"issuer": who.Issuer, "subject": who.Subject})
 }
 
-// AddIdentity lets a person sign in by a provider; ErrTaken where the account or the identity is bound already.
+// AddIdentity lets a person sign in by a provider, which may be so already; ErrTaken where the account or the identity
+// is bound otherwise.
 func (l Library) AddIdentity(ctx context.Context, who Identity, accountID string, now time.Time) error {
-	return identityAdd.run(ctx, l.db, args{
+	n, _, err := identityAdd.count(ctx, l.db, args{
 		"issuer": who.Issuer, "subject": who.Subject, "account_id": accountID, "now": now,
 	})
+	if err == nil && n == 0 {
+		err = fmt.Errorf("identity_add: %w", ErrTaken)
+	}
+	return err
 }
 
 // IdentitySince is since when a member signs in by an issuer, nil for never.

@@ -86,7 +86,8 @@ ORDER BY m.paused_at IS NOT NULL, m.entered_at DESC NULLS LAST, m.created_at LIM
 SELECT since FROM account_identity WHERE account_id = {own_account} AND issuer = @issuer
 
 -- name: identity_add
-INSERT INTO account_identity (issuer, subject, account_id, since) VALUES (@issuer, @subject, @account_id, @now)
+INSERT INTO account_identity AS i (issuer, subject, account_id, since) VALUES (@issuer, @subject, @account_id, @now)
+ON CONFLICT (issuer, subject) DO UPDATE SET since = i.since WHERE i.account_id = excluded.account_id
 
 -- name: identity_drop
 DELETE FROM account_identity WHERE account_id = {own_account} AND issuer = @issuer
