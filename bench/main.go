@@ -6,6 +6,7 @@ import (
 	"bufio"
 	"compress/gzip"
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"io/fs"
@@ -22,8 +23,6 @@ import (
 	"sync"
 	"time"
 
-	"github.com/jackc/pgx/v5/pgxpool"
-
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
@@ -33,6 +32,8 @@ import (
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
+
+	"github.com/jackc/pgx/v5"
 )
 
 const (
@@ -56,22 +57,15 @@ func run(ctx context.Context) error {
 			return err
 		}
 	}
-	config, err := pgxpool.ParseConfig(os.Getenv("DATABASE_URL"))
-	if err != nil {
+	if err := empty(ctx); err != nil {
 		return err
 	}
-	config.MaxConns = 12 // as brightchalk serve sets it
-	pool, err := pgxpool.NewWithConfig(ctx, config)
+	pool, owner, err := store.Tool(ctx, os.Getenv("DATABASE_URL"), os.Getenv("BRIGHT_CHALK_OWNER_URL"))
 	if err != nil {
 		return err
 	}
 	defer pool.Close()
-	if _, err := pool.Exec(ctx, "DROP SCHEMA public CASCADE; CREATE SCHEMA public"); err != nil {
-		return err
-	}
-	if err := store.Migrate(ctx, pool); err != nil {
-		return err
-	}
+	defer owner.Close()
 	a := app.New(pool, app.Options{Stage: webui.Stage})
 	list, err := demo.Load(ctx, a)
 	if err != nil {
@@ -335,3 +329,13 @@ func load(base string, as app.DemoSignIn) error {
 }
 
 func ms(d time.Duration) float64 { return float64(d.Microseconds()) / 1000 }
+
+// empty drops what a run before left in the database.
+func empty(ctx context.Context) error {
+	conn, err := pgx.Connect(ctx, os.Getenv("BRIGHT_CHALK_OWNER_URL"))
+	if err != nil {
+		return err
+	}
+	_, err = conn.Exec(ctx, "DROP SCHEMA public CASCADE; CREATE SCHEMA public")
+	return errors.Join(err, conn.Close(ctx))
+}

@@ -67,7 +67,7 @@ var names = map[string]string{"lead": "Odile Weir", "teacher": "Tam Quayle", "as
 
 // Load makes the demo team where the database holds no team, and returns its sign-ins.
 func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
-	n, err := store.CountTeams(ctx, a.Pool)
+	n, err := store.CountTeams(ctx, store.AllTeams{Pool: a.Pool})
 	if err != nil || n > 0 {
 		return SignIns, err
 	}
@@ -75,7 +75,9 @@ func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
 	if err != nil {
 		return nil, err
 	}
-	return SignIns, pgx.BeginFunc(ctx, a.Pool, func(tx pgx.Tx) error { return lib.load(ctx, tx, a.People, a.Now()) })
+	return SignIns, store.AllTeams{Pool: a.Pool}.Begin(ctx, func(tx pgx.Tx) error {
+		return lib.load(ctx, tx, a.People, a.Now())
+	})
 }
 
 func read() (lib library, err error) {

@@ -34,7 +34,7 @@ func Live(ctx context.Context, a *app.App) error {
 		team[m.Role] = app.Actor{MemberID: id, TeamID: by.TeamID, Name: names[m.Role], Role: app.Role(m.Role)}
 	}
 	lead := team["lead"]
-	s := store.For(a.Pool, lead.TeamID)
+	s := store.For(store.AllTeams{Pool: a.Pool}, lead.TeamID)
 	classes, err := a.Planning.Classes(ctx, lead)
 	if err != nil || slices.ContainsFunc(classes, func(c store.Class) bool { return c.Name == wrenClass }) {
 		return err
@@ -199,7 +199,7 @@ func (l library) basin(ctx context.Context, a *app.App) error {
 	if err != nil {
 		return err
 	}
-	s := store.For(a.Pool, teamID)
+	s := store.For(store.AllTeams{Pool: a.Pool}, teamID)
 	members, err := s.Members(ctx)
 	if err != nil {
 		return err

@@ -5,24 +5,10 @@ import (
 	"fmt"
 	"time"
 
-	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/spf13/cobra"
 
 	"brightchalk/internal/backup"
 )
-
-// unbound is where DATABASE_URL leads to, for work that may take long.
-func unbound() (*pgxpool.Config, error) {
-	config, err := databaseConfig()
-	if err != nil {
-		return nil, err
-	}
-	for name := range bounds {
-		delete(config.ConnConfig.RuntimeParams, name)
-	}
-	config.ConnConfig.Tracer = nil
-	return config, nil
-}
 
 func backupCommand(std stdio) *cobra.Command {
 	c := &cobra.Command{

@@ -84,6 +84,7 @@ func doctorCommand(std stdio) *cobra.Command {
 func examine(ctx context.Context, pool *pgxpool.Pool, collect bool) []check {
 	out := []check{disk(), memory()}
 	began := time.Now()
+	everything := store.AllTeams{Pool: pool}
 	state, err := store.State(ctx, pool)
 	if err != nil {
 		return append(out, check{"database", wrong, "it does not answer: " + err.Error()})
@@ -106,7 +107,8 @@ func examine(ctx context.Context, pool *pgxpool.Pool, collect bool) []check {
 		)
 	}
 	out = append(out, check{"migrations", good, fmt.Sprintf("%d of %d", has, newest)})
-	n, err := store.Count(ctx, pool)
+	out = append(out, wall(ctx))
+	n, err := store.Count(ctx, everything)
 	if err != nil {
 		return append(out, check{"library", wrong, err.Error()})
 	}
@@ -131,7 +133,29 @@ func examine(ctx context.Context, pool *pgxpool.Pool, collect bool) []check {
 	)
 	none("takes", n.Voiceless, "each has its sound", "have no sound")
 	none("pictures", n.Pictureless, "each card has the picture that it names", "cards name a picture that is not there")
-	return append(out, unused(ctx, pool, collect))
+	return append(out, unused(ctx, everything, collect))
+}
+
+// wall tells whether the servers' role is held to one team at a time by the database itself.
+func wall(ctx context.Context) check {
+	config, err := databaseConfig()
+	if err != nil {
+		return check{"wall", care, err.Error()}
+	}
+	config.MaxConns = 1
+	pool, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return check{"wall", care, err.Error()}
+	}
+	defer pool.Close()
+	held, err := store.Guarded(ctx, pool)
+	switch {
+	case err != nil:
+		return check{"wall", care, "the servers' role cannot look: " + err.Error()}
+	case !held:
+		return check{"wall", care, config.ConnConfig.User + " is a superuser, whom no policy holds to one team: see prepare"}
+	}
+	return check{"wall", good, "the database itself holds " + config.ConnConfig.User + " to one team at a time"}
 }
 
 func disk() check {
@@ -195,14 +219,14 @@ func clock(s store.ServerState, before, after time.Time) check {
 	return k
 }
 
-func unused(ctx context.Context, pool *pgxpool.Pool, collect bool) check {
+func unused(ctx context.Context, everything store.AllTeams, collect bool) check {
 	before := time.Now().Add(-unusedFor)
-	u, err := store.UnusedMedia(ctx, pool, before)
+	u, err := store.UnusedMedia(ctx, everything, before)
 	if err != nil {
 		return check{"unused", wrong, err.Error()}
 	}
 	if collect && u.Media > 0 {
-		n, err := store.CollectMedia(ctx, pool, before)
+		n, err := store.CollectMedia(ctx, everything, before)
 		if err != nil {
 			return check{"unused", wrong, err.Error()}
 		}

@@ -19,19 +19,25 @@ func TestDoctor(t *testing.T) {
 	ctx := context.Background()
 	pool := testdb.New(t)
 	t.Setenv("DATABASE_URL", pool.Config().ConnString())
+	everything, owner := store.AllTeams{Pool: pool}, testdb.Owner(t, pool)
 	a := app.New(pool, app.Options{Hashing: testdb.Hashing})
 	_, err := demo.Load(ctx, a)
 	require.NoError(t, err)
 	do := func(sql string, args ...any) {
 		t.Helper()
-		_, err := pool.Exec(ctx, sql, args...)
+		_, err := everything.Exec(ctx, sql, args...)
+		require.NoError(t, err)
+	}
+	shape := func(sql string) {
+		t.Helper()
+		_, err := owner.Exec(ctx, sql)
 		require.NoError(t, err)
 	}
 	do("UPDATE medium SET created_at = now() - interval '3 days'")
 	status, out, errs := call(t, "", "doctor")
 	require.Zero(t, status, out+errs)
 	for _, want := range []string{
-		"✓ migrations", "✓ clock", "✓ teams", "✓ media", "✓ takes", "✓ pictures", "✓ unused      nothing",
+		"✓ migrations", "✓ wall", "✓ clock", "✓ teams", "✓ media", "✓ takes", "✓ pictures", "✓ unused      nothing",
 	} {
 		assert.Contains(t, out, want)
 	}
@@ -39,7 +45,7 @@ func TestDoctor(t *testing.T) {
 	// A picture that only a lesson of before names stays; one that nothing names goes; one that just came stays.
 	by, _, err := a.People.AsOperator(ctx, demo.SignIns[0].Email)
 	require.NoError(t, err)
-	s := store.For(pool, by.TeamID)
+	s := store.For(everything, by.TeamID)
 	kept, err := s.PutMedium(ctx, store.Medium{MediaType: "image/png", Bytes: []byte("of a lesson")})
 	require.NoError(t, err)
 	_, err = s.PutMedium(ctx, store.Medium{MediaType: "image/png", Bytes: []byte("of nothing")})
@@ -61,7 +67,7 @@ func TestDoctor(t *testing.T) {
 	)
 	for text, there := range map[string]int{"of a lesson": 1, "of nothing": 0, "on its way": 1} {
 		var n int
-		require.NoError(t, pool.QueryRow(ctx, "SELECT count(*) FROM medium WHERE bytes = $1", []byte(text)).Scan(&n))
+		require.NoError(t, everything.QueryRow(ctx, "SELECT count(*) FROM medium WHERE bytes = $1", []byte(text)).Scan(&n))
 		assert.Equal(t, there, n, text)
 	}
 
@@ -84,11 +90,11 @@ func TestDoctor(t *testing.T) {
 			"UPDATE goose_db_version SET is_applied = true", "brings the rest",
 		},
 	} {
-		do(broken.change)
+		shape(broken.change)
 		status, out, _ = call(t, "", "doctor")
 		assert.Equal(t, 1, status, broken.says)
 		assert.Contains(t, out, broken.says)
-		do(broken.back)
+		shape(broken.back)
 	}
 	status, out, _ = call(t, "", "doctor")
 	assert.Zero(t, status, out)
@@ -117,18 +123,24 @@ func TestBackupAndRestore(t *testing.T) {
 	require.NoError(t, err)
 	file := t.TempDir() + "/chalk.backup"
 	t.Setenv("DATABASE_URL", pool.Config().ConnString())
+	t.Setenv("BRIGHT_CHALK_OWNER_URL", testdb.Owner(t, pool).Config().ConnString())
 	status, out, errs := call(t, "", "backup", file, "--verify")
 	require.Zero(t, status, errs)
 	assert.Contains(t, out, "restored beside and the same, row by row")
 	status, _, errs = call(t, "", "restore", file)
 	assert.Equal(t, 1, status)
 	assert.Contains(t, errs, "the database is not empty")
-	t.Setenv("DATABASE_URL", empty.Config().ConnString())
+	t.Setenv("DATABASE_URL", testdb.Address(empty))
+	t.Setenv("BRIGHT_CHALK_OWNER_URL", empty.Config().ConnString())
 	status, out, errs = call(t, "", "restore", file)
 	require.Zero(t, status, errs)
 	assert.Contains(t, out, "the same row by row")
+	status, out, errs = call(t, "", "prepare")
+	require.Zero(t, status, errs)
+	assert.Contains(t, out, "for "+testdb.Role)
 	status, out, _ = call(t, "", "doctor")
 	assert.Zero(t, status, out)
+	assert.Contains(t, out, "✓ wall")
 	status, _, _ = call(t, "", "backup")
 	assert.Equal(t, 2, status)
 }

@@ -72,7 +72,7 @@ func rootCommand(std stdio) *cobra.Command {
 	root.SetVersionTemplate("{{.Version}}\n")
 	root.AddGroup(&cobra.Group{ID: "serve", Title: "Serving:"}, &cobra.Group{ID: "core", Title: "The core for scripts:"})
 	for _, c := range []*cobra.Command{
-		serveCommand(std), teamCommand(std), doctorCommand(std), backupCommand(std), restoreCommand(std),
+		serveCommand(std), teamCommand(std), doctorCommand(std), prepareCommand(std), backupCommand(std), restoreCommand(std),
 		openapiCommand(std), versionCommand(std),
 	} {
 		c.GroupID = "serve"

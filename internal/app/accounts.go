@@ -190,6 +190,6 @@ func (p People) events(ctx context.Context, by Actor, ask EventAsk, most int) ([
 
 // AsOperator is whoever has the command line of the server, for the team of a member.
 func (p People) AsOperator(ctx context.Context, email string) (by Actor, memberID string, err error) {
-	m, err := store.MemberByEmail(ctx, p.desk.pool, email)
+	m, err := store.MemberByEmail(ctx, p.desk.all, email)
 	return Actor{TeamID: m.TeamID, Role: Lead}, m.MemberID, err
 }

@@ -71,7 +71,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 	if o.Stage == nil {
 		o.Stage = func() (script, style []byte) { return nil, nil }
 	}
-	g := ground{pool, o.Now, o.Seed, media.NewBudget(media.DecodeBytes), make(chan struct{}, 1)}
+	g := ground{pool, store.AllTeams{Pool: pool}, o.Now, o.Seed, media.NewBudget(media.DecodeBytes), make(chan struct{}, 1)}
 	return &App{
 		Pool:     pool,
 		Now:      o.Now,
@@ -99,6 +99,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 // ground is what every capability stands on.
 type ground struct {
 	pool  *pgxpool.Pool
+	all   store.AllTeams // before a team is known
 	now   func() time.Time
 	seed  func() uint64
 	heavy *media.Budget // what decodes files takes its memory from it
@@ -158,7 +159,7 @@ func in[S, T any](
 ) (out T, err error) {
 	bound, cancel := context.WithTimeout(ctx, patience)
 	defer cancel()
-	err = pgx.BeginTxFunc(bound, d.pool, o.TxOptions, func(tx pgx.Tx) error {
+	err = store.In(bound, d.pool, by.TeamID, o.TxOptions, func(tx pgx.Tx) error {
 		l := store.For(tx, by.TeamID)
 		if o.holds {
 			if err := l.Hold(bound); err != nil {

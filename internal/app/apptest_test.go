@@ -90,7 +90,7 @@ func TestDemoTeam(t *testing.T) {
 	again, err := demo.Load(ctx, s.App)
 	require.NoError(t, err)
 	assert.Len(t, again, 3)
-	n, err := store.CountTeams(ctx, s.Pool)
+	n, err := store.CountTeams(ctx, store.AllTeams{Pool: s.Pool})
 	require.NoError(t, err)
 	assert.Equal(t, 1, n, "a second start loads nothing")
 }
@@ -307,7 +307,7 @@ func TestWithdrawnVoiceIsGone(t *testing.T) {
 	var sounds int
 	require.NoError(
 		t,
-		s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 "+
+		store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 "+
 			"FROM take t WHERE t.sha256 = m.sha256)").
 			Scan(&sounds),
 	)

@@ -185,7 +185,7 @@ func (y Years) EndFeed(ctx context.Context, by Actor, classID string) error {
 // Feed writes the plan of the class whose secret is given as a calendar. It fails with store.ErrNotFound where the
 // secret is wrong, or was renewed.
 func (y Years) Feed(ctx context.Context, secret string, w io.Writer) error {
-	f, err := store.FeedOf(ctx, y.desk.pool, secret)
+	f, err := store.FeedOf(ctx, y.desk.all, secret)
 	if err != nil {
 		return store.Known(err)
 	}

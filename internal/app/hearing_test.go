@@ -11,6 +11,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/recording"
+	"brightchalk/internal/store"
 )
 
 func TestListenersAreBlindUntilTheyHaveHeard(t *testing.T) {
@@ -96,12 +97,12 @@ func TestARoomIsCheckedAndNothingKept(t *testing.T) {
 	m, err := s.Takes.Recording(ctx, s.lead, firstTake(t, s, "t"))
 	require.NoError(t, err)
 	var before, after int
-	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium").Scan(&before))
+	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium").Scan(&before))
 	r, err := s.Takes.Room(ctx, s.assistant, app.Uploaded(m.Bytes))
 	require.NoError(t, err)
 	assert.False(t, r.Ready, "the silence before a take of the demo is too short")
 	_, err = s.Takes.Room(ctx, s.assistant, app.Uploaded([]byte("no sound at all")))
 	mendable(t, err)
-	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium").Scan(&after))
+	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium").Scan(&after))
 	assert.Equal(t, before, after)
 }

@@ -30,7 +30,7 @@ func together(n int, f func(i int) error) (out []error) {
 
 func (s school) count(t *testing.T, sql string) (n int) {
 	t.Helper()
-	require.NoError(t, s.Pool.QueryRow(context.Background(), sql).Scan(&n))
+	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(context.Background(), sql).Scan(&n))
 	return n
 }
 

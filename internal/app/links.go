@@ -126,14 +126,14 @@ type Opened struct {
 // Opened tells whom a link lets in.
 func (p People) Opened(ctx context.Context, secret string) (Opened, error) {
 	sum := sha256.Sum256([]byte(secret))
-	k, err := store.LinkBySecret(ctx, p.desk.pool, sum[:], p.desk.now())
+	k, err := store.LinkBySecret(ctx, p.desk.all, sum[:], p.desk.now())
 	if errors.Is(err, store.ErrNotFound) {
 		return Opened{}, errLink
 	}
 	if err != nil {
 		return Opened{}, err
 	}
-	_, err = store.MemberByEmail(ctx, p.desk.pool, k.Email)
+	_, err = store.MemberByEmail(ctx, p.desk.all, k.Email)
 	return Opened{k, err == nil && k.Kind == store.Invitation}, orNothing(err)
 }
 
@@ -183,7 +183,7 @@ func (p People) enter(ctx context.Context, k Opened, e Entering) (Actor, error) 
 
 // proved is the account of an address, after its password and its code.
 func (p People) proved(ctx context.Context, a Attempt) (string, error) {
-	m, err := store.MemberByEmail(ctx, p.desk.pool, a.Email)
+	m, err := store.MemberByEmail(ctx, p.desk.all, a.Email)
 	if err != nil {
 		return "", err
 	}
@@ -277,13 +277,13 @@ func (p People) EndSessions(ctx context.Context, by Actor, address string) (Acto
 
 // Sessions are those of the actor, as the web keeps them.
 func (p People) Sessions(ctx context.Context, by Actor) ([]store.KeptSession, error) {
-	return store.Sessions(ctx, p.desk.pool, by.MemberID, p.desk.now())
+	return store.Sessions(ctx, p.desk.all, by.MemberID, p.desk.now())
 }
 
 // EndSession ends one of the actor's sessions.
 func (p People) EndSession(ctx context.Context, by Actor, id string) error {
-	if err := store.DropSession(ctx, p.desk.pool, by.MemberID, id, p.desk.now()); err != nil {
+	if err := store.DropSession(ctx, p.desk.all, by.MemberID, id, p.desk.now()); err != nil {
 		return err
 	}
-	return store.TellSignOut(ctx, p.desk.pool, by.TeamID, by.MemberID)
+	return store.TellSignOut(ctx, p.desk.all, by.TeamID, by.MemberID)
 }

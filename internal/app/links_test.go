@@ -94,7 +94,7 @@ func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
 
 	made, err = s.People.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
-	_, err = s.Pool.Exec(ctx, "UPDATE account_link SET good_until = $1", made.GoodUntil.Add(-app.LinkGood-time.Second))
+	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, "UPDATE account_link SET good_until = $1", made.GoodUntil.Add(-app.LinkGood-time.Second))
 	require.NoError(t, err)
 	_, err = s.People.Enter(ctx, app.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
 	require.ErrorIs(t, err, app.ErrLink)
@@ -167,13 +167,13 @@ func TestSomebodyWhoLeftIsErased(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Market men make merry.", v.Now.Content.Rhyme, "the work stays")
 	assert.Equal(t, "somebody who left", v.Remarks[len(v.Remarks)-1].MadeBy)
-	rows, err := s.Pool.Query(ctx, `SELECT table_name FROM information_schema.tables WHERE table_schema = 'public'`)
+	rows, err := store.AllTeams{Pool: s.Pool}.Query(ctx, `SELECT table_name FROM information_schema.tables WHERE table_schema = 'public'`)
 	require.NoError(t, err)
 	tables, err := pgx.CollectRows(rows, pgx.RowTo[string])
 	require.NoError(t, err)
 	for _, table := range tables {
 		var n int
-		require.NoError(t, s.Pool.QueryRow(ctx, `SELECT count(*) FROM "`+table+`" t
+		require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, `SELECT count(*) FROM "`+table+`" t
 			WHERE t::text ILIKE '%quillo%' OR t::text LIKE '%192.0.2.7%'`).Scan(&n))
 		assert.Zero(t, n, table)
 	}

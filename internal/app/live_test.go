@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
+	"brightchalk/internal/store"
 )
 
 // The demo that people look at has a past: a year of logs, a class that drifted, a lesson left in the middle, a second
@@ -27,7 +28,7 @@ func TestTheDemoLives(t *testing.T) {
 	assert.NotEmpty(t, m.Unfinished)
 	assert.NotEmpty(t, m.Everywhere)
 	var rows, days int
-	require.NoError(t, s.Pool.QueryRow(ctx, `SELECT count(*), max(met_at)::date - min(met_at)::date FROM class_log
+	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, `SELECT count(*), max(met_at)::date - min(met_at)::date FROM class_log
 		JOIN school_class USING (class_id) WHERE name = 'Wren class'`).Scan(&rows, &days))
 	assert.Greater(t, rows, 200)
 	assert.Greater(t, days, 300)

@@ -49,7 +49,7 @@ func (m Mails) Daily(ctx context.Context) (sent int, err error) {
 		return 0, nil
 	}
 	day := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)
-	due, err := store.DueMail(ctx, m.desk.pool, day, mostMails)
+	due, err := store.DueMail(ctx, m.desk.all, day, mostMails)
 	if err != nil {
 		return 0, err
 	}
@@ -62,7 +62,7 @@ func (m Mails) Daily(ctx context.Context) (sent int, err error) {
 			sent++
 		}
 	}
-	return sent, errors.Join(err, store.ForgetMail(ctx, m.desk.pool, day.AddDate(0, 0, -mailDays)))
+	return sent, errors.Join(err, store.ForgetMail(ctx, m.desk.all, day.AddDate(0, 0, -mailDays)))
 }
 
 // postman writes for a member, whoever that is: no right is asked for.

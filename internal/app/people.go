@@ -62,7 +62,7 @@ func (p People) CreateTeam(ctx context.Context, n NewTeam) (string, error) {
 		return "", fault.At("accent", err)
 	}
 	var lead store.Member
-	known, err := store.AccountByEmail(ctx, p.desk.pool, strings.TrimSpace(n.Email))
+	known, err := store.AccountByEmail(ctx, p.desk.all, strings.TrimSpace(n.Email))
 	switch {
 	case err == nil && strings.TrimSpace(n.LeadName) == "":
 		return "", wrong("name", "A name is needed.")
@@ -77,7 +77,7 @@ func (p People) CreateTeam(ctx context.Context, n NewTeam) (string, error) {
 		return "", err
 	}
 	var teamID string
-	err = pgx.BeginFunc(ctx, p.desk.pool, func(tx pgx.Tx) error {
+	err = p.desk.all.Begin(ctx, func(tx pgx.Tx) error {
 		teamID, err = store.CreateTeam(ctx, tx, n.Name, card.Conventions{Accent: accent, Paper: "A4"})
 		if err != nil {
 			return err

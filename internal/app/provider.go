@@ -28,7 +28,7 @@ const (
 // ByProvider signs in whom a provider vouches for. At the first time the verified address tells which account it is; an
 // account with a second step is connected by its owner only, because the provider would go round that step.
 func (p People) ByProvider(ctx context.Context, v Vouched, address string) (Actor, error) {
-	m, err := store.MemberByIdentity(ctx, p.desk.pool, v.Identity)
+	m, err := store.MemberByIdentity(ctx, p.desk.all, v.Identity)
 	if errors.Is(err, store.ErrNotFound) && v.Email != "" {
 		m, err = p.firstTime(ctx, v, address)
 	}
@@ -42,7 +42,7 @@ func (p People) ByProvider(ctx context.Context, v Vouched, address string) (Acto
 	if m.PausedAt != nil {
 		return Actor{}, errPaused
 	}
-	return actor(m), store.AddEvent(ctx, p.desk.pool, store.Event{
+	return actor(m), store.AddEvent(ctx, p.desk.all, store.Event{
 		Kind: store.SignedIn, TeamID: m.TeamID, MemberID: m.MemberID, Email: m.Email, Address: address,
 		Note: "by " + v.Name, At: p.desk.now(),
 	})
@@ -50,11 +50,11 @@ func (p People) ByProvider(ctx context.Context, v Vouched, address string) (Acto
 
 // firstTime connects the account of a verified address.
 func (p People) firstTime(ctx context.Context, v Vouched, address string) (store.Member, error) {
-	m, err := store.MemberByEmail(ctx, p.desk.pool, v.Email)
+	m, err := store.MemberByEmail(ctx, p.desk.all, v.Email)
 	if err != nil {
 		return m, err
 	}
-	f, err := store.For(p.desk.pool, "").SecondFactor(ctx, m.AccountID)
+	f, err := store.For(p.desk.all, "").SecondFactor(ctx, m.AccountID)
 	if err == nil && f.Since != nil {
 		return m, fault.New(ErrSecond,
 			"Your sign-in has a second step. Come in with your password once, and connect %s on the page Team.", v.Name)
@@ -62,7 +62,7 @@ func (p People) firstTime(ctx context.Context, v Vouched, address string) (store
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return m, err
 	}
-	return m, pgx.BeginFunc(ctx, p.desk.pool, func(tx pgx.Tx) error {
+	return m, p.desk.all.Begin(ctx, func(tx pgx.Tx) error {
 		return p.connect(ctx, store.For(tx, m.TeamID), m, v, address)
 	})
 }
@@ -101,7 +101,7 @@ func (p People) JoinByProvider(ctx context.Context, secret, name, address string
 		m.Name = k.Link.Name
 	}
 	if k.Known {
-		bound, err := store.MemberByIdentity(ctx, p.desk.pool, v.Identity)
+		bound, err := store.MemberByIdentity(ctx, p.desk.all, v.Identity)
 		if orNothing(err) != nil {
 			return Actor{}, err
 		}

@@ -89,7 +89,7 @@ type DeskCode struct {
 // Invite makes a code for a phone to be the desk of a lesson.
 func (r Running) Invite(ctx context.Context, by Actor, lessonID string) (DeskCode, error) {
 	now := r.desk.now()
-	if err := store.ForgetPasses(ctx, r.desk.pool, now.Add(-remembered)); err != nil {
+	if err := store.ForgetPasses(ctx, r.desk.all, now.Add(-remembered)); err != nil {
 		return DeskCode{}, err
 	}
 	var code strings.Builder
@@ -133,35 +133,35 @@ func tidy(code string) string {
 // used; it is a TooMany after too many.
 func (r Running) Take(ctx context.Context, code, address string) (store.Pass, Actor, error) {
 	now := r.desk.now()
-	failed, err := store.DeskRefusals(ctx, r.desk.pool, address, now.Add(-refusalWindow))
+	failed, err := store.DeskRefusals(ctx, r.desk.all, address, now.Add(-refusalWindow))
 	if err != nil {
 		return store.Pass{}, Actor{}, store.Known(err)
 	}
 	if failed.Here >= refusalsHere || failed.All >= refusalsInAll {
 		return store.Pass{}, Actor{}, TooMany{max(time.Second, failed.First.Add(refusalWindow).Sub(now)), true}
 	}
-	pass, err := store.TakePass(ctx, r.desk.pool, tidy(code), now)
+	pass, err := store.TakePass(ctx, r.desk.all, tidy(code), now)
 	var who store.Seen
 	if err == nil {
-		who, err = store.MemberSeen(ctx, r.desk.pool, pass.MemberID)
+		who, err = store.MemberSeen(ctx, r.desk.all, pass.MemberID)
 	}
 	event := store.Event{Kind: store.DeskJoined, TeamID: pass.TeamID, MemberID: pass.MemberID, Address: address, At: now}
 	if errors.Is(err, store.ErrNotFound) {
 		event = store.Event{Kind: store.DeskRefused, Address: address, At: now}
-		if err := store.AddEvent(ctx, r.desk.pool, event); err != nil {
+		if err := store.AddEvent(ctx, r.desk.all, event); err != nil {
 			return store.Pass{}, Actor{}, store.Known(err)
 		}
 		return pass, Actor{}, wrong("code", "This code is wrong, too old, or was used. Let the laptop show a new one.")
 	}
 	if err == nil {
-		err = store.AddEvent(ctx, r.desk.pool, event)
+		err = store.AddEvent(ctx, r.desk.all, event)
 	}
 	return pass, seen(who), store.Known(err)
 }
 
 // Stands tells whether a phone with a pass was not let go.
 func (r Running) Stands(ctx context.Context, passID, lessonID string) (bool, error) {
-	return store.PassStands(ctx, r.desk.pool, passID, lessonID)
+	return store.PassStands(ctx, r.desk.all, passID, lessonID)
 }
 
 // OwnWord is a word that a child brought, as the board shows it.

@@ -13,25 +13,25 @@ const ErrElsewhere fault.Code = "works-elsewhere"
 
 // Seats lists the teams in which the actor works and is not paused, by name.
 func (p People) Seats(ctx context.Context, by Actor) ([]store.Seat, error) {
-	list, err := store.Seats(ctx, p.desk.pool, by.AccountID)
+	list, err := store.Seats(ctx, p.desk.all, by.AccountID)
 	return slices.DeleteFunc(list, func(s store.Seat) bool { return s.PausedAt != nil }), err
 }
 
 // Switch lets the actor work in another one of the own teams, and returns who the actor is there. The next sign-in
 // leads there too.
 func (p People) Switch(ctx context.Context, by Actor, memberID, address string) (Actor, error) {
-	err := store.EnterSeat(ctx, p.desk.pool, by.AccountID, memberID, p.desk.now())
+	err := store.EnterSeat(ctx, p.desk.all, by.AccountID, memberID, p.desk.now())
 	if err != nil {
 		return by, err
 	}
-	m, err := store.MemberSeen(ctx, p.desk.pool, memberID)
+	m, err := store.MemberSeen(ctx, p.desk.all, memberID)
 	if err != nil {
 		return by, err
 	}
-	if err := store.TellSignOut(ctx, p.desk.pool, by.TeamID, by.MemberID); err != nil {
+	if err := store.TellSignOut(ctx, p.desk.all, by.TeamID, by.MemberID); err != nil {
 		return by, err
 	}
-	return seen(m), store.AddEvent(ctx, p.desk.pool, store.Event{
+	return seen(m), store.AddEvent(ctx, p.desk.all, store.Event{
 		Kind: store.SignedIn, TeamID: m.TeamID, MemberID: m.MemberID, Email: m.Email, Address: address,
 		Note: "from another team", At: p.desk.now(),
 	})
@@ -43,7 +43,7 @@ func (p People) onlyHere(ctx context.Context, by Actor, m store.Member) error {
 	if by.MemberID == "" || by.MemberID == m.MemberID {
 		return nil
 	}
-	list, err := store.Seats(ctx, p.desk.pool, m.AccountID)
+	list, err := store.Seats(ctx, p.desk.all, m.AccountID)
 	if err != nil || len(list) < 2 {
 		return err
 	}

@@ -121,7 +121,7 @@ func TestWhoLeftComesBackAsTheSame(t *testing.T) {
 	// Once the name was erased somebody new comes.
 	require.NoError(t, s.People.Remove(ctx, s.lead, who.MemberID))
 	require.NoError(t, s.People.Erase(ctx, s.lead, who.MemberID))
-	_, err = s.People.AddMember(ctx, s.Pool, s.lead.TeamID, "teacher@lockhouse.example", "Tam Q", app.Teacher, fresh)
+	_, err = s.People.AddMember(ctx, store.AllTeams{Pool: s.Pool}, s.lead.TeamID, "teacher@lockhouse.example", "Tam Q", app.Teacher, fresh)
 	require.NoError(t, err)
 }
 
@@ -178,7 +178,7 @@ func TestAProviderVouches(t *testing.T) {
 	again := app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher}
 	made, err = s.People.Ask(ctx, s.lead, again)
 	require.NoError(t, err)
-	_, err = s.Pool.Exec(
+	_, err = store.AllTeams{Pool: s.Pool}.Exec(
 		ctx,
 		"INSERT INTO second_factor (account_id, secret, since) VALUES ($1, 'ABC', now())",
 		otto.AccountID,
@@ -186,7 +186,7 @@ func TestAProviderVouches(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
 	require.ErrorIs(t, err, app.ErrSecond)
-	_, err = s.Pool.Exec(ctx, "DELETE FROM second_factor")
+	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, "DELETE FROM second_factor")
 	require.NoError(t, err)
 	back, err := s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
 	require.NoError(t, err)
@@ -200,7 +200,7 @@ func TestAProviderVouches(t *testing.T) {
 	// A sign-in to another account by its address alone is none where somebody is asked for a code.
 	require.NoError(t, s.People.Connect(ctx, s.lead, somebody("4", ""), ""))
 	require.NoError(t, s.People.Disconnect(ctx, s.lead, "https://id.example", "Canal ID", ""))
-	_, err = s.Pool.Exec(
+	_, err = store.AllTeams{Pool: s.Pool}.Exec(
 		ctx,
 		"INSERT INTO second_factor (account_id, secret, since) VALUES ($1, 'ABC', now())",
 		s.lead.AccountID,

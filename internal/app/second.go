@@ -35,7 +35,7 @@ const (
 
 // second asks for the code of a member who wants one. A wrong code is a fault of the field; none is ErrSecond.
 func (p People) second(ctx context.Context, accountID, code string) error {
-	l := store.For(p.desk.pool, "")
+	l := store.For(p.desk.all, "")
 	f, err := l.SecondFactor(ctx, accountID)
 	if errors.Is(err, store.ErrNotFound) || err == nil && f.Since == nil {
 		return nil

@@ -104,7 +104,7 @@ type Attempt struct{ Email, Password, Address, Code string }
 // SignIn checks an address and a password. The error is the same for an unknown address as for a wrong password, and
 // takes as long; it is a TooMany after too many failures.
 func (p People) SignIn(ctx context.Context, a Attempt) (Actor, error) {
-	m, err := store.MemberByEmail(ctx, p.desk.pool, strings.TrimSpace(a.Email))
+	m, err := store.MemberByEmail(ctx, p.desk.all, strings.TrimSpace(a.Email))
 	unknown := errors.Is(err, store.ErrNotFound)
 	if err != nil && !unknown {
 		return Actor{}, err
@@ -124,7 +124,7 @@ func (p People) SignIn(ctx context.Context, a Attempt) (Actor, error) {
 func (p People) compare(ctx context.Context, m store.Member, a Attempt, then func() error) error {
 	return p.inTurn(ctx, func() error {
 		now := p.desk.now()
-		failed, err := store.FailuresSince(ctx, p.desk.pool, a.Email, a.Address, now.Add(-p.limits.Window))
+		failed, err := store.FailuresSince(ctx, p.desk.all, a.Email, a.Address, now.Add(-p.limits.Window))
 		if err != nil {
 			return err
 		}
@@ -148,7 +148,7 @@ func (p People) compare(ctx context.Context, m store.Member, a Attempt, then fun
 		}
 		if !matches || !known {
 			e.Kind = store.SignInFailed
-			if err := store.AddEvent(ctx, p.desk.pool, e); err != nil {
+			if err := store.AddEvent(ctx, p.desk.all, e); err != nil {
 				return err
 			}
 			return wrong("password", "The address and the password do not fit together.")
@@ -156,7 +156,7 @@ func (p People) compare(ctx context.Context, m store.Member, a Attempt, then fun
 		if then != nil {
 			if err := then(); errors.Is(err, fault.Invalid) {
 				e.Kind = store.SignInFailed
-				if noted := store.AddEvent(ctx, p.desk.pool, e); noted != nil {
+				if noted := store.AddEvent(ctx, p.desk.all, e); noted != nil {
 					return noted
 				}
 				return err
@@ -164,10 +164,10 @@ func (p People) compare(ctx context.Context, m store.Member, a Attempt, then fun
 				return err
 			}
 		}
-		if err := store.ForgetEvents(ctx, p.desk.pool, now.Add(-remembered)); err != nil {
+		if err := store.ForgetEvents(ctx, p.desk.all, now.Add(-remembered)); err != nil {
 			return err
 		}
-		return store.AddEvent(ctx, p.desk.pool, e)
+		return store.AddEvent(ctx, p.desk.all, e)
 	})
 }
 
@@ -176,10 +176,10 @@ func (p People) SignOut(ctx context.Context, by Actor, address string) error {
 	e := store.Event{
 		Kind: store.SignedOut, TeamID: by.TeamID, MemberID: by.MemberID, Address: address, At: p.desk.now(),
 	}
-	if err := store.AddEvent(ctx, p.desk.pool, e); err != nil {
+	if err := store.AddEvent(ctx, p.desk.all, e); err != nil {
 		return err
 	}
-	return store.TellSignOut(ctx, p.desk.pool, by.TeamID, by.MemberID)
+	return store.TellSignOut(ctx, p.desk.all, by.TeamID, by.MemberID)
 }
 
 func actor(m store.Member) Actor {
@@ -193,7 +193,7 @@ func seen(m store.Seen) Actor {
 // Who returns the member of a session that was begun in an epoch, and the revision of the team's library;
 // store.ErrNotFound where the account is gone or the session has ended.
 func (p People) Who(ctx context.Context, memberID string, epoch int) (Actor, int64, error) {
-	m, err := store.MemberSeen(ctx, p.desk.pool, memberID)
+	m, err := store.MemberSeen(ctx, p.desk.all, memberID)
 	if err == nil && (m.Epoch != epoch || m.PausedAt != nil) {
 		err = fmt.Errorf("session of a former epoch: %w", store.ErrNotFound)
 	}

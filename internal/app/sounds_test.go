@@ -135,7 +135,7 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	_, err = s.Takes.OfCard(ctx, s.lead, s.cards["s"])
 	require.ErrorIs(t, err, store.ErrNotFound)
 	var left int
-	require.NoError(t, s.Pool.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left))
+	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left))
 	assert.Equal(t, 3, left, "the bytes are gone too")
 }
 
@@ -165,7 +165,7 @@ func TestVerdictsAreRenewed(t *testing.T) {
 	ctx := context.Background()
 	_, err := s.Takes.Renew(ctx, s.teacher, "")
 	require.ErrorIs(t, err, app.ErrForbidden)
-	_, err = s.Pool.Exec(ctx, `UPDATE take SET verdict = 'retake' WHERE card_id = $1`, s.cards["s"])
+	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, `UPDATE take SET verdict = 'retake' WHERE card_id = $1`, s.cards["s"])
 	require.NoError(t, err)
 	before, err := s.Cards.Wall(ctx, s.lead, false)
 	require.NoError(t, err)

@@ -111,6 +111,12 @@ func (c *cluster) url() string {
 	return fmt.Sprintf("postgres://chalk@127.0.0.1:%d/%s?sslmode=disable", c.port, c.name)
 }
 
+// env are the addresses of the database: the servers' role does not own the tables.
+func (c *cluster) env() []string {
+	role := strings.Replace(c.url(), "chalk@", "bright_chalk@", 1)
+	return []string{"DATABASE_URL=" + role, "BRIGHT_CHALK_OWNER_URL=" + c.url()}
+}
+
 // fresh makes an empty database in the cluster, for all that follows.
 func (c *cluster) fresh(ctx context.Context, name string) error {
 	conn, err := pgx.Connect(ctx, c.url())
@@ -173,8 +179,8 @@ func (a *Arena) serve(ctx context.Context, db *cluster, port int) (*server, erro
 		"--addr",
 		strings.TrimPrefix(s.base, "http://"),
 	) //nolint:noctx,gosec // killed
-	s.cmd.Env = append(os.Environ(), "DATABASE_URL="+db.url(), "BRIGHT_CHALK_LOG_LEVEL=warn",
-		"BRIGHT_CHALK_BEHIND_PROXY=1", "BRIGHT_CHALK_DEBUG_ADDR="+s.debug)
+	s.cmd.Env = append(os.Environ(), append(db.env(), "BRIGHT_CHALK_LOG_LEVEL=warn",
+		"BRIGHT_CHALK_BEHIND_PROXY=1", "BRIGHT_CHALK_DEBUG_ADDR="+s.debug)...)
 	s.cmd.Stderr = s.log
 	if err := s.cmd.Start(); err != nil {
 		return nil, err

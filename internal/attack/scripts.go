@@ -21,7 +21,7 @@ import (
 // run runs a command of the binary against the cluster.
 func (a *Arena) run(ctx context.Context, input string, args ...string) error {
 	cmd := exec.CommandContext(ctx, a.binary, args...)
-	cmd.Env = append(cmd.Environ(), "DATABASE_URL="+a.db.url())
+	cmd.Env = append(cmd.Environ(), a.db.env()...)
 	cmd.Stdin = strings.NewReader(input)
 	said, err := cmd.CombinedOutput()
 	if err != nil {

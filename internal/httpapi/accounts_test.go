@@ -15,6 +15,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 )
 
 func demoPassword(i int) string { return demo.SignIns[i].Password }
@@ -144,7 +145,7 @@ func TestLeadChangesAccounts(t *testing.T) {
 // nameOf is the name of a member, removed or not.
 func (p place) nameOf(t *testing.T, id string) (name string) {
 	t.Helper()
-	row := p.Pool.QueryRow(context.Background(), "SELECT name FROM member WHERE member_id = $1", id)
+	row := store.AllTeams{Pool: p.Pool}.QueryRow(context.Background(), "SELECT name FROM member WHERE member_id = $1", id)
 	require.NoError(t, row.Scan(&name))
 	return name
 }
@@ -166,7 +167,7 @@ func TestStreamsEndWithTheSession(t *testing.T) {
 // A session that cannot be kept is one answer, not two.
 func TestASessionThatCannotBeKeptIsOneAnswer(t *testing.T) {
 	p := demoPlace(t)
-	_, err := p.Pool.Exec(context.Background(), "ALTER TABLE sessions ADD CHECK (token = '')")
+	_, err := testdb.Owner(t, p.Pool).Exec(context.Background(), "ALTER TABLE sessions ADD CHECK (token = '')")
 	require.NoError(t, err)
 	stranger := client{t, p.server.URL, http.DefaultClient}
 	status, body := stranger.call("POST", "/api/session", signInBody(1, demoPassword(1)))
@@ -202,7 +203,7 @@ func TestTheWallIsKeptUntilItChanges(t *testing.T) {
 		"conventions": `UPDATE team SET conventions = jsonb_set(conventions, '{accent}', '"general-american"')`,
 		"name":        `UPDATE member SET initials = initials || 'Z'`,
 	} {
-		_, err := p.Pool.Exec(context.Background(), sql)
+		_, err := store.AllTeams{Pool: p.Pool}.Exec(context.Background(), sql)
 		require.NoError(t, err, name)
 		var fresh string
 		status, fresh = ask(etag)

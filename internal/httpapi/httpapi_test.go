@@ -255,7 +255,7 @@ func TestSignsThatCannotBeKept(t *testing.T) {
 func TestUnexpectedErrorsCarryAnID(t *testing.T) {
 	p := demoPlace(t)
 	lead := p.signIn(t, 0)
-	_, err := p.Pool.Exec(context.Background(), "ALTER TABLE take RENAME COLUMN chosen TO hidden_secret")
+	_, err := testdb.Owner(t, p.Pool).Exec(context.Background(), "ALTER TABLE take RENAME COLUMN chosen TO hidden_secret")
 	require.NoError(t, err)
 	status, body := lead.call("GET", "/api/cards", "")
 	assert.Equal(t, 500, status)

@@ -73,7 +73,7 @@ func TestALinkLetsInOnce(t *testing.T) {
 	assert.Equal(t, 422, status)
 	assert.Contains(t, body, "was used")
 	var kept int
-	require.NoError(t, p.Pool.QueryRow(context.Background(),
+	require.NoError(t, store.AllTeams{Pool: p.Pool}.QueryRow(context.Background(),
 		"SELECT count(*) FROM account_link WHERE secret = $1", []byte(secret)).Scan(&kept))
 	assert.Zero(t, kept, "only its hash is kept")
 	status, body = stranger.call("GET", "/api/members/"+stranger.id("/api/session")+"/data", "")

@@ -22,7 +22,7 @@ var ReadContent = parsed.read
 
 // MigrateTo brings a database to a shape, up or down.
 func MigrateTo(ctx context.Context, pool *pgxpool.Pool, version int64) error {
-	return migrating(pool, func(p *goose.Provider) error {
+	return migrating(ctx, pool, func(p *goose.Provider) error {
 		now, err := p.GetDBVersion(ctx)
 		if err != nil {
 			return err

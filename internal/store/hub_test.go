@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/store"
+	"brightchalk/internal/testdb"
 )
 
 // A reader that drains its channel while the hub makes room in it once locked the hub up for good.
@@ -43,7 +44,7 @@ func TestTheHubNeverWaitsForAReader(t *testing.T) {
 
 func TestTheDatabaseIsBusy(t *testing.T) {
 	l := open(t)
-	err := pgx.BeginFunc(ctx, l.pool, func(tx pgx.Tx) error {
+	err := l.db.Begin(ctx, func(tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, "SET LOCAL statement_timeout = '20ms'"); err != nil {
 			return err
 		}
@@ -57,12 +58,10 @@ func TestTheDatabaseIsBusy(t *testing.T) {
 }
 
 func TestTwoServersMigrateAtOnce(t *testing.T) {
-	l := open(t)
-	_, err := l.pool.Exec(ctx, "DROP SCHEMA public CASCADE; CREATE SCHEMA public")
-	require.NoError(t, err)
+	pool := testdb.Empty(t)
 	failed := make(chan error, 4)
 	for range cap(failed) {
-		go func() { failed <- store.Migrate(ctx, l.pool) }()
+		go func() { failed <- store.Migrate(ctx, pool) }()
 	}
 	for range cap(failed) {
 		require.NoError(t, <-failed)

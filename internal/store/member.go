@@ -83,7 +83,7 @@ var (
 	memberGet      = query[Member]("member_get")
 	memberSeen     = query[Seen]("member_seen")
 	memberList     = query[Member]("member_list")
-	memberPassword = change("member_password")
+	memberPassword = value[int64]("member_password")
 	memberRole     = change("member_role")
 	memberRemove   = change("member_remove")
 	eventAdd       = change("event_add")
@@ -173,7 +173,8 @@ func (l Library) Member(ctx context.Context, memberID string) (Member, error) {
 // SetPassword replaces a password's hash and ends all sessions, in each of the person's teams. Failed sign-ins before
 // it do not count any more.
 func (l Library) SetPassword(ctx context.Context, memberID, hash string) error {
-	return memberPassword.run(ctx, l.db, l.with(args{"member_id": memberID, "password_hash": hash}))
+	ended, err := memberPassword.get(ctx, l.db, l.with(args{"member_id": memberID, "password_hash": hash}))
+	return someone("member_password", ended, err)
 }
 
 // SetRole changes what a member may do, from the next call on.

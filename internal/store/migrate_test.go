@@ -14,7 +14,7 @@ import (
 // Every migration goes up, down to nothing, and up again.
 func TestMigrationsGoBothWays(t *testing.T) {
 	ctx := context.Background()
-	pool := testdb.New(t)
+	pool := testdb.Owner(t, testdb.New(t))
 	require.NoError(t, store.MigrateTo(ctx, pool, 0))
 	require.NoError(t, store.Migrate(ctx, pool))
 	v, err := store.SchemaVersion(ctx, pool)

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"fmt"
 	"time"
 )
 
@@ -52,7 +53,7 @@ var (
 	linkEnd         = change("link_end")
 	linkEndOfMember = change("link_end_of_member")
 	memberPause     = change("member_pause")
-	memberEnd       = change("member_end_sessions")
+	memberEnd       = value[int64]("member_end_sessions")
 	sessionList     = query[KeptSession]("session_list")
 	sessionDrop     = change("session_drop")
 	memberFormer    = query[FormerMember]("member_former")
@@ -113,7 +114,8 @@ func (l Library) PauseMember(ctx context.Context, memberID string, at *time.Time
 
 // EndSessions ends all sessions of the person, in every team.
 func (l Library) EndSessions(ctx context.Context, memberID string) error {
-	return memberEnd.run(ctx, l.db, l.with(args{"member_id": memberID}))
+	ended, err := memberEnd.get(ctx, l.db, l.with(args{"member_id": memberID}))
+	return someone("member_end_sessions", ended, err)
 }
 
 // FormerMembers lists who left and was not erased, the last first.
@@ -137,4 +139,12 @@ func (l Library) EraseMember(ctx context.Context, memberID string, now time.Time
 		}
 	}
 	return memberErase.run(ctx, l.db, l.with(args{"member_id": memberID, "now": now}))
+}
+
+// someone is ErrNotFound where a statement that answers a count found nobody.
+func someone(name string, n int64, err error) error {
+	if err == nil && n == 0 {
+		err = fmt.Errorf("%s: %w", name, ErrNotFound)
+	}
+	return err
 }

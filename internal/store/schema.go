@@ -31,6 +31,8 @@ var (
 	doctorCounts  = query[Counts]("doctor_counts")
 	doctorUnused  = query[Unused]("doctor_unused")
 	doctorCollect = change("doctor_collect")
+	guarded       = value[bool]("guarded")
+	roleThere     = value[bool]("role_there")
 )
 
 // SchemaVersion is the newest migration that the database has.

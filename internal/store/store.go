@@ -49,7 +49,7 @@ func (l Library) with(a args) args {
 
 // Migrate brings the database to the newest shape.
 func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
-	return migrating(pool, func(p *goose.Provider) error {
+	return migrating(ctx, pool, func(p *goose.Provider) error {
 		if _, err := p.Up(ctx); err != nil {
 			return fmt.Errorf("migrate the database: %w", err)
 		}
@@ -57,8 +57,17 @@ func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
 	})
 }
 
-func migrating(pool *pgxpool.Pool, f func(p *goose.Provider) error) error {
-	db := stdlib.OpenDBFromPool(pool)
+// migrating works on connections of its own: rows of all teams may have to change with the shape.
+func migrating(ctx context.Context, pool *pgxpool.Pool, f func(p *goose.Provider) error) error {
+	config := pool.Config()
+	config.MaxConns = 4
+	config.ConnConfig.RuntimeParams[teamSetting] = allTeams
+	own, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return fmt.Errorf("migrate the database: %w", err)
+	}
+	defer own.Close()
+	db := stdlib.OpenDBFromPool(own)
 	defer func(db *sql.DB) { _ = db.Close() }(db)
 	sub, err := fs.Sub(migrations, "migrations")
 	if err != nil {

@@ -26,18 +26,20 @@ var (
 
 type library struct {
 	pool           *pgxpool.Pool
+	db             store.AllTeams
 	team, id, klas string
 }
 
 func open(t *testing.T) library {
 	t.Helper()
 	l := library{pool: testdb.New(t)}
-	l.team = makeTeam(t, l.pool, "One")
+	l.db = store.AllTeams{Pool: l.pool}
+	l.team = makeTeam(t, l.db, "One")
 	var err error
-	l.id, err = store.For(l.pool, l.team).
+	l.id, err = store.For(l.db, l.team).
 		CreateCard(ctx, 1, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, "first"))
 	require.NoError(t, err)
-	l.klas, err = store.For(l.pool, l.team).CreateClass(ctx, "Heron class", "class")
+	l.klas, err = store.For(l.db, l.team).CreateClass(ctx, "Heron class", "class")
 	require.NoError(t, err)
 	return l
 }
@@ -54,23 +56,23 @@ func edit(state card.State, rhyme string) store.CardEdit {
 }
 
 func TestMigrationsRunTwice(t *testing.T) {
-	require.NoError(t, store.Migrate(ctx, testdb.New(t)))
+	require.NoError(t, store.Migrate(ctx, testdb.Owner(t, testdb.New(t))))
 }
 
 func TestVersionsCanBeReadAgain(t *testing.T) {
 	l := open(t)
 	next := edit(card.Agreed, "second")
 	next.CardID, next.Version, next.Changed = l.id, 2, []string{"rhyme"}
-	require.NoError(t, store.For(l.pool, l.team).UpdateCard(ctx, next))
-	first, err := store.For(l.pool, l.team).Version(ctx, l.id, 1)
+	require.NoError(t, store.For(l.db, l.team).UpdateCard(ctx, next))
+	first, err := store.For(l.db, l.team).Version(ctx, l.id, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "first", first.Content.Rhyme)
-	c, err := store.For(l.pool, l.team).Card(ctx, l.id)
+	c, err := store.For(l.db, l.team).Card(ctx, l.id)
 	require.NoError(t, err)
 	require.NotNil(t, c.AgreedVersion)
 	assert.Equal(t, 2, *c.AgreedVersion)
-	require.ErrorIs(t, store.For(l.pool, l.team).UpdateCard(ctx, next), store.ErrTaken, "a version is written once")
-	agreed, err := store.For(l.pool, l.team).AgreedContents(ctx)
+	require.ErrorIs(t, store.For(l.db, l.team).UpdateCard(ctx, next), store.ErrTaken, "a version is written once")
+	agreed, err := store.For(l.db, l.team).AgreedContents(ctx)
 	require.NoError(t, err)
 	require.Len(t, agreed, 1)
 	assert.Equal(t, "second", agreed[0].Content.Rhyme)
@@ -78,35 +80,35 @@ func TestVersionsCanBeReadAgain(t *testing.T) {
 
 func TestOnePairOnce(t *testing.T) {
 	l := open(t)
-	_, err := store.For(l.pool, l.team).CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
+	_, err := store.For(l.db, l.team).CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
 	require.ErrorIs(t, err, store.ErrTaken)
-	_, err = store.For(l.pool, makeTeam(t, l.pool, "Two")).
+	_, err = store.For(l.db, makeTeam(t, l.db, "Two")).
 		CreateCard(ctx, 9, spelling.Pair{Grapheme: "m", Sound: "m"}, edit(card.Draft, ""))
 	require.NoError(t, err, "another team has a library of its own")
-	_, err = store.For(l.pool, l.team).CreateCard(ctx, 0, spelling.Pair{Grapheme: "s", Sound: "s"}, edit(card.Draft, ""))
+	_, err = store.For(l.db, l.team).CreateCard(ctx, 0, spelling.Pair{Grapheme: "s", Sound: "s"}, edit(card.Draft, ""))
 	require.Error(t, err, "the database refuses a step below 1")
 }
 
 func TestRowsOfAnotherTeamAreNotThere(t *testing.T) {
 	l := open(t)
-	other := makeTeam(t, l.pool, "Two")
-	_, err := store.For(l.pool, other).Card(ctx, l.id)
+	other := makeTeam(t, l.db, "Two")
+	_, err := store.For(l.db, other).Card(ctx, l.id)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	require.ErrorIs(
 		t,
-		store.For(l.pool, other).AddLog(ctx, l.klas, "", store.LogRow{CardID: l.id, MetAt: now}),
+		store.For(l.db, other).AddLog(ctx, l.klas, "", store.LogRow{CardID: l.id, MetAt: now}),
 		store.ErrNotFound,
 	)
-	_, err = store.For(l.pool, other).AddLesson(ctx, l.klas, "", about(l.id, 15), now)
+	_, err = store.For(l.db, other).AddLesson(ctx, l.klas, "", about(l.id, 15), now)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.ErrorIs(t, store.For(l.pool, other).ArchiveCard(ctx, l.id, &now), store.ErrNotFound)
-	_, err = store.For(l.pool, l.team).Card(ctx, "no id at all")
+	require.ErrorIs(t, store.For(l.db, other).ArchiveCard(ctx, l.id, &now), store.ErrNotFound)
+	_, err = store.For(l.db, l.team).Card(ctx, "no id at all")
 	require.ErrorIs(t, err, store.ErrNotFound)
 }
 
 func addTake(t *testing.T, l library, sound string) store.Take {
 	t.Helper()
-	sum, err := store.For(l.pool, l.team).PutMedium(ctx, store.Medium{MediaType: "audio/wav", Bytes: []byte(sound)})
+	sum, err := store.For(l.db, l.team).PutMedium(ctx, store.Medium{MediaType: "audio/wav", Bytes: []byte(sound)})
 	require.NoError(t, err)
 	take := store.Take{
 		CardID:    l.id,
@@ -117,7 +119,7 @@ func addTake(t *testing.T, l library, sound string) store.Take {
 		Verdict:   recording.Pure,
 		CreatedAt: now,
 	}
-	take.TakeID, err = store.For(l.pool, l.team).AddTake(ctx, "", take)
+	take.TakeID, err = store.For(l.db, l.team).AddTake(ctx, "", take)
 	require.NoError(t, err)
 	return take
 }
@@ -125,40 +127,40 @@ func addTake(t *testing.T, l library, sound string) store.Take {
 func TestOneTakeIsChosen(t *testing.T) {
 	l := open(t)
 	one, two := addTake(t, l, "one"), addTake(t, l, "two")
-	require.NoError(t, store.For(l.pool, l.team).ChooseTake(ctx, one))
-	require.NoError(t, store.For(l.pool, l.team).ChooseTake(ctx, two))
-	c, err := store.For(l.pool, l.team).Card(ctx, l.id)
+	require.NoError(t, store.For(l.db, l.team).ChooseTake(ctx, one))
+	require.NoError(t, store.For(l.db, l.team).ChooseTake(ctx, two))
+	c, err := store.For(l.db, l.team).Card(ctx, l.id)
 	require.NoError(t, err)
 	assert.Equal(t, two.TakeID, c.TakeID)
-	_, err = l.pool.Exec(ctx, "UPDATE take SET chosen = true")
+	_, err = l.db.Exec(ctx, "UPDATE take SET chosen = true")
 	require.Error(t, err, "the database holds the rule too")
-	_, err = l.pool.Exec(ctx, "UPDATE take SET trim_end_ms = 0")
+	_, err = l.db.Exec(ctx, "UPDATE take SET trim_end_ms = 0")
 	require.Error(t, err)
 }
 
 func TestASoundStaysWhileATakeNeedsIt(t *testing.T) {
 	l := open(t)
 	one, same := addTake(t, l, "same"), addTake(t, l, "same")
-	require.NoError(t, store.For(l.pool, l.team).WithdrawTake(ctx, one))
-	_, err := store.For(l.pool, l.team).Medium(ctx, same.SHA256)
+	require.NoError(t, store.For(l.db, l.team).WithdrawTake(ctx, one))
+	_, err := store.For(l.db, l.team).Medium(ctx, same.SHA256)
 	require.NoError(t, err)
-	require.NoError(t, store.For(l.pool, l.team).WithdrawTake(ctx, same))
-	_, err = store.For(l.pool, l.team).Medium(ctx, same.SHA256)
+	require.NoError(t, store.For(l.db, l.team).WithdrawTake(ctx, same))
+	_, err = store.For(l.db, l.team).Medium(ctx, same.SHA256)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.ErrorIs(t, store.For(l.pool, l.team).FixTake(ctx, same.TakeID, 0, 5, false, nil), store.ErrNotFound)
+	require.ErrorIs(t, store.For(l.db, l.team).FixTake(ctx, same.TakeID, 0, 5, false, nil), store.ErrNotFound)
 }
 
 func TestArchivedCardsComeBack(t *testing.T) {
 	l := open(t)
-	require.NoError(t, store.For(l.pool, l.team).ArchiveCard(ctx, l.id, &now))
-	shown, err := store.For(l.pool, l.team).Cards(ctx, false)
+	require.NoError(t, store.For(l.db, l.team).ArchiveCard(ctx, l.id, &now))
+	shown, err := store.For(l.db, l.team).Cards(ctx, false)
 	require.NoError(t, err)
 	assert.Empty(t, shown)
-	all, err := store.For(l.pool, l.team).Cards(ctx, true)
+	all, err := store.For(l.db, l.team).Cards(ctx, true)
 	require.NoError(t, err)
 	assert.Len(t, all, 1)
-	require.NoError(t, store.For(l.pool, l.team).ArchiveCard(ctx, l.id, nil))
-	shown, err = store.For(l.pool, l.team).Cards(ctx, false)
+	require.NoError(t, store.For(l.db, l.team).ArchiveCard(ctx, l.id, nil))
+	shown, err = store.For(l.db, l.team).Cards(ctx, false)
 	require.NoError(t, err)
 	assert.Len(t, shown, 1)
 }
@@ -170,7 +172,7 @@ func about(card string, minutes int) lesson.Lesson {
 
 func TestLessonRevisions(t *testing.T) {
 	l := open(t)
-	lib := store.For(l.pool, l.team)
+	lib := store.For(l.db, l.team)
 	id, err := lib.AddLesson(ctx, l.klas, "", about(l.id, 15), now)
 	require.NoError(t, err)
 	require.NoError(t, lib.UpdateLesson(ctx, id, 1, about(l.id, 25), now))
@@ -224,7 +226,7 @@ func TestLessonRevisions(t *testing.T) {
 
 func TestWhatAClassIsSaidToKnow(t *testing.T) {
 	l := open(t)
-	lib := store.For(l.pool, l.team)
+	lib := store.For(l.db, l.team)
 	require.NoError(t, lib.DeclareCards(ctx, l.klas, []string{l.id}, true, "", now))
 	require.NoError(
 		t,
@@ -248,7 +250,7 @@ func TestWhatAClassIsSaidToKnow(t *testing.T) {
 	cards, err = lib.KnownCards(ctx, l.klas)
 	require.NoError(t, err)
 	assert.Empty(t, cards)
-	other := store.For(l.pool, makeTeam(t, l.pool, "Two"))
+	other := store.For(l.db, makeTeam(t, l.db, "Two"))
 	require.ErrorIs(t, other.DeclareCards(ctx, l.klas, []string{l.id}, true, "", now), store.ErrNotFound)
 }
 
@@ -268,7 +270,7 @@ func TestHub(t *testing.T) {
 	require.Eventually(t, func() bool { // until the hub listens
 		require.NoError(
 			t,
-			pgx.BeginFunc(ctx, l.pool, func(tx pgx.Tx) error { return store.For(tx, l.team).ArchiveCard(ctx, l.id, nil) }),
+			l.db.Begin(ctx, func(tx pgx.Tx) error { return store.For(tx, l.team).ArchiveCard(ctx, l.id, nil) }),
 		)
 		select {
 		case c := <-mine:
@@ -278,7 +280,7 @@ func TestHub(t *testing.T) {
 		}
 	}, 60*time.Second, time.Millisecond)
 	assert.Empty(t, others, "another team hears nothing")
-	_, err := l.pool.Exec(
+	_, err := l.db.Exec(
 		ctx,
 		"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query = 'LISTEN bright_chalk' AND datname = "+
 			"current_database()",

@@ -4,8 +4,10 @@ package testdb
 import (
 	"context"
 	"fmt"
+	"net"
 	"net/url"
 	"os"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -22,15 +24,47 @@ import (
 // Variable names the environment variable with the address of the server.
 const Variable = "BRIGHT_CHALK_TEST_DATABASE_URL"
 
-// New makes an empty, migrated database that is dropped when the test ends.
+// Role of the pool of New, as that of a server: it does not own the tables.
+const (
+	Role     = "chalk_app"
+	password = "lets a test in" //nolint:gosec // of a database that lives as long as a test
+)
+
+// New makes an empty, migrated database that is dropped when the test ends, as a server sees it.
 func New(t testing.TB) *pgxpool.Pool {
 	t.Helper()
-	pool := Empty(t)
-	require.NoError(t, store.Migrate(context.Background(), pool))
+	owner := Empty(t)
+	ctx := context.Background()
+	require.NoError(t, store.Migrate(ctx, owner))
+	require.NoError(t, store.Admit(ctx, owner, Role, password))
+	pool, err := pgxpool.New(ctx, Address(owner))
+	require.NoError(t, err)
+	t.Cleanup(pool.Close)
 	return pool
 }
 
-// Empty makes a database without a table that is dropped when the test ends.
+// Owner is the database of a pool of New, as its owner sees it.
+func Owner(t testing.TB, pool *pgxpool.Pool) *pgxpool.Pool {
+	t.Helper()
+	at, err := url.Parse(os.Getenv(Variable))
+	require.NoError(t, err)
+	at.Path = "/" + pool.Config().ConnConfig.Database
+	owner, err := pgxpool.New(context.Background(), at.String())
+	require.NoError(t, err)
+	t.Cleanup(owner.Close)
+	return owner
+}
+
+// Address of the database of a pool, for the role of a server.
+func Address(pool *pgxpool.Pool) string {
+	at := pool.Config().ConnConfig
+	return (&url.URL{
+		Scheme: "postgres", User: url.UserPassword(Role, password), Host: net.JoinHostPort(at.Host, strconv.Itoa(int(at.Port))),
+		Path: "/" + at.Database, RawQuery: "sslmode=disable",
+	}).String()
+}
+
+// Empty makes a database without a table that is dropped when the test ends, as its owner sees it.
 func Empty(t testing.TB) *pgxpool.Pool {
 	t.Helper()
 	base := os.Getenv(Variable)

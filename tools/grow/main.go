@@ -37,19 +37,13 @@ func main() {
 }
 
 func run(ctx context.Context, sizes string, calls int) error {
-	url := os.Getenv("DATABASE_URL")
-	if url == "" {
-		return errors.New("DATABASE_URL is not set: it needs a database of its own")
-	}
-	pool, err := pgxpool.New(ctx, url)
+	server, pool, err := store.Tool(ctx, os.Getenv("DATABASE_URL"), os.Getenv("BRIGHT_CHALK_OWNER_URL"))
 	if err != nil {
 		return err
 	}
 	defer pool.Close()
-	if err := store.Migrate(ctx, pool); err != nil {
-		return err
-	}
-	a := app.New(pool, app.Options{})
+	defer server.Close()
+	a := app.New(server, app.Options{})
 	if _, err := demo.Load(ctx, a); err != nil {
 		return err
 	}

@@ -23,3 +23,9 @@ SELECT count(*) AS media, coalesce(sum(length(bytes)), 0)::bigint AS bytes FROM 
 
 -- name: doctor_collect
 DELETE FROM medium WHERE {unused_media}
+
+-- name: guarded
+SELECT NOT (rolsuper OR rolbypassrls) FROM pg_roles WHERE rolname = current_user
+
+-- name: role_there
+SELECT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = @role)

@@ -25,7 +25,7 @@ UPDATE account_link SET ended_at = @now WHERE team_id = @team_id AND member_id =
 UPDATE member SET paused_at = @at, epoch = epoch + 1 WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
 
 -- name: member_end_sessions
-UPDATE member SET epoch = epoch + 1 WHERE account_id = {own_account} AND archived_at IS NULL
+SELECT end_sessions({own_account})
 
 -- part: session_member
 CASE WHEN substr(data, 1, 1) = '\x7b' THEN convert_from(data, 'UTF8')::jsonb ->> 'member' END

@@ -47,14 +47,14 @@ UPDATE team SET conventions = @conventions WHERE team_id = @team_id
 -- name: account_create
 INSERT INTO account AS a (email, password_hash) VALUES (@email, @password_hash)
 ON CONFLICT (lower(email)) DO UPDATE SET password_hash = excluded.password_hash
-WHERE NOT EXISTS (SELECT 1 FROM member m WHERE m.account_id = a.account_id AND m.archived_at IS NULL) RETURNING a.account_id::text
+WHERE NOT works_elsewhere(a.account_id, NULL, false) RETURNING a.account_id::text
 
 -- name: account_by_email
 SELECT account_id::text, email, password_hash FROM account WHERE lower(email) = lower(@email)
 
 -- name: account_drop_last
 DELETE FROM account a WHERE a.account_id = {own_account}
-    AND NOT EXISTS (SELECT 1 FROM member m WHERE m.account_id = a.account_id AND m.member_id <> @member_id)
+    AND NOT works_elsewhere(a.account_id, @member_id, true)
 
 -- name: seat_list
 SELECT m.member_id::text, m.team_id::text, t.name AS team, m.role, m.paused_at,
@@ -111,7 +111,7 @@ WITH renewed AS (
     WHERE account_id = (SELECT account_id FROM member WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL)
     RETURNING account_id
 )
-UPDATE member SET epoch = epoch + 1 WHERE account_id IN (SELECT account_id FROM renewed) AND archived_at IS NULL
+SELECT coalesce(sum(end_sessions(account_id)), 0)::bigint FROM renewed
 
 -- name: member_role
 UPDATE member SET role = @role WHERE team_id = @team_id AND member_id = @member_id AND archived_at IS NULL
