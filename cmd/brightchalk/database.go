@@ -113,7 +113,7 @@ func prepare(ctx context.Context, role *pgxpool.Config) error {
 		return fmt.Errorf("the database does not answer: %w", err)
 	}
 	separate := os.Getenv(ownerAddress) != ""
-	if has, err := store.SchemaVersion(ctx, owner); err != nil || has < store.NewestSchema() {
+	if !store.Migrated(ctx, owner) {
 		if err := store.Migrate(ctx, owner); err != nil {
 			if !separate {
 				err = fmt.Errorf("%w (as its owner: brightchalk prepare, with %s)", err, ownerAddress)

@@ -28,6 +28,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/jobs"
 	"brightchalk/internal/mail"
 	"brightchalk/internal/metrics"
 	"brightchalk/internal/provider"
@@ -103,7 +104,11 @@ func serve(std stdio, addr string, withDemo bool) error {
 	if err != nil {
 		return err
 	}
-	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post})
+	queue, err := jobs.New(pool, log, true)
+	if err != nil {
+		return err
+	}
+	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post, Queue: queue})
 	hub := store.NewHub()
 	options := httpapi.Options{
 		Log:          log,
@@ -138,7 +143,14 @@ func serve(std stdio, addr string, withDemo bool) error {
 		lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units)
 		debug.FreeOSMemory()
 	}()
-	go deliver(listening, a, log)
+	if err := queue.Start(listening, a); err != nil {
+		return fmt.Errorf("start the queue: %w", err)
+	}
+	defer func() {
+		ending, cancel := context.WithTimeout(context.Background(), grace)
+		defer cancel()
+		_ = queue.Stop(ending)
+	}()
 	var leaving atomic.Bool
 	options.Leaving = leaving.Load
 	server := &http.Server{
@@ -194,25 +206,6 @@ func providerOf() (*provider.Provider, error) {
 		return nil, fmt.Errorf("BRIGHT_CHALK_SIGN_IN: %w", err)
 	}
 	return p, nil
-}
-
-// round is how often it is looked whether a mail of the day waits.
-const round = 10 * time.Minute
-
-// deliver sends the mails of the day until it is told to stop.
-func deliver(ctx context.Context, a *app.App, log *slog.Logger) {
-	for {
-		if sent, err := a.Mails.Daily(ctx); err != nil && ctx.Err() == nil {
-			log.Warn("mail", "sent", sent, "error", err)
-		} else if sent > 0 {
-			log.Info("mail", "sent", sent)
-		}
-		select {
-		case <-ctx.Done():
-			return
-		case <-time.After(round):
-		}
-	}
 }
 
 // count opens the counters for Prometheus on a private address of their own, BRIGHT_CHALK_METRICS_ADDR, and returns who

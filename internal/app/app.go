@@ -43,6 +43,7 @@ type App struct {
 	Parcels  Parcels
 	Stock    Stock
 	Mails    Mails
+	Jobs     Jobs
 }
 
 // Options of New; the zero value is for a running server.
@@ -53,6 +54,8 @@ type Options struct {
 	Hashing *argon2id.Params
 	Limits  SignInLimits // the zero value is for a school
 	Post    Post
+	// Queue brings jobs to servers; nil leaves them lying until somebody runs them.
+	Queue Queue
 	// Stage is the script and the style of the stage in a carry pack; nil, or empty, leaves lessons as tables.
 	Stage func() (script, style []byte)
 }
@@ -72,7 +75,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		o.Stage = func() (script, style []byte) { return nil, nil }
 	}
 	g := ground{pool, store.AllTeams{Pool: pool}, o.Now, o.Seed, media.NewBudget(media.DecodeBytes), make(chan struct{}, 1)}
-	return &App{
+	a := &App{
 		Pool:     pool,
 		Now:      o.Now,
 		Cards:    Cards{desk[cardStore]{g, func(l store.Library) cardStore { return l }}},
@@ -94,6 +97,8 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Reviews:  Reviews{desk[reviewStore]{g, func(l store.Library) reviewStore { return l }}},
 		Years:    Years{desk[yearStore]{g, func(l store.Library) yearStore { return l }}},
 	}
+	a.Jobs = newJobs(desk[jobStore]{g, func(l store.Library) jobStore { return l }}, o.Queue, a.Print, a.Takes)
+	return a
 }
 
 // ground is what every capability stands on.
@@ -157,7 +162,7 @@ func in[S, T any](
 	o manner,
 	f func(S) (T, error),
 ) (out T, err error) {
-	bound, cancel := context.WithTimeout(ctx, patience)
+	bound, cancel := context.WithTimeout(ctx, patienceOf(ctx))
 	defer cancel()
 	err = store.In(bound, d.pool, by.TeamID, o.TxOptions, func(tx pgx.Tx) error {
 		l := store.For(tx, by.TeamID)

@@ -48,6 +48,7 @@ func (p Print) bundle(ctx context.Context, s printStore, ask BundleAsk, w io.Wri
 	z := zip.NewWriter(w)
 	put := packer{s, z, map[string]bool{}}
 	for i, c := range b.Cards {
+		count(ctx, i, len(b.Cards))
 		if ask.Voiceless {
 			rows[i].TakeID, b.Cards[i].HasTake = "", false
 		}

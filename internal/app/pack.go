@@ -32,10 +32,12 @@ const (
 	packMetDays = 7
 )
 
+var errPackSize = wrong("size", "Choose the whole order, or a class for this week's cards.")
+
 // Pack writes the carry pack of a class, or of the whole order where classID is empty.
 func (p Print) Pack(ctx context.Context, by Actor, classID string, size PackSize, w io.Writer) error {
 	if size != PackWeek && size != PackOrder || size == PackWeek && classID == "" {
-		return wrong("size", "Choose the whole order, or a class for this week's cards.")
+		return errPackSize
 	}
 	made, err := read(ctx, p.desk, by, func(s printStore) (pack.Pack, error) {
 		return p.packed(ctx, s, classID, size)
@@ -76,7 +78,8 @@ func (p Print) packed(ctx context.Context, s printStore, classID string, size Pa
 			keep = p.thisWeek(class, rows)
 		}
 	}
-	for _, r := range rows {
+	for i, r := range rows {
+		count(ctx, i, len(rows))
 		if !keep(r) {
 			continue
 		}

@@ -170,8 +170,10 @@ func (p Print) Cards(ctx context.Context, by Actor, ask CardsAsk, w io.Writer) e
 	case render.Single, render.Duplex, render.Fold:
 		return render.Cards(w, faces, ask.Layout, size, ask.Paper)
 	}
-	return wrong("layout", "Choose single, duplex, fold or frieze.")
+	return errLayout
 }
+
+var errLayout = wrong("layout", "Choose single, duplex, fold or frieze.")
 
 // CardPictures writes cards as they are agreed today as pictures, see render.Pictures.
 func (p Print) CardPictures(ctx context.Context, by Actor, ask CardsAsk, w io.Writer) error {
@@ -182,7 +184,7 @@ func (p Print) CardPictures(ctx context.Context, by Actor, ask CardsAsk, w io.Wr
 	if len(faces) == 0 {
 		return wrong("cards", "Choose at least one card.")
 	}
-	return render.Pictures(ctx, w, faces)
+	return render.Pictures(ctx, w, faces, func(done int) { count(ctx, done, len(faces)) })
 }
 
 // Faces are the cards to be printed, and the team's paper.

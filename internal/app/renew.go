@@ -2,7 +2,9 @@ package app
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
+	"io"
 
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
@@ -10,11 +12,11 @@ import (
 	"brightchalk/internal/store"
 )
 
-// Rejudged is a part of judging all takes again.
+// Rejudged is what came of judging all takes again. After is the last one that was judged.
 type Rejudged struct {
-	Judged  int             `json:"judged" doc:"takes of this part"`
+	Judged  int             `json:"judged"`
 	All     int             `json:"all" doc:"takes of the library"`
-	Next    string          `json:"next" doc:"the take to go on behind, empty at the end"`
+	After   string          `json:"after,omitempty" doc:"the take that was judged last"`
 	Changed []RejudgedTake  `json:"changed" nullable:"false" doc:"whose verdict is another now"`
 	Failed  []RejudgedFault `json:"failed" nullable:"false" doc:"that could not be read; they stay as they are"`
 }
@@ -36,50 +38,84 @@ type RejudgedFault struct {
 	Why    string `json:"why"`
 }
 
-// renewAtOnce is how many takes are judged in one part.
+// renewAtOnce is how many takes are listed at once.
 const renewAtOnce = 12
 
-// Renew judges some takes of the library again with the judge of today, those behind one of them. What is chosen stays
-// chosen, and no card loses its state: the team decides what to do about a verdict that changed.
-func (k Takes) Renew(ctx context.Context, by Actor, after string) (Rejudged, error) {
+// renewAll judges all takes of the library again with the judge of today. What is chosen stays chosen, and no card loses
+// its state: the team decides what to do about a verdict that changed. Where a run before broke off it goes on: what that
+// one had found is kept in the transaction in which the verdict changed.
+func (k Takes) renewAll(ctx context.Context, by Actor, _ JobAsk, _ io.Writer, j store.Job) (any, error) {
 	out := Rejudged{Changed: []RejudgedTake{}, Failed: []RejudgedFault{}}
-	if err := by.need(MayAgree); err != nil {
-		return out, err
-	}
-	list, err := read(ctx, k.desk, by, func(s takeStore) ([]store.Take, error) {
-		var err error
-		if out.All, err = s.CountTakes(ctx); err != nil {
+	if len(j.Result) > 0 {
+		if err := json.Unmarshal(j.Result, &out); err != nil {
 			return nil, err
 		}
-		return s.TakesAfter(ctx, after, renewAtOnce)
-	})
-	if err != nil {
-		return out, err
 	}
-	for _, t := range list {
-		changed, err := k.renew(ctx, by, t)
-		switch {
-		case errors.Is(err, media.ErrRefused):
-			out.Failed = append(out.Failed, RejudgedFault{t.TakeID, err.Error()})
-		case errors.Is(err, store.ErrNotFound): // withdrawn meanwhile
-		case err != nil:
+	for {
+		list, err := read(ctx, k.desk, by, func(s takeStore) ([]store.Take, error) {
+			var err error
+			if out.All, err = s.CountTakes(ctx); err != nil {
+				return nil, err
+			}
+			return s.TakesAfter(ctx, out.After, renewAtOnce)
+		})
+		if err != nil || len(list) == 0 {
 			return out, err
-		case changed != nil:
-			out.Changed = append(out.Changed, *changed)
 		}
-		out.Judged++
+		for _, t := range list {
+			err := k.renew(ctx, by, t, j, &out)
+			if errors.Is(err, store.ErrNotFound) { // withdrawn meanwhile
+				out.After = t.TakeID
+			} else if err != nil {
+				return nil, err
+			}
+			count(ctx, out.Judged, out.All)
+		}
 	}
-	if len(list) == renewAtOnce {
-		out.Next = list[len(list)-1].TakeID
-	}
-	return out, nil
 }
 
-// renew judges one take again, as it is heard now; nil where its verdict stays.
-func (k Takes) renew(ctx context.Context, by Actor, t store.Take) (*RejudgedTake, error) {
-	var pair spelling.Pair
+// renew judges one take again, as it is heard now, and adds it to what was judged.
+func (k Takes) renew(ctx context.Context, by Actor, t store.Take, j store.Job, out *Rejudged) error {
+	report, from, pair, err := k.judgedNow(ctx, by, t)
+	next := *out
+	next.Judged++
+	next.After = t.TakeID
+	switch {
+	case errors.Is(err, media.ErrRefused):
+		next.Failed = append(next.Failed, RejudgedFault{t.TakeID, err.Error()})
+	case err != nil:
+		return err
+	case report.Verdict != from.Verdict:
+		next.Changed = append(next.Changed,
+			RejudgedTake{t.TakeID, t.CardID, pair, from.Chosen, from.Verdict, report.Verdict, report.Advice})
+	}
+	kept, failed := json.Marshal(next)
+	if failed != nil {
+		return failed
+	}
+	refused := err != nil
+	err = change(ctx, k.desk, by, MayAgree, func(s takeStore) error {
+		if err := s.KeepJob(ctx, j.JobID, j.Run, kept); err != nil || refused {
+			return err
+		}
+		now, err := s.Take(ctx, t.TakeID)
+		if err != nil || now.TrimEndMs != from.TrimEndMs { // trimmed meanwhile, and judged with that
+			return err
+		}
+		return s.FixTake(ctx, t.TakeID, now.TrimStartMs, now.TrimEndMs, now.Plain, &report)
+	})
+	if err == nil {
+		*out = next
+	}
+	return err
+}
+
+// judgedNow is what the judge of today says of a take, and the take.
+func (k Takes) judgedNow(
+	ctx context.Context, by Actor, t store.Take,
+) (report recording.Report, from kept, pair spelling.Pair, err error) {
 	var target recording.Target
-	from, err := read(ctx, k.desk, by, func(s takeStore) (kept, error) {
+	from, err = read(ctx, k.desk, by, func(s takeStore) (kept, error) {
 		c, err := s.Card(ctx, t.CardID)
 		if err != nil {
 			return kept{}, err
@@ -91,9 +127,8 @@ func (k Takes) renew(ctx context.Context, by Actor, t store.Take) (*RejudgedTake
 		return takeKept(ctx, s, t.TakeID)
 	})
 	if err != nil {
-		return nil, err
+		return report, from, pair, err
 	}
-	var report recording.Report
 	file := Uploaded(from.Bytes)
 	err = k.desk.decoding(ctx, media.SoundCost(file, file.Size()), func() error {
 		clip, err := media.DecodeSound(from.Bytes)
@@ -103,18 +138,5 @@ func (k Takes) renew(ctx context.Context, by Actor, t store.Take) (*RejudgedTake
 		report = recording.JudgeUntil(clip, from.TrimEndMs, target)
 		return nil
 	})
-	if err != nil {
-		return nil, err
-	}
-	err = change(ctx, k.desk, by, MayAgree, func(s takeStore) error {
-		now, err := s.Take(ctx, t.TakeID)
-		if err != nil || now.TrimEndMs != from.TrimEndMs { // trimmed meanwhile, and judged with that
-			return err
-		}
-		return s.FixTake(ctx, t.TakeID, now.TrimStartMs, now.TrimEndMs, now.Plain, &report)
-	})
-	if err != nil || report.Verdict == from.Verdict {
-		return nil, err
-	}
-	return &RejudgedTake{t.TakeID, t.CardID, pair, from.Chosen, from.Verdict, report.Verdict, report.Advice}, nil
+	return report, from, pair, err
 }

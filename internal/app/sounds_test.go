@@ -158,30 +158,29 @@ func TestATakeServesTheOtherSpellingsOfItsSound(t *testing.T) {
 	require.NoError(t, err, "the bytes stay while another card needs them")
 }
 
-// All takes are judged again in parts; what changed is listed with its reason, and nothing that is chosen or agreed
+// All takes are judged again by a job; what changed is listed with its reason, and nothing that is chosen or agreed
 // moves by it.
 func TestVerdictsAreRenewed(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	_, err := s.Takes.Renew(ctx, s.teacher, "")
+	_, err := s.Jobs.Begin(ctx, s.teacher, app.JobAsk{Kind: app.RenewJob})
 	require.ErrorIs(t, err, app.ErrForbidden)
 	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, `UPDATE take SET verdict = 'retake' WHERE card_id = $1`, s.cards["s"])
 	require.NoError(t, err)
 	before, err := s.Cards.Wall(ctx, s.lead, false)
 	require.NoError(t, err)
-	judged, parts := 0, 0
-	var changed []app.RejudgedTake
-	for after := ""; parts == 0 || after != ""; parts++ {
-		r, err := s.Takes.Renew(ctx, s.lead, after)
-		require.NoError(t, err)
-		assert.Empty(t, r.Failed)
-		judged += r.Judged
-		changed = append(changed, r.Changed...)
-		after = r.Next
-		assert.Equal(t, 47, r.All)
-	}
-	assert.Equal(t, 47, judged)
-	assert.Equal(t, 4, parts)
+	j, err := s.Jobs.Begin(ctx, s.lead, app.JobAsk{Kind: app.RenewJob})
+	require.NoError(t, err)
+	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, j.JobID))
+	list, err := s.Jobs.List(ctx, s.lead)
+	require.NoError(t, err)
+	renewed := list[0].Renewed
+	require.NotNil(t, renewed)
+	assert.Equal(t, 47, renewed.Judged)
+	assert.Equal(t, 47, renewed.All)
+	assert.Empty(t, renewed.Failed)
+	assert.False(t, list[0].File)
+	changed := renewed.Changed
 	require.Len(t, changed, 1)
 	assert.Equal(t, "s", changed[0].Pair.Grapheme)
 	assert.Equal(t, recording.Retake, changed[0].Before)

@@ -23,6 +23,7 @@ type takeStore interface {
 	Takes(ctx context.Context, cardID string) ([]store.Take, error)
 	TakesAfter(ctx context.Context, after string, most int) ([]store.Take, error)
 	CountTakes(ctx context.Context) (int, error)
+	KeepJob(ctx context.Context, id string, run int, result []byte) error
 	ChosenTakes(ctx context.Context) ([]store.Take, error)
 	SpeakersTakes(ctx context.Context, speaker string) ([]store.Take, error)
 	AddTake(ctx context.Context, by string, t store.Take) (string, error)

@@ -10,6 +10,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"time"
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
@@ -107,16 +108,39 @@ func thingsOf(ctx context.Context, p person) (t things, err error) {
 			other = m.MemberID
 		}
 	}
+	job, _, err := done(ctx, p, app.JobAsk{Kind: app.PackJob, Size: app.PackOrder})
+	if err != nil {
+		return t, err
+	}
 	return things{
 		byPath: map[string]string{
 			"cards": card, "classes": class, "lessons": made.LessonID, "takes": take, "members": other,
-			"bank": class, "pictures": wall[0].Picture,
+			"bank": class, "pictures": wall[0].Picture, "jobs": job,
 		},
 		byName: map[string]string{
 			"class": class, "class_id": class, "card": card, "card_id": card, "left": card, "right": wall[1].CardID,
 			"take_id": take, "cards": card,
 		},
 	}, nil
+}
+
+// done is the id and the file of a job, when it is done.
+func done(ctx context.Context, p person, ask app.JobAsk) (id string, file []byte, err error) {
+	_, data, err := p.call(ctx, http.MethodPost, "/api/jobs", ask)
+	var j app.JobView
+	if err == nil {
+		err = json.Unmarshal(data, &j)
+	}
+	if err != nil || j.JobID == "" {
+		return "", nil, fmt.Errorf("no job: %s: %w", data, err)
+	}
+	for until := time.Now().Add(time.Minute); time.Now().Before(until); time.Sleep(50 * time.Millisecond) {
+		status, file, err := p.do(ctx, http.MethodGet, "/api/jobs/"+j.JobID+"/file", "", nil)
+		if err != nil || status == http.StatusOK {
+			return j.JobID, file, err
+		}
+	}
+	return j.JobID, nil, fmt.Errorf("the job %s is not done within a minute", ask.Kind)
 }
 
 var inBraces = regexp.MustCompile(`\{[a-z]+\}`)
@@ -214,6 +238,8 @@ var own = map[string][]string{
 		"account_identity",
 		"second_factor",
 		"member_mail",
+		"job",
+		"job_file",
 	},
 	"assistant": {
 		"team", "member", "card", "card_version", "letter_form", "routine", "bank_text", "named_picture", "parcel",

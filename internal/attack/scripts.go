@@ -8,7 +8,9 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"os"
 	"os/exec"
+	"path/filepath"
 	"regexp"
 	"strings"
 	"time"
@@ -98,25 +100,41 @@ func scripts(ctx context.Context, a *Arena) error {
 		return err
 	}
 	pages := 0
+	look := func(what string, data []byte) {
+		pages++
+		for _, text := range unzipped(data) {
+			if alive.Match(text) && !json.Valid(text) {
+				a.Find("%s holds a script as it was typed: %s", what, alive.Find(text))
+			}
+		}
+	}
 	for _, path := range []string{
-		"/api/pack.html?class=" + t.byName["class"], "/api/bundle.zip?class=" + t.byName["class"],
 		"/api/classes/" + t.byName["class"] + "/log.csv", "/api/lessons/" + t.byPath["lessons"] + "/print/plan",
 	} {
 		status, data, err := lead.do(ctx, http.MethodGet, path, "", nil)
 		if err != nil {
 			return err
 		}
-		pages++
 		if status >= 500 {
 			a.Find("%s answers %d", path, status)
 		}
-		for _, text := range unzipped(data) {
-			if alive.Match(text) && !json.Valid(text) {
-				a.Find("%s holds a script as it was typed: %s", path, alive.Find(text))
-			}
-		}
+		look(path, data)
 	}
-	seen, err := a.browse(s.base, t)
+	var carry []byte
+	for _, ask := range []app.JobAsk{
+		{Kind: app.BundleJob, Class: t.byName["class"]},
+		{Kind: app.PackJob, Class: t.byName["class"], Size: app.PackOrder},
+	} {
+		if _, carry, err = done(ctx, lead, ask); err != nil {
+			return err
+		}
+		look(string(ask.Kind), carry)
+	}
+	pack := filepath.Join(a.dir, "carry-pack.html")
+	if err := os.WriteFile(pack, carry, 0o600); err != nil {
+		return err
+	}
+	seen, err := a.browse(s.base, "file://"+pack, t)
 	if err != nil {
 		return err
 	}
@@ -210,7 +228,7 @@ func (a *Arena) poison(ctx context.Context, p person, t things) (kept int, err e
 }
 
 // browse opens every page as the lead of the poisoned team and looks whether a probe ran.
-func (a *Arena) browse(base string, t things) (int, error) {
+func (a *Arena) browse(base, pack string, t things) (int, error) {
 	if browser.Find() == "" {
 		a.Say("   no Chromium: pages are not opened")
 		return 0, nil
@@ -251,10 +269,12 @@ func (a *Arena) browse(base string, t things) (int, error) {
 		"/letters",
 		"/booth",
 		"/team",
-		"/api/pack.html?class=" + t.byName["class"],
 	}
-	for _, page := range pages {
-		if err := tab.Go(base + page); err != nil {
+	for i := range pages {
+		pages[i] = base + pages[i]
+	}
+	for _, page := range append(pages, pack) {
+		if err := tab.Go(page); err != nil {
 			return 0, fmt.Errorf("%s: %w", page, err)
 		}
 		time.Sleep(400 * time.Millisecond)
@@ -266,5 +286,5 @@ func (a *Arena) browse(base string, t things) (int, error) {
 			a.Find("a script ran on %s", page)
 		}
 	}
-	return len(pages), nil
+	return len(pages) + 1, nil
 }

@@ -97,6 +97,7 @@ var floors = []string{
 		" internal/provider internal/provider/providertest internal/metrics internal/backup",
 	"internal/bundle",
 	"internal/app",
+	"internal/jobs",
 	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",
 	"cmd/brightchalk internal/attack bench",
 	"tools/",

@@ -169,7 +169,7 @@ func TestASessionThatCannotBeKeptIsOneAnswer(t *testing.T) {
 	p := demoPlace(t)
 	_, err := testdb.Owner(t, p.Pool).Exec(context.Background(), "ALTER TABLE sessions ADD CHECK (token = '')")
 	require.NoError(t, err)
-	stranger := client{t, p.server.URL, http.DefaultClient}
+	stranger := client{t: t, base: p.server.URL, http: http.DefaultClient}
 	status, body := stranger.call("POST", "/api/session", signInBody(1, demoPassword(1)))
 	assert.Equal(t, 503, status)
 	d := json.NewDecoder(strings.NewReader(body))
@@ -219,7 +219,7 @@ func TestTheWallIsKeptUntilItChanges(t *testing.T) {
 
 func TestAPolicyReportIsLogged(t *testing.T) {
 	p := demoPlace(t)
-	stranger := client{t, p.server.URL, http.DefaultClient}
+	stranger := client{t: t, base: p.server.URL, http: http.DefaultClient}
 	status, _ := stranger.call("POST", "/csp-reports", `{"csp-report":{"document-uri":"https://x.example/cards?secret=1",
 		"effective-directive":"script-src-elem","blocked-uri":"inline"}}`)
 	assert.Equal(t, 204, status)

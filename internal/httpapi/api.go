@@ -40,6 +40,7 @@ var tags = []*huma.Tag{
 	{Name: "today", Description: "What a member comes to in the morning."},
 	{Name: "cards", Description: "The library: what is agreed about each sound."},
 	{Name: "reviews", Description: "Cards put forward, what is said beside them, and notices of it."},
+	{Name: "jobs", Description: "What takes longer than a screen waits, with its progress and its file."},
 	{Name: "audit", Description: "What contradicts itself over the whole library."},
 	{Name: "takes", Description: "Recordings, their voices and their fixes."},
 	{Name: "letters", Description: "How the team writes."},
@@ -286,6 +287,7 @@ func (s *server) register(everybody, members huma.API) {
 	s.cardCalls(members)
 	s.reviewCalls(members)
 	s.auditCalls(members)
+	s.jobCalls(members)
 	s.parcelCalls(everybody, members)
 	s.stockCalls(members)
 	s.takeCalls(members)

@@ -5,13 +5,26 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
+
+	"brightchalk/internal/app"
 )
 
 // bundle is the whole library of the team of a client, as it goes out.
 func (c client) bundle(t *testing.T) string {
 	t.Helper()
-	status, data := c.call("GET", "/api/bundle.zip?voiceless=true", "")
-	require.Equal(t, 200, status)
+	return c.made(`{"kind":"bundle","voiceless":true}`)
+}
+
+// made is the file of a job, which is done at once.
+func (c client) made(ask string) string {
+	c.t.Helper()
+	status, body := c.call("POST", "/api/jobs", ask)
+	require.Equal(c.t, 200, status, body)
+	var j app.JobView
+	require.NoError(c.t, json.Unmarshal([]byte(body), &j))
+	require.NoError(c.t, c.work(c.t.Context(), j.JobID))
+	status, data := c.call("GET", "/api/jobs/"+j.JobID+"/file", "")
+	require.Equal(c.t, 200, status, data)
 	return data
 }
 

@@ -59,7 +59,7 @@ func TestALinkLetsInOnce(t *testing.T) {
 	_, secret, _ := strings.Cut(made.Path, "#")
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	stranger := client{t, lead.base, &http.Client{Jar: jar}}
+	stranger := client{t: t, base: lead.base, http: &http.Client{Jar: jar}}
 	status, body := stranger.call("POST", "/api/welcome/look", `{"secret":"`+secret+`"}`)
 	require.Equal(t, 200, status, body)
 	assert.Contains(t, body, "otto@lockhouse.example")

@@ -128,18 +128,6 @@ func (s *server) printCalls(api huma.API) {
 		return printed("sound-cards.pdf", out, err)
 	})
 	download(s, api, route{
-		id: "export-bundle", method: http.MethodGet, path: "/bundle.zip", tag: "print",
-		summary: "The library in one file of open files",
-	}, []string{"application/zip"}, func(ctx context.Context, by app.Actor, in *struct {
-		Class     string `query:"class" doc:"with what this class has been taught; may be empty"`
-		Voiceless bool   `query:"voiceless" doc:"without recordings and the carry pack"`
-	},
-	) (file, error) {
-		var out bytes.Buffer
-		err := a.Bundle(ctx, by, app.BundleAsk{Class: in.Class, Voiceless: in.Voiceless}, &out)
-		return saved("application/zip", "bright-chalk-library.zip", out, err)
-	})
-	download(s, api, route{
 		id: "export-card-pictures", method: http.MethodGet, path: "/cards.zip", tag: "print",
 		summary: "Both sides of each card as PNG and SVG, for slides and boards",
 	}, []string{"application/zip"}, func(ctx context.Context, by app.Actor, in *struct {
@@ -157,21 +145,6 @@ func (s *server) printCalls(api huma.API) {
 		var out bytes.Buffer
 		err := s.lessons().Export(ctx, by, in.ID, &out)
 		return saved("text/csv; charset=utf-8", "class-log.csv", out, err)
-	})
-	download(s, api, route{
-		id: "carry-pack", method: http.MethodGet, path: "/pack.html", tag: "print",
-		summary: "One page that works without a network",
-	}, []string{"text/html"}, func(ctx context.Context, by app.Actor, in *struct {
-		Class string       `query:"class" doc:"may be empty for the whole order"`
-		Size  app.PackSize `query:"size" doc:"order, or week for this week's cards of a class"`
-	},
-	) (file, error) {
-		var out bytes.Buffer
-		err := a.Pack(ctx, by, in.Class, in.Size, &out)
-		return file{
-			ContentType: "text/html; charset=utf-8", Disposition: `attachment; filename="carry-pack.html"`,
-			CacheControl: never, Body: out.Bytes(),
-		}, err
 	})
 }
 

@@ -35,7 +35,7 @@ func browser(t *testing.T, base string) client {
 	t.Helper()
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	return client{t, base, &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error {
+	return client{t: t, base: base, http: &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error {
 		return http.ErrUseLastResponse
 	}}}
 }

@@ -104,7 +104,7 @@ func (p place) phone(t *testing.T) client {
 	t.Helper()
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	return client{t, p.server.URL, &http.Client{Jar: jar}}
+	return client{t: t, base: p.server.URL, http: &http.Client{Jar: jar}}
 }
 
 func TestAPhoneJoinsOneLessonByACode(t *testing.T) {

@@ -256,6 +256,7 @@ func (s *server) meetings() app.Meetings { return s.house().Meetings }
 func (s *server) reviews() app.Reviews   { return s.house().Reviews }
 func (s *server) desk() app.Desk         { return s.house().Desk }
 func (s *server) audits() app.Audits     { return s.house().Audits }
+func (s *server) jobs() app.Jobs         { return s.house().Jobs }
 func (s *server) mails() app.Mails       { return s.house().Mails }
 func (s *server) stock() app.Stock       { return s.house().Stock }
 func (s *server) parcels() app.Parcels   { return s.house().Parcels }

@@ -148,8 +148,7 @@ func TestSoundsAndVoicesOverHTTP(t *testing.T) {
 	require.Equal(t, 200, status, body)
 	status, _ = lead.call("GET", "/api/takes/"+takes[0].TakeID+"/original", "")
 	assert.Equal(t, 404, status)
-	status, body = lead.call("GET", "/api/pack.html?size=order", "")
-	require.Equal(t, 200, status)
+	body = lead.made(`{"kind":"pack","size":"order"}`)
 	assert.False(t, strings.Contains(body, "data:audio/"), "no pack holds a withdrawn voice")
 }
 
@@ -179,9 +178,9 @@ func TestLettersOverHTTP(t *testing.T) {
 
 func TestNewDoorsNeedASession(t *testing.T) {
 	p := demoPlace(t)
-	stranger := client{t, p.server.URL, http.DefaultClient}
+	stranger := client{t: t, base: p.server.URL, http: http.DefaultClient}
 	for _, path := range []string{
-		"/api/sounds", "/api/letters?text=a", "/api/pack.html?size=order",
+		"/api/sounds", "/api/letters?text=a", "/api/jobs",
 		"/api/practice.pdf?text=a", "/api/lessons/00000000-0000-0000-0000-000000000000/print/all.pdf",
 		"/api/takes/00000000-0000-0000-0000-000000000000/original",
 	} {
@@ -189,10 +188,11 @@ func TestNewDoorsNeedASession(t *testing.T) {
 		assert.Equal(t, 401, status, path)
 	}
 	lead := p.signIn(t, 0)
-	status, body := lead.call("GET", "/api/pack.html?size=week", "")
+	status, body := lead.call("POST", "/api/jobs", `{"kind":"pack","size":"week"}`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, body, "Choose the whole order")
-	status, _ = lead.call("GET", "/api/pack.html?size=week&class=00000000-0000-0000-0000-000000000000", "")
+	status, _ = lead.call("POST", "/api/jobs",
+		`{"kind":"pack","size":"week","class":"00000000-0000-0000-0000-000000000000"}`)
 	assert.Equal(t, 404, status)
 }
 

@@ -15,10 +15,6 @@ type voice struct {
 	Speaker string `json:"speaker" maxLength:"80"`
 }
 
-type renewAsk struct {
-	After string `json:"after,omitempty" required:"false" maxLength:"40" doc:"id of a take; empty for the first"`
-}
-
 type reused struct {
 	TakeID string `json:"take_id" format:"uuid"`
 }
@@ -102,18 +98,6 @@ func (s *server) takeCalls(api huma.API) {
 		id: "withdraw-take", method: http.MethodDelete, path: "/takes/{id}", tag: "takes",
 		summary: "Remove a take for good",
 	}, func(ctx context.Context, by app.Actor, in *ByID) (done, error) { return ok(a.Withdraw(ctx, by, in.ID)) })
-	call(s, api, route{
-		id:      "renew-verdicts",
-		method:  http.MethodPost,
-		path:    "/takes/renewed",
-		tag:     "takes",
-		summary: "Judge takes again with the judge of today, some at a time",
-		about: "Ask again with after as next says until it is empty. Nothing that is chosen or agreed changes by it. " +
-			"Only a lead may.",
-		example: renewAsk{},
-	}, func(ctx context.Context, by app.Actor, in *body[renewAsk]) (app.Rejudged, error) {
-		return a.Renew(ctx, by, in.Body.After)
-	})
 	upload(s, api, route{
 		id: "check-room", method: http.MethodPost, path: "/room", tag: "takes",
 		summary: "Judge the room and the microphone by two seconds of silence and a short word",

@@ -9,6 +9,7 @@ import (
 	"io"
 	"runtime"
 	"strings"
+	"sync/atomic"
 
 	"github.com/tdewolff/canvas"
 	"github.com/tdewolff/canvas/renderers/rasterizer"
@@ -21,12 +22,13 @@ const pixelsPerMm = 8
 
 // Pictures writes a ZIP with both sides of each card as PNG and as SVG, for slides and boards. The names begin with the
 // place in the order.
-func Pictures(ctx context.Context, w io.Writer, faces []Face) error {
+func Pictures(ctx context.Context, w io.Writer, faces []Face, tell func(done int)) error {
 	type made struct {
 		name string
 		data []byte
 	}
 	files := make([][]made, len(faces))
+	var done atomic.Int64
 	group, inner := errgroup.WithContext(ctx)
 	group.SetLimit(runtime.NumCPU())
 	for i, f := range faces {
@@ -44,6 +46,7 @@ func Pictures(ctx context.Context, w io.Writer, faces []Face) error {
 				}
 				files[i] = append(files[i], made{"png/" + name + ".png", raster}, made{"svg/" + name + ".svg", vector})
 			}
+			tell(int(done.Add(1)))
 			return nil
 		})
 	}

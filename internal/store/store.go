@@ -14,6 +14,8 @@ import (
 	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
 	"github.com/pressly/goose/v3/lock"
+	"github.com/riverqueue/river/riverdriver/riverpgxv5"
+	"github.com/riverqueue/river/rivermigrate"
 )
 
 //go:embed migrations/*.sql
@@ -47,7 +49,7 @@ func (l Library) with(a args) args {
 	return a
 }
 
-// Migrate brings the database to the newest shape.
+// Migrate brings the database to the newest shape, that of the queue of jobs too.
 func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
 	return migrating(ctx, pool, func(p *goose.Provider) error {
 		if _, err := p.Up(ctx); err != nil {
@@ -55,6 +57,42 @@ func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
 		}
 		return nil
 	})
+}
+
+// Migrated tells whether nothing is left to do for Migrate.
+func Migrated(ctx context.Context, pool *pgxpool.Pool) bool {
+	has, err := SchemaVersion(ctx, pool)
+	if err != nil || has < NewestSchema() {
+		return false
+	}
+	queue, err := rivermigrate.New(riverpgxv5.New(pool), nil)
+	if err != nil {
+		return false
+	}
+	state, err := queue.Validate(ctx, nil)
+	return err == nil && state.OK
+}
+
+// migrateQueue brings the queue's tables to their newest shape. One server does so, others wait.
+func migrateQueue(ctx context.Context, pool *pgxpool.Pool) error {
+	err := pool.AcquireFunc(ctx, func(conn *pgxpool.Conn) error {
+		if _, err := conn.Exec(ctx, "SELECT pg_advisory_lock(hashtext('bright chalk queue'))"); err != nil {
+			return err
+		}
+		defer func() {
+			_, _ = conn.Exec(context.WithoutCancel(ctx), "SELECT pg_advisory_unlock(hashtext('bright chalk queue'))")
+		}()
+		queue, err := rivermigrate.New(riverpgxv5.New(pool), nil)
+		if err != nil {
+			return err
+		}
+		_, err = queue.Migrate(ctx, rivermigrate.DirectionUp, nil)
+		return err
+	})
+	if err != nil {
+		return fmt.Errorf("migrate the queue of jobs: %w", err)
+	}
+	return nil
 }
 
 // migrating works on connections of its own: rows of all teams may have to change with the shape.
@@ -81,7 +119,10 @@ func migrating(ctx context.Context, pool *pgxpool.Pool, f func(p *goose.Provider
 	if err != nil {
 		return fmt.Errorf("read migrations: %w", err)
 	}
-	return f(provider)
+	if err := f(provider); err != nil {
+		return err
+	}
+	return migrateQueue(ctx, own)
 }
 
 func nullable(id string) *string {

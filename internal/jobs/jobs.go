@@ -1,0 +1,154 @@
+// Package jobs brings work that takes long to a server that has time for it, through River's queue in the same
+// database. What is to be done, how far it is and what came of it is kept by the application; a task of the queue is
+// only the word that something waits, so it may come twice, or late.
+package jobs
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgxpool"
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/riverdriver/riverpgxv5"
+
+	"brightchalk/internal/app"
+)
+
+// Queues: what somebody waits for, and what goes on by itself.
+const (
+	asked  = "asked"
+	rounds = "rounds"
+)
+
+// How often it is looked for jobs whose server is gone, for what is to be forgotten, and for mails of the day.
+const (
+	findLost  = 15 * time.Second
+	forget    = 5 * time.Minute
+	mailRound = 10 * time.Minute
+)
+
+// perServer is how many jobs a server does at once: each takes a core.
+const perServer = 2
+
+// runFor is how long the queue leaves a task to its server. The application's own limit is shorter.
+const runFor = 15 * time.Minute
+
+type jobArgs struct {
+	TeamID string `json:"team_id"`
+	JobID  string `json:"job_id"`
+}
+
+func (jobArgs) Kind() string { return "job" }
+
+type lostArgs struct{}
+
+func (lostArgs) Kind() string { return "lost" }
+
+type forgetArgs struct{}
+
+func (forgetArgs) Kind() string { return "forget" }
+
+type mailArgs struct{}
+
+func (mailArgs) Kind() string { return "mail" }
+
+// Queue takes jobs in and, once it runs, does them.
+type Queue struct {
+	client *river.Client[pgx.Tx]
+	app    *app.App // set by Start
+	log    *slog.Logger
+}
+
+// New opens the queue. Listening says that the pool may wait for notifications, which a pooler between does not let
+// through; without it is asked every second.
+func New(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
+	q := &Queue{log: log}
+	workers := river.NewWorkers()
+	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, j *river.Job[jobArgs]) error {
+		return q.app.Jobs.Run(ctx, j.Args.TeamID, j.Args.JobID)
+	}))
+	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, _ *river.Job[lostArgs]) error {
+		return q.findLost(ctx)
+	}))
+	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, _ *river.Job[forgetArgs]) error {
+		_, err := q.app.Jobs.Forget(ctx)
+		return err
+	}))
+	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, _ *river.Job[mailArgs]) error {
+		sent, err := q.app.Mails.Daily(ctx)
+		if sent > 0 {
+			log.Info("mail", "sent", sent)
+		}
+		return err
+	}))
+	every := func(d time.Duration, args river.JobArgs) *river.PeriodicJob {
+		return river.NewPeriodicJob(river.PeriodicInterval(d), func() (river.JobArgs, *river.InsertOpts) {
+			// One at a time, however many servers think that they lead; what failed comes again with the next round.
+			return args, &river.InsertOpts{Queue: rounds, MaxAttempts: 1, UniqueOpts: river.UniqueOpts{ByPeriod: d}}
+		}, &river.PeriodicJobOpts{RunOnStart: true})
+	}
+	var err error
+	q.client, err = river.NewClient(riverpgxv5.New(pool), &river.Config{
+		Logger:               slog.New(quiet{log.Handler()}),
+		Workers:              workers,
+		Queues:               map[string]river.QueueConfig{asked: {MaxWorkers: perServer}, rounds: {MaxWorkers: 2}},
+		PeriodicJobs:         []*river.PeriodicJob{every(findLost, lostArgs{}), every(forget, forgetArgs{}), every(mailRound, mailArgs{})},
+		PollOnly:             !listening,
+		JobTimeout:           runFor,
+		RescueStuckJobsAfter: 2 * runFor,
+		MaxAttempts:          5,
+		// What is done is kept by the application.
+		CompletedJobRetentionPeriod: 10 * time.Minute,
+		CancelledJobRetentionPeriod: 10 * time.Minute,
+		DiscardedJobRetentionPeriod: 24 * time.Hour,
+	})
+	if err != nil {
+		return nil, fmt.Errorf("open the queue: %w", err)
+	}
+	return q, nil
+}
+
+// Add is of app.Queue.
+func (q *Queue) Add(ctx context.Context, tx pgx.Tx, teamID, jobID string) error {
+	_, err := q.client.InsertTx(ctx, tx, jobArgs{teamID, jobID}, &river.InsertOpts{Queue: asked})
+	return err
+}
+
+// Start does jobs of the application until Stop.
+func (q *Queue) Start(ctx context.Context, a *app.App) error {
+	q.app = a
+	return q.client.Start(ctx)
+}
+
+// Stop takes no more jobs in and ends those under way: another server goes on with them.
+func (q *Queue) Stop(ctx context.Context) error { return q.client.StopAndCancel(ctx) }
+
+// findLost queues jobs again whose server is gone.
+func (q *Queue) findLost(ctx context.Context) error {
+	lost, err := q.app.Jobs.Lost(ctx)
+	if err != nil || len(lost) == 0 {
+		return err
+	}
+	again := make([]river.InsertManyParams, len(lost))
+	for i, l := range lost {
+		again[i] = river.InsertManyParams{
+			Args: jobArgs{l.TeamID, l.JobID},
+			// Not a second time while the first word waits.
+			InsertOpts: &river.InsertOpts{Queue: asked, UniqueOpts: river.UniqueOpts{ByArgs: true, ByPeriod: findLost}},
+		}
+	}
+	q.log.Info("jobs without a server are queued again", "jobs", len(lost))
+	_, err = q.client.InsertMany(ctx, again)
+	return err
+}
+
+// quiet leaves out what the queue says of its own routine.
+type quiet struct{ slog.Handler }
+
+// Enabled is of slog.Handler.
+func (q quiet) Enabled(ctx context.Context, l slog.Level) bool {
+	return l >= slog.LevelWarn && q.Handler.Enabled(ctx, l)
+}
