@@ -28,6 +28,7 @@ import (
 	"brightchalk/internal/browser"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/jobs"
 	"brightchalk/internal/media"
 	"brightchalk/internal/provider"
 	"brightchalk/internal/provider/providertest"
@@ -105,9 +106,15 @@ func serve(t *testing.T) *stage {
 func serveWith(t *testing.T, issuer string) *stage {
 	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
-	a := app.New(testdb.New(t), app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing, Stage: webui.Stage})
+	pool := testdb.New(t)
+	queue, err := jobs.New(pool, slog.New(slog.DiscardHandler), true)
+	require.NoError(t, err)
+	a := app.New(pool, app.Options{
+		Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing, Stage: webui.Stage, Queue: queue,
+	})
 	list, err := demo.Load(ctx, a)
 	require.NoError(t, err)
+	require.NoError(t, queue.Start(ctx, a))
 	hub := store.NewHub()
 	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
 	var handler http.Handler
@@ -133,6 +140,7 @@ func serveWith(t *testing.T, issuer string) *stage {
 	s.Start()
 	t.Cleanup(func() {
 		hub.Close()
+		_ = queue.Stop(ctx)
 		cancel()
 		s.CloseClientConnections()
 		s.Close()

@@ -37,6 +37,10 @@ func (s *server) jobCalls(api huma.API) {
 	}, []string{"text/html", "application/zip", "application/pdf"},
 		func(ctx context.Context, by app.Actor, in *ByID) (file, error) {
 			f, err := j.File(ctx, by, in.ID)
-			return saved(f.MediaType, f.Name, *bytes.NewBuffer(f.Bytes), err)
+			out := *bytes.NewBuffer(f.Bytes)
+			if f.MediaType == "application/pdf" { // to look at first
+				return printed(f.Name, out, err)
+			}
+			return saved(f.MediaType, f.Name, out, err)
 		})
 }

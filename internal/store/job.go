@@ -57,14 +57,19 @@ var (
 	jobEnd     = change("job_end")
 	jobStop    = change("job_stop")
 	jobDrop    = change("job_drop")
+	jobReplace = change("job_replace")
 	jobFilePut = change("job_file_put")
 	jobFileGet = query[JobFile]("job_file_get")
 	jobLost    = query[LostJob]("job_lost")
 	jobForget  = change("job_forget")
 )
 
-// AddJob keeps what a member asks for and returns its id.
+// AddJob keeps what a member asks for and returns its id; what the same came to before goes.
 func (l Library) AddJob(ctx context.Context, j Job) (string, error) {
+	_, _, err := jobReplace.count(ctx, l.db, l.with(args{"member_id": j.MemberID, "title": j.Title}))
+	if err != nil {
+		return "", err
+	}
 	return jobAdd.get(ctx, l.db, l.with(args{
 		"member_id": j.MemberID, "kind": j.Kind, "title": j.Title, "asked": j.Asked, "now": j.MadeAt,
 	}))

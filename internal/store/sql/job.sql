@@ -42,6 +42,10 @@ WHERE team_id = @team_id AND member_id = @member_id AND job_id = @job_id AND sta
 -- name: job_drop
 DELETE FROM job WHERE team_id = @team_id AND member_id = @member_id AND job_id = @job_id
 
+-- What is made anew takes the place of what was made before.
+-- name: job_replace
+DELETE FROM job WHERE team_id = @team_id AND member_id = @member_id AND title = @title AND ended_at IS NOT NULL
+
 -- name: job_file_put
 INSERT INTO job_file (job_id, team_id, name, media_type, bytes) VALUES (@job_id, @team_id, @name, @media_type, @bytes)
 

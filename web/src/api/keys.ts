@@ -6,6 +6,7 @@ export const keys = {
   teachers: ['classes', 'teachers'] as const,
   pastClasses: ['classes', 'past'] as const,
   demo: ['demo'] as const,
+  jobs: ['jobs'] as const,
   ways: ['ways'] as const,
   provider: ['provider'] as const,
   vocabulary: ['vocabulary'] as const,

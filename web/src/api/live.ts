@@ -26,6 +26,12 @@ function hear(news: News) {
   }
   const { kind, id } = news.change
   watchers.forEach((f) => f(kind, id))
+  if (kind === 'job') {
+    // Everybody hears of everybody's: only one's own are asked for.
+    const own = queryClient.getQueryData<{ job_id: string }[]>(keys.jobs)
+    if (own?.some((j) => j.job_id === id)) void queryClient.invalidateQueries({ queryKey: keys.jobs })
+    return
+  }
   if (ofToday.includes(kind)) void queryClient.invalidateQueries({ queryKey: keys.today })
   if (kind === 'notice') return
   if (kind === 'audit_left') {

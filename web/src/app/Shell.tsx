@@ -15,6 +15,7 @@ import { useArrival } from './useArrival'
 const Shortcuts = lazy(() => import('./Shortcuts'))
 const SearchDialog = lazy(() => import('../features/search/SearchDialog'))
 const UndoBar = lazy(() => import('./UndoBar'))
+const JobsTray = lazy(() => import('../ui/jobs/Tray'))
 const SignInSheet = lazy(() => import('../features/signin/SignInSheet').then((m) => ({ default: m.SignInSheet })))
 const SignInPage = lazy(() => import('../features/signin/SignInPage').then((m) => ({ default: m.SignInPage })))
 
@@ -73,8 +74,12 @@ function SignedIn({ me }: { me: Me }) {
   useEffect(() => {
     if (me.member_id !== began) location.assign('/') // somebody else signed in: nothing of the former page may stay
   }, [me.member_id, began])
+  const [late, setLate] = useState(false)
   useEffect(() => {
-    const later = setTimeout(() => void keepFor(me.member_id).then(fetchForLater), 4000)
+    const later = setTimeout(() => {
+      setLate(true)
+      void keepFor(me.member_id).then(fetchForLater)
+    }, 4000)
     return () => clearTimeout(later)
   }, [me.member_id])
   useLive()
@@ -95,6 +100,7 @@ function SignedIn({ me }: { me: Me }) {
       {keysShown && <Shortcuts onClose={() => setKeysShown(false)} />}
       {searching && <SearchDialog onClose={() => setSearching(false)} />}
       {undo && <UndoBar />}
+      {late && !teaching && <JobsTray />}
     </Suspense>
   )
   if (teaching)

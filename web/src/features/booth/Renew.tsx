@@ -1,33 +1,31 @@
 import { Link } from '@tanstack/react-router'
-import { useState } from 'react'
-import { Button, Heading, Notice, Progress } from '../../ui/parts'
-import { useRenewVerdicts } from '../../ui/takes/api'
+import { isOpen, useBegin, useJobs } from '../../api/jobs'
+import { JobProgress } from '../../ui/jobs/JobProgress'
+import { Button, Heading, Notice } from '../../ui/parts'
 import { verdictWords, type Verdict } from '../../ui/takes/model'
 
 /** One press judges every take of the library anew, and says which verdicts are others now, and why. */
 export function Renew() {
-  const [done, setDone] = useState<[judged: number, all: number]>([0, 0])
-  const renew = useRenewVerdicts((judged, all) => setDone([judged, all]))
-  const changed = renew.data?.changed ?? []
+  const begin = useBegin()
+  const job = useJobs().data?.find((j) => j.kind === 'renew' && j.state !== 'stopped')
+  const renewed = job?.renewed
+  const changed = renewed?.changed ?? []
   const word = (v: string) => verdictWords[v as Verdict].text
+  const goesOn = job !== undefined && isOpen(job)
   return (
     <section className="flex flex-col gap-3">
       <Heading level={2}>Judge all takes again</Heading>
       <p>After the check has learned something. What is chosen stays chosen, and no card loses its state by it.</p>
       <div className="flex flex-wrap items-center gap-3">
-        <Button disabled={renew.isPending} onClick={() => renew.mutate()}>
+        <Button disabled={begin.isPending || goesOn} onClick={() => begin.mutate({ kind: 'renew' })}>
           Judge them all again
         </Button>
-        {renew.isPending && (
-          <div className="flex items-center gap-3" role="status">
-            <Progress value={done[0]} most={done[1]} label="Takes judged" />
-            {done[0]} of {done[1]}
-          </div>
-        )}
+        {goesOn && <JobProgress job={job} />}
       </div>
-      {renew.error && <Notice kind="wrong">{renew.error.message}</Notice>}
-      {renew.data && changed.length === 0 && (
-        <Notice kind="good">{renew.data.judged} takes judged: every verdict is as it was.</Notice>
+      {begin.error && <Notice kind="wrong">{begin.error.message}</Notice>}
+      {job?.state === 'failed' && <Notice kind="wrong">{job.said}</Notice>}
+      {renewed && changed.length === 0 && (
+        <Notice kind="good">{renewed.judged} takes judged: every verdict is as it was.</Notice>
       )}
       {changed.length > 0 && (
         <ul className="flex flex-col gap-2">

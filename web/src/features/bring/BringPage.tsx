@@ -1,6 +1,7 @@
 import { Link, useNavigate } from '@tanstack/react-router'
 import { useRef, useState } from 'react'
 import { callThen, mayI, useClasses, useMe } from '../../api/shared'
+import { JobButton } from '../../ui/jobs/JobButton'
 import { Button, Failed, Heading, LinkButton, Notice } from '../../ui/parts'
 import { useBring, useDrop, useParcels, type Parcel } from './api'
 
@@ -128,12 +129,8 @@ function Out() {
         title="The whole library, for another team"
         about="One ZIP of open files: cards, pictures, letters, texts, routines, and the sounds. A voice goes to another school only if its speaker agrees to that."
       >
-        <LinkButton href="/api/bundle.zip" download="bright-chalk-library.zip">
-          With the voices
-        </LinkButton>
-        <LinkButton href="/api/bundle.zip?voiceless=true" download="bright-chalk-library.zip">
-          Without voices
-        </LinkButton>
+        <JobButton ask={{ kind: 'bundle' }}>With the voices</JobButton>
+        <JobButton ask={{ kind: 'bundle', voiceless: true }}>Without voices</JobButton>
       </Group>
       <Group title="Tables" about="For a spreadsheet. Cards, words and sentences come in again as they went out.">
         <LinkButton href="/api/library.xlsx" download="library.xlsx">
@@ -157,9 +154,7 @@ function Out() {
         title="Cards as pictures"
         about="Both sides of each card as PNG and SVG, numbered in the order of teaching: for slides and boards."
       >
-        <LinkButton href="/api/cards.zip?cards=all" download="cards.zip">
-          ZIP of pictures
-        </LinkButton>
+        <JobButton ask={{ kind: 'pictures' }}>ZIP of pictures</JobButton>
       </Group>
       <p>
         To print, and for a USB stick:{' '}

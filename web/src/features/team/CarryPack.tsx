@@ -1,5 +1,6 @@
 import { useClasses } from '../../api/shared'
-import { Heading, LinkButton } from '../../ui/parts'
+import { JobButton } from '../../ui/jobs/JobButton'
+import { Heading } from '../../ui/parts'
 
 /** One file for a USB stick: cards, sounds, strokes, lessons, without a network. */
 export function CarryPack() {
@@ -12,13 +13,11 @@ export function CarryPack() {
         holds voices: give it to adults of the school only, and delete it when a speaker withdraws.
       </p>
       <div className="flex flex-wrap gap-3">
-        <LinkButton href="/api/pack.html?size=order" download="carry-pack.html">
-          The whole order
-        </LinkButton>
+        <JobButton ask={{ kind: 'pack', size: 'order' }}>The whole order</JobButton>
         {classes.data?.map((c) => (
-          <LinkButton key={c.class_id} href={`/api/pack.html?size=week&class=${c.class_id}`} download="carry-pack.html">
+          <JobButton key={c.class_id} ask={{ kind: 'pack', size: 'week', class: c.class_id }}>
             This week of {c.name}
-          </LinkButton>
+          </JobButton>
         ))}
       </div>
     </section>

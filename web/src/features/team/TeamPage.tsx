@@ -1,7 +1,8 @@
 import { Link } from '@tanstack/react-router'
 import { Tabs } from 'radix-ui'
 import { mayI, useMe, useVocabulary } from '../../api/shared'
-import { Failed, Heading, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { JobButton } from '../../ui/jobs/JobButton'
+import { Failed, Heading, Notice, Waiting } from '../../ui/parts'
 import { useAddress } from '../../ui/useAddress'
 import { useRoutines } from './api'
 import { CarryPack } from './CarryPack'
@@ -98,13 +99,13 @@ function AllCards() {
     <section className="flex flex-col gap-3">
       <Heading level={2}>Print all cards</Heading>
       <p>As they are agreed today, at true size: print at 100 %, not “fit to page”.</p>
-      {prints.map(([label, query]) => (
+      {prints.map(([label, asks]) => (
         <p key={label} className="flex flex-wrap items-center gap-3">
           <span className="w-40 font-bold">{label}</span>
-          {query.map(([name, q]) => (
-            <LinkButton key={q} href={`/api/cards.pdf?cards=all&${q}`} target="_blank">
+          {asks.map(([name, ask]) => (
+            <JobButton key={name} ask={ask}>
               {name}
-            </LinkButton>
+            </JobButton>
           ))}
         </p>
       ))}

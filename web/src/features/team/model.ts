@@ -1,27 +1,28 @@
+import type { JobAsk } from '../../api/jobs'
 import type { Conventions, Routine, Vocabulary } from '../../api/client'
 
 export type Departure = NonNullable<Conventions['departures']>[number]
 export type RoutineStep = Routine['steps'][number]
 
 /** Layouts of all cards: a size with its ways to print. */
-export const prints: [string, [string, string][]][] = [
+export const prints: [string, [string, JobAsk][]][] = [
   [
     '90 by 120 mm',
     [
-      ['Two-sided', 'layout=duplex'],
-      ['To fold', 'layout=fold'],
-      ['One side', 'layout=single'],
+      ['Two-sided', { kind: 'cards', layout: 'duplex' }],
+      ['To fold', { kind: 'cards', layout: 'fold' }],
+      ['One side', { kind: 'cards', layout: 'single' }],
     ],
   ],
   [
     '60 by 80 mm',
     [
-      ['Two-sided', 'layout=duplex&size=small'],
-      ['To fold', 'layout=fold&size=small'],
-      ['One side', 'layout=single&size=small'],
+      ['Two-sided', { kind: 'cards', layout: 'duplex', small: true }],
+      ['To fold', { kind: 'cards', layout: 'fold', small: true }],
+      ['One side', { kind: 'cards', layout: 'single', small: true }],
     ],
   ],
-  ['For the wall', [['Frieze', 'layout=frieze']]],
+  ['For the wall', [['Frieze', { kind: 'cards', layout: 'frieze' }]]],
 ]
 
 /** What a team says yes or no to, with what holds otherwise. */

@@ -33,26 +33,6 @@ export type Fixes = Schemas['Fixes']
 
 const refresh = () => queryClient.invalidateQueries({ queryKey: keys.wall })
 
-export type Rejudged = Schemas['Rejudged']
-
-/** Judges all takes of the library again, part by part; progress is told after each. */
-export const useRenewVerdicts = (progress: (judged: number, all: number) => void) =>
-  useMutation({
-    mutationFn: async () => {
-      const changed: Rejudged['changed'] = []
-      let judged = 0
-      for (let after: string | undefined = ''; after !== undefined;) {
-        const part: Rejudged = await data(client.POST('/takes/renewed', { body: { after } }))
-        changed.push(...part.changed)
-        judged += part.judged
-        progress(judged, part.all)
-        after = part.next || undefined
-      }
-      return { judged, changed }
-    },
-    onSuccess: refresh,
-  })
-
 /** Calls on the takes of any card. */
 export const useTakeCalls = () => ({
   add: useMutation({

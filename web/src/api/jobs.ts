@@ -1,0 +1,44 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { client, data, keys, queryClient, type Schemas } from './client'
+
+export type Job = Schemas['JobView']
+export type JobAsk = Schemas['JobAsk']
+
+export const isOpen = (j: Job) => j.state === 'waiting' || j.state === 'running'
+
+const asksAgain = 2000 // milliseconds, should the line for news be down
+
+/** What oneself asked for that takes long, the newest first. */
+export const useJobs = () =>
+  useQuery({
+    queryKey: keys.jobs,
+    queryFn: () => data(client.GET('/jobs')),
+    refetchInterval: (q) => (q.state.data?.some(isOpen) ? asksAgain : false),
+  })
+
+/** Begun in this tab: their files are saved as soon as they are made. */
+const awaited = new Set<string>()
+export const isAwaited = (j: Job) => awaited.delete(j.job_id)
+
+const put = (change: (list: Job[]) => Job[]) => queryClient.setQueryData<Job[]>(keys.jobs, (list) => change(list ?? []))
+
+export const useBegin = () =>
+  useMutation({
+    mutationFn: (body: JobAsk) => data(client.POST('/jobs', { body })),
+    onSuccess: (job) => {
+      awaited.add(job.job_id)
+      put((list) => [job, ...list.filter((j) => j.job_id !== job.job_id)])
+    },
+  })
+
+/** Stops a job that goes on, and forgets one that has ended. */
+export const useStop = () =>
+  useMutation({
+    mutationFn: (id: string) => data(client.DELETE('/jobs/{id}', { params: { path: { id } } })),
+    onSuccess: (_, id) => {
+      put((list) => list.filter((j) => j.job_id !== id))
+      return queryClient.invalidateQueries({ queryKey: keys.jobs })
+    },
+  })
+
+export const fileOf = (j: Job) => `/api/jobs/${j.job_id}/file`
