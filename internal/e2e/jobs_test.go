@@ -16,9 +16,7 @@ func TestWhatTakesLong(t *testing.T) {
 		if (a) { window.saved.push(a.getAttribute('href')); e.preventDefault() } }, true)`))
 	require.NoError(t, s.tab.Go(s.server.URL+"/bring"))
 	require.NoError(t, s.tab.ClickText("ZIP of pictures"))
-	require.NoError(t, s.tab.SeeText("of 79"))
-	s.axe(t, "a job under way")
-	require.NoError(t, s.tab.Click(`[aria-label="Stop: The cards as pictures"]`))
+	require.NoError(t, s.tab.Click(`[aria-label="Stop: The cards as pictures"]`)) // at once: it takes seconds
 	require.NoError(t, s.tab.ClickText("Without voices"))
 	require.NoError(t, s.tab.SeeText("1 made for you"))
 	require.NoError(t, s.tab.See(`a[download][href$="/file"]`))

@@ -3,6 +3,7 @@ import { Outlet, useNavigate, useRouterState } from '@tanstack/react-router'
 import { CallError, type Me } from '../api/client'
 import { useLive } from '../api/live'
 import { fetchForLater, keepFor } from '../api/offline'
+import { useKnownJobs } from '../api/jobs'
 import { useOutbox } from '../api/outbox'
 import { useMe } from '../api/shared'
 import { Failed, Waiting } from '../ui/parts'
@@ -93,6 +94,7 @@ function SignedIn({ me }: { me: Me }) {
     { everywhere: true, says: teaching ? undefined : shellKeys },
   )
   const undo = useUndo()
+  const jobs = useKnownJobs()
   const path = useRouterState({ select: (s) => s.location.pathname })
   useEffect(() => closeUndo, [path])
   const above = (
@@ -100,7 +102,7 @@ function SignedIn({ me }: { me: Me }) {
       {keysShown && <Shortcuts onClose={() => setKeysShown(false)} />}
       {searching && <SearchDialog onClose={() => setSearching(false)} />}
       {undo && <UndoBar />}
-      {late && !teaching && <JobsTray />}
+      {(late || jobs) && !teaching && <JobsTray />}
     </Suspense>
   )
   if (teaching)

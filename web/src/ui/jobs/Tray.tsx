@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { fileOf, isAwaited, isOpen, useJobs, useStop, type Job } from '../../api/jobs'
+import { fileOf, isAwaited, isOpen, saved, useJobs, useStop, type Job } from '../../api/jobs'
 import { LinkButton } from '../parts'
 import { JobProgress } from './JobProgress'
 
@@ -8,14 +8,13 @@ export default function Tray() {
   const jobs = useJobs()
   const shown = jobs.data?.filter((j) => isOpen(j) || j.state === 'failed' || j.file) ?? []
   const busy = shown.filter(isOpen).length
-  const [chosen, setChosen] = useState<boolean>()
+  const [wide, setWide] = useState(() => shown.some(isAwaited))
   const [was, setWas] = useState(0)
   if (busy !== was) {
     setWas(busy)
-    if (busy > was) setChosen(true) // what was just asked for is seen, also when it is done
+    if (busy > was) setWide(true) // what was just asked for is seen, also when it is done
   }
   if (shown.length === 0) return null
-  const wide = chosen === true
   return (
     <section
       aria-label="Made for you"
@@ -24,11 +23,11 @@ export default function Tray() {
       <button
         type="button"
         aria-expanded={wide}
-        onClick={() => setChosen(!wide)}
+        onClick={() => setWide(!wide)}
         className="flex min-h-11 items-center gap-2 rounded-lg px-4 font-bold hover:bg-marigold/25"
       >
         <span aria-hidden>{wide ? '▾' : '▴'}</span>
-        {busy > 0 ? `${busy} being made` : `${shown.length} made for you`}
+        <span role="status">{busy > 0 ? `${busy} being made` : `${shown.length} made for you`}</span>
         {wide && <span className="ml-auto text-sm font-normal text-soft">kept for an hour</span>}
       </button>
       {wide && (
@@ -46,11 +45,13 @@ function One({ job }: { job: Job }) {
   const stop = useStop()
   const row = useRef<HTMLLIElement>(null)
   useEffect(() => {
-    if (job.file && isAwaited(job)) row.current?.querySelector('a')?.click()
+    if (!job.file || !isAwaited(job)) return
+    saved(job)
+    row.current?.querySelector('a')?.click()
   }, [job])
   const open = isOpen(job)
   return (
-    <li ref={row} role="status" className="flex flex-col gap-1 py-2">
+    <li ref={row} className="flex flex-col gap-1 py-2">
       <div className="flex items-center gap-3">
         <b className="min-w-0 flex-1">
           {job.state === 'failed' && '× '}
