@@ -59,6 +59,42 @@ func databaseConfig() (*pgxpool.Config, error) {
 	return config, nil
 }
 
+// direct is where servers listen for changes: BRIGHT_CHALK_DIRECT_URL where a pooler stands before the database, which
+// lends its lines for a transaction only; the usual way otherwise.
+func direct(ctx context.Context, usual *pgxpool.Pool) (*pgxpool.Pool, func(), error) {
+	if os.Getenv("BRIGHT_CHALK_DIRECT_URL") == "" {
+		return usual, func() {}, nil
+	}
+	config, err := addressOf("BRIGHT_CHALK_DIRECT_URL")
+	if err != nil {
+		return nil, nil, err
+	}
+	config.MaxConns = 8
+	pool, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return nil, nil, err
+	}
+	return pool, pool.Close, nil
+}
+
+// standby is a database that follows, BRIGHT_CHALK_STANDBY_URL; nil for none. It need not be there.
+func standby(ctx context.Context) (*pgxpool.Pool, func(), error) {
+	if os.Getenv("BRIGHT_CHALK_STANDBY_URL") == "" {
+		return nil, func() {}, nil
+	}
+	config, err := addressOf("BRIGHT_CHALK_STANDBY_URL")
+	if err != nil {
+		return nil, nil, err
+	}
+	config.MaxConns = max(config.MaxConns, 12)
+	config.ConnConfig.ConnectTimeout = time.Second
+	pool, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return nil, nil, err
+	}
+	return pool, pool.Close, nil
+}
+
 // unbound is the database as its owner sees it, for work that may take long.
 func unbound() (*pgxpool.Config, error) {
 	if os.Getenv(ownerAddress) == "" {

@@ -104,11 +104,21 @@ func serve(std stdio, addr string, withDemo bool) error {
 	if err != nil {
 		return err
 	}
-	queue, err := jobs.New(pool, log, true)
+	listens, hangUp, err := direct(ctx, pool)
 	if err != nil {
 		return err
 	}
-	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post, Queue: queue})
+	defer hangUp()
+	follower, leave, err := standby(ctx)
+	if err != nil {
+		return err
+	}
+	defer leave()
+	queue, err := jobs.New(listens, log, true)
+	if err != nil {
+		return err
+	}
+	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post, Queue: queue, Standby: follower})
 	hub := store.NewHub()
 	options := httpapi.Options{
 		Log:          log,
@@ -138,7 +148,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 	}
 	listening, deaf := context.WithCancel(context.Background()) // until the last stream has ended
 	defer deaf()
-	go hub.Run(listening, pool, log)
+	go hub.Run(listening, listens, log)
 	go func() { // the first finder should not wait
 		lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units)
 		debug.FreeOSMemory()

@@ -56,6 +56,8 @@ type Options struct {
 	Post    Post
 	// Queue brings jobs to servers; nil leaves them lying until somebody runs them.
 	Queue Queue
+	// Standby is a database that follows; what is only read may be read there. Nil for none.
+	Standby *pgxpool.Pool
 	// Stage is the script and the style of the stage in a carry pack; nil, or empty, leaves lessons as tables.
 	Stage func() (script, style []byte)
 }
@@ -74,7 +76,10 @@ func New(pool *pgxpool.Pool, o Options) *App {
 	if o.Stage == nil {
 		o.Stage = func() (script, style []byte) { return nil, nil }
 	}
-	g := ground{pool, store.AllTeams{Pool: pool}, o.Now, o.Seed, media.NewBudget(media.DecodeBytes), make(chan struct{}, 1)}
+	g := ground{pool, store.AllTeams{Pool: pool}, nil, o.Now, o.Seed, media.NewBudget(media.DecodeBytes), make(chan struct{}, 1)}
+	if o.Standby != nil {
+		g.near = &near{pool: o.Standby}
+	}
 	a := &App{
 		Pool:     pool,
 		Now:      o.Now,
@@ -105,6 +110,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 type ground struct {
 	pool  *pgxpool.Pool
 	all   store.AllTeams // before a team is known
+	near  *near          // nil for none
 	now   func() time.Time
 	seed  func() uint64
 	heavy *media.Budget // what decodes files takes its memory from it
@@ -121,6 +127,9 @@ type desk[S any] struct {
 // read runs f on one unchanging view of the member's library.
 func read[S, T any](ctx context.Context, d desk[S], by Actor, f func(S) (T, error)) (T, error) {
 	view := pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly}
+	if out, answered, err := fromNear(ctx, d, by, view, f); answered {
+		return out, err
+	}
 	return in(ctx, d, by, manner{view, false}, f)
 }
 
@@ -162,6 +171,9 @@ func in[S, T any](
 	o manner,
 	f func(S) (T, error),
 ) (out T, err error) {
+	if o.AccessMode != pgx.ReadOnly && by.place != nil {
+		by.place.moved.Store(true)
+	}
 	bound, cancel := context.WithTimeout(ctx, patienceOf(ctx))
 	defer cancel()
 	err = store.In(bound, d.pool, by.TeamID, o.TxOptions, func(tx pgx.Tx) error {
@@ -228,6 +240,7 @@ type Actor struct {
 	Initials  string `json:"initials"`
 	Role      Role   `json:"role" enum:"lead,teacher,assistant"`
 	Epoch     int    `json:"-"`
+	place     *place
 }
 
 // ErrForbidden says that the member's role does not allow it.

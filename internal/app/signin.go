@@ -183,11 +183,11 @@ func (p People) SignOut(ctx context.Context, by Actor, address string) error {
 }
 
 func actor(m store.Member) Actor {
-	return Actor{m.MemberID, m.TeamID, m.AccountID, m.Name, m.Initials, Role(m.Role), m.Epoch}
+	return Actor{m.MemberID, m.TeamID, m.AccountID, m.Name, m.Initials, Role(m.Role), m.Epoch, nil}
 }
 
 func seen(m store.Seen) Actor {
-	return Actor{m.MemberID, m.TeamID, m.AccountID, m.Name, m.Initials, Role(m.Role), m.Epoch}
+	return Actor{m.MemberID, m.TeamID, m.AccountID, m.Name, m.Initials, Role(m.Role), m.Epoch, &place{at: m.At}}
 }
 
 // Who returns the member of a session that was begun in an epoch, and the revision of the team's library;

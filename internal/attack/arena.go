@@ -27,8 +27,8 @@ import (
 	"brightchalk/internal/app"
 )
 
-// cluster is a PostgreSQL cluster that is stopped and crashed.
-type cluster struct {
+// database is a PostgreSQL cluster that is stopped and crashed.
+type database struct {
 	bin, dir string
 	port     int
 	name     string              // of the database
@@ -36,12 +36,12 @@ type cluster struct {
 	pool     *pgxpool.Pool       // to look at what stands
 }
 
-func newCluster(dir string, settings ...string) (*cluster, error) {
+func newDatabase(dir string, settings ...string) (*database, error) {
 	found, _ := filepath.Glob("/usr/lib/postgresql/*/bin")
 	if len(found) == 0 {
 		return nil, errors.New("there is no PostgreSQL in /usr/lib/postgresql")
 	}
-	c := &cluster{bin: found[len(found)-1], dir: dir, port: freePort(), name: "postgres"}
+	c := &database{bin: found[len(found)-1], dir: dir, port: freePort(), name: "postgres"}
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, err
 	}
@@ -77,7 +77,7 @@ func newCluster(dir string, settings ...string) (*cluster, error) {
 	return c, c.start()
 }
 
-func (c *cluster) call(name string, args ...string) error {
+func (c *database) call(name string, args ...string) error {
 	cmd := exec.Command(filepath.Join(c.bin, name), args...) //nolint:noctx // the cluster outlives a section
 	cmd.Dir = "/"
 	cmd.Env = []string{"PATH=" + c.bin + ":/usr/bin:/bin", "LC_ALL=C.UTF-8", "HOME=/"}
@@ -92,33 +92,33 @@ func (c *cluster) call(name string, args ...string) error {
 	return nil
 }
 
-func (c *cluster) start() error {
+func (c *database) start() error {
 	return c.call("pg_ctl", "start", "-D", c.dir, "-l", filepath.Join(c.dir, "log"), "-w", "-t", "60")
 }
 
-func (c *cluster) crash() error {
+func (c *database) crash() error {
 	return c.call("pg_ctl", "stop", "-D", c.dir, "-m", "immediate", "-w")
 }
 
-func (c *cluster) stop() {
+func (c *database) stop() {
 	if c.pool != nil {
 		c.pool.Close()
 	}
 	_ = c.call("pg_ctl", "stop", "-D", c.dir, "-m", "fast", "-w")
 }
 
-func (c *cluster) url() string {
+func (c *database) url() string {
 	return fmt.Sprintf("postgres://chalk@127.0.0.1:%d/%s?sslmode=disable", c.port, c.name)
 }
 
 // env are the addresses of the database: the servers' role does not own the tables.
-func (c *cluster) env() []string {
+func (c *database) env() []string {
 	role := strings.Replace(c.url(), "chalk@", "bright_chalk@", 1)
 	return []string{"DATABASE_URL=" + role, "BRIGHT_CHALK_OWNER_URL=" + c.url()}
 }
 
 // fresh makes an empty database in the cluster, for all that follows.
-func (c *cluster) fresh(ctx context.Context, name string) error {
+func (c *database) fresh(ctx context.Context, name string) error {
 	conn, err := pgx.Connect(ctx, c.url())
 	if err != nil {
 		return err
@@ -136,7 +136,7 @@ func (c *cluster) fresh(ctx context.Context, name string) error {
 }
 
 // ask is one value of the database.
-func ask[T any](ctx context.Context, c *cluster, sql string, args ...any) (out T, err error) {
+func ask[T any](ctx context.Context, c *database, sql string, args ...any) (out T, err error) {
 	if c.pool == nil {
 		if c.pool, err = pgxpool.New(ctx, c.url()); err != nil {
 			return out, err
@@ -163,7 +163,7 @@ type server struct {
 }
 
 // serve starts a server at a port, 0 for a free one, and waits until it is ready.
-func (a *Arena) serve(ctx context.Context, db *cluster, port int) (*server, error) {
+func (a *Arena) serve(ctx context.Context, db *database, port int) (*server, error) {
 	if port == 0 {
 		port = freePort()
 	}

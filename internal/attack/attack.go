@@ -60,6 +60,7 @@ var Sections = []Section{
 	{"lines", "connections that are cut in the middle", lines},
 	{"disk", "no room on the database's disk", fullDisk},
 	{"rolling", "servers restarted one after the other behind a balancer", rolling},
+	{"failover", "power cuts of the database that leads, and restarts, with three servers and two databases", failover},
 	{"load", "fifty users, the wall, and answers of not changed", load},
 	{"soak", "an even load for long, with the growth of memory, goroutines and connections", soak},
 }
@@ -72,7 +73,7 @@ type Arena struct {
 
 	dir    string
 	binary string
-	db     *cluster
+	db     *database
 	mu     sync.Mutex
 	found  []string
 }
@@ -90,7 +91,7 @@ func Run(ctx context.Context, out io.Writer, binary string, s Size, seed uint64,
 			return nil, fmt.Errorf("there is no section %q", n)
 		}
 	}
-	if a.db, err = newCluster(filepath.Join(dir, "db")); err != nil {
+	if a.db, err = newDatabase(filepath.Join(dir, "db")); err != nil {
 		return nil, err
 	}
 	defer a.db.stop()

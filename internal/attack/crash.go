@@ -112,7 +112,7 @@ func (j *journal) check(ctx context.Context, a *Arena, p person, why string) err
 }
 
 // whole checks what holds of every library at any time, in SQL.
-func (a *Arena) whole(ctx context.Context, db *cluster, why string) error {
+func (a *Arena) whole(ctx context.Context, db *database, why string) error {
 	for rule, sql := range map[string]string{
 		"two cards stand at one step": `SELECT count(*) FROM (
 			SELECT 1 FROM card GROUP BY team_id, step HAVING count(*) > 1) x`,

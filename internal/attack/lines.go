@@ -138,14 +138,14 @@ func fullDisk(ctx context.Context, a *Arena) error {
 		return nil
 	}
 	defer func() { _ = syscall.Unmount(disk, 0) }()
-	db, err := newCluster(
+	db, err := newDatabase(
 		filepath.Join(disk, "db"),
 		"max_wal_size = 48MB",
 		"min_wal_size = 32MB",
 		"wal_segment_size = 16MB",
 	)
 	if err != nil {
-		db, err = newCluster(filepath.Join(disk, "db2"), "max_wal_size = 48MB", "min_wal_size = 32MB")
+		db, err = newDatabase(filepath.Join(disk, "db2"), "max_wal_size = 48MB", "min_wal_size = 32MB")
 	}
 	if err != nil {
 		return err

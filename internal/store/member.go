@@ -24,6 +24,7 @@ type Seen struct {
 	Epoch                                                    int
 	PausedAt                                                 *time.Time
 	Revision                                                 int64
+	At                                                       string // in the log of changes, where it was asked
 }
 
 // EventKind is what happened to an account.

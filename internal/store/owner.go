@@ -10,11 +10,15 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 )
 
-// grants are what the application's role may do; the shape of the tables is their owner's.
+// grants are what the application's role may do; the shape of the tables is their owner's. What it waits for is set here
+// too: a pooler passes no settings on.
 const grants = `GRANT USAGE ON SCHEMA public TO app_role;
 GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO app_role;
 REVOKE INSERT, UPDATE, DELETE ON goose_db_version FROM app_role;
-GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO app_role`
+GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO app_role;
+ALTER ROLE app_role SET statement_timeout = '15s';
+ALTER ROLE app_role SET lock_timeout = '5s';
+ALTER ROLE app_role SET idle_in_transaction_session_timeout = '60s'`
 
 // Tool opens a database as a server sees it, at its newest shape, and as its owner does; both are closed by the caller.
 // It is for what measures: the addresses are DATABASE_URL and, where the role is not the owner, BRIGHT_CHALK_OWNER_URL.

@@ -32,6 +32,7 @@ var (
 	doctorUnused  = query[Unused]("doctor_unused")
 	doctorCollect = change("doctor_collect")
 	guarded       = value[bool]("guarded")
+	follows       = value[bool]("follows")
 	roleThere     = value[bool]("role_there")
 )
 
@@ -53,6 +54,11 @@ func NewestSchema() (newest int64) {
 		}
 	}
 	return newest
+}
+
+// Follows tells whether a database follows another one and shows what was done there up to a place in its log.
+func Follows(ctx context.Context, db DB, at string) (bool, error) {
+	return follows.get(ctx, db, args{"at": at})
 }
 
 // State is the database as it runs.

@@ -29,3 +29,7 @@ SELECT NOT (rolsuper OR rolbypassrls) FROM pg_roles WHERE rolname = current_user
 
 -- name: role_there
 SELECT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = @role)
+
+-- Only a database that follows another one says yes.
+-- name: follows
+SELECT coalesce(pg_is_in_recovery() AND pg_last_wal_replay_lsn() >= @at::text::pg_lsn, false)

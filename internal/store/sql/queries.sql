@@ -97,7 +97,7 @@ SELECT {member_head}, coalesce(a.password_hash, '') AS password_hash {member_fro
 WHERE m.member_id = @member_id AND m.team_id = @team_id AND m.archived_at IS NULL
 
 -- name: member_seen
-SELECT {member_head}, t.revision {member_from} JOIN team t USING (team_id)
+SELECT {member_head}, t.revision, pg_current_wal_flush_lsn()::text AS at {member_from} JOIN team t USING (team_id)
 WHERE m.member_id = @member_id AND m.archived_at IS NULL
 
 -- name: member_list
