@@ -1,5 +1,5 @@
 -- name: left_list
-SELECT l.key, l.why, coalesce(m.name, '') AS left_by, l.left_at FROM audit_left l LEFT JOIN member m ON m.member_id = l.left_by
+SELECT l.key, l.why, coalesce(m.name, '') AS left_by, l.left_at FROM audit_left l LEFT JOIN member m ON m.team_id = l.team_id AND m.member_id = l.left_by
 WHERE l.team_id = @team_id ORDER BY l.left_at DESC
 
 -- name: left_put

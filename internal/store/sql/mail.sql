@@ -15,7 +15,7 @@ DELETE FROM member_mail WHERE team_id = @team_id AND member_id = @member_id AND 
 -- name: mail_notices
 SELECT n.notice_id, n.kind, n.card_id::text, c.grapheme, coalesce(n.remark_id::text, '') AS remark_id, '' AS note,
     coalesce(b.name, 'Bright Chalk') AS by, n.made_at, n.seen_at
-FROM notice n JOIN card c ON c.card_id = n.card_id LEFT JOIN member b ON b.member_id = n.by_member
+FROM notice n JOIN card c ON c.card_id = n.card_id LEFT JOIN member b ON b.team_id = n.team_id AND b.member_id = n.by_member
 WHERE n.team_id = @team_id AND n.member_id = @member_id AND n.mailed_at IS NULL AND n.seen_at IS NULL
 ORDER BY n.notice_id LIMIT 100
 

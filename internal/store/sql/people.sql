@@ -1,7 +1,7 @@
 -- part: link_rows
 SELECT k.link_id::text, k.team_id::text, k.kind, k.email, k.name, k.role, coalesce(k.member_id::text, '') AS member_id, t.name AS team,
     coalesce(m.name, '') AS made_by, k.made_at, k.good_until
-FROM account_link k JOIN team t USING (team_id) LEFT JOIN member m ON m.member_id = k.made_by
+FROM account_link k JOIN team t USING (team_id) LEFT JOIN member m ON m.team_id = k.team_id AND m.member_id = k.made_by
 
 -- name: link_add
 INSERT INTO account_link (team_id, kind, secret, email, name, role, member_id, made_by, made_at, good_until)

@@ -10,18 +10,18 @@ FROM member m LEFT JOIN account a USING (account_id)
 -- part: card_rows
 c.card_id::text, c.step, c.grapheme, c.sound, c.version, c.agreed_version, c.state, c.content, c.updated_at,
     c.archived_at, coalesce(m.initials, '') AS updated_by, coalesce(t.take_id::text, '') AS take_id
-FROM card c LEFT JOIN member m ON m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
+FROM card c LEFT JOIN member m ON m.team_id = c.team_id AND m.member_id = c.updated_by LEFT JOIN take t ON t.card_id = c.card_id AND t.chosen
 
 -- part: version_head
 v.version, v.state, coalesce(m.name, 'Bright Chalk') AS changed_by, v.changed_at
 
 -- part: version_from
-FROM card_version v LEFT JOIN member m ON m.member_id = v.changed_by
+FROM card_version v LEFT JOIN member m ON m.team_id = v.team_id AND m.member_id = v.changed_by
 
 -- part: take_rows
 t.take_id::text, t.card_id::text, t.sha256, t.speaker, t.consent_on, t.trim_start_ms, t.trim_end_ms, t.plain,
     t.verdict, t.report, t.chosen, coalesce(m.name, '') AS created_by, t.created_at
-FROM take t LEFT JOIN member m ON m.member_id = t.created_by
+FROM take t LEFT JOIN member m ON m.team_id = t.team_id AND m.member_id = t.created_by
 
 -- part: class_rows
 s.class_id::text, s.name, s.kind, (
@@ -126,7 +126,7 @@ VALUES (@team_id, @member_id, @by, @kind, @account, @address, @note, @now)
 
 -- name: event_list
 SELECT e.kind, coalesce(m.name, '') AS member, coalesce(b.name, '') AS by, e.address, e.note, e.happened_at
-FROM account_event e LEFT JOIN member m ON m.member_id = e.member_id LEFT JOIN member b ON b.member_id = e.by_member
+FROM account_event e LEFT JOIN member m ON m.team_id = e.team_id AND m.member_id = e.member_id LEFT JOIN member b ON b.team_id = e.team_id AND b.member_id = e.by_member
 WHERE e.team_id = @team_id AND (@kind::text = '' OR e.kind = @kind)
     AND (@who::text = '' OR m.name ILIKE '%' || @who || '%' OR b.name ILIKE '%' || @who || '%')
 ORDER BY e.happened_at DESC, e.event_id DESC LIMIT @most
@@ -278,7 +278,7 @@ DELETE FROM hearing WHERE team_id = @team_id AND take_id = @take_id
 
 -- name: hearing_list
 SELECT h.take_id::text, h.member_id::text, m.initials, h.pure, h.why, h.heard_at
-FROM hearing h JOIN member m ON m.member_id = h.member_id WHERE h.team_id = @team_id ORDER BY h.heard_at, h.take_id, m.initials
+FROM hearing h JOIN member m ON m.team_id = h.team_id AND m.member_id = h.member_id WHERE h.team_id = @team_id ORDER BY h.heard_at, h.take_id, m.initials
 
 -- name: hearing_takes
 SELECT t.take_id::text, t.card_id::text, c.grapheme, c.sound, t.verdict
@@ -307,13 +307,13 @@ VALUES (@team_id, @class_id, @card_id, @lesson_id, @introduced, @sureness, @read
 -- name: log_list
 SELECT l.log_id, l.card_id::text, coalesce(l.lesson_id::text, '') AS lesson_id, l.introduced, l.sureness::int, l.reading, l.spelling, l.forming,
     l.reached, l.met_at, coalesce(m.initials, '') AS logged_by, '' AS group_name
-FROM class_log l LEFT JOIN member m ON m.member_id = l.logged_by
+FROM class_log l LEFT JOIN member m ON m.team_id = l.team_id AND m.member_id = l.logged_by
 WHERE l.team_id = @team_id AND l.class_id = @class_id
 UNION ALL
 SELECT l.log_id, l.card_id::text, '', false, l.sureness::int, l.reading, l.spelling, l.forming, '', l.met_at, coalesce(m.initials, ''), c.name
 FROM group_source s JOIN class_log l ON l.team_id = s.team_id AND l.class_id = s.group_id AND l.lesson_id IS NOT NULL
     JOIN group_focus f ON f.group_id = s.group_id AND f.card_id = l.card_id JOIN school_class c ON c.class_id = s.group_id
-    LEFT JOIN member m ON m.member_id = l.logged_by
+    LEFT JOIN member m ON m.team_id = l.team_id AND m.member_id = l.logged_by
 WHERE s.team_id = @team_id AND s.class_id = @class_id AND s.flows_back
     AND EXISTS (SELECT 1 FROM class_log o WHERE o.team_id = @team_id AND o.class_id = @class_id AND o.card_id = l.card_id AND o.met_at <= l.met_at)
 ORDER BY met_at, log_id
@@ -329,7 +329,7 @@ DELETE FROM class_log WHERE team_id = @team_id AND class_id = @class_id AND log_
 
 -- part: lesson_logs
 SELECT g.lesson_id::text, g.class_id::text, g.taught_at, g.reached, g.skipped, g.note, coalesce(m.initials, '') AS logged_by
-FROM lesson_log g LEFT JOIN member m ON m.member_id = g.logged_by
+FROM lesson_log g LEFT JOIN member m ON m.team_id = g.team_id AND m.member_id = g.logged_by
 
 -- name: lesson_log_put
 INSERT INTO lesson_log (lesson_id, team_id, class_id, taught_at, reached, skipped, note, logged_by, logged_at)
@@ -355,7 +355,7 @@ DELETE FROM class_known WHERE team_id = @team_id AND class_id = @class_id AND ca
 
 -- name: known_list
 SELECT k.card_id::text, coalesce(m.initials, '') AS said_by, k.said_at
-FROM class_known k LEFT JOIN member m ON m.member_id = k.said_by
+FROM class_known k LEFT JOIN member m ON m.team_id = k.team_id AND m.member_id = k.said_by
 WHERE k.team_id = @team_id AND k.class_id = @class_id ORDER BY k.said_at, k.card_id
 
 -- name: known_word_put
@@ -367,7 +367,7 @@ DELETE FROM class_known_word WHERE team_id = @team_id AND class_id = @class_id A
 
 -- name: known_word_list
 SELECT k.word, coalesce(m.initials, '') AS said_by, k.said_at
-FROM class_known_word k LEFT JOIN member m ON m.member_id = k.said_by
+FROM class_known_word k LEFT JOIN member m ON m.team_id = k.team_id AND m.member_id = k.said_by
 WHERE k.team_id = @team_id AND k.class_id = @class_id ORDER BY k.word
 
 -- name: clue_put
@@ -396,7 +396,7 @@ VALUES (@team_id, @class_id, @card_id, @purpose, @snapshot, @by, @now, @now) RET
 
 -- name: lesson_get
 SELECT i.lesson_id::text, i.class_id::text, s.name AS class_name, i.revision, i.snapshot, coalesce(m.name, '') AS created_by, i.created_at
-FROM lesson i JOIN school_class s USING (class_id) LEFT JOIN member m ON m.member_id = i.created_by
+FROM lesson i JOIN school_class s USING (class_id) LEFT JOIN member m ON m.team_id = i.team_id AND m.member_id = i.created_by
 WHERE i.team_id = @team_id AND i.lesson_id = @lesson_id
 
 -- name: lesson_update
@@ -422,7 +422,7 @@ VALUES (@team_id, @kind, @body, @book, @page, @by, @now) RETURNING text_id::text
 
 -- name: bank_list
 SELECT b.text_id::text, b.kind, b.body, b.book, b.page, coalesce(m.initials, '') AS added_by, b.added_at
-FROM bank_text b LEFT JOIN member m ON m.member_id = b.added_by
+FROM bank_text b LEFT JOIN member m ON m.team_id = b.team_id AND m.member_id = b.added_by
 WHERE b.team_id = @team_id AND b.archived_at IS NULL ORDER BY b.kind DESC, b.book, b.page, b.added_at, b.text_id
 
 -- name: bank_archive
@@ -542,7 +542,7 @@ VALUES (@team_id, @note, @before, @after, @by, @now) RETURNING proposal_id::text
 -- part: proposals
 SELECT p.proposal_id::text, p.note, p.before::text[], p.after::text[], p.state, coalesce(m.name, '') AS made_by, p.made_at,
     coalesce(d.name, '') AS decided_by, p.decided_at
-FROM order_proposal p LEFT JOIN member m ON m.member_id = p.made_by LEFT JOIN member d ON d.member_id = p.decided_by
+FROM order_proposal p LEFT JOIN member m ON m.team_id = p.team_id AND m.member_id = p.made_by LEFT JOIN member d ON d.team_id = p.team_id AND d.member_id = p.decided_by
 
 -- name: proposal_list
 {proposals} WHERE p.team_id = @team_id ORDER BY p.made_at DESC LIMIT 20

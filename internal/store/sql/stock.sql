@@ -17,7 +17,7 @@ INSERT INTO parcel_file (parcel_id, team_id, name, media_type, bytes) VALUES (@p
 
 -- part: parcel_rows
 p.parcel_id::text, p.kind, p.name, coalesce(m.initials, '') AS brought_by, p.brought_at
-FROM parcel p LEFT JOIN member m ON m.member_id = p.brought_by
+FROM parcel p LEFT JOIN member m ON m.team_id = p.team_id AND m.member_id = p.brought_by
 
 -- name: parcel_get
 SELECT {parcel_rows} WHERE p.team_id = @team_id AND p.parcel_id = @parcel_id

@@ -2,7 +2,7 @@
 r.review_id::text, r.card_id::text, r.note, coalesce(r.asked_by::text, '') AS asked_id, coalesce(a.name, 'Bright Chalk') AS asked_by, r.asked_at,
     r.before_version, r.state, coalesce(d.name, '') AS decided_by, r.decided_at, r.decided_version, r.conclusion,
     coalesce(r.take_id::text, '') AS take_id, r.letter
-FROM review r LEFT JOIN member a ON a.member_id = r.asked_by LEFT JOIN member d ON d.member_id = r.decided_by
+FROM review r LEFT JOIN member a ON a.team_id = r.team_id AND a.member_id = r.asked_by LEFT JOIN member d ON d.team_id = r.team_id AND d.member_id = r.decided_by
 
 -- name: review_add
 INSERT INTO review (team_id, card_id, note, asked_by, asked_at, before_version)
@@ -23,7 +23,7 @@ SELECT @review_id, member_id, team_id FROM member WHERE team_id = @team_id AND m
 ON CONFLICT DO NOTHING
 
 -- name: reader_list
-SELECT m.member_id::text, m.name, m.initials FROM review_reader r JOIN member m ON m.member_id = r.member_id
+SELECT m.member_id::text, m.name, m.initials FROM review_reader r JOIN member m ON m.team_id = r.team_id AND m.member_id = r.member_id
 WHERE r.team_id = @team_id AND r.review_id = @review_id ORDER BY m.name
 
 -- name: voice_put
@@ -34,14 +34,14 @@ ON CONFLICT (review_id, member_id) DO UPDATE SET version = excluded.version, yes
 
 -- name: voice_list
 SELECT v.review_id::text, v.member_id::text, m.name, m.initials, v.version, v.yes, v.note, v.said_at
-FROM review_voice v JOIN member m ON m.member_id = v.member_id JOIN review r ON r.review_id = v.review_id
+FROM review_voice v JOIN member m ON m.team_id = v.team_id AND m.member_id = v.member_id JOIN review r ON r.review_id = v.review_id
 WHERE v.team_id = @team_id AND r.card_id = @card_id ORDER BY v.said_at
 
 -- part: remark_rows
 k.remark_id::text, k.card_id::text, coalesce(k.parent_id::text, '') AS parent_id, k.field, k.body, k.wording, k.version,
     k.made_by::text AS made_id, m.name AS made_by, m.initials, k.made_at, k.edited_at, coalesce(t.name, '') AS taken_by, k.taken_at,
     coalesce(s.name, '') AS settled_by, k.settled_at
-FROM remark k JOIN member m ON m.member_id = k.made_by LEFT JOIN member t ON t.member_id = k.taken_by LEFT JOIN member s ON s.member_id = k.settled_by
+FROM remark k JOIN member m ON m.team_id = k.team_id AND m.member_id = k.made_by LEFT JOIN member t ON t.team_id = k.team_id AND t.member_id = k.taken_by LEFT JOIN member s ON s.team_id = k.team_id AND s.member_id = k.settled_by
 
 -- name: remark_add
 INSERT INTO remark (team_id, card_id, parent_id, field, body, wording, version, made_by, made_at)
@@ -79,7 +79,7 @@ WHERE team_id = @team_id AND member_id = ANY(@members::uuid[]) AND archived_at I
 -- name: notice_list
 SELECT n.notice_id, n.kind, n.card_id::text, c.grapheme, coalesce(n.remark_id::text, '') AS remark_id, n.note, coalesce(b.name, 'Bright Chalk') AS by,
     n.made_at, n.seen_at
-FROM notice n JOIN card c ON c.card_id = n.card_id LEFT JOIN member b ON b.member_id = n.by_member
+FROM notice n JOIN card c ON c.card_id = n.card_id LEFT JOIN member b ON b.team_id = n.team_id AND b.member_id = n.by_member
 WHERE n.team_id = @team_id AND n.member_id = @member_id ORDER BY n.notice_id DESC LIMIT 100
 
 -- name: notice_unseen
@@ -93,13 +93,13 @@ SELECT r.card_id::text, c.grapheme, c.sound, r.note, coalesce(a.name, 'Bright Ch
     EXISTS (SELECT 1 FROM review_reader e WHERE e.review_id = r.review_id AND e.member_id = @member_id) AS asked,
     coalesce((SELECT v.yes AND v.version = c.version FROM review_voice v WHERE v.review_id = r.review_id AND v.member_id = @member_id), false) AS said,
     coalesce(r.asked_by = @member_id, false) AS mine
-FROM review r JOIN card c ON c.card_id = r.card_id LEFT JOIN member a ON a.member_id = r.asked_by
+FROM review r JOIN card c ON c.card_id = r.card_id LEFT JOIN member a ON a.team_id = r.team_id AND a.member_id = r.asked_by
 WHERE r.team_id = @team_id AND r.state = 'open' AND c.archived_at IS NULL ORDER BY r.asked_at
 
 -- name: changes_since
 SELECT c.card_id::text, c.grapheme, c.sound, array_agg(DISTINCT f.field) AS fields, string_agg(DISTINCT coalesce(m.name, 'Bright Chalk'), ', ') AS by,
     max(v.changed_at) AS changed_at, bool_or(v.state = 'agreed') AS agreed
-FROM card_version v JOIN card c ON c.card_id = v.card_id LEFT JOIN member m ON m.member_id = v.changed_by, unnest(v.changed) AS f(field)
+FROM card_version v JOIN card c ON c.card_id = v.card_id LEFT JOIN member m ON m.team_id = v.team_id AND m.member_id = v.changed_by, unnest(v.changed) AS f(field)
 WHERE v.team_id = @team_id AND v.changed_at > @since AND v.changed_by IS DISTINCT FROM @member_id AND c.archived_at IS NULL
 GROUP BY c.card_id, c.grapheme, c.sound ORDER BY max(v.changed_at) DESC LIMIT 40
 
@@ -111,7 +111,7 @@ INSERT INTO member_look (member_id, team_id, looked_at) VALUES (@member_id, @tea
 ON CONFLICT (member_id) DO UPDATE SET looked_at = greatest(member_look.looked_at, excluded.looked_at)
 
 -- name: teacher_list
-SELECT t.class_id::text, m.member_id::text, m.name, m.initials FROM class_member t JOIN member m ON m.member_id = t.member_id
+SELECT t.class_id::text, m.member_id::text, m.name, m.initials FROM class_member t JOIN member m ON m.team_id = t.team_id AND m.member_id = t.member_id
 WHERE t.team_id = @team_id AND m.archived_at IS NULL ORDER BY m.name
 
 -- name: teacher_clear
