@@ -164,23 +164,49 @@ func prepare(ctx context.Context, role *pgxpool.Config) error {
 }
 
 func prepareCommand(std stdio) *cobra.Command {
-	return &cobra.Command{
+	c := &cobra.Command{
 		Use: "prepare", Short: "As the database's owner: bring it to the newest shape and let the application in",
 		Long: "Bring the database to the newest shape as its owner (" + ownerAddress + ") and let the role of " + roleAddress +
 			" read and write rows, but not change the shape. The role is made where it is not there yet, with the password of " +
-			"that address. The server does the same when it starts where it knows " + ownerAddress + ".",
+			"that address. The server does the same when it starts where it knows " + ownerAddress + ".\n\n" +
+			"With --to N the database goes to that shape, back as well: for a former version of the program, after a backup and " +
+			"with all servers stopped. What the newer shape kept beyond the older one is gone then.",
 		Args: takes(0, 0, "it takes no arguments"),
-		RunE: func(*cobra.Command, []string) error {
-			config, err := databaseConfig()
-			if err != nil {
-				return err
-			}
-			if err := prepare(context.Background(), config); err != nil {
-				return err
-			}
-			_, err = fmt.Fprintf(std.out, "%s: shape %d, for %s\n",
-				config.ConnConfig.Database, store.NewestSchema(), config.ConnConfig.User)
-			return err
-		},
 	}
+	to := c.Flags().Int64("to", 0, "a shape other than the newest; brightchalk doctor tells which the database has")
+	c.RunE = func(*cobra.Command, []string) error {
+		config, err := databaseConfig()
+		if err != nil {
+			return err
+		}
+		shape := store.NewestSchema()
+		if *to == 0 {
+			err = prepare(context.Background(), config)
+		} else {
+			shape = *to
+			err = reshape(context.Background(), shape)
+		}
+		if err != nil {
+			return err
+		}
+		_, err = fmt.Fprintf(std.out, "%s: shape %d, for %s\n", config.ConnConfig.Database, shape, config.ConnConfig.User)
+		return err
+	}
+	return c
+}
+
+func reshape(ctx context.Context, to int64) error {
+	if to < 1 || to > store.NewestSchema() {
+		return fmt.Errorf("this program knows the shapes 1 to %d", store.NewestSchema())
+	}
+	config, err := unbound()
+	if err != nil {
+		return err
+	}
+	owner, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return err
+	}
+	defer owner.Close()
+	return store.MigrateTo(ctx, owner, to)
 }

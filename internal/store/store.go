@@ -59,6 +59,26 @@ func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
 	})
 }
 
+// MigrateTo brings the database to a shape, up or down: down is for who goes back to a former version of the program.
+// What the newer shape kept beyond the older one is gone then. The queue's tables stay.
+func MigrateTo(ctx context.Context, pool *pgxpool.Pool, version int64) error {
+	return migrating(ctx, pool, func(p *goose.Provider) error {
+		now, err := p.GetDBVersion(ctx)
+		if err != nil {
+			return err
+		}
+		if version < now {
+			_, err = p.DownTo(ctx, version)
+		} else {
+			_, err = p.UpTo(ctx, version)
+		}
+		if err != nil {
+			return fmt.Errorf("bring the database to shape %d: %w", version, err)
+		}
+		return nil
+	})
+}
+
 // Migrated tells whether nothing is left to do for Migrate.
 func Migrated(ctx context.Context, pool *pgxpool.Pool) bool {
 	has, err := SchemaVersion(ctx, pool)

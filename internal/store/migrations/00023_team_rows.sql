@@ -13,19 +13,32 @@ $$;
 -- +goose StatementEnd
 
 -- What a person is in other teams counts for the person's account: these two look further than the team, for that alone.
+-- (A setting of the function itself would need the right of a superuser.)
 -- +goose StatementBegin
-CREATE FUNCTION works_elsewhere(account uuid, beside uuid, also_left boolean) RETURNS boolean LANGUAGE sql STABLE
-SET chalk.team = '*' AS $$
-    SELECT EXISTS (SELECT 1 FROM member m
-        WHERE m.account_id = account AND m.member_id IS DISTINCT FROM beside AND (also_left OR m.archived_at IS NULL))
-$$;
+CREATE FUNCTION works_elsewhere(account uuid, beside uuid, also_left boolean) RETURNS boolean LANGUAGE plpgsql AS $$
+DECLARE
+    was text := coalesce(current_setting('chalk.team', true), '');
+    works boolean;
+BEGIN
+    PERFORM set_config('chalk.team', '*', true);
+    works := EXISTS (SELECT 1 FROM member m
+        WHERE m.account_id = account AND m.member_id IS DISTINCT FROM beside AND (also_left OR m.archived_at IS NULL));
+    PERFORM set_config('chalk.team', was, true);
+    RETURN works;
+END $$;
 -- +goose StatementEnd
 -- +goose StatementBegin
-CREATE FUNCTION end_sessions(account uuid) RETURNS bigint LANGUAGE sql VOLATILE SET chalk.team = '*' AS $$
-    WITH ended AS (
-        UPDATE member SET epoch = epoch + 1 WHERE account_id = account AND archived_at IS NULL RETURNING 1
-    ) SELECT count(*) FROM ended
-$$;
+CREATE FUNCTION end_sessions(account uuid) RETURNS bigint LANGUAGE plpgsql AS $$
+DECLARE
+    was text := coalesce(current_setting('chalk.team', true), '');
+    ended bigint;
+BEGIN
+    PERFORM set_config('chalk.team', '*', true);
+    UPDATE member SET epoch = epoch + 1 WHERE account_id = account AND archived_at IS NULL;
+    GET DIAGNOSTICS ended = ROW_COUNT;
+    PERFORM set_config('chalk.team', was, true);
+    RETURN ended;
+END $$;
 -- +goose StatementEnd
 
 -- +goose StatementBegin
