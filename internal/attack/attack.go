@@ -50,6 +50,7 @@ type Section struct {
 var Sections = []Section{
 	{"kill", "kill -9 of the server under mixed changes, with a journal of what was acknowledged", kills},
 	{"crash", "crashes of the database under mixed changes", crashes},
+	{"jobs", "kill -9 of a server under work that takes long", lostJobs},
 	{"rights", "every call as nobody, as each role and as another team's lead", rights},
 	{"bodies", "malformed, huge, deep and mutated input of every call", bodies},
 	{"bombs", "uploads that grow, with the memory measured", bombs},
