@@ -23,6 +23,8 @@ import (
 	"sync"
 	"time"
 
+	"github.com/jackc/pgx/v5"
+
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/browser"
@@ -32,8 +34,6 @@ import (
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
-
-	"github.com/jackc/pgx/v5"
 )
 
 const (

@@ -76,7 +76,15 @@ func New(pool *pgxpool.Pool, o Options) *App {
 	if o.Stage == nil {
 		o.Stage = func() (script, style []byte) { return nil, nil }
 	}
-	g := ground{pool, store.AllTeams{Pool: pool}, nil, o.Now, o.Seed, media.NewBudget(media.DecodeBytes), make(chan struct{}, 1)}
+	g := ground{
+		pool,
+		store.AllTeams{Pool: pool},
+		nil,
+		o.Now,
+		o.Seed,
+		media.NewBudget(media.DecodeBytes),
+		make(chan struct{}, 1),
+	}
 	if o.Standby != nil {
 		g.near = &near{pool: o.Standby}
 	}

@@ -307,7 +307,9 @@ func TestWithdrawnVoiceIsGone(t *testing.T) {
 	var sounds int
 	require.NoError(
 		t,
-		store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 "+
+		store.AllTeams{
+			Pool: s.Pool,
+		}.QueryRow(ctx, "SELECT count(*) FROM medium m WHERE media_type = 'audio/wav' AND NOT EXISTS (SELECT 1 "+
 			"FROM take t WHERE t.sha256 = m.sha256)").
 			Scan(&sounds),
 	)

@@ -116,9 +116,18 @@ func TestASoundForgottenTwiceIsPutForward(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	for i, sure := range []int{0, 2, 0, 1} {
-		_, err := store.AllTeams{Pool: s.Pool}.Exec(ctx, `INSERT INTO class_log (team_id, class_id, card_id, introduced, sureness, met_at)
+		_, err := store.AllTeams{
+			Pool: s.Pool,
+		}.Exec(
+			ctx,
+			`INSERT INTO class_log (team_id, class_id, card_id, introduced, sureness, met_at)
 			SELECT team_id, $1, card_id, false, $3, '2026-11-24'::timestamptz + $4 * interval '1 hour'
-			FROM card WHERE card_id = $2`, s.class, s.cards["t"], sure, i)
+			FROM card WHERE card_id = $2`,
+			s.class,
+			s.cards["t"],
+			sure,
+			i,
+		)
 		require.NoError(t, err)
 	}
 	m := s.sheet(t)
@@ -276,10 +285,16 @@ func TestTheMemoryIsFittedOnlyToEnough(t *testing.T) {
 	require.ErrorContains(t, err, "until then the usual one is used")
 	before, _ := s.find(t, s.class, s.cards["t"])
 	// A log in which everything is forgotten between two meetings of a week.
-	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, `INSERT INTO class_log (team_id, class_id, card_id, introduced, sureness, met_at)
+	_, err = store.AllTeams{
+		Pool: s.Pool,
+	}.Exec(
+		ctx,
+		`INSERT INTO class_log (team_id, class_id, card_id, introduced, sureness, met_at)
 		SELECT c.team_id, $1, c.card_id, false, CASE WHEN n % 2 = 0 THEN 0 ELSE 2 END,
 			'2026-10-01'::timestamptz + n * interval '4 days'
-		FROM card c, generate_series(1, 12) n WHERE c.step <= 40`, s.class)
+		FROM card c, generate_series(1, 12) n WHERE c.step <= 40`,
+		s.class,
+	)
 	require.NoError(t, err)
 	m, err = s.Meetings.FitMemory(ctx, s.lead)
 	require.NoError(t, err)

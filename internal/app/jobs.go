@@ -288,7 +288,14 @@ func (j Jobs) run(ctx context.Context, server Actor, job store.Job) error {
 		return j.end(ctx, server, job, nil, nil, fault.New(fault.Invalid, "This server does not know this work any more."))
 	}
 	if job.Run > mostRuns {
-		return j.end(ctx, server, job, nil, nil, fault.New(fault.Invalid, "It broke off %d times. Try again later.", mostRuns))
+		return j.end(
+			ctx,
+			server,
+			job,
+			nil,
+			nil,
+			fault.New(fault.Invalid, "It broke off %d times. Try again later.", mostRuns),
+		)
 	}
 	m, err := store.MemberSeen(ctx, j.desk.all, job.MemberID)
 	if errors.Is(err, store.ErrNotFound) || err == nil && m.PausedAt != nil {
@@ -321,8 +328,8 @@ func (j Jobs) run(ctx context.Context, server Actor, job store.Job) error {
 	return j.release(ctx, server, job, err)
 }
 
-// beat tells once a second how far a run is. It stops the run where it was stopped, or where another server, which heard
-// nothing of it, has taken it over.
+// beat tells once a second how far a run is. It stops the run where it was stopped, or where another server, which
+// heard nothing of it, has taken it over.
 func (j Jobs) beat(ctx context.Context, stop func(), server Actor, job store.Job, far *tally) {
 	for tick := time.NewTicker(beatEvery); ; {
 		select {

@@ -109,8 +109,8 @@ func TestWhatCannotBeAJob(t *testing.T) {
 	s.begin(t, s.lead, app.JobAsk{Kind: app.PicturesJob})
 }
 
-// A server dies in the middle: another one goes on after a silence and no sooner, and what was found before is not found
-// twice. What the first one says when it wakes is not heard.
+// A server dies in the middle: another one goes on after a silence and no sooner, and what was found before is not
+// found twice. What the first one says when it wakes is not heard.
 func TestAJobOfADeadServer(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()

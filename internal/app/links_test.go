@@ -94,7 +94,13 @@ func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
 
 	made, err = s.People.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
-	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, "UPDATE account_link SET good_until = $1", made.GoodUntil.Add(-app.LinkGood-time.Second))
+	_, err = store.AllTeams{
+		Pool: s.Pool,
+	}.Exec(
+		ctx,
+		"UPDATE account_link SET good_until = $1",
+		made.GoodUntil.Add(-app.LinkGood-time.Second),
+	)
 	require.NoError(t, err)
 	_, err = s.People.Enter(ctx, app.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
 	require.ErrorIs(t, err, app.ErrLink)
@@ -167,7 +173,12 @@ func TestSomebodyWhoLeftIsErased(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Market men make merry.", v.Now.Content.Rhyme, "the work stays")
 	assert.Equal(t, "somebody who left", v.Remarks[len(v.Remarks)-1].MadeBy)
-	rows, err := store.AllTeams{Pool: s.Pool}.Query(ctx, `SELECT table_name FROM information_schema.tables WHERE table_schema = 'public'`)
+	rows, err := store.AllTeams{
+		Pool: s.Pool,
+	}.Query(
+		ctx,
+		`SELECT table_name FROM information_schema.tables WHERE table_schema = 'public'`,
+	)
 	require.NoError(t, err)
 	tables, err := pgx.CollectRows(rows, pgx.RowTo[string])
 	require.NoError(t, err)

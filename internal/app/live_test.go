@@ -28,8 +28,11 @@ func TestTheDemoLives(t *testing.T) {
 	assert.NotEmpty(t, m.Unfinished)
 	assert.NotEmpty(t, m.Everywhere)
 	var rows, days int
-	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, `SELECT count(*), max(met_at)::date - min(met_at)::date FROM class_log
-		JOIN school_class USING (class_id) WHERE name = 'Wren class'`).Scan(&rows, &days))
+	require.NoError(
+		t,
+		store.AllTeams{Pool: s.Pool}.QueryRow(ctx, `SELECT count(*), max(met_at)::date - min(met_at)::date FROM class_log
+		JOIN school_class USING (class_id) WHERE name = 'Wren class'`).Scan(&rows, &days),
+	)
 	assert.Greater(t, rows, 200)
 	assert.Greater(t, days, 300)
 	seats, err := s.People.Seats(ctx, s.teacher)

@@ -12,7 +12,7 @@ import (
 	"brightchalk/internal/store"
 )
 
-// place is up to where the log of changes went when a request began; none after the request has changed something itself.
+// place is up to where the log of changes went when a request began; none after it has changed something itself.
 type place struct {
 	at    string
 	moved atomic.Bool
@@ -25,9 +25,9 @@ func (p *place) of() string {
 	return p.at
 }
 
-// near is a database that follows the one that leads. It answers where it has everything that the asker could have seen:
-// each request begins with a look at its session, where the changes are made, and what was done until then is asked of
-// the follower before it is believed.
+// near is a database that follows the one that leads. It answers where it has all that the asker could have seen: each
+// request begins with a look at its session, where the changes are made, and what was done until then is asked of the
+// follower before it is believed.
 type near struct {
 	pool *pgxpool.Pool
 	away atomic.Int64 // until when it is left alone, in Unix nanoseconds
@@ -44,7 +44,13 @@ const (
 var errBehind = errors.New("the follower is behind")
 
 // fromNear is read at the follower; false where it cannot say, and the one that leads is to be asked.
-func fromNear[S, T any](ctx context.Context, d desk[S], by Actor, o pgx.TxOptions, f func(S) (T, error)) (T, bool, error) {
+func fromNear[S, T any](
+	ctx context.Context,
+	d desk[S],
+	by Actor,
+	o pgx.TxOptions,
+	f func(S) (T, error),
+) (T, bool, error) {
 	var out, none T
 	if d.near == nil || by.place.of() == "" || time.Now().UnixNano() < d.near.away.Load() {
 		return none, false, nil

@@ -41,9 +41,9 @@ type RejudgedFault struct {
 // renewAtOnce is how many takes are listed at once.
 const renewAtOnce = 12
 
-// renewAll judges all takes of the library again with the judge of today. What is chosen stays chosen, and no card loses
-// its state: the team decides what to do about a verdict that changed. Where a run before broke off it goes on: what that
-// one had found is kept in the transaction in which the verdict changed.
+// renewAll judges all takes of the library again with the judge of today. What is chosen stays chosen, and no card
+// loses its state: the team decides what to do about a verdict that changed. Where a run before broke off it goes on:
+// what that one had found is kept in the transaction in which the verdict changed.
 func (k Takes) renewAll(ctx context.Context, by Actor, _ JobAsk, _ io.Writer, j store.Job) (any, error) {
 	out := Rejudged{Changed: []RejudgedTake{}, Failed: []RejudgedFault{}}
 	if len(j.Result) > 0 {

@@ -121,7 +121,15 @@ func TestWhoLeftComesBackAsTheSame(t *testing.T) {
 	// Once the name was erased somebody new comes.
 	require.NoError(t, s.People.Remove(ctx, s.lead, who.MemberID))
 	require.NoError(t, s.People.Erase(ctx, s.lead, who.MemberID))
-	_, err = s.People.AddMember(ctx, store.AllTeams{Pool: s.Pool}, s.lead.TeamID, "teacher@lockhouse.example", "Tam Q", app.Teacher, fresh)
+	_, err = s.People.AddMember(
+		ctx,
+		store.AllTeams{Pool: s.Pool},
+		s.lead.TeamID,
+		"teacher@lockhouse.example",
+		"Tam Q",
+		app.Teacher,
+		fresh,
+	)
 	require.NoError(t, err)
 }
 

@@ -135,7 +135,10 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	_, err = s.Takes.OfCard(ctx, s.lead, s.cards["s"])
 	require.ErrorIs(t, err, store.ErrNotFound)
 	var left int
-	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left))
+	require.NoError(
+		t,
+		store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left),
+	)
 	assert.Equal(t, 3, left, "the bytes are gone too")
 }
 

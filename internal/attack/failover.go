@@ -115,8 +115,13 @@ func failover(ctx context.Context, a *Arena) error {
 			}
 		}
 	}
-	a.Say("   %d power cuts of the database that leads, %d acknowledged changes; first write: median %.1f s, at most %.1f s",
-		rounds, acked, back.at(0.5).Seconds(), back.at(1).Seconds())
+	a.Say(
+		"   %d power cuts of the database that leads, %d acknowledged changes; first write: median %.1f s, at most %.1f s",
+		rounds,
+		acked,
+		back.at(0.5).Seconds(),
+		back.at(1).Seconds(),
+	)
 	if back.at(1) > 15*time.Second {
 		a.Find("writes took %.1f s to come back; 15 are promised", back.at(1).Seconds())
 	}
@@ -161,7 +166,12 @@ func (a *Arena) rollingMany(ctx context.Context, c *cluster.Cluster, base string
 	}
 	stop()
 	wait.Wait()
-	a.Say("   %d servers restarted one after the other under %d requests, %d failed", len(c.Servers), done.Load(), failed.Load())
+	a.Say(
+		"   %d servers restarted one after the other under %d requests, %d failed",
+		len(c.Servers),
+		done.Load(),
+		failed.Load(),
+	)
 	return nil
 }
 
@@ -262,7 +272,12 @@ func (a *Arena) follows(ctx context.Context, c *cluster.Cluster) error {
 	if _, err := standby.Exec(ctx, "SELECT pg_wal_replay_resume()"); err != nil {
 		return err
 	}
-	a.Say("   of %d looks %d transactions were the follower's; 60 changes seen at once on the next server, also (%d ms each) "+
-		"while the follower shows nothing new", looks, after-before, behind.Milliseconds()/60)
+	a.Say(
+		"   of %d looks %d transactions were the follower's; 60 changes seen at once on the next server, also (%d ms each) "+
+			"while the follower shows nothing new",
+		looks,
+		after-before,
+		behind.Milliseconds()/60,
+	)
 	return err
 }

@@ -72,8 +72,14 @@ func lostJobs(ctx context.Context, a *Arena) error {
 			a.Find("kill %d: takes were judged twice or never", i+1)
 		}
 	}
-	a.Say("   %d kills under %d jobs, %d of them taken over, all done; three jobs and a kill: median %.0f s, at most %.0f s",
-		rounds, rounds*len(asks), takenOver, took.at(0.5).Seconds(), took.at(1).Seconds())
+	a.Say(
+		"   %d kills under %d jobs, %d of them taken over, all done; three jobs and a kill: median %.0f s, at most %.0f s",
+		rounds,
+		rounds*len(asks),
+		takenOver,
+		took.at(0.5).Seconds(),
+		took.at(1).Seconds(),
+	)
 	return nil
 }
 

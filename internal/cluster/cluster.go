@@ -205,7 +205,11 @@ func (c *Cluster) prepare(ctx context.Context) error {
 		return err
 	}
 	cmd := exec.CommandContext(ctx, c.binary, "prepare") //nolint:gosec // ours
-	cmd.Env = append(os.Environ(), "DATABASE_URL="+c.url("bright_chalk", c.role, c.Primary, "chalk"), "BRIGHT_CHALK_OWNER_URL="+c.Owner())
+	cmd.Env = append(
+		os.Environ(),
+		"DATABASE_URL="+c.url("bright_chalk", c.role, c.Primary, "chalk"),
+		"BRIGHT_CHALK_OWNER_URL="+c.Owner(),
+	)
 	if said, err := cmd.CombinedOutput(); err != nil {
 		return fmt.Errorf("prepare: %w: %s", err, said)
 	}

@@ -24,8 +24,12 @@ func TestWhatTakesLong(t *testing.T) {
 	s.axe(t, "a file that waits")
 	require.NoError(t, s.tab.Go(s.server.URL+"/team?tab=print"))
 	require.NoError(t, s.tab.ClickText("1 made for you"))
-	assert.Equal(t, "200 application/zip", mustEval(t, s.tab,
-		`fetch(document.querySelector('a[download][href$="/file"]').href).then((r) => r.status + ' ' + r.headers.get('content-type'))`))
+	assert.Equal(t, "200 application/zip", mustEval(
+		t,
+		s.tab,
+		`fetch(document.querySelector('a[download][href$="/file"]').href)
+			.then((r) => r.status + ' ' + r.headers.get('content-type'))`,
+	))
 	require.NoError(t, s.tab.Click(`[aria-label="Put away: The library without recordings"]`))
 	assert.Equal(t, "gone", mustEval(t, s.tab, `new Promise((done) => { const look = () => document.querySelector(
 		'[aria-label="Made for you"]') ? setTimeout(look, 50) : done('gone'); look() })`))

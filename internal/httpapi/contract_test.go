@@ -289,7 +289,8 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	}
 	read("/api/cards/"+r, &seen)
 	for _, path := range []string{
-		"/api/jobs", "/api/parcels", "/api/parcels/" + theirs + "/bundle", "/api/pictures/" + seen.Content.Picture + "/origin",
+		"/api/jobs", "/api/parcels",
+		"/api/parcels/" + theirs + "/bundle", "/api/pictures/" + seen.Content.Picture + "/origin",
 	} {
 		status, answer := lead.call("GET", path, "")
 		assert.Equal(t, 200, status, "%s: %s", path, answer)

@@ -35,9 +35,13 @@ func browser(t *testing.T, base string) client {
 	t.Helper()
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	return client{t: t, base: base, http: &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error {
-		return http.ErrUseLastResponse
-	}}}
+	return client{
+		t:    t,
+		base: base,
+		http: &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error {
+			return http.ErrUseLastResponse
+		}},
+	}
 }
 
 // out begins a way and goes to the provider; it returns what the provider sends the browser back with.

@@ -92,10 +92,14 @@ func New(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
 	}
 	var err error
 	q.client, err = river.NewClient(riverpgxv5.New(pool), &river.Config{
-		Logger:               slog.New(quiet{log.Handler()}),
-		Workers:              workers,
-		Queues:               map[string]river.QueueConfig{asked: {MaxWorkers: perServer}, rounds: {MaxWorkers: 2}},
-		PeriodicJobs:         []*river.PeriodicJob{every(findLost, lostArgs{}), every(forget, forgetArgs{}), every(mailRound, mailArgs{})},
+		Logger:  slog.New(quiet{log.Handler()}),
+		Workers: workers,
+		Queues:  map[string]river.QueueConfig{asked: {MaxWorkers: perServer}, rounds: {MaxWorkers: 2}},
+		PeriodicJobs: []*river.PeriodicJob{
+			every(findLost, lostArgs{}),
+			every(forget, forgetArgs{}),
+			every(mailRound, mailArgs{}),
+		},
 		PollOnly:             !listening,
 		JobTimeout:           runFor,
 		RescueStuckJobsAfter: 2 * runFor,

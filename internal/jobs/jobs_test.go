@@ -73,8 +73,12 @@ func TestServersShareJobs(t *testing.T) {
 	owner := testdb.Owner(t, pool)
 	_, err = owner.Exec(ctx, "DELETE FROM river_job WHERE kind = 'job'")
 	require.NoError(t, err)
-	_, err = owner.Exec(ctx, `UPDATE job SET state = 'running', run = 1, ended_at = NULL, beat_at = now() - interval '1 minute'
-		WHERE job_id = $1`, lost)
+	_, err = owner.Exec(
+		ctx,
+		`UPDATE job SET state = 'running', run = 1, ended_at = NULL, beat_at = now() - interval '1 minute'
+		WHERE job_id = $1`,
+		lost,
+	)
 	require.NoError(t, err)
 	_, err = owner.Exec(ctx, "DELETE FROM job_file WHERE job_id = $1", lost)
 	require.NoError(t, err)

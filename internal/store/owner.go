@@ -83,7 +83,8 @@ func Admit(ctx context.Context, owner *pgxpool.Pool, role, password string) erro
 			return err
 		})
 		var pg *pgconn.PgError
-		if errors.As(err, &pg) && pg.Code == "42501" { // an owner who may not change roles; somebody else has set them, or servers do
+		if errors.As(err, &pg) &&
+			pg.Code == "42501" { // an owner who may not change roles; somebody else has set them, or servers do
 			err = nil
 		}
 		return err

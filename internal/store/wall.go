@@ -37,8 +37,8 @@ func named(o pgx.TxOptions, team string) pgx.TxOptions {
 	return o
 }
 
-// AllTeams sees the rows of all teams, each statement in a transaction of its own. It is for what comes before a team is
-// known, such as a sign-in, and for who looks after an installation.
+// AllTeams sees the rows of all teams, each statement in a transaction of its own. It is for what comes before a team
+// is known, such as a sign-in, and for who looks after an installation.
 type AllTeams struct{ Pool *pgxpool.Pool }
 
 // Begin runs f in one transaction.

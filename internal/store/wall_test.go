@@ -37,7 +37,8 @@ func TestAStatementWithoutATeamFindsNothing(t *testing.T) {
 	other := makeTeam(t, l.db, "Two")
 	count := func(q interface {
 		QueryRow(ctx context.Context, sql string, args ...any) pgx.Row
-	}) (n int) {
+	},
+	) (n int) {
 		t.Helper()
 		require.NoError(t, q.QueryRow(ctx, "SELECT count(*) FROM card").Scan(&n))
 		return n

@@ -59,7 +59,8 @@ func Owner(t testing.TB, pool *pgxpool.Pool) *pgxpool.Pool {
 func Address(pool *pgxpool.Pool) string {
 	at := pool.Config().ConnConfig
 	return (&url.URL{
-		Scheme: "postgres", User: url.UserPassword(Role, password), Host: net.JoinHostPort(at.Host, strconv.Itoa(int(at.Port))),
+		Scheme: "postgres", User: url.UserPassword(Role, password),
+		Host: net.JoinHostPort(at.Host, strconv.Itoa(int(at.Port))),
 		Path: "/" + at.Database, RawQuery: "sslmode=disable",
 	}).String()
 }
