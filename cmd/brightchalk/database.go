@@ -168,7 +168,8 @@ func prepareCommand(std stdio) *cobra.Command {
 		Use:   "prepare",
 		Short: "As the database's owner: bring it to the newest shape and let the application in",
 		Long: "Bring the database to the newest shape as its owner (" + ownerAddress + ") and let the role of " +
-			roleAddress + " read and write rows, but not change the shape. The role is made where it is not there yet, with the password of " +
+			roleAddress + " read and write rows, but not change the shape. " +
+			"The role is made where it is not there yet, with the password of " +
 			"that address. The server does the same when it starts where it knows " + ownerAddress + ".\n\n" +
 			"With --to N the database goes to that shape, back as well: for a former version of the program, after a backup " +
 			"and with all servers stopped. What the newer shape kept beyond the older one is gone then.",
