@@ -65,3 +65,35 @@ func TestWhatWasPassedOverSaysNothingAndTheNewestCount(t *testing.T) {
 	assert.Equal(t, lesson.Spell, got[1].Kind)
 	assert.Equal(t, 1.0, pace.Ratios(got)[lesson.Read])
 }
+
+func TestEachBoundOfWhatIsLearned(t *testing.T) {
+	at := func(usual, took int) []pace.Time {
+		return []pace.Time{{ClassID: "a", Kind: lesson.Read, UsualSeconds: usual, TookSeconds: took}}
+	}
+	assert.Empty(t, pace.Learn(at(0, 60), "a"), "no usual time to hold it against")
+	assert.Empty(t, pace.Learn(at(10, 4), "a"))
+	assert.Len(t, pace.Learn(at(10, 5), "a"), 1, "five seconds")
+	assert.Empty(t, pace.Learn(at(100, 19), "a"))
+	assert.Len(t, pace.Learn(at(100, 20), "a"), 1, "a fifth of the usual")
+	assert.Equal(t, pace.Usual, ratio(t, times("a", lesson.Read, 150, 150), "a").From)
+	assert.Equal(t, pace.Class, ratio(t, times("a", lesson.Read, 150, 150, 150), "a").From, "three of its own")
+	assert.Equal(t, pace.Usual, ratio(t, times("a", lesson.Read, 150, 150, 150), "b").From)
+	assert.Equal(t, pace.Team, ratio(t, times("a", lesson.Read, 150, 150, 150, 150), "b").From, "four of the team")
+	// Two in the middle: half way between, in the logarithm.
+	even := ratio(t, times("a", lesson.Read, 100, 50, 200, 400), "b").Ratio
+	assert.InDelta(t, 1.1892, even, 0.001, "exp((ln 1 + ln 2) / 2 / 2)")
+	// The newest count alone: one more than those changes nothing.
+	var many []int
+	for range 12 {
+		many = append(many, 120)
+	}
+	own := ratio(t, times("a", lesson.Read, many...), "a")
+	assert.Equal(t, 12, own.Lessons)
+	more := ratio(t, times("a", lesson.Read, append(many, 30)...), "a")
+	assert.Equal(t, 12, more.Lessons)
+	var team []int
+	for range 200 {
+		team = append(team, 120)
+	}
+	assert.Equal(t, ratio(t, times("b", lesson.Read, team...), "a").Team, ratio(t, times("b", lesson.Read, append(team, 30)...), "a").Team)
+}

@@ -8,6 +8,7 @@
 package running
 
 import (
+	"cmp"
 	"encoding/json"
 	"regexp"
 	"slices"
@@ -27,7 +28,7 @@ type Mark struct {
 // Bounds of a run. A face may be ahead of what is kept by what it did without a line, and not by more.
 const (
 	MostMarks = 600
-	mostAhead = 1_000_000
+	MostAhead = 1_000_000
 )
 
 // ErrMark is wrapped by what is wrong with a mark.
@@ -41,13 +42,7 @@ var names = regexp.MustCompile(
 
 // later tells whether a was set after b.
 func later(a, b Mark) bool {
-	if a.N != b.N {
-		return a.N > b.N
-	}
-	if a.By != b.By {
-		return a.By > b.By
-	}
-	return a.Value > b.Value
+	return cmp.Or(cmp.Compare(a.N, b.N), strings.Compare(a.By, b.By), strings.Compare(a.Value, b.Value)) > 0
 }
 
 // Join is what was set last of both, by name.
@@ -78,7 +73,7 @@ func Check(kept, marks []Mark) error {
 			return fault.New(ErrMark, "a running lesson has nothing that is called “%s”", m.Name)
 		case !json.Valid([]byte(m.Value)):
 			return fault.New(ErrMark, "the value of “%s” is no JSON", m.Name)
-		case m.N > newest+mostAhead:
+		case m.N > newest+MostAhead:
 			return fault.New(ErrMark, "“%s” comes from too far ahead", m.Name)
 		}
 	}

@@ -64,3 +64,34 @@ func TestWhatIsNoMarkIsRefused(t *testing.T) {
 	}
 	assert.ErrorIs(t, running.Check(kept, many), running.ErrMark)
 }
+
+func TestWhatDecidesWhichWasLast(t *testing.T) {
+	last := func(a, b running.Mark) string {
+		a.Name, b.Name = "at", "at"
+		one, other := running.Join([]running.Mark{a}, []running.Mark{b}), running.Join([]running.Mark{b}, []running.Mark{a})
+		require.Equal(t, one, other)
+		return one[0].Value
+	}
+	assert.Equal(t, "1", last(running.Mark{N: 2, By: "a", Value: "1"}, running.Mark{N: 1, By: "b", Value: "2"}))
+	assert.Equal(t, "1", last(running.Mark{N: 2, By: "b", Value: "1"}, running.Mark{N: 2, By: "a", Value: "2"}))
+	assert.Equal(t, "2", last(running.Mark{N: 2, By: "a", Value: "1"}, running.Mark{N: 2, By: "a", Value: "2"}))
+}
+
+func TestHowFarAheadAMarkMayBe(t *testing.T) {
+	kept := []running.Mark{{Name: "at", Value: "1", N: 7, By: "x"}, {Name: "turned", Value: "1", N: 40, By: "x"}}
+	at := func(n int64) error {
+		return running.Check(kept, []running.Mark{{Name: "at", Value: "2", N: n, By: "x"}})
+	}
+	furthest := int64(0)
+	for step := int64(1) << 40; step > 0; step /= 2 { // by halves
+		if at(furthest+step) == nil {
+			furthest += step
+		}
+	}
+	assert.Equal(t, int64(40+running.MostAhead), furthest, "counted from the newest that is kept")
+	var most []running.Mark
+	for i := range running.MostMarks - len(kept) {
+		most = append(most, running.Mark{Name: fmt.Sprintf("side.%d", i), Value: "1", N: 1, By: "x"})
+	}
+	require.NoError(t, running.Check(kept, most), "as many as it keeps")
+}

@@ -30,7 +30,7 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 		(len(fit) > 0 || e.Parts[0] != 'n' || !strings.Contains(e.Parts, "v")) { // read is first of all no noun
 		others := 0 // of no common theme: the best few do
 		for _, r := range readable {
-			sameKind := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] &&
+			sameKind := r.Parts != "" && smallWords[r.Word] == "" && r.Parts[0] == e.Parts[0] && tail(r) == tail(e) &&
 				(e.Kinds == "" || strings.ContainsAny(r.Kinds, e.Kinds))
 			if !sameKind || !strings.ContainsRune("nNvVar", rune(r.Parts[0])) || r.Parts[0] == 'n' && !r.Picturable() {
 				continue
@@ -53,6 +53,19 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 		}
 	}
 	return out
+}
+
+// tail is the form of a verb by its end: acting is none for acts, and neither for walked.
+func tail(e *lexicon.Entry) string {
+	if e.Parts[0] != 'V' && e.Stem == "" {
+		return ""
+	}
+	for _, end := range []string{"ing", "s"} {
+		if strings.HasSuffix(e.Word, end) {
+			return end
+		}
+	}
+	return "past"
 }
 
 func alike(e *lexicon.Entry, word string) float64 {

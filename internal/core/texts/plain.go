@@ -1,8 +1,10 @@
 package texts
 
 import (
+	_ "embed"
 	"slices"
 	"strings"
+	"sync"
 
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/prose"
@@ -16,17 +18,44 @@ var ofThings = []string{
 	"clothes", "farm-and-pets", "food", "garden-and-wood", "home", "school", "toys-and-games", "vehicles", "wild",
 }
 
+// alive are the themes of whom somebody may meet.
+var alive = []string{"farm-and-pets", "people", "wild"}
+
 // mostNames is how many names the plainest sentences are made with.
 const mostNames = 3
 
 // seen are sentences that hold for any thing.
 func (m *maker) seen(w, a string, add func(mark string, parts ...string)) {
 	for _, begin := range []string{"it is", "I can see", "I see"} {
-		add(".", begin, a, w)
-		add(".", begin, "the", w)
+		switch count := counts()[w]; {
+		case count == "some" && begin == "it is":
+			add(".", begin, w)
+		case count == "many" && begin == "it is":
+		case count != "" || a == "the":
+			add(".", begin, "the", w)
+		default:
+			add(".", begin, a, w)
+			add(".", begin, "the", w)
+		}
 	}
 	add(".", "look at the", w)
 }
+
+//go:embed data/counted.txt
+var countedText string
+
+// counts are the things of which nobody says "a": many (feet), some (rain), only (the moon).
+var counts = sync.OnceValue(func() map[string]string {
+	out := map[string]string{}
+	for line := range strings.Lines(countedText) {
+		if f := strings.Fields(line); len(f) > 0 && f[0] != "#" {
+			for _, w := range f[1:] {
+				out[w] = f[0]
+			}
+		}
+	}
+	return out
+})
 
 // personDoes tells whether the grammar has the verb, and people do it.
 func (m *maker) personDoes(w string) bool {
@@ -59,17 +88,22 @@ func (k *Maker) Plain(words []string) []string {
 		switch {
 		case strings.Contains(e.Kinds, "T") && lexicon.Pictured(w) && overlap(e.Themes(), ofThings):
 			a := article("a", w)
-			if slices.Contains(e.Themes(), "food") { // the ham, not a ham
+			if slices.Contains(e.Themes(), "food") || counts()[w] != "" { // the ham, not a ham
 				a = "the"
 			}
 			for _, n := range names {
 				for _, v := range having {
+					if v == "met" && !overlap(e.Themes(), alive) { // nobody meets a soap
+						continue
+					}
 					add(".", n, v, a, w)
 				}
 			}
 			for _, v := range []string{"get", "tap", "pat"} {
 				add(".", v, "the", w)
-				add(".", v, a, w)
+				if a != "the" {
+					add(".", v, a, w)
+				}
 			}
 			m.seen(w, a, add)
 		case strings.Contains(e.Kinds, "T"):
