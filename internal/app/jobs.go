@@ -24,7 +24,7 @@ type jobStore interface {
 	JobsOf(ctx context.Context, memberID string, since time.Time) ([]store.Job, error)
 	OpenJobs(ctx context.Context, memberID string) (int, error)
 	ClaimJob(ctx context.Context, id string, now, silent time.Time) (int, error)
-	BeatJob(ctx context.Context, id string, run, done, all int, now time.Time) error
+	BeatJob(ctx context.Context, id string, run int, far store.JobProgress, now time.Time) error
 	ReleaseJob(ctx context.Context, id string, run int, now time.Time) error
 	EndJob(ctx context.Context, j store.Job, f *store.JobFile, now time.Time) error
 	StopJob(ctx context.Context, memberID, id string, now time.Time) error
@@ -55,30 +55,34 @@ const (
 	PicturesJob JobKind = "pictures" // the cards as pictures
 	CardsJob    JobKind = "cards"    // all cards to print
 	RenewJob    JobKind = "renew"    // all takes judged again
+	SearchJob   JobKind = "search"   // a better order
 )
 
 // JobAsk is what a job is to make; what a kind does not know is left out.
 type JobAsk struct {
-	Kind      JobKind       `json:"kind" enum:"pack,bundle,pictures,cards,renew"`
+	Kind      JobKind       `json:"kind" enum:"pack,bundle,pictures,cards,renew,search"`
 	Class     string        `json:"class,omitempty" maxLength:"36" doc:"of a pack or a bundle; may be left out"`
 	Size      PackSize      `json:"size,omitempty" maxLength:"10" doc:"of a pack: order, or week for this week's cards of a class"`
 	Voiceless bool          `json:"voiceless,omitempty" doc:"of a bundle: without recordings and the carry pack"`
 	Layout    render.Layout `json:"layout,omitempty" maxLength:"20" doc:"of cards: single, duplex, fold or frieze"`
 	Small     bool          `json:"small,omitempty" doc:"of cards: 60 by 80 mm instead of 90 by 120"`
 	Paper     render.Paper  `json:"paper,omitempty" maxLength:"10" doc:"of cards: A4 or letter; the team's where it is left out"`
+	Search    *Search       `json:"search,omitempty" doc:"of a search"`
 }
 
 // JobView is a job as who asked for it sees it.
 type JobView struct {
 	JobID   string         `json:"job_id" format:"uuid"`
-	Kind    JobKind        `json:"kind" enum:"pack,bundle,pictures,cards,renew"`
+	Kind    JobKind        `json:"kind" enum:"pack,bundle,pictures,cards,renew,search"`
 	Title   string         `json:"title"`
 	State   store.JobState `json:"state" enum:"waiting,running,done,failed,stopped"`
 	Done    int            `json:"done" minimum:"0"`
 	OfAll   int            `json:"of_all" minimum:"0" doc:"0 where it is not known"`
+	Note    int64          `json:"note" doc:"of a search: readable words of the best order so far, summed over all steps"`
 	Said    string         `json:"said" doc:"why it failed"`
 	File    bool           `json:"file" doc:"a file waits to be fetched"`
 	Renewed *Rejudged      `json:"renewed,omitempty" doc:"what came of judging all takes again"`
+	Found   *FoundOrder    `json:"found,omitempty" doc:"what came of a search"`
 	MadeAt  time.Time      `json:"made_at"`
 	EndedAt *time.Time     `json:"ended_at,omitempty"`
 }
@@ -102,7 +106,7 @@ const (
 	jobsKept    = time.Hour
 )
 
-func newJobs(d desk[jobStore], q Queue, p Print, k Takes) Jobs {
+func newJobs(d desk[jobStore], q Queue, p Print, k Takes, o Orders) Jobs {
 	zip := func(name string) store.JobFile { return store.JobFile{Name: name, MediaType: "application/zip"} }
 	fixed := func(title string) func(context.Context, jobStore, JobAsk) (string, error) {
 		return func(context.Context, jobStore, JobAsk) (string, error) { return title, nil }
@@ -141,7 +145,8 @@ func newJobs(d desk[jobStore], q Queue, p Print, k Takes) Jobs {
 			},
 			file: store.JobFile{Name: "sound-cards.pdf", MediaType: "application/pdf"},
 		},
-		RenewJob: {right: MayAgree, title: fixed("All takes judged again"), run: k.renewAll},
+		RenewJob:  {right: MayAgree, title: fixed("All takes judged again"), run: k.renewAll},
+		SearchJob: {right: MayEdit, title: searchTitle, run: o.improve},
 	}}
 }
 
@@ -157,6 +162,13 @@ func packTitle(ctx context.Context, s jobStore, a JobAsk) (string, error) {
 		return "Carry pack, this week of " + c.Name, err
 	}
 	return "Carry pack, the order for " + c.Name, err
+}
+
+func searchTitle(_ context.Context, _ jobStore, a JobAsk) (string, error) {
+	if a.Search == nil {
+		return "", wrong("search", "Say what matters in a better order.")
+	}
+	return "A better order", nil
 }
 
 func cardsTitle(_ context.Context, _ jobStore, a JobAsk) (string, error) {
@@ -339,7 +351,7 @@ func (j Jobs) beat(ctx context.Context, stop func(), server Actor, job store.Job
 		case <-tick.C:
 		}
 		_, err := beside(ctx, j.desk, server, MayTalk, func(s jobStore) (struct{}, error) {
-			return struct{}{}, s.BeatJob(ctx, job.JobID, job.Run, int(far.done.Load()), int(far.all.Load()), j.desk.now())
+			return struct{}{}, s.BeatJob(ctx, job.JobID, job.Run, far.now(), j.desk.now())
 		})
 		if errors.Is(err, store.ErrNotFound) {
 			stop()
@@ -393,11 +405,18 @@ func (j Jobs) release(ctx context.Context, server Actor, job store.Job, why erro
 
 func jobView(j store.Job) (JobView, error) {
 	v := JobView{
-		j.JobID, JobKind(j.Kind), j.Title, j.State, j.Done, j.OfAll, j.Said, j.File, nil, j.MadeAt, j.EndedAt,
+		j.JobID, JobKind(j.Kind), j.Title, j.State, j.Done, j.OfAll, j.Note, j.Said, j.File, nil, nil, j.MadeAt, j.EndedAt,
 	}
-	if len(j.Result) > 0 && v.Kind == RenewJob && j.State == store.JobDone {
+	if len(j.Result) == 0 || j.State != store.JobDone {
+		return v, nil
+	}
+	switch v.Kind {
+	case RenewJob:
 		v.Renewed = &Rejudged{}
 		return v, json.Unmarshal(j.Result, v.Renewed)
+	case SearchJob:
+		v.Found = &FoundOrder{}
+		return v, json.Unmarshal(j.Result, v.Found)
 	}
 	return v, nil
 }
@@ -405,13 +424,24 @@ func jobView(j store.Job) (JobView, error) {
 type tallyKey struct{}
 
 // tally is how far a job has come.
-type tally struct{ done, all atomic.Int64 }
+type tally struct{ done, all, note atomic.Int64 }
+
+func (t *tally) now() store.JobProgress {
+	return store.JobProgress{Done: int(t.done.Load()), OfAll: int(t.all.Load()), Note: t.note.Load()}
+}
 
 // count tells how far the job of the context has come; where it is no job's, nothing.
 func count(ctx context.Context, done, all int) {
 	if t, ok := ctx.Value(tallyKey{}).(*tally); ok {
 		t.done.Store(int64(done))
 		t.all.Store(int64(all))
+	}
+}
+
+// noted tells what the job of the context has counted beside.
+func noted(ctx context.Context, n int64) {
+	if t, ok := ctx.Value(tallyKey{}).(*tally); ok {
+		t.note.Store(n)
 	}
 }
 

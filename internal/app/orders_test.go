@@ -5,14 +5,18 @@ import (
 	"context"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/order"
 	"brightchalk/internal/sheet"
+	"brightchalk/internal/store"
 )
 
 func (s school) order(t testing.TB) []string {
@@ -164,22 +168,27 @@ func (s school) cardAside(t *testing.T) string {
 
 func TestABetterOrderIsSoughtAndGivenUp(t *testing.T) {
 	s := demoSchool(t)
+	ctx := context.Background()
 	ids := s.order(t)
 	worse := slices.Clone(ids)
 	slices.Reverse(worse[14:])
-	q := app.Search{Order: worse, Keep: ids[:14], Weights: order.UsualWeights(), Seconds: 2}
-	var parts []app.SearchPart
-	ctx, stop := context.WithCancel(context.Background())
-	second := error(nil)
-	got, err := s.Orders.Improve(ctx, s.teacher, q, func(p app.SearchPart) {
-		parts = append(parts, p)
-		if len(parts) == 2 {
-			_, second = s.Orders.Improve(ctx, s.lead, q, func(app.SearchPart) {})
-		}
-	})
-	require.NoError(t, err)
-	require.ErrorIs(t, second, app.ErrSearching, "one at a time")
-	assert.Greater(t, len(parts), 4)
+	q := app.JobAsk{Kind: app.SearchJob, Search: &app.Search{
+		Order: worse, Keep: ids[:14], Groups: [][]string{}, Weights: order.UsualWeights(), Seconds: 3,
+	}}
+	_, err := s.Jobs.Begin(ctx, s.lead, app.JobAsk{Kind: app.SearchJob})
+	require.ErrorIs(t, err, fault.Invalid)
+	_, err = s.Jobs.Begin(ctx, s.assistant, q)
+	require.ErrorIs(t, err, app.ErrForbidden)
+	id, second := s.begin(t, s.teacher, q), s.begin(t, s.lead, q)
+	var all sync.WaitGroup
+	began := time.Now()
+	all.Go(func() { assert.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id)) })
+	require.Eventually(t, func() bool { return s.job(t, s.teacher, id).Note > 0 }, 10*time.Second, 20*time.Millisecond)
+	all.Go(func() { assert.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, second)) })
+	all.Wait()
+	assert.Greater(t, time.Since(began), 6*time.Second, "one at a time on a server")
+	got := s.job(t, s.teacher, id).Found
+	require.NotNil(t, got)
 	assert.Equal(t, ids[:14], got.Order[:14], "what is kept stays")
 	assert.ElementsMatch(t, ids, got.Order)
 	look, err := s.Orders.Look(ctx, s.lead, got.Order)
@@ -189,11 +198,12 @@ func TestABetterOrderIsSoughtAndGivenUp(t *testing.T) {
 	assert.Greater(t, look.After.Sum, before.After.Sum)
 	assert.NotEmpty(t, got.Moves)
 	assert.Equal(t, ids, s.order(t), "nothing is kept")
-	stop()
-	_, err = s.Orders.Improve(ctx, s.lead, q, func(app.SearchPart) {})
-	require.ErrorIs(t, err, context.Canceled)
-	_, err = s.Orders.Improve(context.Background(), s.assistant, q, func(app.SearchPart) {})
-	assert.ErrorIs(t, err, app.ErrForbidden)
+
+	q.Search.Order = ids[:3]
+	id = s.begin(t, s.teacher, q)
+	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
+	assert.Equal(t, store.JobFailed, s.job(t, s.teacher, id).State)
+	assert.NotEmpty(t, s.job(t, s.teacher, id).Said)
 }
 
 func TestAnOrderOutOfATable(t *testing.T) {

@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"errors"
+	"io"
 	"time"
 
 	"brightchalk/internal/core/fault"
@@ -10,6 +11,7 @@ import (
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/words"
 	"brightchalk/internal/core/year"
+	"brightchalk/internal/store"
 )
 
 // ErrSearching says that another search goes on.
@@ -23,6 +25,16 @@ func (g ground) search() (end func(), err error) {
 		return func() { <-g.searching }, nil
 	default:
 		return nil, ErrSearching
+	}
+}
+
+// turn waits for that place.
+func (g ground) turn(ctx context.Context) (end func(), err error) {
+	select {
+	case g.searching <- struct{}{}:
+		return func() { <-g.searching }, nil
+	case <-ctx.Done():
+		return nil, ctx.Err()
 	}
 }
 
@@ -41,30 +53,25 @@ type FoundOrder struct {
 	Moves []order.Move `json:"moves" nullable:"false" doc:"why each card has another place"`
 }
 
-// SearchPart is how far a search has come.
-type SearchPart struct {
-	Done float64 `json:"done" doc:"0 to 1"`
-	Sum  int     `json:"sum" doc:"readable words of the best order so far, summed over all steps"`
-}
-
-// Improve looks for a better order until its time is over or ctx ends, and tells how far it has come. One search goes
-// on at a time; another fails with ErrSearching.
-func (o Orders) Improve(ctx context.Context, by Actor, q Search, tell func(SearchPart)) (FoundOrder, error) {
+// improve looks for a better order until its time is over, and tells how far it has come. One search goes on at a time on
+// a server; another one waits.
+func (o Orders) improve(ctx context.Context, by Actor, a JobAsk, _ io.Writer, _ store.Job) (any, error) {
+	q := a.Search
 	if err := by.need(MayEdit); err != nil {
-		return FoundOrder{}, err
+		return nil, err
 	}
 	l, err := read(ctx, o.desk, by, func(s orderStore) (orderLibrary, error) {
 		return orderLibraryOf(ctx, s, year.On(o.desk.now()))
 	})
 	if err != nil {
-		return FoundOrder{}, err
+		return nil, err
 	}
 	if err := l.check(q.Order); err != nil {
-		return FoundOrder{}, err
+		return nil, err
 	}
-	end, err := o.desk.search()
+	end, err := o.desk.turn(ctx)
 	if err != nil {
-		return FoundOrder{}, err
+		return nil, err
 	}
 	defer end()
 	ask := order.Ask{Steps: l.steps(q.Order), Keep: map[spelling.Pair]bool{}, Weights: q.Weights, Seed: o.desk.seed()}
@@ -82,24 +89,20 @@ func (o Orders) Improve(ctx context.Context, by Actor, q Search, tell func(Searc
 		}
 		ask.Groups = append(ask.Groups, pairs)
 	}
-	begin, told, part := time.Now(), time.Time{}, SearchPart{}
+	begin := time.Now()
 	whole := time.Duration(q.Seconds) * time.Second
-	ask.Found = func(sum int) { part.Sum = sum }
+	ask.Found = func(sum int) { noted(ctx, int64(sum)) }
 	ask.Left = func() float64 {
 		if ctx.Err() != nil {
 			return 0
 		}
-		now := time.Now()
-		part.Done = min(1, now.Sub(begin).Seconds()/whole.Seconds())
-		if now.Sub(told) > tellsEvery {
-			told = now
-			tell(part)
-		}
-		return 1 - part.Done
+		done := min(1, time.Since(begin).Seconds()/whole.Seconds())
+		count(ctx, int(100*done), 100)
+		return 1 - done
 	}
 	got, err := order.Improve(ask, words.Options(l.conv.Speech()))
 	if err != nil {
-		return FoundOrder{}, fault.At("order", err)
+		return nil, fault.At("search.order", err)
 	}
 	out := FoundOrder{Order: []string{}, Moves: got.Moves}
 	for _, s := range got.Order {
@@ -107,5 +110,3 @@ func (o Orders) Improve(ctx context.Context, by Actor, q Search, tell func(Searc
 	}
 	return out, ctx.Err()
 }
-
-const tellsEvery = 200 * time.Millisecond

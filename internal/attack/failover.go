@@ -56,6 +56,9 @@ func failover(ctx context.Context, a *Arena) error {
 	if err := a.follows(ctx, c); err != nil {
 		return err
 	}
+	if err := a.cutPooler(ctx, c, base); err != nil {
+		return err
+	}
 	listener, err := member(ctx, base, 1)
 	if err != nil {
 		return err
@@ -171,6 +174,42 @@ func (a *Arena) rollingMany(ctx context.Context, c *cluster.Cluster, base string
 		len(c.Servers),
 		done.Load(),
 		failed.Load(),
+	)
+	return nil
+}
+
+// cutPooler drops every line between the servers and the database while people write.
+func (a *Arena) cutPooler(ctx context.Context, c *cluster.Cluster, base string) error {
+	var back times
+	acked := 0
+	for i := range 3 {
+		w, err := a.crew(ctx, base, 6)
+		if err != nil {
+			return err
+		}
+		time.Sleep(time.Duration(300+a.Rand.IntN(500)) * time.Millisecond)
+		if err := c.CutPooler(); err != nil {
+			return err
+		}
+		began := time.Now()
+		if err := a.firstWrite(ctx, base); err != nil {
+			return err
+		}
+		back.add(time.Since(began))
+		w.stop()
+		lead, err := member(ctx, base, 0)
+		if err != nil {
+			return err
+		}
+		acked += w.acked
+		if err := w.check(ctx, a, lead, fmt.Sprintf("cut %d of the pooler", i+1)); err != nil {
+			return err
+		}
+	}
+	a.Say(
+		"   the pooler cut 3 times, %d acknowledged changes; first write: at most %d ms",
+		acked,
+		back.at(1).Milliseconds(),
 	)
 	return nil
 }

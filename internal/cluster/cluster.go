@@ -57,6 +57,7 @@ type Cluster struct {
 	binary, role, owner                string
 	as                                 *syscall.Credential // for what refuses root
 	others                             []*exec.Cmd
+	pooler                             *exec.Cmd
 	log                                io.Writer
 }
 
@@ -220,7 +221,19 @@ func (c *Cluster) prepare(ctx context.Context) error {
 	if err := c.write("pgbouncer.ini", filepath.Join(c.Dir, "pgbouncer.ini"), c); err != nil {
 		return err
 	}
-	return c.run("pgbouncer", "pgbouncer", filepath.Join(c.Dir, "pgbouncer.ini"))
+	return c.startPooler()
+}
+
+func (c *Cluster) startPooler() (err error) {
+	c.pooler, err = c.start("pgbouncer", "pgbouncer", filepath.Join(c.Dir, "pgbouncer.ini"))
+	return err
+}
+
+// CutPooler ends the pooler with all lines that it holds, and starts it again.
+func (c *Cluster) CutPooler() error {
+	_ = c.pooler.Process.Kill()
+	_ = c.pooler.Wait()
+	return c.startPooler()
 }
 
 func (c *Cluster) url(who, password string, port int, database string) string {
@@ -348,6 +361,10 @@ func (c *Cluster) Stop() {
 			_ = d.process.Process.Signal(syscall.SIGTERM)
 			_ = d.process.Wait()
 		}
+	}
+	if c.pooler != nil && c.pooler.ProcessState == nil {
+		_ = c.pooler.Process.Kill()
+		_ = c.pooler.Wait()
 	}
 	for i := len(c.others) - 1; i >= 0; i-- {
 		_ = c.others[i].Process.Kill()

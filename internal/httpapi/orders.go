@@ -3,16 +3,11 @@ package httpapi
 import (
 	"bytes"
 	"context"
-	"encoding/json"
-	"errors"
 	"net/http"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 
 	"brightchalk/internal/app"
-	"brightchalk/internal/core/order"
 )
 
 type givenOrder struct {
@@ -31,13 +26,6 @@ type decision struct {
 type givenTable struct {
 	Text    string           `json:"text" maxLength:"400000" doc:"of the table, as CSV"`
 	Columns app.OrderColumns `json:"columns" doc:"where they are not called as usual"`
-}
-
-// searchLine is a line of the stream of a search.
-type searchLine struct {
-	Part    *app.SearchPart `json:"part,omitempty"`
-	Found   *app.FoundOrder `json:"found,omitempty"`
-	Problem *problem        `json:"problem,omitempty"`
 }
 
 const exampleCard = "6f1c1c1e-5d0f-4c57-9d10-0d9f5f0f3b11"
@@ -96,71 +84,6 @@ func (s *server) orderCalls(api huma.API) {
 		err := a.OrderCSV(ctx, by, &out)
 		return saved("text/csv; charset=utf-8", "order.csv", out, err)
 	})
-	s.searchCall(api)
 }
 
 // searchCall streams a search for a better order, a line of JSON for each part.
-func (s *server) searchCall(api huma.API) {
-	r := route{
-		id:      "improve-order",
-		method:  http.MethodPost,
-		path:    "/order/improve",
-		tag:     "order",
-		summary: "Look for a better order of the same cards",
-		about: "A stream of lines, each a JSON object: part says how far it has come, the last is found, or a problem. Who " +
-			"closes the line ends the search. One goes on at a time; another gets a 503. Nothing is kept.",
-		example: app.Search{
-			Order:   []string{exampleCard},
-			Keep:    []string{},
-			Groups:  [][]string{},
-			Weights: order.UsualWeights(),
-			Seconds: 10,
-		},
-	}
-	o := r.operation()
-	o.Responses = map[string]*huma.Response{"200": {
-		Description: "The stream",
-		Content:     map[string]*huma.MediaType{"application/x-ndjson": {Schema: &huma.Schema{Type: "string"}}},
-	}}
-	huma.Register(api, o, func(_ context.Context, in *body[app.Search]) (*huma.StreamResponse, error) {
-		return &huma.StreamResponse{Body: func(c huma.Context) {
-			r, w := humachi.Unwrap(c)
-			s.search(w, r, in.Body)
-		}}, nil
-	})
-	r.describe(api)
-}
-
-func (s *server) search(w http.ResponseWriter, r *http.Request, q app.Search) {
-	ctx := r.Context()
-	out := http.NewResponseController(w)
-	_ = out.SetWriteDeadline(time.Now().Add(time.Duration(q.Seconds)*time.Second + searchSlack))
-	begun := false
-	tell := func(line searchLine) {
-		if !begun {
-			w.Header().Set("Content-Type", "application/x-ndjson")
-			w.Header().Set("Cache-Control", never)
-			w.Header().Set("X-Accel-Buffering", "no")
-			begun = true
-		}
-		if data, err := json.Marshal(line); err == nil {
-			_, _ = w.Write(append(data, '\n'))
-			_ = out.Flush()
-		}
-	}
-	found, err := s.orders().Improve(ctx, actorOf(ctx), q, func(p app.SearchPart) { tell(searchLine{Part: &p}) })
-	if err == nil {
-		tell(searchLine{Found: &found})
-		return
-	}
-	if !begun {
-		s.plainError(w, r, err)
-		return
-	}
-	var p *problem
-	if errors.As(s.fail(ctx, err), &p) {
-		tell(searchLine{Problem: p})
-	}
-}
-
-const searchSlack = 10 * time.Second

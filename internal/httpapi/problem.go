@@ -166,9 +166,9 @@ func (s *server) fail(ctx context.Context, err error) error {
 			newProblem(
 				http.StatusServiceUnavailable,
 				codeBusy,
-				"Somebody else is looking for an order just now. Try again in half a minute.",
+				"Something else takes the time of this server just now. Try again in half a minute.",
 			),
-			searchSlack,
+			searchWait,
 		}
 	case errors.Is(err, store.ErrBroken):
 		s.Log.Warn("no database", "id", middleware.GetReqID(ctx), "error", err)
@@ -217,3 +217,6 @@ func writeProblem(w http.ResponseWriter, p *problem) {
 func notHere(w http.ResponseWriter, _ *http.Request) {
 	writeProblem(w, newProblem(http.StatusNotFound, codeNotFound, "There is nothing at this address."))
 }
+
+// searchWait is when to ask again where what takes a core is under way for somebody else.
+const searchWait = 10 * time.Second

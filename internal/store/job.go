@@ -28,12 +28,19 @@ type Job struct {
 	Asked              json.RawMessage
 	State              JobState
 	Run, Done, OfAll   int
+	Note               int64
 	Said               string
 	Result             json.RawMessage
 	MadeAt             time.Time
 	EndedAt            *time.Time
 	MemberID           string
 	File               bool
+}
+
+// JobProgress is how far a job is; Note is what its kind counts beside.
+type JobProgress struct {
+	Done, OfAll int
+	Note        int64
 }
 
 // JobFile is what a job made.
@@ -106,8 +113,12 @@ func (l Library) ClaimJob(ctx context.Context, id string, now, silent time.Time)
 }
 
 // BeatJob says that a run goes on and how far it is; ErrNotFound where it was stopped or taken over.
-func (l Library) BeatJob(ctx context.Context, id string, run, done, all int, now time.Time) error {
-	return jobBeat.run(ctx, l.db, l.with(args{"job_id": id, "run": run, "done": done, "of_all": all, "now": now}))
+func (l Library) BeatJob(ctx context.Context, id string, run int, far JobProgress, now time.Time) error {
+	return jobBeat.run(
+		ctx,
+		l.db,
+		l.with(args{"job_id": id, "run": run, "done": far.Done, "of_all": far.OfAll, "note": far.Note, "now": now}),
+	)
 }
 
 // KeepJob keeps what a run has found so far; ErrNotFound where it was stopped or taken over.

@@ -3,6 +3,7 @@ package store_test
 import (
 	"context"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -74,4 +75,39 @@ func TestAccountsOutOfMembers(t *testing.T) {
 	assert.Equal(t, "h2", hash)
 	assert.Equal(t, "S", secret)
 	require.NoError(t, store.Migrate(ctx, pool))
+}
+
+// A migration that breaks off at any moment leaves a shape that is whole, from which the next one goes on.
+func TestAMigrationThatBreaksOff(t *testing.T) {
+	pool := testdb.Empty(t)
+	began := time.Now()
+	require.NoError(t, store.Migrate(context.Background(), pool))
+	whole := time.Since(began)
+	require.NoError(t, store.MigrateTo(context.Background(), pool, 0))
+	broke := 0
+	for i := range 12 {
+		ctx, cancel := context.WithTimeout(context.Background(), whole*time.Duration(i+1)/14)
+		err := store.Migrate(ctx, pool)
+		cancel()
+		if err != nil {
+			broke++
+		}
+		v, err := store.SchemaVersion(context.Background(), pool)
+		if err != nil {
+			continue // it broke off before the first step
+		}
+		var tables int
+		require.NoError(t, pool.QueryRow(context.Background(), `SELECT count(*) FROM information_schema.tables
+			WHERE table_schema = 'public' AND table_name IN ('job', 'account', 'review')`).Scan(&tables))
+		want := 0
+		for _, from := range []int64{13, 20, 24} {
+			if v >= from {
+				want++
+			}
+		}
+		assert.Equal(t, want, tables, "shape %d", v)
+	}
+	assert.Positive(t, broke)
+	require.NoError(t, store.Migrate(context.Background(), pool))
+	assert.True(t, store.Migrated(context.Background(), pool))
 }

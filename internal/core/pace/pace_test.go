@@ -95,5 +95,9 @@ func TestEachBoundOfWhatIsLearned(t *testing.T) {
 	for range 200 {
 		team = append(team, 120)
 	}
-	assert.Equal(t, ratio(t, times("b", lesson.Read, team...), "a").Team, ratio(t, times("b", lesson.Read, append(team, 30)...), "a").Team)
+	assert.Equal(
+		t,
+		ratio(t, times("b", lesson.Read, team...), "a").Team,
+		ratio(t, times("b", lesson.Read, append(team, 30)...), "a").Team,
+	)
 }

@@ -99,8 +99,10 @@ The girl with the red coat fed the ducks.`, "\n") {
 	}
 	taught, known := stageAt(t, 3)
 	k := texts.NewMaker(texts.SuggestQuery{Taught: taught, Exceptions: known, Count: 3}, south)
-	words := strings.Fields("ship chin shock thin fang rain feet boat moon farm fork hammer shut chat sing wait meet soak zoom " +
-		"dark short sharp deep loud quick king queen goat sheep chips fish bath soap tooth lamp tent hens ran running keeper")
+	words := strings.Fields(
+		"ship chin shock thin fang rain feet boat moon farm fork hammer shut chat sing wait meet soak zoom " +
+			"dark short sharp deep loud quick king queen goat sheep chips fish bath soap tooth lamp tent hens ran running keeper",
+	)
 	for _, w := range words {
 		fmt.Fprintf(&out, "%s: %s\n", w, strings.Join(k.Plain([]string{w}), " "))
 	}

@@ -12,6 +12,7 @@ CREATE TABLE job (
     run integer NOT NULL DEFAULT 0,
     done integer NOT NULL DEFAULT 0,
     of_all integer NOT NULL DEFAULT 0,
+    note bigint NOT NULL DEFAULT 0, -- what a kind counts beside
     said text NOT NULL DEFAULT '', -- why it failed
     result jsonb,
     made_at timestamptz NOT NULL,

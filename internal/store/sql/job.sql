@@ -1,5 +1,5 @@
 -- part: job_rows
-SELECT j.job_id::text, j.kind, j.title, j.asked, j.state, j.run, j.done, j.of_all, j.said, j.result, j.made_at, j.ended_at,
+SELECT j.job_id::text, j.kind, j.title, j.asked, j.state, j.run, j.done, j.of_all, j.note, j.said, j.result, j.made_at, j.ended_at,
     j.member_id::text, EXISTS (SELECT 1 FROM job_file f WHERE f.job_id = j.job_id) AS file
 FROM job j
 
@@ -17,12 +17,12 @@ VALUES (@team_id, @member_id, @kind, @title, @asked, @now, @now) RETURNING job_i
 SELECT count(*)::int FROM job WHERE team_id = @team_id AND member_id = @member_id AND state IN ('waiting', 'running')
 
 -- name: job_claim
-UPDATE job SET state = 'running', run = run + 1, beat_at = @now, done = 0, of_all = 0
+UPDATE job SET state = 'running', run = run + 1, beat_at = @now, done = 0, of_all = 0, note = 0
 WHERE team_id = @team_id AND job_id = @job_id AND (state = 'waiting' OR state = 'running' AND beat_at < @silent)
 RETURNING run
 
 -- name: job_beat
-UPDATE job SET beat_at = @now, done = @done, of_all = @of_all
+UPDATE job SET beat_at = @now, done = @done, of_all = @of_all, note = @note
 WHERE team_id = @team_id AND job_id = @job_id AND run = @run AND state = 'running'
 
 -- name: job_keep

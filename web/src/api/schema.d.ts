@@ -1983,26 +1983,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/order/improve": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Look for a better order of the same cards
-         * @description A stream of lines, each a JSON object: part says how far it has come, the last is found, or a problem. Who closes the line ends the search. One goes on at a time; another gets a 503. Nothing is kept.
-         */
-        post: operations["improve-order"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/order/look": {
         parameters: {
             query?: never;
@@ -4068,6 +4048,12 @@ export interface components {
             total: number;
             words: components["schemas"]["FoundWord"][];
         };
+        FoundOrder: {
+            /** @description why each card has another place */
+            moves: components["schemas"]["OrderMove"][];
+            /** @description card ids */
+            order: string[];
+        };
         FoundWord: {
             because: string;
             bits: components["schemas"]["SpellingBit"][];
@@ -4130,11 +4116,13 @@ export interface components {
             /** @description of a pack or a bundle; may be left out */
             class?: string;
             /** @enum {string} */
-            kind: "pack" | "bundle" | "pictures" | "cards" | "renew";
+            kind: "pack" | "bundle" | "pictures" | "cards" | "renew" | "search";
             /** @description of cards: single, duplex, fold or frieze */
             layout?: string;
             /** @description of cards: A4 or letter; the team's where it is left out */
             paper?: components["schemas"]["RenderPaper"];
+            /** @description of a search */
+            search?: components["schemas"]["Search"];
             /** @description of a pack: order, or week for this week's cards of a class */
             size?: string;
             /** @description of cards: 60 by 80 mm instead of 90 by 120 */
@@ -4149,12 +4137,19 @@ export interface components {
             ended_at?: string;
             /** @description a file waits to be fetched */
             file: boolean;
+            /** @description what came of a search */
+            found?: components["schemas"]["FoundOrder"];
             /** Format: uuid */
             job_id: string;
             /** @enum {string} */
-            kind: "pack" | "bundle" | "pictures" | "cards" | "renew";
+            kind: "pack" | "bundle" | "pictures" | "cards" | "renew" | "search";
             /** Format: date-time */
             made_at: string;
+            /**
+             * Format: int64
+             * @description of a search: readable words of the best order so far, summed over all steps
+             */
+            note: number;
             /**
              * Format: int64
              * @description 0 where it is not known
@@ -4964,6 +4959,14 @@ export interface components {
             /** @description classes that the change concerns */
             passed: components["schemas"]["PassedClass"][];
             steps: components["schemas"]["OrderStep"][];
+        };
+        OrderMove: {
+            because: string;
+            /** Format: int64 */
+            from: number;
+            pair: string;
+            /** Format: int64 */
+            to: number;
         };
         OrderRow: {
             /** @description the card that it names; empty where there is none */
@@ -18751,121 +18754,6 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "improve-order": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "order": [
-                 *         "6f1c1c1e-5d0f-4c57-9d10-0d9f5f0f3b11"
-                 *       ],
-                 *       "keep": [],
-                 *       "groups": [],
-                 *       "weights": {
-                 *         "pictures": 0.5,
-                 *         "alike": 1,
-                 *         "sounds": 0.25,
-                 *         "stretch": 0.3,
-                 *         "writing": 0.3,
-                 *         "vowels": 0.2,
-                 *         "together": 0.5
-                 *       },
-                 *       "seconds": 10
-                 *     }
-                 */
-                "application/json": components["schemas"]["Search"];
-            };
-        };
-        responses: {
-            /** @description The stream */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/x-ndjson": string;
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };

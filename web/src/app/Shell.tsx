@@ -98,12 +98,15 @@ function SignedIn({ me }: { me: Me }) {
   const path = useRouterState({ select: (s) => s.location.pathname })
   useEffect(() => closeUndo, [path])
   const above = (
-    <Suspense>
-      {keysShown && <Shortcuts onClose={() => setKeysShown(false)} />}
-      {searching && <SearchDialog onClose={() => setSearching(false)} />}
-      {undo && <UndoBar />}
-      {(late || jobs) && !teaching && <JobsTray />}
-    </Suspense>
+    <>
+      <Suspense>
+        {keysShown && <Shortcuts onClose={() => setKeysShown(false)} />}
+        {searching && <SearchDialog onClose={() => setSearching(false)} />}
+        {undo && <UndoBar />}
+      </Suspense>
+      {/* Of its own: what comes late must not hide a dialog that is open. */}
+      <Suspense>{(late || jobs) && !teaching && <JobsTray />}</Suspense>
+    </>
   )
   if (teaching)
     return (

@@ -1,8 +1,9 @@
 import { Dialog } from 'radix-ui'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { WallCard } from '../../api/client'
+import { isOpen, useBegin, useJobs, useStop } from '../../api/jobs'
 import { Button, Notice, Progress } from '../../ui/parts'
-import { search, type Found, type Part, type Weights } from './api'
+import type { Found, Weights } from './api'
 import { percent } from './model'
 
 const wishes: { key: keyof Weights; name: string; most: number }[] = [
@@ -31,25 +32,30 @@ export default function BetterDialog({ ids, keep, picked, weights: usual, before
   const [weights, setWeights] = useState(usual)
   const [seconds, setSeconds] = useState(10)
   const [together, setTogether] = useState(false)
-  const [part, setPart] = useState<Part>()
-  const [error, setError] = useState('')
-  const stop = useRef<AbortController>(undefined)
-  useEffect(() => () => stop.current?.abort(), [])
-  const begin = () => {
-    const control = new AbortController()
-    stop.current = control
-    setError('')
-    setPart({ done: 0, sum: before })
-    search({ order: ids, keep, groups: together ? [picked] : [], weights, seconds }, setPart, control.signal)
-      .then((found) => {
-        onFound(found)
-        onClose()
-      })
-      .catch((e: unknown) => {
-        if (!control.signal.aborted && e instanceof Error) setError(e.message)
-        setPart(undefined)
-      })
-  }
+  const jobs = useJobs()
+  const start = useBegin()
+  const { mutate: stop } = useStop()
+  const id = start.data?.job_id
+  const job = jobs.data?.find((j) => j.job_id === id)
+  const part = start.isPending || (job && isOpen(job)) ? { done: job?.done ?? 0, sum: job?.note ?? 0 } : undefined
+  const error = start.error?.message ?? (job?.state === 'failed' ? job.said : '')
+  const found = job?.found
+  useEffect(() => {
+    if (!found) return
+    onFound(found)
+    onClose() // which drops the job
+  }, [found, onFound, onClose])
+  useEffect(
+    () => () => {
+      if (id) stop(id) // nobody waits for it any more
+    },
+    [id, stop],
+  )
+  const begin = () =>
+    start.mutate({
+      kind: 'search',
+      search: { order: ids, keep, groups: together ? [picked] : [], weights, seconds },
+    })
   const named = (list: string[]) => list.map((id) => cards.get(id)?.pair.grapheme).join(' ')
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
@@ -117,7 +123,7 @@ export default function BetterDialog({ ids, keep, picked, weights: usual, before
           {error && <Notice kind="wrong">{error}</Notice>}
           {part && (
             <div className="flex flex-wrap items-center gap-3" role="status">
-              <Progress value={Math.round(part.done * 100)} most={100} label="How far the search has come" />
+              <Progress value={part.done} most={100} label="How far the search has come" />
               <span>
                 {part.sum > 0 ? `best so far ${percent(before, part.sum)} % more readable words` : 'looking …'}
               </span>
@@ -125,14 +131,7 @@ export default function BetterDialog({ ids, keep, picked, weights: usual, before
           )}
           <div className="flex justify-end gap-3">
             {part ? (
-              <Button
-                onClick={() => {
-                  stop.current?.abort()
-                  setPart(undefined)
-                }}
-              >
-                Stop looking
-              </Button>
+              <Button onClick={() => id && stop(id)}>Stop looking</Button>
             ) : (
               <>
                 <Dialog.Close asChild>

@@ -8,7 +8,11 @@ export function JobButton({ ask, children }: { ask: JobAsk; children: ReactNode 
   const goesOn = useJobs().data?.some((j) => isOpen(j) && j.job_id === begin.data?.job_id)
   return (
     <>
-      <Button disabled={begin.isPending || goesOn} onClick={() => begin.mutate(ask)}>
+      <Button
+        disabled={begin.isPending || goesOn}
+        onClick={() => begin.mutate(ask)}
+        className="max-w-full [overflow-wrap:anywhere]"
+      >
         {children}
       </Button>
       {begin.error && <Notice kind="wrong">{begin.error.message}</Notice>}

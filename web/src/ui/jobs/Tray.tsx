@@ -6,7 +6,7 @@ import { JobProgress } from './JobProgress'
 /** What is being made for somebody, and what is ready to be fetched, at the edge of every page. */
 export default function Tray() {
   const jobs = useJobs()
-  const shown = jobs.data?.filter((j) => isOpen(j) || j.state === 'failed' || j.file) ?? []
+  const shown = jobs.data?.filter((j) => j.kind !== 'search' && (isOpen(j) || j.state === 'failed' || j.file)) ?? []
   const busy = shown.filter(isOpen).length
   const [wide, setWide] = useState(() => shown.some(isAwaited))
   const [was, setWas] = useState(0)
