@@ -53,8 +53,8 @@ type FoundOrder struct {
 	Moves []order.Move `json:"moves" nullable:"false" doc:"why each card has another place"`
 }
 
-// improve looks for a better order until its time is over, and tells how far it has come. One search goes on at a time on
-// a server; another one waits.
+// improve looks for a better order until its time is over, and tells how far it has come. One search goes on at a time
+// on a server; another one waits.
 func (o Orders) improve(ctx context.Context, by Actor, a JobAsk, _ io.Writer, _ store.Job) (any, error) {
 	q := a.Search
 	if err := by.need(MayEdit); err != nil {

@@ -101,7 +101,8 @@ The girl with the red coat fed the ducks.`, "\n") {
 	k := texts.NewMaker(texts.SuggestQuery{Taught: taught, Exceptions: known, Count: 3}, south)
 	words := strings.Fields(
 		"ship chin shock thin fang rain feet boat moon farm fork hammer shut chat sing wait meet soak zoom " +
-			"dark short sharp deep loud quick king queen goat sheep chips fish bath soap tooth lamp tent hens ran running keeper",
+			"dark short sharp deep loud quick king queen goat sheep chips fish bath soap tooth lamp tent hens ran running " +
+			"keeper",
 	)
 	for _, w := range words {
 		fmt.Fprintf(&out, "%s: %s\n", w, strings.Join(k.Plain([]string{w}), " "))
@@ -124,7 +125,8 @@ The girl with the red coat fed the ducks.`, "\n") {
 	can := func(w string) bool {
 		return slices.ContainsFunc(readable, func(e *lexicon.Entry) bool { return e.Word == w })
 	}
-	for _, w := range strings.Fields("horse pony whale shark apple bread knife spoon house castle bicycle lorry plane walked jumped " +
+	for _, w := range strings.Fields("horse pony whale shark apple bread knife spoon house castle bicycle lorry plane " +
+		"walked jumped " +
 		"climbed writes knocking huge tiny purple quietly beautiful nurse uncle baby tiger pencil guitar the a i xyz q") {
 		fmt.Fprintf(&out, "%s → %s\n", w, strings.Join(texts.Instead(w, can, readable), " "))
 	}

@@ -57,6 +57,30 @@ var counts = sync.OnceValue(func() map[string]string {
 	return out
 })
 
+// had are sentences about a thing that somebody may have.
+func (m *maker) had(e *lexicon.Entry, names []string, add func(mark string, parts ...string)) {
+	w := e.Word
+	a := article("a", w)
+	if slices.Contains(e.Themes(), "food") || counts()[w] != "" { // the ham, not a ham
+		a = "the"
+	}
+	for _, n := range names {
+		for _, v := range having {
+			if v == "met" && !overlap(e.Themes(), alive) { // nobody meets a soap
+				continue
+			}
+			add(".", n, v, a, w)
+		}
+	}
+	for _, v := range []string{"get", "tap", "pat"} {
+		add(".", v, "the", w)
+		if a != "the" {
+			add(".", v, a, w)
+		}
+	}
+	m.seen(w, a, add)
+}
+
 // personDoes tells whether the grammar has the verb, and people do it.
 func (m *maker) personDoes(w string) bool {
 	return slices.ContainsFunc(fullVocabulary().acts, func(v verb) bool {
@@ -87,25 +111,7 @@ func (k *Maker) Plain(words []string) []string {
 		}
 		switch {
 		case strings.Contains(e.Kinds, "T") && lexicon.Pictured(w) && overlap(e.Themes(), ofThings):
-			a := article("a", w)
-			if slices.Contains(e.Themes(), "food") || counts()[w] != "" { // the ham, not a ham
-				a = "the"
-			}
-			for _, n := range names {
-				for _, v := range having {
-					if v == "met" && !overlap(e.Themes(), alive) { // nobody meets a soap
-						continue
-					}
-					add(".", n, v, a, w)
-				}
-			}
-			for _, v := range []string{"get", "tap", "pat"} {
-				add(".", v, "the", w)
-				if a != "the" {
-					add(".", v, a, w)
-				}
-			}
-			m.seen(w, a, add)
+			m.had(e, names, add)
 		case strings.Contains(e.Kinds, "T"):
 			m.seen(w, article("a", w), add)
 		case strings.Contains(e.Kinds, "D") && m.personDoes(w):
