@@ -172,3 +172,64 @@ func TestFormulasAreGuarded(t *testing.T) {
 	assert.Equal(t, "a=b", table.Guarded("a=b"))
 	assert.Empty(t, table.Guarded(""))
 }
+
+// Each bound of what a column looks like and of what a line may be, from both of its sides.
+func TestTheBoundsOfATable(t *testing.T) {
+	// A needed column that no line names is found by what stands in it; an optional one is not.
+	m, header := table.Columnwise(rows("ship|sh|a ship", "shop|sh|a shop"), table.Words, here)
+	assert.False(t, header)
+	assert.Equal(t, table.Mapping{"word": 0, "grapheme": 1}, m)
+	m, _ = table.Columnwise(rows("b|be", "c|at"), table.Words, here)
+	assert.Equal(t, 1, m["word"], "a word has two letters")
+	m, _ = table.Columnwise(rows("go|1", "to|2"), table.Words, here)
+	assert.Equal(t, table.Mapping{"word": 0}, m, "a number is no spelling")
+	m, _ = table.Columnwise(rows("eight|eigh", "weigh|eigh"), table.Words, here)
+	assert.Equal(t, 1, m["grapheme"], "four letters are a spelling")
+	// Of two columns of words the one with the longer words is it.
+	m, _ = table.Columnwise(rows("at|cat", "in|pin"), table.Words, here)
+	assert.Equal(t, 1, m["word"])
+	m, _ = table.Columnwise(rows("cat|at", "pin|in"), table.Words, here)
+	assert.Equal(t, 0, m["word"])
+	m, _ = table.Columnwise(rows("qzx|cat", "dog|pin", "mop|tap"), table.Words, here)
+	assert.Equal(t, 1, m["word"], "more of them are words")
+
+	long := "a cat sat " + strings.Repeat("a", 190)
+	require.Len(t, long, 200)
+	assert.NotContains(t, lineOf(t, table.Sentences, "sentence", long, "").Why, "longer")
+	assert.Contains(t, lineOf(t, table.Sentences, "sentence", long+"a", "").Why, "longer than 200 signs")
+	assert.NotContains(t, lineOf(t, table.Words, "word|grapheme", strings.Repeat("a", 24)+"|a", "").Why, "no single word")
+	assert.Contains(t, lineOf(t, table.Words, "word|grapheme", strings.Repeat("a", 25)+"|a", "").Why, "no single word")
+	assert.Equal(t, "s", lineOf(t, table.Words, "word|grapheme", "sun|s", "").CardID, "the first card of the library")
+	assert.Equal(t, "s", lineOf(t, table.Words, "word|grapheme|sound", "sun|s|s", "").CardID)
+
+	full := library()
+	var many []string
+	for i := range card.MostItems("words") {
+		many = append(many, "word"+strings.Repeat("x", i%7)+string(rune('a'+i%26)))
+	}
+	full.Cards[0].Words = many[:len(many)-1]
+	s := rows("word|grapheme", "sat|s")
+	m, header = table.Columnwise(s, table.Words, here)
+	assert.Equal(t, card.New, full.Read(s, table.Words, m, header, "")[0].Standing, "room for one more")
+	full.Cards[0].Words = many
+	assert.Contains(t, full.Read(s, table.Words, m, header, "")[0].Why, "as many words as it can")
+
+	// A line without a step stands where it stands.
+	s = rows("step|grapheme", "|t", "1|s")
+	m, header = table.Columnwise(s, table.Order, here)
+	order, _ := library().OrderOf(library().Read(s, table.Order, m, header, ""))
+	assert.Equal(t, []string{"t", "s"}, order[:2])
+	s = rows("step|grapheme", "2|t", "|s")
+	order, _ = library().OrderOf(library().Read(s, table.Order, m, header, ""))
+	assert.Equal(t, []string{"t", "s"}, order[:2], "of two at one step the first")
+
+	// The same pair twice is one line of an order, or of cards, whatever else it says.
+	s = rows("step|grapheme", "1|t", "9|t")
+	lines := library().Read(s, table.Order, m, header, "")
+	assert.Equal(t, "it stands in line 2 already", lines[1].Why)
+	s = rows("word|grapheme|notes", "tap", "'=sum|a")
+	m, header = table.Columnwise(s, table.Words, here)
+	short := library().Read(s, table.Words, m, header, "p")
+	assert.Equal(t, card.Same, short[0].Standing, "a line may end early")
+	assert.Equal(t, "=sum", short[1].Text)
+}
