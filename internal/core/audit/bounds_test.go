@@ -64,7 +64,10 @@ func TestTheBoundsOfWhatIsFound(t *testing.T) {
 	assert.Zero(t, slip("Mmmm, ssss, aaah, hummm."), "sounds as children draw them")
 
 	thing := func(things ...string) int {
-		return countOf(library(t, map[string]func(*card.Card){"m": func(c *card.Card) { c.Objects = things }}, "m"), audit.Thing)
+		return countOf(
+			library(t, map[string]func(*card.Card){"m": func(c *card.Card) { c.Objects = things }}, "m"),
+			audit.Thing,
+		)
 	}
 	assert.Zero(t, thing("mop", "drum", "hammer"), "at the beginning, the end, within")
 	assert.Equal(t, 1, thing("pot", "drum"))
@@ -82,7 +85,12 @@ func TestTheBoundsOfWhatIsFound(t *testing.T) {
 			last = n
 		}
 	}
-	assert.Equal(t, int(audit.SyllablesASecond*audit.BreathSeconds), last, "as many syllables as a breath holds, and no more")
+	assert.Equal(
+		t,
+		int(audit.SyllablesASecond*audit.BreathSeconds),
+		last,
+		"as many syllables as a breath holds, and no more",
+	)
 }
 
 // Of the six cards around one, five have what it lacks: not four, and bare cards are left alone.

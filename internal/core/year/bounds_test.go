@@ -57,9 +57,15 @@ func TestTheBoundsOfTerms(t *testing.T) {
 	require.NoError(t, err)
 	_, err = tidy(year.Term{Name: "Long", First: first, Last: first.Add(201)})
 	require.Error(t, err)
-	_, err = tidy(year.Term{Name: "A", First: first, Last: first.Add(4)}, year.Term{Name: "B", First: first.Add(5), Last: first.Add(9)})
+	_, err = tidy(
+		year.Term{Name: "A", First: first, Last: first.Add(4)},
+		year.Term{Name: "B", First: first.Add(5), Last: first.Add(9)},
+	)
 	require.NoError(t, err, "the next day")
-	_, err = tidy(year.Term{Name: "A", First: first, Last: first.Add(4)}, year.Term{Name: "B", First: first.Add(4), Last: first.Add(9)})
+	_, err = tidy(
+		year.Term{Name: "A", First: first, Last: first.Add(4)},
+		year.Term{Name: "B", First: first.Add(4), Last: first.Add(9)},
+	)
 	require.Error(t, err, "the same day")
 
 	s := school(t)
@@ -106,7 +112,9 @@ func TestHowAWeekIsShared(t *testing.T) {
 	for want, n := range map[string]int{"1r": 1, "11": 2, "21": 3, "22": 4} {
 		assert.Equal(t, want, share(n, time.Monday, time.Thursday), "%d on two days", n)
 	}
-	for want, n := range map[string]int{"1rrrr": 1, "11rrr": 2, "111rr": 3, "1111r": 4, "11111": 5, "21111": 6, "22111": 7, "22222": 10} {
+	for want, n := range map[string]int{
+		"1rrrr": 1, "11rrr": 2, "111rr": 3, "1111r": 4, "11111": 5, "21111": 6, "22111": 7, "22222": 10,
+	} {
 		assert.Equal(t, want, share(n), "%d on five days", n)
 	}
 	assert.Equal(t, "11", share(2, time.Thursday, time.Friday), "the last day of the term")
