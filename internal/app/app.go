@@ -132,7 +132,8 @@ type desk[S any] struct {
 	open func(store.Library) S
 }
 
-// read runs f on one unchanging view of the member's library.
+// read runs f on one unchanging view of the member's library. f may run twice, where a database that follows fails in
+// the middle: it changes nothing outside.
 func read[S, T any](ctx context.Context, d desk[S], by Actor, f func(S) (T, error)) (T, error) {
 	view := pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly}
 	if out, answered, err := fromNear(ctx, d, by, view, f); answered {

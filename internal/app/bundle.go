@@ -2,6 +2,7 @@ package app
 
 import (
 	"archive/zip"
+	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -27,9 +28,14 @@ type BundleAsk struct {
 
 // Bundle writes the library as a bundle.
 func (p Print) Bundle(ctx context.Context, by Actor, ask BundleAsk, w io.Writer) error {
-	_, err := read(ctx, p.desk, by, func(s printStore) (struct{}, error) {
-		return struct{}{}, p.bundle(ctx, s, ask, w)
+	out, err := read(ctx, p.desk, by, func(s printStore) (*bytes.Buffer, error) {
+		var out bytes.Buffer
+		return &out, p.bundle(ctx, s, ask, &out)
 	})
+	if err != nil {
+		return err
+	}
+	_, err = out.WriteTo(w)
 	return err
 }
 

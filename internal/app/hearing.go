@@ -49,11 +49,11 @@ func hearings(ctx context.Context, s takeStore) (takes []store.HeardTake, all []
 
 // Listening lists the takes of the library for a blind hearing.
 func (k Takes) Listening(ctx context.Context, by Actor) (Listening, error) {
-	out := Listening{Takes: []BlindTake{}, Faults: recording.Faults}
 	if err := by.need(MayChoose); err != nil {
-		return out, err
+		return Listening{}, err
 	}
 	return read(ctx, k.desk, by, func(s takeStore) (Listening, error) {
+		out := Listening{Takes: []BlindTake{}, Faults: recording.Faults}
 		takes, all, err := hearings(ctx, s)
 		if err != nil {
 			return out, err
