@@ -23,9 +23,9 @@ type jobStore interface {
 	Job(ctx context.Context, id string) (store.Job, error)
 	JobsOf(ctx context.Context, memberID string, since time.Time) ([]store.Job, error)
 	OpenJobs(ctx context.Context, memberID string) (int, error)
-	ClaimJob(ctx context.Context, id string, now, silent time.Time) (int, error)
-	BeatJob(ctx context.Context, id string, run int, far store.JobProgress, now time.Time) error
-	ReleaseJob(ctx context.Context, id string, run int, now time.Time) error
+	ClaimJob(ctx context.Context, id string, silence time.Duration) (int, error)
+	BeatJob(ctx context.Context, id string, run int, far store.JobProgress) error
+	ReleaseJob(ctx context.Context, id string, run int) error
 	EndJob(ctx context.Context, j store.Job, f *store.JobFile, now time.Time) error
 	StopJob(ctx context.Context, memberID, id string, now time.Time) error
 	DropJob(ctx context.Context, memberID, id string) error
@@ -263,7 +263,7 @@ func (j Jobs) File(ctx context.Context, by Actor, id string) (store.JobFile, err
 
 // Lost lists jobs of all teams of which nothing was heard for long: their server is gone, or never began.
 func (j Jobs) Lost(ctx context.Context) ([]store.LostJob, error) {
-	return store.LostJobs(ctx, j.desk.all, j.desk.now().Add(-jobSilence))
+	return store.LostJobs(ctx, j.desk.all, jobSilence)
 }
 
 // Forget drops jobs of all teams that ended long ago. A file may hold voices, so it does not lie about.
@@ -277,8 +277,7 @@ func (j Jobs) Run(ctx context.Context, teamID, id string) error {
 	server := Actor{TeamID: teamID, Role: Assistant}
 	var job store.Job
 	_, err := beside(ctx, j.desk, server, MayTalk, func(s jobStore) (struct{}, error) {
-		now := j.desk.now()
-		_, err := s.ClaimJob(ctx, id, now, now.Add(-jobSilence))
+		_, err := s.ClaimJob(ctx, id, jobSilence)
 		if err == nil {
 			job, err = s.Job(ctx, id)
 		}
@@ -351,7 +350,7 @@ func (j Jobs) beat(ctx context.Context, stop func(), server Actor, job store.Job
 		case <-tick.C:
 		}
 		_, err := beside(ctx, j.desk, server, MayTalk, func(s jobStore) (struct{}, error) {
-			return struct{}{}, s.BeatJob(ctx, job.JobID, job.Run, far.now(), j.desk.now())
+			return struct{}{}, s.BeatJob(ctx, job.JobID, job.Run, far.now())
 		})
 		if errors.Is(err, store.ErrNotFound) {
 			stop()
@@ -395,7 +394,7 @@ func (j Jobs) release(ctx context.Context, server Actor, job store.Job, why erro
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), patience)
 	defer cancel()
 	_, err := beside(ctx, j.desk, server, MayTalk, func(s jobStore) (struct{}, error) {
-		return struct{}{}, s.ReleaseJob(ctx, job.JobID, job.Run, j.desk.now())
+		return struct{}{}, s.ReleaseJob(ctx, job.JobID, job.Run)
 	})
 	if errors.Is(err, store.ErrNotFound) {
 		return nil

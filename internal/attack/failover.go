@@ -133,47 +133,25 @@ func failover(ctx context.Context, a *Arena) error {
 
 // rollingMany restarts the servers one after the other behind HAProxy.
 func (a *Arena) rollingMany(ctx context.Context, c *cluster.Cluster, base string) error {
-	lead, err := member(ctx, base, 0)
+	end, err := a.requests(ctx, base)
 	if err != nil {
 		return err
-	}
-	working, stop := context.WithCancel(ctx)
-	var wait sync.WaitGroup
-	var done, failed atomic.Int64
-	for i := range 6 {
-		wait.Go(func() {
-			for n := 0; working.Err() == nil; n++ {
-				method, path, body := http.MethodGet, "/api/cards", any(nil)
-				if n%3 == 0 {
-					method, path = http.MethodPost, "/api/classes"
-					body = map[string]string{"name": fmt.Sprintf("Many %d-%d-%d", i, n, time.Now().UnixNano()), "kind": "group"}
-				}
-				status, answer, err := lead.call(ctx, method, path, body)
-				done.Add(1)
-				if err != nil || status != http.StatusOK {
-					failed.Add(1)
-					a.Find("%s %s while a server restarts: %d %.80s %v", method, path, status, answer, err)
-				}
-			}
-		})
 	}
 	for i := range c.Servers {
 		time.Sleep(500 * time.Millisecond)
 		c.StopServer(i)
 		if err := c.StartServer(ctx, i); err != nil {
-			stop()
-			wait.Wait()
+			end()
 			return err
 		}
 		time.Sleep(time.Second)
 	}
-	stop()
-	wait.Wait()
+	done, failed := end()
 	a.Say(
 		"   %d servers restarted one after the other under %d requests, %d failed",
 		len(c.Servers),
-		done.Load(),
-		failed.Load(),
+		done,
+		failed,
 	)
 	return nil
 }

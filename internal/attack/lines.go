@@ -235,27 +235,12 @@ func fill(path string) error {
 	}
 }
 
-// rolling restarts two servers one after the other behind a balancer that asks whether they are ready, while people
-// read and write through it.
-func rolling(ctx context.Context, a *Arena) error {
-	ports := []int{freePort(), freePort()}
-	servers := make([]*server, 2)
-	var err error
-	for i, port := range ports {
-		if servers[i], err = a.serve(ctx, a.db, port); err != nil {
-			return err
-		}
-		defer func() { servers[i].kill() }()
-	}
-	front, err := newBalancer(ctx, servers[0].base, servers[1].base)
-	if err != nil {
-		return err
-	}
-	defer func() { _ = front.Close() }()
-	base := "http://" + front.Addr().String()
+// requests reads and writes without a pause until it is ended, and tells then how many there were and how many failed;
+// each that fails is found.
+func (a *Arena) requests(ctx context.Context, base string) (func() (done, failed int64), error) {
 	lead, err := member(ctx, base, 0)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	working, stop := context.WithCancel(ctx)
 	var wait sync.WaitGroup
@@ -277,21 +262,49 @@ func rolling(ctx context.Context, a *Arena) error {
 			}
 		})
 	}
+	return func() (int64, int64) {
+		stop()
+		wait.Wait()
+		return done.Load(), failed.Load()
+	}, nil
+}
+
+// rolling restarts two servers one after the other behind a balancer that asks whether they are ready, while people
+// read and write through it.
+func rolling(ctx context.Context, a *Arena) error {
+	ports := []int{freePort(), freePort()}
+	servers := make([]*server, 2)
+	var err error
+	for i, port := range ports {
+		if servers[i], err = a.serve(ctx, a.db, port); err != nil {
+			return err
+		}
+		defer func() { servers[i].kill() }()
+	}
+	front, err := newBalancer(ctx, servers[0].base, servers[1].base)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = front.Close() }()
+	base := "http://" + front.Addr().String()
+	end, err := a.requests(ctx, base)
+	if err != nil {
+		return err
+	}
 	rounds := max(1, a.Crashes/5)
 	for range rounds {
 		for i := range servers {
 			time.Sleep(500 * time.Millisecond)
 			servers[i].stop()
 			if servers[i], err = a.serve(ctx, a.db, ports[i]); err != nil {
-				stop()
+				end()
 				return err
 			}
 			time.Sleep(300 * time.Millisecond)
 		}
 	}
-	stop()
-	wait.Wait()
-	a.Say("   %d restarts under %d requests, %d failed", 2*rounds, done.Load(), failed.Load())
+	done, failed := end()
+	a.Say("   %d restarts under %d requests, %d failed", 2*rounds, done, failed)
 	return nil
 }
 

@@ -106,18 +106,18 @@ func (l Library) OpenJobs(ctx context.Context, memberID string) (int, error) {
 	return jobOpen.get(ctx, l.db, l.with(args{"member_id": memberID}))
 }
 
-// ClaimJob begins a job that waits, or one whose run has been silent since a time, and returns the number of the run;
-// ErrNotFound where there is none such.
-func (l Library) ClaimJob(ctx context.Context, id string, now, silent time.Time) (run int, err error) {
-	return jobClaim.get(ctx, l.db, l.with(args{"job_id": id, "now": now, "silent": silent}))
+// ClaimJob begins a job that waits, or one whose run has been silent for so long by the database's clock, and returns
+// the number of the run; ErrNotFound where there is none such.
+func (l Library) ClaimJob(ctx context.Context, id string, silence time.Duration) (run int, err error) {
+	return jobClaim.get(ctx, l.db, l.with(args{"job_id": id, "silence": silence.Seconds()}))
 }
 
 // BeatJob says that a run goes on and how far it is; ErrNotFound where it was stopped or taken over.
-func (l Library) BeatJob(ctx context.Context, id string, run int, far JobProgress, now time.Time) error {
+func (l Library) BeatJob(ctx context.Context, id string, run int, far JobProgress) error {
 	return jobBeat.run(
 		ctx,
 		l.db,
-		l.with(args{"job_id": id, "run": run, "done": far.Done, "of_all": far.OfAll, "note": far.Note, "now": now}),
+		l.with(args{"job_id": id, "run": run, "done": far.Done, "of_all": far.OfAll, "note": far.Note}),
 	)
 }
 
@@ -127,8 +127,8 @@ func (l Library) KeepJob(ctx context.Context, id string, run int, result []byte)
 }
 
 // ReleaseJob lets another run begin at once.
-func (l Library) ReleaseJob(ctx context.Context, id string, run int, now time.Time) error {
-	return jobRelease.run(ctx, l.db, l.with(args{"job_id": id, "run": run, "now": now}))
+func (l Library) ReleaseJob(ctx context.Context, id string, run int) error {
+	return jobRelease.run(ctx, l.db, l.with(args{"job_id": id, "run": run}))
 }
 
 // EndJob ends a run; ErrNotFound, and nothing kept, where it was stopped or taken over meanwhile.
@@ -163,9 +163,9 @@ func (l Library) JobFile(ctx context.Context, memberID, id string) (JobFile, err
 	return jobFileGet.one(ctx, l.db, l.with(args{"member_id": memberID, "job_id": id}))
 }
 
-// LostJobs lists jobs of all teams of which nothing was heard since a time.
-func LostJobs(ctx context.Context, db DB, silent time.Time) ([]LostJob, error) {
-	return jobLost.many(ctx, db, args{"silent": silent})
+// LostJobs lists jobs of all teams of which nothing was heard for so long, by the database's clock.
+func LostJobs(ctx context.Context, db DB, silence time.Duration) ([]LostJob, error) {
+	return jobLost.many(ctx, db, args{"silence": silence.Seconds()})
 }
 
 // ForgetJobs drops the jobs of all teams that ended before a time, with their files.

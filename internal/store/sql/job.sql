@@ -5,7 +5,7 @@ FROM job j
 
 -- name: job_add
 INSERT INTO job (team_id, member_id, kind, title, asked, made_at, beat_at)
-VALUES (@team_id, @member_id, @kind, @title, @asked, @now, @now) RETURNING job_id::text
+VALUES (@team_id, @member_id, @kind, @title, @asked, @now, now()) RETURNING job_id::text
 
 -- name: job_get
 {job_rows} WHERE j.team_id = @team_id AND j.job_id = @job_id
@@ -17,19 +17,19 @@ VALUES (@team_id, @member_id, @kind, @title, @asked, @now, @now) RETURNING job_i
 SELECT count(*)::int FROM job WHERE team_id = @team_id AND member_id = @member_id AND state IN ('waiting', 'running')
 
 -- name: job_claim
-UPDATE job SET state = 'running', run = run + 1, beat_at = @now, done = 0, of_all = 0, note = 0
-WHERE team_id = @team_id AND job_id = @job_id AND (state = 'waiting' OR state = 'running' AND beat_at < @silent)
+UPDATE job SET state = 'running', run = run + 1, beat_at = now(), done = 0, of_all = 0, note = 0
+WHERE team_id = @team_id AND job_id = @job_id AND (state = 'waiting' OR state = 'running' AND beat_at < now() - make_interval(secs => @silence))
 RETURNING run
 
 -- name: job_beat
-UPDATE job SET beat_at = @now, done = @done, of_all = @of_all, note = @note
+UPDATE job SET beat_at = now(), done = @done, of_all = @of_all, note = @note
 WHERE team_id = @team_id AND job_id = @job_id AND run = @run AND state = 'running'
 
 -- name: job_keep
 UPDATE job SET result = @result WHERE team_id = @team_id AND job_id = @job_id AND run = @run AND state = 'running'
 
 -- name: job_release
-UPDATE job SET state = 'waiting', beat_at = @now WHERE team_id = @team_id AND job_id = @job_id AND run = @run AND state = 'running'
+UPDATE job SET state = 'waiting', beat_at = now() WHERE team_id = @team_id AND job_id = @job_id AND run = @run AND state = 'running'
 
 -- name: job_end
 UPDATE job SET state = @state, said = @said, result = @result, ended_at = @now, done = of_all
@@ -54,7 +54,7 @@ SELECT f.name, f.media_type, f.bytes FROM job_file f JOIN job j USING (job_id)
 WHERE f.team_id = @team_id AND f.job_id = @job_id AND j.member_id = @member_id
 
 -- name: job_lost
-SELECT job_id::text, team_id::text FROM job WHERE state IN ('waiting', 'running') AND beat_at < @silent ORDER BY beat_at LIMIT 100
+SELECT job_id::text, team_id::text FROM job WHERE state IN ('waiting', 'running') AND beat_at < now() - make_interval(secs => @silence) ORDER BY beat_at LIMIT 100
 
 -- name: job_forget
 DELETE FROM job WHERE ended_at < @before
