@@ -18,7 +18,7 @@ export default function Tray() {
   return (
     <section
       aria-label="Made for you"
-      className="fixed right-3 bottom-3 z-40 flex max-h-[45vh] max-w-[calc(100vw-1.5rem)] flex-col rounded-lg border-2 border-ink bg-sheet shadow-2xl"
+      className="fixed right-3 bottom-3 z-10 flex max-h-[45vh] max-w-[calc(100vw-1.5rem)] flex-col rounded-lg border-2 border-ink bg-sheet shadow-2xl"
     >
       <button
         type="button"
