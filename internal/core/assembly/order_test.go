@@ -36,6 +36,9 @@ func demoOrder(t testing.TB) []string {
 // Fifty steps of the demo's order in 10, 20 and 30 minutes: from the sixth on there are words enough to read and spell,
 // and the sentence and the page hold the new sound. The class knows the few exception words that most texts need.
 func TestFiftySteps(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	before := order
 	order = demoOrder(t)
 	defer func() { order = before }()

@@ -93,6 +93,9 @@ func TestAppendixWordsHoldTheirGrapheme(t *testing.T) {
 
 // Properties of every word in every accent: the letters rejoin to the word, the sounds to its pronunciation.
 func TestWordsRejoin(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	for _, a := range phoneme.Accents {
 		pool := lexicon.For(a, spelling.Units{}).Items
 		require.Greater(t, len(pool), 15_000)

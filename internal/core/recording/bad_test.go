@@ -49,6 +49,9 @@ func sentence(t float64, rng *rand.Rand) (v float64) {
 
 // What is no sound at all gets its own sentence, whatever sound was asked for, and never passes.
 func TestWhatIsNoSound(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	for name, c := range map[string]struct {
 		take recording.Clip
 		says string

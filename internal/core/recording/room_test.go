@@ -97,6 +97,9 @@ func TestNoiseThatWasPutIn(t *testing.T) {
 }
 
 func TestEchoThatWasPutIn(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	for _, seconds := range []float64{0.3, 0.5, 0.8, 1.2} {
 		r := recording.Room(checked{noise: 0.0001, echo: seconds}.clip())
 		assert.InEpsilon(t, seconds*1000, float64(r.EchoMs), 0.15, "an echo of %v s: %d ms", seconds, r.EchoMs)

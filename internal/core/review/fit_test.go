@@ -41,6 +41,9 @@ func lived(factor float64, cards int, seed uint64) [][]review.Meeting {
 }
 
 func TestClassesThatForgetFasterAreForetoldBetterByAFit(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	got, err := review.FitTo(lived(8, 200, 1))
 	require.NoError(t, err)
 	t.Logf("%d meetings, %d lapses, held out %d: %.4f before, %.4f after", got.Meetings, got.Lapses, got.Held, got.Before,
@@ -58,6 +61,9 @@ func TestClassesThatForgetFasterAreForetoldBetterByAFit(t *testing.T) {
 // The likelihood of one meeting by hand: a sure first meeting has the stability of the third weight, 3.173 days, and
 // after as many days nine tenths are left.
 func TestWhatForgetsAsUsualIsLeftAsItIs(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	got, err := review.FitTo(lived(1, 200, 2))
 	require.NoError(t, err)
 	assert.InDelta(t, got.Before, got.After, 0.01, "there is little to be won")

@@ -105,6 +105,9 @@ func TestAPageKeepsToItsTime(t *testing.T) {
 
 // Spellings that many known words have, the later ones too, can fill a page, or else two different sentences.
 func TestLaterSpellingsHaveTheirPages(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	pool := lexicon.For(south.Accent, south.Units)
 	all := spelling.Set{}
 	for _, r := range spelling.Table(south.Accent) {

@@ -145,6 +145,9 @@ func TestNewExceptionWordsAndSentences(t *testing.T) {
 }
 
 func TestTenMegabytesAreRead(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	text := strings.Repeat("The cat sat on a mat. ", 10<<20/22)
 	r := texts.Check(text, pairs(t, later), map[string]bool{"the": true}, south)
 	assert.InDelta(t, 1, r.Decodable, 1e-9)

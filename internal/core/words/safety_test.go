@@ -46,6 +46,9 @@ func stepsOf(t *testing.T, a phoneme.Accent) []spelling.Set {
 // All words at every step and in every accent: none refused, none rare, none of the other side of the ocean, each one
 // read through by eye.
 func TestEveryOfferedWordIsFit(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	reviewed := map[string]bool{}
 	for line := range strings.Lines(reviewedText) {
 		if !strings.HasPrefix(line, "#") {
@@ -74,6 +77,9 @@ func TestEveryOfferedWordIsFit(t *testing.T) {
 
 // Made-up words at every step: up to 20,000 in each frame, as many as there are.
 func TestNoMadeUpWordIsNearAnUnfitOne(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	all := map[string]bool{}
 	for _, a := range phoneme.Accents {
 		o := words.Options{Accent: a}
@@ -140,6 +146,9 @@ func newest(steps []spelling.Set, i int) *spelling.Pair {
 }
 
 func TestGamesOfferNothingUnfit(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	o := south
 	steps := stepsOf(t, o.Accent)
 	for i := 12; i < len(steps); i += 6 {
