@@ -94,7 +94,7 @@ const root = "../.."
 var floors = []string{
 	"internal/core/",
 	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet internal/mail" +
-		" internal/provider internal/provider/providertest internal/metrics internal/backup internal/cluster",
+		" internal/trial internal/provider internal/provider/providertest internal/metrics internal/backup internal/cluster",
 	"internal/bundle",
 	"internal/app",
 	"internal/jobs",

@@ -7,10 +7,11 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/trial"
 )
 
 func BenchmarkAssemble(b *testing.B) {
-	in := taught(b, 20, lesson.Introduce)
+	in := trial.Taught(b, 20, lesson.Introduce)
 	if _, err := assembly.Assemble(in); err != nil { // the words are aligned at the first call
 		b.Fatal(err)
 	}

@@ -11,18 +11,19 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
+	"brightchalk/internal/trial"
 )
 
 // A drill shows what was asked for and nothing else: the shaky, single letters, groups, or everything that was met,
 // also what is secure and would rest.
 func TestDrillsByTheirWays(t *testing.T) {
 	deck := func(way string, sure review.Sureness) []string {
-		in := taught(t, 24, lesson.Introduce)
+		in := trial.Taught(t, 24, lesson.Introduce)
 		for i := range in.Class.Met {
 			k := &in.Class.Met[i]
-			k.Seen = review.Update(review.Seen{CardID: k.Card.ID}, now.AddDate(0, 0, -3), sure)
+			k.Seen = review.Update(review.Seen{CardID: k.Card.ID}, trial.Now.AddDate(0, 0, -3), sure)
 			if i == 4 || i == 20 {
-				k.Seen = review.Update(review.Seen{CardID: k.Card.ID}, now.AddDate(0, 0, -3), review.Shaky)
+				k.Seen = review.Update(review.Seen{CardID: k.Card.ID}, trial.Now.AddDate(0, 0, -3), review.Shaky)
 			}
 		}
 		in.Routine.Steps = []lesson.RoutineStep{{
@@ -38,7 +39,7 @@ func TestDrillsByTheirWays(t *testing.T) {
 		}
 		return slices.Sorted(maps.Keys(seen))
 	}
-	shaky := []string{order[4], order[20]}
+	shaky := []string{trial.Order[4], trial.Order[20]}
 	slices.Sort(shaky)
 	assert.Equal(t, shaky, deck("shaky", review.Sure))
 	for _, g := range deck("letters", review.Sure) {

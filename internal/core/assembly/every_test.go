@@ -5,7 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/sebdah/goldie/v2"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -16,61 +15,12 @@ import (
 	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/words"
+	"brightchalk/internal/trial"
 )
 
-// full is a card with everything on it; invented.
-func full(c card.Card) card.Card {
-	c.State, c.Version, c.HasTake = card.Agreed, 3, true
-	c.Content = card.Content{
-		Keyword:     "shed",
-		Picture:     "x",
-		Rhyme:       "Hush, the shed is shut.",
-		RhymeShort:  "Hush, hush, shed.",
-		Action:      "A finger on the lips.",
-		Verse:       "Hush, little shed, shut your door.",
-		Story:       "She shut the shed. Hush!",
-		MouthCue:    "Round the lips and blow.",
-		Slip:        "“shuh”: breath only.",
-		Contrast:    "s",
-		StrokeWords: "Round and round.\nDown, up, over.",
-		Words:       []string{"shed", "fish", "ship"},
-		Sentences:   []string{"A fish is in the shed."},
-		Exceptions:  []string{"she"},
-	}
-	return c
-}
-
-func everything(t testing.TB) assembly.Input {
-	in := taught(t, 24, lesson.Introduce, "sh", "ch")
-	in.Targets[0] = full(in.Targets[0])
-	for i := range in.Class.Met {
-		in.Class.Met[i].Card.Picture = "y"
-	}
-	for _, w := range []string{"the", "is", "to", "i"} {
-		in.Class.Exceptions[w] = true
-	}
-	in.Bank = []lesson.Text{
-		{Kind: "sentence", Body: "The ship is in a shed."},
-		{Kind: "page", Body: "A fish is in a dish.\nThe fish is fresh.\nShush, fish!\nThe ship is big."},
-	}
-	in.Minutes = 60
-	in.Conventions.Capitals, in.Conventions.LetterNames = true, true
-	in.Routine.Steps = nil
-	for _, r := range steps.Registry() {
-		in.Routine.Steps = append(in.Routine.Steps, lesson.RoutineStep{Kind: r.Kind, Weight: 0.5})
-	}
-	at := slices.IndexFunc(in.Routine.Steps, func(s lesson.RoutineStep) bool { return s.Kind == lesson.Free })
-	in.Routine.Steps[at].Options = lesson.Options{Words: []string{"Count the boats."}, Seconds: 30}
-	in.Routine.Steps = slices.DeleteFunc(
-		in.Routine.Steps,
-		func(s lesson.RoutineStep) bool { return s.Kind == lesson.MixIn },
-	)
-	return in
-}
-
-// Every kind of step in one lesson, to be read.
+// Every kind of step in one lesson.
 func TestEveryKindOfStep(t *testing.T) {
-	in := everything(t)
+	in := trial.Everything(t)
 	out, err := assembly.Assemble(in)
 	require.NoError(t, err)
 	var kinds []lesson.Kind
@@ -82,30 +32,17 @@ func TestEveryKindOfStep(t *testing.T) {
 			assert.Contains(t, kinds, s.Kind, "%v", out.Dropped)
 		}
 	}
-	g := goldie.New(t, goldie.WithFixtureDir("testdata"), goldie.WithNameSuffix(".txt"))
-	g.Assert(t, "everything", []byte(written(out)))
 }
 
-// The other ways of the steps, each read as a lesson.
-func TestOtherWays(t *testing.T) {
-	g := goldie.New(t, goldie.WithFixtureDir("testdata"), goldie.WithNameSuffix(".txt"))
-	for _, n := range []int{1, 2, 3} {
-		in := everything(t)
-		in.Conventions.Says = card.Says{
-			Answer: card.AnswerKeyword, Writing: card.SayBoth, Posture: "Feet flat.", Mistake: "Cross it out.",
-			Checks: "Capital, stop.", Gesture: "Tap your arm for each sound.", OneSideFirst: true, PickAnswers: true,
-			GuessTitle: true, Materials: []card.Material{{Name: "sticks", Caution: "No poking."}},
-		}
-		in.Conventions.WholeByHeart, in.Conventions.GroupsFirst, in.Conventions.Materials = true, true, []string{"sticks"}
-		for i := range in.Routine.Steps {
-			s := &in.Routine.Steps[i]
-			if rec, _ := steps.Of(s.Kind); n < len(rec.Ways) {
-				s.Options.Way = rec.Ways[n].ID
-			}
-		}
-		out, err := assembly.Assemble(in)
+// The same input gives the same lesson, and that lesson stands to be read.
+func TestLessonsToBeRead(t *testing.T) {
+	trial.Read(t, "../../trial")
+	for _, l := range trial.Lessons(t) {
+		once, err := assembly.Assemble(l.In)
 		require.NoError(t, err)
-		g.Assert(t, "ways-"+string(rune('0'+n)), []byte(written(out)))
+		again, err := assembly.Assemble(l.In)
+		require.NoError(t, err)
+		require.Equal(t, once, again, l.Name)
 	}
 }
 
@@ -136,7 +73,7 @@ func TestTheRegistry(t *testing.T) {
 }
 
 func TestAStepTwiceWithOtherOptions(t *testing.T) {
-	in := taught(t, 20, lesson.Introduce)
+	in := trial.Taught(t, 20, lesson.Introduce)
 	none, all := 0.0, 1.0
 	in.Minutes = 8
 	in.Routine.Steps = []lesson.RoutineStep{
@@ -161,7 +98,7 @@ func TestAStepTwiceWithOtherOptions(t *testing.T) {
 
 // A step less does not change what the others hold, but for how many.
 func TestADroppedStepDisturbsNoOther(t *testing.T) {
-	in := everything(t)
+	in := trial.Everything(t)
 	whole, err := assembly.Assemble(in)
 	require.NoError(t, err)
 	in.Routine.Steps = slices.DeleteFunc(slices.Clone(in.Routine.Steps), func(s lesson.RoutineStep) bool {
@@ -189,7 +126,7 @@ func telling(l *lesson.Lesson) *step.Telling {
 }
 
 func TestChangesOfALesson(t *testing.T) {
-	out, err := assembly.Assemble(everything(t))
+	out, err := assembly.Assemble(trial.Everything(t))
 	require.NoError(t, err)
 	tell := telling(&out)
 	read := func() lesson.Step { return stepOf(out, lesson.Read) }
@@ -241,7 +178,7 @@ func TestChangesOfALesson(t *testing.T) {
 }
 
 func TestWhoSpeaksHowOftenAndWhatIsShownFirst(t *testing.T) {
-	in := everything(t)
+	in := trial.Everything(t)
 	in.Conventions.Says.Signs.Both = "two thumbs up"
 	in.Clues = map[string]string{}
 	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Read, Least: 4, Options: lesson.Options{
@@ -280,7 +217,7 @@ func TestWhoSpeaksHowOftenAndWhatIsShownFirst(t *testing.T) {
 }
 
 func TestAllSoundsOfASpellingAtOnce(t *testing.T) {
-	in := taught(t, 24, lesson.Introduce, "oo=uː", "oo=ʊ")
+	in := trial.Taught(t, 24, lesson.Introduce, "oo=uː", "oo=ʊ")
 	in.Conventions.Together = []string{"oo"}
 	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Pack}, {Kind: lesson.Read, Least: 4}}
 	in.Targets[0].Keyword, in.Targets[1].Keyword = "moon", "book"
@@ -303,7 +240,7 @@ func TestAWeightCountsInEveryStep(t *testing.T) {
 			continue // they have what they have
 		}
 		length := func(w float64) int {
-			in := everything(t)
+			in := trial.Everything(t)
 			in.Minutes = 10
 			in.Routine.Steps = []lesson.RoutineStep{
 				{Kind: r.Kind, Weight: w, Options: lesson.Options{Words: []string{"Sh, sh, sh! The fish in the shed."}}},
@@ -317,7 +254,7 @@ func TestAWeightCountsInEveryStep(t *testing.T) {
 			assert.LessOrEqual(t, length(0.25), length(1), r.Kind)
 		}
 	}
-	in := everything(t)
+	in := trial.Everything(t)
 	in.Minutes = 60
 	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Story}, {Kind: lesson.Read, Weight: 4}}
 	usual, err := assembly.Assemble(in)
@@ -329,7 +266,7 @@ func TestAWeightCountsInEveryStep(t *testing.T) {
 }
 
 func TestTwoSentencesPractiseTwoWords(t *testing.T) {
-	in := taught(t, 24, lesson.Introduce, "sh")
+	in := trial.Taught(t, 24, lesson.Introduce, "sh")
 	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Sentence, Weight: 2}}
 	in.Bank = []lesson.Text{
 		{Kind: "sentence", Body: "A ship is in the fog."},
@@ -345,7 +282,7 @@ func TestTwoSentencesPractiseTwoWords(t *testing.T) {
 }
 
 func TestTheHandRepeatsAndTakesTheFamily(t *testing.T) {
-	in := taught(t, 20, lesson.Introduce, "d")
+	in := trial.Taught(t, 20, lesson.Introduce, "d")
 	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Hand, Options: lesson.Options{Way: "family", Times: 3}}}
 	out, err := assembly.Assemble(in)
 	require.NoError(t, err)
@@ -357,7 +294,7 @@ func TestTheHandRepeatsAndTakesTheFamily(t *testing.T) {
 }
 
 func TestPicturesGoToTheirSide(t *testing.T) {
-	in := taught(t, 12, lesson.Introduce, "m")
+	in := trial.Taught(t, 12, lesson.Introduce, "m")
 	in.Minutes = 30
 	out, err := assembly.Assemble(in)
 	require.NoError(t, err)
@@ -374,7 +311,7 @@ func TestPicturesGoToTheirSide(t *testing.T) {
 }
 
 func TestWhatIsLockedOrWrittenStays(t *testing.T) {
-	in := everything(t)
+	in := trial.Everything(t)
 	out, err := assembly.Assemble(in)
 	require.NoError(t, err)
 	read := stepOf(out, lesson.Read)
@@ -400,12 +337,12 @@ func TestWhatIsLockedOrWrittenStays(t *testing.T) {
 // Facts (common practice, no published source): a sorting game has 3 to 5 pictures to a sound, as many of each; other
 // sounds vary; none is mixed up with the target by ear.
 func TestSortingByEar(t *testing.T) {
-	for n, g := range order {
+	for n, g := range trial.Order {
 		if n < 3 {
 			continue
 		}
 		for seed := range uint64(3) {
-			in := taught(t, n, lesson.Introduce)
+			in := trial.Taught(t, n, lesson.Introduce)
 			in.Seed = seed
 			out, err := assembly.Assemble(in)
 			require.NoError(t, err)

@@ -13,6 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
+	"brightchalk/internal/trial"
 )
 
 // demoOrder are the pairs of the demo team's order.
@@ -39,12 +40,10 @@ func TestFiftySteps(t *testing.T) {
 	if testing.Short() {
 		t.Skip("a sweep")
 	}
-	before := order
-	order = demoOrder(t)
-	defer func() { order = before }()
+	order := demoOrder(t)
 	for n := range 50 {
 		for _, minutes := range []int{10, 20, 30} {
-			in := taught(t, n, lesson.Introduce)
+			in := trial.TaughtIn(t, order, n, lesson.Introduce)
 			in.Minutes = minutes
 			for _, w := range []string{"the", "is", "to", "i"} {
 				in.Class.Exceptions[w] = true

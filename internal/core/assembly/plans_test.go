@@ -1,8 +1,6 @@
 package assembly_test
 
 import (
-	"fmt"
-	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -11,7 +9,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/assembly"
-	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -19,41 +16,8 @@ import (
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/texts"
+	"brightchalk/internal/trial"
 )
-
-// plan is one line of testdata/plans.txt as an input, with the pairs that may be read.
-func plan(t *testing.T, line string) (assembly.Input, spelling.Set) {
-	t.Helper()
-	f := strings.Split(line, "|")
-	require.Len(t, f, 6, line)
-	for i := range f {
-		f[i] = strings.TrimSpace(f[i])
-	}
-	accent, err := phoneme.ParseAccent(f[1])
-	require.NoError(t, err)
-	in := assembly.Input{
-		Purpose: lesson.Purpose(f[0]), Conventions: card.Conventions{Accent: accent}, Seed: 3, Now: now,
-		Routine: lesson.DefaultRoutine(lesson.Purpose(f[0])),
-	}
-	_, err = fmt.Sscan(f[2], &in.Minutes)
-	require.NoError(t, err)
-	s := knowledge.Sources{Conventions: in.Conventions}
-	readable := spelling.Set{}
-	knows := pairsOf(t, accent, strings.Fields(f[4])...)
-	for i, p := range knows {
-		c := card.Card{ID: p.String(), Step: i + 1, Pair: p}
-		s.Cards = append(s.Cards, c)
-		s.Declared = append(s.Declared, knowledge.Declaration{CardIDs: []string{c.ID}, On: now.AddDate(0, 0, i-len(knows))})
-		readable[p] = true
-	}
-	s.Declared = append(s.Declared, knowledge.Declaration{Words: strings.Fields(f[5]), On: now})
-	for _, p := range pairsOf(t, accent, strings.Fields(f[3])...) {
-		in.Targets = append(in.Targets, card.Card{ID: p.String(), Pair: p})
-		readable[p] = true
-	}
-	in.Class = knowledge.Of(s)
-	return in, readable
-}
 
 // covered is a check of its own: every sound of the word is spelled by a pair of the set, or by the doubled letter of
 // one.
@@ -75,15 +39,9 @@ func covered(t *testing.T, word string, accent phoneme.Accent, set spelling.Set)
 var readIn = []lesson.Kind{lesson.Read, lesson.Spell, lesson.Older, lesson.WordPlay, lesson.Contrast}
 
 func TestPlansOfOurOwn(t *testing.T) {
-	data, err := os.ReadFile("testdata/plans.txt")
-	require.NoError(t, err)
-	plans := 0
-	for line := range strings.Lines(string(data)) {
-		if strings.HasPrefix(line, "#") {
-			continue
-		}
-		plans++
-		in, readable := plan(t, line)
+	assert.Len(t, trial.Plans(), 21)
+	for _, line := range trial.Plans() {
+		in, readable := trial.Plan(t, line)
 		t.Run(strings.Join(strings.Fields(line)[:9], " "), func(t *testing.T) {
 			out, err := assembly.Assemble(in)
 			require.NoError(t, err)
@@ -114,7 +72,6 @@ func TestPlansOfOurOwn(t *testing.T) {
 			assert.NotEmpty(t, stepOf(out, lesson.Sentence).Items, "dropped %v", out.Dropped)
 		})
 	}
-	assert.Equal(t, 21, plans)
 }
 
 // checkStep holds one step to the rules: time by its items, words that can be read, texts that hold a target.
@@ -208,7 +165,7 @@ func TestWhatCannotBeAsked(t *testing.T) {
 		}, assembly.ErrNothing, "no step can be held"},
 	} {
 		t.Run(name, func(t *testing.T) {
-			in := taught(t, 12, lesson.Introduce)
+			in := trial.Taught(t, 12, lesson.Introduce)
 			row.change(&in)
 			_, err := assembly.Assemble(in)
 			require.ErrorIs(t, err, row.code)

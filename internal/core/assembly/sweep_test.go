@@ -10,6 +10,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/trial"
 )
 
 // Orders of chance: whatever is known, wanted and planned, a lesson comes back that keeps the rules.
@@ -43,7 +44,7 @@ func TestWhateverIsAsked(t *testing.T) {
 			string(purpose.Purpose), accent, []string{"5", "10", "20", "30", "45"}[rng.IntN(5)],
 			strings.Join(targets, " "), strings.Join(all[:n], " "), strings.Join(exceptions[:rng.IntN(len(exceptions))], " "),
 		}, "|")
-		in, readable := plan(t, line)
+		in, readable := trial.Plan(t, line)
 		in.Seed = seed
 		out, err := assembly.Assemble(in)
 		require.NoError(t, err, line)

@@ -10,12 +10,13 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/trial"
 )
 
 // What lies in a sound's tray is held up, with what to watch for; the pages of the workbook lie ready; a character says
 // the slip, and another one talks in sounds.
 func TestTheTeamsThingsAreInTheScript(t *testing.T) {
-	in := taught(t, 24, lesson.Introduce, "f")
+	in := trial.Taught(t, 24, lesson.Introduce, "f")
 	require.Len(t, in.Targets, 1)
 	c := &in.Targets[0]
 	c.Objects, c.Workbook, c.Slip = []string{"fan", "a feather"}, "Blue book, page 20", "“fuh”: the teeth stay on the lip."

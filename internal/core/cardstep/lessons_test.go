@@ -1,0 +1,10 @@
+package cardstep_test
+
+import (
+	"testing"
+
+	"brightchalk/internal/trial"
+)
+
+// What the steps show and say stands in the lessons to be read.
+func TestLessonsToBeRead(t *testing.T) { trial.Read(t, "../../trial") }
