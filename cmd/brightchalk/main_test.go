@@ -20,6 +20,8 @@ import (
 	"brightchalk/internal/testdb"
 )
 
+func TestMain(m *testing.M) { testdb.Main(m) }
+
 func call(t *testing.T, in string, args ...string) (status int, out, errs string) {
 	t.Helper()
 	var o, e bytes.Buffer

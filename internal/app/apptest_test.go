@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -30,21 +31,32 @@ type school struct {
 	class                    string
 }
 
+func TestMain(m *testing.M) { testdb.Main(m) }
+
+// demoApp is over a database of its own with the demo of a morning in November.
+func demoApp(t testing.TB) *app.App {
+	t.Helper()
+	options := func() app.Options {
+		seed := uint64(0)
+		return app.Options{
+			Now:     func() time.Time { return time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC) },
+			Seed:    func() uint64 { seed++; return seed },
+			Hashing: testdb.Hashing,
+		}
+	}
+	return app.New(testdb.With(t, "demo", func(ctx context.Context, pool *pgxpool.Pool) error {
+		_, err := demo.Load(ctx, app.New(pool, options()))
+		return err
+	}), options())
+}
+
 // demoSchool loads the demo team into a fresh database.
 func demoSchool(t testing.TB) school {
 	t.Helper()
 	ctx := context.Background()
-	seed := uint64(0)
-	s := school{
-		App: app.New(testdb.New(t), app.Options{
-			Now:     func() time.Time { return time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC) },
-			Seed:    func() uint64 { seed++; return seed },
-			Hashing: testdb.Hashing,
-		}),
-		cards: map[string]string{},
-	}
-	list, err := demo.Load(ctx, s.App)
-	require.NoError(t, err)
+	s := school{App: demoApp(t), cards: map[string]string{}}
+	list := demo.SignIns
+	var err error
 	for i, into := range []*app.Actor{&s.lead, &s.teacher, &s.assistant} {
 		*into, err = s.People.SignIn(ctx, app.Attempt{Email: list[i].Email, Password: list[i].Password})
 		require.NoError(t, err)

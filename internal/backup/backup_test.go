@@ -18,6 +18,8 @@ import (
 	"brightchalk/internal/testdb"
 )
 
+func TestMain(m *testing.M) { testdb.Main(m) }
+
 // A backup that is made while somebody writes shows one moment, comes back the same by digests, and holds no session.
 func TestABackupComesBack(t *testing.T) {
 	ctx := context.Background()

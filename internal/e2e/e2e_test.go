@@ -20,6 +20,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp/kb"
+	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -36,6 +37,8 @@ import (
 	"brightchalk/internal/testdb"
 	"brightchalk/internal/webui"
 )
+
+func TestMain(m *testing.M) { testdb.Main(m) }
 
 type stage struct {
 	app    *app.App
@@ -106,14 +109,15 @@ func serve(t *testing.T) *stage {
 func serveWith(t *testing.T, issuer string) *stage {
 	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
-	pool := testdb.New(t)
+	pool := testdb.With(t, "demo", func(ctx context.Context, pool *pgxpool.Pool) error {
+		_, err := demo.Load(ctx, app.New(pool, app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing}))
+		return err
+	})
 	queue, err := jobs.New(pool, slog.New(slog.DiscardHandler), true)
 	require.NoError(t, err)
 	a := app.New(pool, app.Options{
 		Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing, Stage: webui.Stage, Queue: queue,
 	})
-	list, err := demo.Load(ctx, a)
-	require.NoError(t, err)
 	require.NoError(t, queue.Start(ctx, a))
 	hub := store.NewHub()
 	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
@@ -135,7 +139,7 @@ func serveWith(t *testing.T, issuer string) *stage {
 	})
 	require.NoError(t, err)
 	handler = httpapi.New(a, httpapi.Options{
-		Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: list, Provider: vouching,
+		Hub: hub, Pages: webui.Pages(), PlainCookies: true, Demo: demo.SignIns, Provider: vouching,
 	})
 	s.Start()
 	t.Cleanup(func() {

@@ -18,6 +18,7 @@ import (
 	"testing/fstest"
 	"time"
 
+	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -27,6 +28,8 @@ import (
 	"brightchalk/internal/store"
 	"brightchalk/internal/testdb"
 )
+
+func TestMain(m *testing.M) { testdb.Main(m) }
 
 type place struct {
 	*app.App
@@ -63,10 +66,11 @@ func open(t *testing.T, a *app.App) place {
 }
 
 func demoPlace(t *testing.T) place {
-	a := app.New(testdb.New(t), app.Options{Hashing: testdb.Hashing})
-	_, err := demo.Load(context.Background(), a)
-	require.NoError(t, err)
-	return open(t, a)
+	options := app.Options{Hashing: testdb.Hashing}
+	return open(t, app.New(testdb.With(t, "demo", func(ctx context.Context, pool *pgxpool.Pool) error {
+		_, err := demo.Load(ctx, app.New(pool, options))
+		return err
+	}), options))
 }
 
 type client struct {

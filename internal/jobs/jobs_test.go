@@ -16,6 +16,8 @@ import (
 	"brightchalk/internal/testdb"
 )
 
+func TestMain(m *testing.M) { testdb.Main(m) }
+
 // One server takes a job in, another one does it; the first one to stop leaves it to the other.
 func TestServersShareJobs(t *testing.T) {
 	pool := testdb.New(t)

@@ -17,6 +17,8 @@ import (
 	"brightchalk/internal/testdb"
 )
 
+func TestMain(m *testing.M) { testdb.Main(m) }
+
 // Requests are counted by the name of their operation, never by their address, and the answer is one that Prometheus
 // reads: its own library wrote it.
 func TestRequestsAreCounted(t *testing.T) {

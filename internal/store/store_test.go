@@ -30,6 +30,8 @@ type library struct {
 	team, id, klas string
 }
 
+func TestMain(m *testing.M) { testdb.Main(m) }
+
 func open(t *testing.T) library {
 	t.Helper()
 	l := library{pool: testdb.New(t)}
