@@ -34,9 +34,12 @@ func TestEveryKindOfStep(t *testing.T) {
 	}
 }
 
-// The same input gives the same lesson, and that lesson stands to be read.
-func TestLessonsToBeRead(t *testing.T) {
-	trial.Read(t, "../../trial")
+func TestLessonsToBeRead(t *testing.T) { trial.Read(t, "../../trial") }
+
+func TestTheSameInputGivesTheSameLesson(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	for _, l := range trial.Lessons(t) {
 		once, err := assembly.Assemble(l.In)
 		require.NoError(t, err)
@@ -337,6 +340,9 @@ func TestWhatIsLockedOrWrittenStays(t *testing.T) {
 // Facts (common practice, no published source): a sorting game has 3 to 5 pictures to a sound, as many of each; other
 // sounds vary; none is mixed up with the target by ear.
 func TestSortingByEar(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep")
+	}
 	for n, g := range trial.Order {
 		if n < 3 {
 			continue
