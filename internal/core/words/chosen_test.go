@@ -230,3 +230,64 @@ func TestWhatIsAsked(t *testing.T) {
 	}
 	p.as("asked")
 }
+
+// What hangs on a sound to keep, on the team's own pictures, and on bounds.
+func TestWhatIsChosenFor(t *testing.T) {
+	p := &pinned{t: t}
+	last := learntAt(t, len(learnt)-1)
+	for pair := range set(t, "u-e=juː,ue=juː,ew=juː,u-e=uː") {
+		last[pair] = true
+	}
+	for i, text := range []string{"sh", "ee", "ck", "ng", "kn", "qu=kw", "ai", "p"} {
+		target := pairOf(t, text)
+		for _, start := range []string{"", "ship", "cat", "zebra"} {
+			chain, err := words.Chain(words.Query{Taught: last, Target: &target}, start, 3+i, south, chance(uint64(i)))
+			var said []string
+			for _, l := range chain {
+				said = append(said, l.Word+" "+l.Place)
+			}
+			p.say("chain for %s from %q: %s %v", target, start, strings.Join(said, "; "), err)
+		}
+		for _, limit := range []int{1, 4} {
+			for _, c := range words.Compounds(words.Query{Taught: last, Target: &target, Limit: limit}, south) {
+				p.say("compound for %s: %s = %s + %s: %s", target, c.Word, c.First, c.Second, c.Because)
+			}
+		}
+	}
+	for _, length := range []int{2, 3, 12, 13} {
+		chain, err := words.Chain(words.Query{Taught: last}, "", length, south, chance(2))
+		p.say("chain of %d: %d %v", length, len(chain), err)
+	}
+	for _, text := range []string{"u-e=juː", "ue=juː", "ew=juː", "u-e=uː"} {
+		target := pairOf(t, text)
+		for _, frame := range []string{"CVC", "CCVC", "CV"} {
+			made, err := words.MakeUp(words.MadeUpQuery{Taught: last, Target: &target, Frame: frame, Count: 40}, south, chance(3))
+			var list []string
+			for _, m := range made {
+				list = append(list, m.Word)
+			}
+			p.say("made up with %s in %s: %v %v", target, frame, list, err)
+		}
+	}
+	ours := south
+	ours.Pictures = []lexicon.OwnPicture{
+		{Name: "sun", Others: []string{"star"}}, {Name: "barge", Others: []string{"boat", "ship"}}, {Name: "?"}, {Name: "moss"},
+	}
+	departs := south
+	departs.Depart = map[string]phoneme.Accent{"bath": phoneme.NorthernEnglish, "glass": phoneme.NorthernEnglish}
+	for _, s := range []phoneme.Phoneme{"s", "b", "m", "ɑː", "æ", "n", "st"} {
+		for _, at := range []words.Position{words.Initial, words.Medial, words.Final} {
+			p.say("/%s/ %s: ours %v, departing %v", s, at, words.EarPictures(s, at, "", []phoneme.Phoneme{"t"}, ours),
+				words.EarPictures(s, at, "", nil, departs))
+		}
+	}
+	steps := stepsFor(t)
+	for i := range learnt {
+		for pair := range learntAt(t, i) {
+			steps[pair] %= 7 // several pairs of one step
+		}
+		u, ok := words.MostUnlocked(words.Query{Taught: learntAt(t, i), Familiarity: 5, MaxSounds: 3}, steps, south)
+		p.say("of all that come at once: %v %v", u, ok)
+	}
+	p.as("chosen")
+}

@@ -51,15 +51,7 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 			all = append(all, c)
 		}
 	}
-	holding := func(list []Choice) []Choice {
-		return slices.DeleteFunc(slices.Clone(list), func(c Choice) bool { return len(positions(c.Segments, *target)) == 0 })
-	}
 	g := newChainer(all)
-	if target != nil && start == "" { // a chain for a sound keeps it, where there are words enough
-		if kept := newChainer(holding(all)); len(kept.best("", length, rng)) >= min(length, leastKept) {
-			g = kept
-		}
-	}
 	best := g.best(start, length, rng)
 	if start != "" && best == nil {
 		return nil, fault.New(
@@ -68,9 +60,20 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 			start,
 		)
 	}
-	// or comes back to it
-	for target != nil && len(best) > 0 && len(positions(g.all[best[len(best)-1]].Segments, *target)) == 0 {
-		best = best[:len(best)-1]
+	if target != nil {
+		holds := func(c Choice) bool { return len(positions(c.Segments, *target)) > 0 }
+		for len(best) > 0 && !holds(g.all[best[len(best)-1]]) { // it comes back to the sound
+			best = best[:len(best)-1]
+		}
+		// A chain for a sound keeps it, where there are words enough, or none comes back to it.
+		kept := newChainer(slices.DeleteFunc(slices.Clone(all), func(c Choice) bool { return c.Word != start && !holds(c) }))
+		if chain := kept.best(start, length, rng); len(chain) >= min(length, leastKept) || len(chain) > len(best) {
+			g, best = kept, chain
+		}
+	}
+	if len(best) < 3 && target != nil {
+		return nil, fault.New(ErrTooFew, "too few fit: no three words with %s that can be read differ in one sound each",
+			target.Grapheme)
 	}
 	if len(best) < 3 {
 		return nil, fault.New(ErrTooFew, "too few fit: no three words that can be read differ in one sound each")
