@@ -26,6 +26,10 @@ export default tseslint.config(
           selector: 'CallExpression[callee.name=/^(useQuery|useMutation|useInfiniteQuery)$/]',
           message: 'Questions and changes stand in api.ts of the feature.',
         },
+        {
+          selector: 'JSXOpeningElement[name.name="select"]',
+          message: 'Select and Inline of ui/parts are the two looks of a choice.',
+        },
       ],
     },
   },

@@ -89,6 +89,12 @@ export function Input(props: InputHTMLAttributes<HTMLInputElement>) {
   return <input {...props} className={`${inputLook} ${props.className ?? ''}`} />
 }
 
+/** A choice among a few; a wide one fills its field. */
+export function Select({ wide, className, ...rest }: SelectHTMLAttributes<HTMLSelectElement> & { wide?: boolean }) {
+  const look = wide ? inputLook : 'min-h-11 max-w-full rounded-md border-2 border-edge bg-sheet px-2 text-base'
+  return <select {...rest} className={`${look} ${className ?? ''}`} />
+}
+
 /** A choice inside a sentence: "Cards that need *a picture*". */
 export function Inline({ children, ...rest }: SelectHTMLAttributes<HTMLSelectElement>) {
   return (

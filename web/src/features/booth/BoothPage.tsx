@@ -1,5 +1,4 @@
 import { useNavigate, useSearch } from '@tanstack/react-router'
-import { Tabs } from 'radix-ui'
 import { useCallback, useState } from 'react'
 import type { Me, Take } from '../../api/client'
 import { mayI, useMe } from '../../api/shared'
@@ -7,15 +6,13 @@ import { Letter } from '../../ui/Letter'
 import { Button, Failed, Key, Notice, Waiting } from '../../ui/parts'
 import { useShelf } from '../../ui/takes/api'
 import { Booth } from '../../ui/takes/Booth'
+import { Tabbed } from '../../ui/Tabbed'
 import { useAddress } from '../../ui/useAddress'
 import { useKeys } from '../../ui/useKeys'
 import { missing, nextMissing, type Shelf, type ShelfSound } from '../../ui/takes/model'
 import { Guided } from './Guided'
 import { Hearing } from './Hearing'
 import { ShelfPanel } from './ShelfPanel'
-
-const tabLook =
-  'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
 
 const batchKeys = { n: 'the next sound that is missing', b: 'the one before' }
 const plain = { tab: 'record' }
@@ -27,36 +24,28 @@ export function BoothPage() {
   const [at, change] = useAddress(plain)
   if (shelf.error && !shelf.data) return <Failed error={shelf.error} />
   if (!shelf.data || !me.data) return <Waiting what="Opening the booth …" />
-  const left = missing(shelf.data).length
+  const mayAgree = mayI(me.data.rights, 'agree')
+  const record = (
+    <>
+      Record what is missing{' '}
+      <span className="ml-1 rounded-full border-2 border-ink px-2 text-base">{missing(shelf.data).length}</span>
+    </>
+  )
+  const sounds = <ShelfPanel shelf={shelf.data} mayWithdraw={mayAgree} />
+  const hearing = { id: 'hearing', name: 'Listen blind', view: <Hearing mayExport={mayAgree} /> }
   return (
     <div className="mx-auto max-w-[1300px] p-5">
       <h1 className="sr-only">Booth</h1>
-      <Tabs.Root value={at.tab} onValueChange={(tab) => change({ tab })}>
-        <Tabs.List aria-label="What to do" className="flex gap-1 border-b-2 border-ink">
-          <Tabs.Trigger value="record" className={tabLook}>
-            Record what is missing <span className="ml-1 rounded-full border-2 border-ink px-2 text-base">{left}</span>
-          </Tabs.Trigger>
-          <Tabs.Trigger value="shelf" className={tabLook}>
-            How the library sounds
-          </Tabs.Trigger>
-          {mayI(me.data.rights, 'choose') && (
-            <Tabs.Trigger value="hearing" className={tabLook}>
-              Listen blind
-            </Tabs.Trigger>
-          )}
-        </Tabs.List>
-        <Tabs.Content value="record" className="pt-5">
-          <Batch shelf={shelf.data} me={me.data} />
-        </Tabs.Content>
-        <Tabs.Content value="shelf" className="pt-5">
-          <ShelfPanel shelf={shelf.data} mayWithdraw={mayI(me.data.rights, 'agree')} />
-        </Tabs.Content>
-        {mayI(me.data.rights, 'choose') && (
-          <Tabs.Content value="hearing" className="pt-5">
-            <Hearing mayExport={mayI(me.data.rights, 'agree')} />
-          </Tabs.Content>
-        )}
-      </Tabs.Root>
+      <Tabbed
+        label="What to do"
+        at={at.tab}
+        onTab={(tab) => change({ tab })}
+        views={[
+          { id: 'record', name: record, view: <Batch shelf={shelf.data} me={me.data} /> },
+          { id: 'shelf', name: 'How the library sounds', view: sounds },
+          ...(mayI(me.data.rights, 'choose') ? [hearing] : []),
+        ]}
+      />
     </div>
   )
 }

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useKept } from '../../api/useKept'
 import { callThen, mayI, useMe } from '../../api/shared'
 import { fieldName } from '../../ui/fields'
-import { Button, Failed, Heading, Notice, Waiting } from '../../ui/parts'
+import { Button, Failed, Heading, Notice, Select, Waiting } from '../../ui/parts'
 import { PlayButton } from '../../ui/takes/PlayButton'
 import { fileOf, useBundle, useTakeBundle, type BundleView, type CardLine, type Parcel } from './api'
 import {
@@ -189,9 +189,8 @@ function Card({ parcel, line: c, how, onHow }: { parcel: string; line: CardLine;
       </div>
       {c.take !== '' && <PlayButton src={fileOf(parcel, c.take)} label="Listen" />}
       {open && (
-        <select
+        <Select
           aria-label={`What becomes of ${c.pair.grapheme}, ${c.keyword}`}
-          className="min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2 text-base"
           value={how}
           onChange={(e) => onHow(e.target.value as How)}
         >
@@ -201,7 +200,7 @@ function Card({ parcel, line: c, how, onHow }: { parcel: string; line: CardLine;
               {w === 'fill' ? ` (${c.fills})` : ''}
             </option>
           ))}
-        </select>
+        </Select>
       )}
     </li>
   )

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { callThen, useWall } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { fieldName } from '../../ui/fields'
-import { Failed, Heading, Notice, Waiting } from '../../ui/parts'
+import { Failed, Heading, Notice, Select, Waiting } from '../../ui/parts'
 import {
   useProposeOrder,
   useTable,
@@ -132,8 +132,6 @@ function Look({ view, form, error, onDone }: LookProps) {
   )
 }
 
-const box = 'min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2 text-base'
-
 /** How the sheet is read, in sentences. */
 function Reading({
   view,
@@ -152,8 +150,7 @@ function Reading({
       <div className="flex flex-wrap items-center gap-3 text-lg">
         <label className="flex max-w-full flex-wrap items-center gap-2">
           These are
-          <select
-            className={box}
+          <Select
             value={view.kind}
             onChange={(e) => anew({ sheet: sheetOf(view), kind: e.target.value as TableView['kind'] })}
           >
@@ -162,18 +159,18 @@ function Reading({
                 {k.name.toLowerCase()}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
         {view.sheets.length > 1 && (
           <label className="flex max-w-full flex-wrap items-center gap-2">
             on the sheet
-            <select className={box} value={sheetOf(view)} onChange={(e) => anew({ sheet: Number(e.target.value) })}>
+            <Select value={sheetOf(view)} onChange={(e) => anew({ sheet: Number(e.target.value) })}>
               {view.sheets.map((s, i) => (
                 <option key={i} value={i}>
                   {s}
                 </option>
               ))}
-            </select>
+            </Select>
           </label>
         )}
         <label className="flex min-h-11 items-center gap-2">
@@ -191,8 +188,7 @@ function Reading({
           <label key={c.key} className="flex max-w-full flex-wrap items-center gap-2">
             {c.title}
             {c.needed ? '' : ' (if any)'}
-            <select
-              className={box}
+            <Select
               value={view.columns[c.key] ?? -1}
               onChange={(e) => set({ columns: withColumn(view, c.key, Number(e.target.value)) })}
             >
@@ -202,26 +198,21 @@ function Reading({
                   {h}
                 </option>
               ))}
-            </select>
+            </Select>
           </label>
         ))}
       </div>
       {goesTo && !('grapheme' in view.columns) && (
         <label className="flex flex-wrap items-center gap-2 text-lg">
           They go to
-          <select
-            className={box}
-            value={view.card_id}
-            onChange={(e) => set({ card_id: e.target.value })}
-            aria-label="They go to"
-          >
+          <Select value={view.card_id} onChange={(e) => set({ card_id: e.target.value })} aria-label="They go to">
             <option value="">{view.kind === 'words' ? 'the card that opens each' : 'the bank of texts'}</option>
             {wall.data?.map((c) => (
               <option key={c.card_id} value={c.card_id}>
                 {c.pair.grapheme} {c.keyword && `(${c.keyword})`}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
       )}
     </section>

@@ -2,7 +2,7 @@ import type { CardView, Content } from '../../api/client'
 import { useVocabulary } from '../../api/shared'
 import { AccentOptions } from '../../ui/AccentOptions'
 import { Mouth } from '../../ui/Mouth'
-import { Button, Field, Notice, inputLook } from '../../ui/parts'
+import { Button, Field, Notice, Select } from '../../ui/parts'
 import { useMouth, useSpelling } from './api'
 import type { Desk } from './model'
 import { Section, Tag, TextField } from './parts'
@@ -25,16 +25,16 @@ export function SayIt({ card, desk }: { card: CardView; desk: Desk }) {
       <div className="grid gap-4 md:grid-cols-2">
         <Field label="Accent of this card" error={desk.error('accent')}>
           {(ids) => (
-            <select
+            <Select
               {...ids}
               disabled={desk.readOnly}
               value={desk.draft.accent ?? ''}
               onChange={(e) => desk.change({ accent: e.target.value as NonNullable<Content['accent']> })}
-              className={inputLook}
+              wide
             >
               <option value="">the team’s</option>
               <AccentOptions vocabulary={vocabulary.data} />
-            </select>
+            </Select>
           )}
         </Field>
         {desk.draft.accent && (

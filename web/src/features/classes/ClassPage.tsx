@@ -3,7 +3,7 @@ import { Link, useParams } from '@tanstack/react-router'
 import { useState } from 'react'
 import { useTakenAway } from '../../api/outbox'
 import { mayI, useClass, useMe, useWall } from '../../api/shared'
-import { Button, Failed, Heading, Inline, Input, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { Button, Failed, Heading, Inline, Input, LinkButton, Notice, Select, Waiting } from '../../ui/parts'
 import { useCorrect, useDeclare, useHistory, type ClassView } from './api'
 import { Group } from './Group'
 import { levels, ticks, wordsOf, type Tick } from './model'
@@ -220,19 +220,19 @@ function Log({ classId, may }: { classId: string; may: boolean }) {
                 <span className="w-14 font-child text-2xl">{m.pair.grapheme}</span>
                 {m.introduced && <span className="text-sm">new</span>}
                 {m.group && <span className="text-sm">in {m.group}</span>}
-                <select
+                <Select
                   aria-label={`How sure of ${m.pair.grapheme} on ${date(m.met_at)}`}
                   disabled={!may || correct.isPending || m.group !== ''}
                   value={m.sure}
                   onChange={(e) => correct.mutate({ log: m.log_id, sure: Number(e.target.value) })}
-                  className="ml-auto min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
+                  className="ml-auto"
                 >
                   {levels.map((name, level) => (
                     <option key={name} value={level}>
                       {name}
                     </option>
                   ))}
-                </select>
+                </Select>
                 <Button
                   aria-label={`Take out ${m.pair.grapheme}, ${date(m.met_at)}`}
                   disabled={!may || correct.isPending || m.group !== ''}

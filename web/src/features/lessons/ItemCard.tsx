@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import type { Item, Lesson } from '../../api/client'
 import { Bridges } from '../../ui/Bridges'
-import { Button, Input } from '../../ui/parts'
+import { Button, Input, Select } from '../../ui/parts'
 import type { Voice } from './api'
 import { label, voices } from './model'
 
@@ -73,19 +73,18 @@ export function ItemCard({
         {item.because.text}
       </span>
       {spoken && (
-        <select
+        <Select
           aria-label={`who says ${name}`}
           disabled={disabled}
           value={item.voice ?? ''}
           onChange={(e) => onVoice(e.target.value as Voice)}
-          className="min-h-11 rounded border-2 border-edge bg-sheet px-1 text-sm"
         >
           {voices.map(([id, who]) => (
             <option key={id} value={id}>
               {who}
             </option>
           ))}
-        </select>
+        </Select>
       )}
       <span className="flex shrink-0">
         {item.kind === 'word' && item.role !== 'made-up' && (

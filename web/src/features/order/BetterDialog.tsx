@@ -2,7 +2,7 @@ import { Dialog } from 'radix-ui'
 import { useEffect, useState } from 'react'
 import type { WallCard } from '../../api/client'
 import { isOpen, useBegin, useJobs, useStop } from '../../api/jobs'
-import { Button, Notice, Progress } from '../../ui/parts'
+import { Button, Notice, Progress, Select } from '../../ui/parts'
 import type { Found, Weights } from './api'
 import { percent } from './model'
 
@@ -98,17 +98,13 @@ export default function BetterDialog({ ids, keep, picked, weights: usual, before
             )}
             <label className="flex min-h-11 items-center gap-3">
               Look for
-              <select
-                value={seconds}
-                onChange={(e) => setSeconds(Number(e.target.value))}
-                className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
-              >
+              <Select value={seconds} onChange={(e) => setSeconds(Number(e.target.value))}>
                 {[5, 10, 20, 30].map((n) => (
                   <option key={n} value={n}>
                     {n} seconds
                   </option>
                 ))}
-              </select>
+              </Select>
             </label>
           </fieldset>
           <p className="text-sm">

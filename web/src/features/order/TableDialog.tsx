@@ -1,7 +1,7 @@
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import type { WallCard } from '../../api/client'
-import { Button, Notice } from '../../ui/parts'
+import { Button, Notice, Select } from '../../ui/parts'
 import { useReadTable, type Table } from './api'
 
 type Props = { cards: ReadonlyMap<string, WallCard>; onTake: (order: string[]) => void; onClose: () => void }
@@ -57,16 +57,15 @@ export default function TableDialog({ cards, onTake, onClose }: Props) {
                 {columns.map((c) => (
                   <label key={c.key} className="flex items-center gap-2">
                     {c.name}
-                    <select
+                    <Select
                       value={found.taken[c.key]}
                       onChange={(e) => ask(text, { ...found.taken, [c.key]: e.target.value })}
-                      className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
                     >
                       <option value="">{c.key === 'grapheme' ? 'choose a column' : 'none'}</option>
                       {found.columns.filter(Boolean).map((name) => (
                         <option key={name}>{name}</option>
                       ))}
-                    </select>
+                    </Select>
                   </label>
                 ))}
               </div>

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { callThen } from '../../api/shared'
 import { faultOf } from '../../api/client'
 import { useKept } from '../../api/useKept'
-import { Button, Field, Heading, Input, Notice } from '../../ui/parts'
+import { Button, Field, Heading, Input, Notice, Select } from '../../ui/parts'
 import { useEndFeed, useNewFeed, useSetPace, type ClassYear } from './api'
 import { long } from './model'
 import { Weekdays } from './Weekdays'
@@ -41,7 +41,7 @@ export function ClassPace({ classId, year, may }: { classId: string; year: Class
         </Field>
         <Field label="New sounds a week" error={faultOf(save.error, 'per_week') ?? faultOf(save.error, 'speed')}>
           {(ids) => (
-            <select
+            <Select
               {...ids}
               disabled={!may}
               value={pace.per_week ? String(pace.per_week) : pace.speed ? `as ${pace.speed}` : ''}
@@ -49,7 +49,6 @@ export function ClassPace({ classId, year, may }: { classId: string; year: Class
                 const v = e.target.value
                 set(v.startsWith('as ') ? { speed: v.slice(3), per_week: 0 } : { speed: '', per_week: Number(v) })
               }}
-              className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
             >
               <option value="">as the school: {school.per_week}</option>
               {school.speeds.map((s) => (
@@ -62,7 +61,7 @@ export function ClassPace({ classId, year, may }: { classId: string; year: Class
                   {i + 1}, for this class only
                 </option>
               ))}
-            </select>
+            </Select>
           )}
         </Field>
         <Weekdays

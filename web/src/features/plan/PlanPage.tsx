@@ -1,8 +1,8 @@
-import { Tabs } from 'radix-ui'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { mayI, useChosenClass, useMe, useWall } from '../../api/shared'
 import { Failed, Inline, LinkButton, Notice, Waiting } from '../../ui/parts'
 import { PlanLinks } from '../../ui/PlanLinks'
+import { Tabbed } from '../../ui/Tabbed'
 import { useAddress } from '../../ui/useAddress'
 import { useYear } from './api'
 import { DayPanel } from './DayPanel'
@@ -15,16 +15,8 @@ const Forecasts = lazy(() => import('./Forecasts').then((m) => ({ default: m.For
 const SchoolYearForm = lazy(() => import('./SchoolYearForm').then((m) => ({ default: m.SchoolYearForm })))
 const ClassPace = lazy(() => import('./ClassPace').then((m) => ({ default: m.ClassPace })))
 
-const tabs = {
-  week: 'Week',
-  year: 'Year',
-  reading: 'What they will read',
-  pace: 'Pace',
-  school: 'School year',
-} as const
+const tabs = ['week', 'year', 'reading', 'pace', 'school'] as const
 const plain = { tab: 'week', day: '' }
-const tabLook =
-  'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
 
 /** What comes when in a class: this week, the year, and what follows from it. */
 export function PlanPage() {
@@ -49,7 +41,7 @@ export function PlanPage() {
   const day = at.day || y.today
   const week = weekOf(y, day)
   const may = mayI(me.data?.rights, 'teach')
-  const tab = at.tab in tabs ? at.tab : plain.tab
+  const tab = tabs.find((t) => t === at.tab) ?? 'week'
   const noTerms = y.school.school.terms.length === 0
   const today = find(y, y.today)
   return (
@@ -94,53 +86,72 @@ export function PlanPage() {
           a week, or a shorter order, would help.
         </Notice>
       )}
-      <Tabs.Root value={tab} onValueChange={(t) => change({ tab: t })}>
-        <Tabs.List aria-label="Views of the plan" className="flex flex-wrap gap-1 border-b-2 border-ink">
-          {Object.entries(tabs).map(([id, name]) => (
-            <Tabs.Trigger key={id} value={id} className={tabLook}>
-              {name}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-        <Tabs.Content value="week" className="pt-4">
-          {week && (
-            <WeekView
-              year={y}
-              week={week}
-              cards={cards}
-              may={may}
-              onGo={(by) => change({ day: addDays(week.monday, by * 7) })}
-              onToday={() => change({ day: '' })}
-              onLose={setLosing}
-            />
-          )}
-        </Tabs.Content>
-        <Tabs.Content value="year" className="pt-4">
-          <YearView
-            year={y}
-            cards={cards}
-            at={day}
-            onDay={(d) => change({ day: d })}
-            onLose={may ? setLosing : undefined}
-          />
-          <DayPanel year={y} date={day} cards={cards} may={may} onLose={setLosing} />
-        </Tabs.Content>
-        <Tabs.Content value="reading" className="pt-4">
-          <Suspense fallback={<Waiting what="Working it out …" />}>
-            <Forecasts classId={classId} year={y} />
-          </Suspense>
-        </Tabs.Content>
-        <Tabs.Content value="pace" className="pt-4">
-          <Suspense fallback={<Waiting what="Working it out …" />}>
-            <ClassPace key={classId} classId={classId} year={y} may={mayI(me.data?.rights, 'edit')} />
-          </Suspense>
-        </Tabs.Content>
-        <Tabs.Content value="school" className="pt-4">
-          <Suspense fallback={<Waiting what="Working it out …" />}>
-            <SchoolYearForm lead={mayI(me.data?.rights, 'agree')} />
-          </Suspense>
-        </Tabs.Content>
-      </Tabs.Root>
+      <Tabbed
+        label="Views of the plan"
+        at={tab}
+        onTab={(t) => change({ tab: t })}
+        views={[
+          {
+            id: 'week',
+            name: 'Week',
+            view: week && (
+              <WeekView
+                year={y}
+                week={week}
+                cards={cards}
+                may={may}
+                onGo={(by) => change({ day: addDays(week.monday, by * 7) })}
+                onToday={() => change({ day: '' })}
+                onLose={setLosing}
+              />
+            ),
+          },
+          {
+            id: 'year',
+            name: 'Year',
+            view: (
+              <>
+                {' '}
+                <YearView
+                  year={y}
+                  cards={cards}
+                  at={day}
+                  onDay={(d) => change({ day: d })}
+                  onLose={may ? setLosing : undefined}
+                />
+                <DayPanel year={y} date={day} cards={cards} may={may} onLose={setLosing} />
+              </>
+            ),
+          },
+          {
+            id: 'reading',
+            name: 'What they will read',
+            view: (
+              <Suspense fallback={<Waiting what="Working it out …" />}>
+                <Forecasts classId={classId} year={y} />
+              </Suspense>
+            ),
+          },
+          {
+            id: 'pace',
+            name: 'Pace',
+            view: (
+              <Suspense fallback={<Waiting what="Working it out …" />}>
+                <ClassPace key={classId} classId={classId} year={y} may={mayI(me.data?.rights, 'edit')} />
+              </Suspense>
+            ),
+          },
+          {
+            id: 'school',
+            name: 'School year',
+            view: (
+              <Suspense fallback={<Waiting what="Working it out …" />}>
+                <SchoolYearForm lead={mayI(me.data?.rights, 'agree')} />
+              </Suspense>
+            ),
+          },
+        ]}
+      />
       {tab !== 'school' && tab !== 'pace' && (
         <p className="flex flex-wrap gap-3">
           <LinkButton href={`/api/classes/${classId}/year.csv`}>As a table (CSV)</LinkButton>

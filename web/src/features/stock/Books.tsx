@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { faultOf } from '../../api/client'
 import { callThen, useClasses } from '../../api/shared'
 import { useKept } from '../../api/useKept'
-import { Button, Failed, Field, Heading, Input, inputLook, LinkButton, Notice, Waiting } from '../../ui/parts'
+import { Button, Failed, Field, Heading, Input, inputLook, LinkButton, Notice, Select, Waiting } from '../../ui/parts'
 import { recall, remember } from '../../ui/remembered'
 import { useAddPage, useBooks, type Book } from './api'
 import { bookWhen, fromWhen } from './model'
@@ -22,8 +22,7 @@ export function Books({ may }: { may: boolean }) {
       <div className="flex flex-wrap items-center gap-3 text-lg">
         <label className="flex max-w-full flex-wrap items-center gap-2">
           For
-          <select
-            className="min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2 text-lg"
+          <Select
             value={id}
             onChange={(e) => {
               choose(e.target.value)
@@ -35,7 +34,7 @@ export function Books({ may }: { may: boolean }) {
                 {c.name}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
         {may && <LinkButton href="/bring">Bring in a table of pages</LinkButton>}
       </div>

@@ -4,7 +4,7 @@ import { faultOf } from '../../api/client'
 import { callThen } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { Bridges } from '../../ui/Bridges'
-import { Button, Failed, Field, Heading, Input, Notice, Waiting, inputLook } from '../../ui/parts'
+import { Button, Failed, Field, Heading, Input, Notice, Select, Waiting } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
 import { useDropWord, useOwnWords, usePutWord, useTry, type OwnWord } from './api'
 import { saidOtherwise } from './model'
@@ -154,8 +154,7 @@ function NewWord() {
             {tried.parts.map((p, i) => (
               <label key={i} className="flex items-center gap-2">
                 <span className="font-child text-2xl font-bold">{p.grapheme}</span>
-                <select
-                  className="min-h-11 max-w-full rounded-md border-2 border-slate/60 bg-white px-2"
+                <Select
                   aria-label={`Sound of ${p.grapheme}`}
                   value={p.sound}
                   onChange={(e) => look(saidOtherwise(tried.parts, i, e.target.value))}
@@ -165,7 +164,7 @@ function NewWord() {
                       /{s}/
                     </option>
                   ))}
-                </select>
+                </Select>
               </label>
             ))}
           </div>
@@ -203,18 +202,18 @@ function NewWord() {
               <div className="min-w-64 flex-1">
                 <Field label="Its part in lessons" error={faultOf(put.error, 'part')}>
                   {(ids) => (
-                    <select
+                    <Select
                       {...ids}
                       value={w.part}
                       onChange={(e) => form.set({ ...w, part: e.target.value as Part })}
-                      className={inputLook}
+                      wide
                     >
                       {Object.entries(parts).map(([id, text]) => (
                         <option key={id} value={id}>
                           {text}
                         </option>
                       ))}
-                    </select>
+                    </Select>
                   )}
                 </Field>
               </div>

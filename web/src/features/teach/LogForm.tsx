@@ -2,7 +2,7 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { LessonView } from '../../api/client'
 import { useClass, useMe } from '../../api/shared'
-import { Button, Field, Heading, Input, inputLook, Notice } from '../../ui/parts'
+import { Button, Field, Heading, Input, inputLook, Notice, Select } from '../../ui/parts'
 import { useLog, useUnlog } from './api'
 import { allSure, bodyOf, cardsOf, draftOf, shownUntil, type Apart, type Draft, type Noted } from './log'
 import type { Held } from './useHeld'
@@ -165,11 +165,10 @@ function CardRow({ id, view, draft, apart: more, onChange }: RowProps) {
           {apart.map((kind) => (
             <label key={kind} className="flex items-center gap-2 text-sm">
               {kind}
-              <select
+              <Select
                 aria-label={`${kind} of ${grapheme}`}
                 value={now?.[kind] ?? ''}
                 onChange={(e) => set({ [kind]: e.target.value === '' ? undefined : Number(e.target.value) })}
-                className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
               >
                 <option value="">as above</option>
                 {levels.map((name, level) => (
@@ -177,7 +176,7 @@ function CardRow({ id, view, draft, apart: more, onChange }: RowProps) {
                     {name}
                   </option>
                 ))}
-              </select>
+              </Select>
             </label>
           ))}
         </span>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { inputLook, LinkButton, Notice } from '../../ui/parts'
+import { inputLook, LinkButton, Notice, Select } from '../../ui/parts'
 import { useSettled } from '../../ui/useSettled'
 import { useAccountEvents, type AccountEvent, type EventAsk } from './api'
 
@@ -46,19 +46,14 @@ function EventList() {
     <>
       <p className="text-soft">The newest first, kept for 90 days.</p>
       <div className="flex flex-wrap items-center gap-3 py-2">
-        <select
-          aria-label="What happened"
-          className="min-h-11 rounded-md border-2 border-slate/60 bg-white px-2"
-          value={kind}
-          onChange={(e) => setKind(e.target.value as EventAsk['kind'])}
-        >
+        <Select aria-label="What happened" value={kind} onChange={(e) => setKind(e.target.value as EventAsk['kind'])}>
           <option value="">everything</option>
           {Object.entries(said).map(([k, text]) => (
             <option key={k} value={k}>
               {text.replace(/^! /, '')}
             </option>
           ))}
-        </select>
+        </Select>
         <input
           aria-label="Whose, or by whom"
           placeholder="a name"

@@ -2,7 +2,7 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { useClasses } from '../../api/shared'
 import { useKept } from '../../api/useKept'
-import { Button, Field, Heading, Input } from '../../ui/parts'
+import { Button, Field, Heading, Input, Select } from '../../ui/parts'
 import { useAddClass, type NewClass } from './api'
 import NewYear, { PastClasses } from './NewYear'
 
@@ -51,15 +51,14 @@ export function Classes({ lead }: { lead: boolean }) {
             )}
           </Field>
         </div>
-        <select
+        <Select
           aria-label="Class or group"
           value={form.kind}
           onChange={(e) => setForm({ ...form, kind: e.target.value as NewClass['kind'] })}
-          className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
         >
           <option>class</option>
           <option>group</option>
-        </select>
+        </Select>
         <Button type="submit" disabled={add.isPending}>
           Add
         </Button>

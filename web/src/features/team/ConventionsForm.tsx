@@ -2,7 +2,7 @@ import type { Conventions, Me } from '../../api/client'
 import { callThen, useVocabulary } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { AccentOptions } from '../../ui/AccentOptions'
-import { Button, Field, Heading, Notice, inputLook } from '../../ui/parts'
+import { Button, Field, Heading, Notice, Select } from '../../ui/parts'
 import { AccentChanges } from './AccentChanges'
 import { Allowed } from './Allowed'
 import { useAgree } from './api'
@@ -25,41 +25,41 @@ export function ConventionsForm({ me }: { me: Me }) {
       <Heading level={2}>What we agreed</Heading>
       <Field label="Accent of the team" hint="Sounds, words and bridges follow it everywhere.">
         {(ids) => (
-          <select
+          <Select
             {...ids}
             value={c.accent}
             onChange={(e) => setC({ ...c, accent: e.target.value as Conventions['accent'] })}
-            className={inputLook}
+            wide
           >
             <AccentOptions vocabulary={vocabulary.data} />
-          </select>
+          </Select>
         )}
       </Field>
       <AccentChanges now={me.conventions.accent} next={c.accent} />
       <Field label="Paper">
         {(ids) => (
-          <select
+          <Select
             {...ids}
             value={c.paper}
             onChange={(e) => setC({ ...c, paper: e.target.value as Conventions['paper'] })}
-            className={inputLook}
+            wide
           >
             <option>A4</option>
             <option>Letter</option>
-          </select>
+          </Select>
         )}
       </Field>
       <Field label="Who agrees a card">
         {(ids) => (
-          <select
+          <Select
             {...ids}
             value={c.agreeing === 'two' ? 'two' : 'lead'}
             onChange={(e) => setC({ ...c, agreeing: e.target.value as NonNullable<Conventions['agreeing']> })}
-            className={inputLook}
+            wide
           >
             <option value="lead">a lead</option>
             <option value="two">two who write, whoever they are</option>
-          </select>
+          </Select>
         )}
       </Field>
       {switches.map(([key, label, otherwise]) => (

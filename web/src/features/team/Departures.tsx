@@ -1,6 +1,6 @@
 import type { Vocabulary } from '../../api/client'
 import { AccentOptions } from '../../ui/AccentOptions'
-import { Button, Input, inputLook } from '../../ui/parts'
+import { Button, Input, Select } from '../../ui/parts'
 import { changed, type Departure } from './model'
 
 /** Words that the team says in another accent than its own. */
@@ -29,15 +29,15 @@ export function Departures({
             value={d.word}
             onChange={(e) => set(i, { word: e.target.value })}
           />
-          <select
+          <Select
             aria-label={`Accent of word ${i + 1}`}
             disabled={!lead}
             value={d.accent}
             onChange={(e) => set(i, { accent: e.target.value as Departure['accent'] })}
-            className={inputLook}
+            wide
           >
             <AccentOptions vocabulary={vocabulary} />
-          </select>
+          </Select>
           <Input
             aria-label={`Why, for word ${i + 1}`}
             placeholder="why"

@@ -1,5 +1,5 @@
 import type { Conventions } from '../../api/client'
-import { Field, Input, inputLook } from '../../ui/parts'
+import { Field, Input, Select } from '../../ui/parts'
 
 type Lines = NonNullable<Conventions['lines']>
 type Name = 'top' | 'middle' | 'base' | 'drop'
@@ -20,16 +20,16 @@ export function LinesForm({ lines, lead, onChange }: { lines: Lines; lead: boole
             maxLength={24}
             onChange={(e) => set(r, { name: e.target.value })}
           />
-          <select
+          <Select
             aria-label={`Colour of the ${r} line`}
             value={lines[r].colour}
             onChange={(e) => set(r, { colour: e.target.value as Lines['top']['colour'] })}
-            className={inputLook}
+            wide
           >
             {colours.map((c) => (
               <option key={c}>{c}</option>
             ))}
-          </select>
+          </Select>
           <label className="flex min-h-11 items-center gap-2">
             <input
               type="checkbox"
@@ -85,15 +85,15 @@ export function LinesForm({ lines, lead, onChange }: { lines: Lines; lead: boole
       </div>
       <Field label="Letter style">
         {(ids) => (
-          <select
+          <Select
             {...ids}
             value={lines.style}
             onChange={(e) => onChange({ ...lines, style: e.target.value as Lines['style'] })}
-            className={inputLook}
+            wide
           >
             <option value="print">print, starting at the top</option>
             <option value="lead-in">with a lead-in from the base line</option>
-          </select>
+          </Select>
         )}
       </Field>
       <label className="flex min-h-11 items-center gap-3">

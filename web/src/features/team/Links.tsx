@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { faultOf } from '../../api/client'
 import { callThen } from '../../api/shared'
 import { useKept } from '../../api/useKept'
-import { Button, Field, Input, inputLook, LinkButton, Notice } from '../../ui/parts'
+import { Button, Field, Input, inputLook, LinkButton, Notice, Select } from '../../ui/parts'
 import { useEndLink, useErase, useFormer, useInviteByLink, useLinks, type Asking, type NewLink } from './api'
 
 const day = (at: string) => new Date(at).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
@@ -67,16 +67,11 @@ export function Invite() {
         </Field>
         <Field label="Role">
           {(ids) => (
-            <select
-              {...ids}
-              value={form.role}
-              onChange={(e) => field({ role: e.target.value as Asking['role'] })}
-              className={inputLook}
-            >
+            <Select {...ids} value={form.role} onChange={(e) => field({ role: e.target.value as Asking['role'] })} wide>
               <option>teacher</option>
               <option>assistant</option>
               <option>lead</option>
-            </select>
+            </Select>
           )}
         </Field>
         <Button type="submit" look="main" className="self-end justify-self-start" disabled={ask.isPending}>

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { faultOf } from '../../api/client'
 import { useKept } from '../../api/useKept'
-import { Button, Field, Heading, Input, inputLook } from '../../ui/parts'
+import { Button, Field, Heading, Input, Select } from '../../ui/parts'
 import { AccountEvents } from './AccountEvents'
 import { useMembers } from '../../api/shared'
 import { useInvite, type NewMember } from './api'
@@ -65,16 +65,16 @@ export function Members({ lead }: { lead: boolean }) {
             </Field>
             <Field label="Role">
               {(ids) => (
-                <select
+                <Select
                   {...ids}
                   value={form.role}
                   onChange={(e) => setForm({ ...form, role: e.target.value as NewMember['role'] })}
-                  className={inputLook}
+                  wide
                 >
                   <option>teacher</option>
                   <option>assistant</option>
                   <option>lead</option>
-                </select>
+                </Select>
               )}
             </Field>
             <Field label="First password" error={wrong('password')}>

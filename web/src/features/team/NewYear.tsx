@@ -1,7 +1,7 @@
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import { callThen, useClasses } from '../../api/shared'
-import { Button, Input, Notice } from '../../ui/parts'
+import { Button, Input, Notice, Select } from '../../ui/parts'
 import { useBringBack, useMoveUp, usePastClasses, type Move } from './api'
 
 type What = 'stays' | 'moves' | 'leaves'
@@ -39,16 +39,15 @@ export default function NewYear({ onClose }: { onClose: () => void }) {
               return (
                 <li key={c.class_id} className="grid items-center gap-2 py-2 sm:grid-cols-[10rem_11rem_minmax(0,1fr)]">
                   <b className="font-child text-xl">{c.name}</b>
-                  <select
+                  <Select
                     aria-label={`What becomes of ${c.name}`}
                     value={p.what}
                     onChange={(e) => change({ what: e.target.value as What })}
-                    className="min-h-11 rounded-md border-2 border-edge bg-sheet px-2"
                   >
                     <option value="moves">moves up, as</option>
                     <option value="stays">stays as it is</option>
                     <option value="leaves">leaves</option>
-                  </select>
+                  </Select>
                   {p.what === 'moves' && (
                     <span className="flex flex-wrap items-center gap-3">
                       <Input

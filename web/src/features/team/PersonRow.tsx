@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { faultOf } from '../../api/client'
-import { Button, Field, Input, inputLook, Notice } from '../../ui/parts'
+import { Button, Field, Input, Notice, Select } from '../../ui/parts'
 import {
   useDropSecond,
   usePause,
@@ -58,17 +58,17 @@ function Account({ person }: { person: Person }) {
     <div className="flex flex-col gap-3 rounded-lg bg-paper p-3">
       <Field label={`Role of ${person.name}`} hint="It counts from the next click on.">
         {(ids) => (
-          <select
+          <Select
             {...ids}
             value={person.role}
             disabled={role.isPending}
             onChange={(e) => role.mutate(e.target.value as Person['role'])}
-            className={inputLook}
+            wide
           >
             {roles.map((r) => (
               <option key={r}>{r}</option>
             ))}
-          </select>
+          </Select>
         )}
       </Field>
       <form

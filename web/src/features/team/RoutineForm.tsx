@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import { callThen, useClasses, useVocabulary } from '../../api/shared'
 import { useKept } from '../../api/useKept'
-import { Button, Heading, Inline, Input, Notice } from '../../ui/parts'
+import { Button, Heading, Inline, Input, Notice, Select } from '../../ui/parts'
 import { useAgreeRoutine, type RoutineView } from './api'
 import { changed, moved, type RoutineStep } from './model'
-import { select, StepOptions } from './StepOptions'
+import { StepOptions } from './StepOptions'
 import { Unsettled } from './Unsettled'
 
 /** The order in which lessons run: one routine for each purpose, and variants of classes. */
@@ -151,12 +151,11 @@ function StepRow({ step: s, at, last, may, onChange, onMove, onDrop }: RowProps)
           onChange={(e) => onChange({ name: e.target.value })}
         />
       </span>
-      <select
+      <Select
         aria-label={`Time of ${name}`}
         disabled={!may}
         value={s.weight ?? 1}
         onChange={(e) => onChange({ weight: Number(e.target.value) })}
-        className={select}
       >
         {[...new Set([0.5, 1, 2, s.weight ?? 1])]
           .sort((a, b) => a - b)
@@ -165,7 +164,7 @@ function StepRow({ step: s, at, last, may, onChange, onMove, onDrop }: RowProps)
               {w < 1 ? 'short' : w > 1 ? 'long' : 'usual'}
             </option>
           ))}
-      </select>
+      </Select>
       <span className="flex gap-1">
         <Button aria-label={`Move ${name} up`} disabled={at === 0} onClick={() => onMove(-1)}>
           ↑

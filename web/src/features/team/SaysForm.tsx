@@ -1,5 +1,5 @@
 import type { Conventions } from '../../api/client'
-import { Field, Input, inputLook } from '../../ui/parts'
+import { Field, Input, Select } from '../../ui/parts'
 import { says, signs, yesses } from './model'
 
 type Props = { c: Conventions; lead: boolean; onChange: (part: Partial<Conventions>) => void }
@@ -13,31 +13,31 @@ export function SaysForm({ c, lead, onChange }: Props) {
       <legend className="text-sm font-bold">How we say it</legend>
       <Field label="What the class answers to a card">
         {(ids) => (
-          <select
+          <Select
             {...ids}
             value={now.answer ?? ''}
             onChange={(e) => set({ answer: e.target.value as NonNullable<typeof now.answer> })}
-            className={inputLook}
+            wide
           >
             <option value="">the sound</option>
             <option value="keyword">keyword and sound</option>
             <option value="name">letter name, keyword, sound</option>
             <option value="action">the sound with its action</option>
-          </select>
+          </Select>
         )}
       </Field>
       <Field label="What is said while a letter is written">
         {(ids) => (
-          <select
+          <Select
             {...ids}
             value={now.writing ?? ''}
             onChange={(e) => set({ writing: e.target.value as NonNullable<typeof now.writing> })}
-            className={inputLook}
+            wide
           >
             <option value="">the strokes</option>
             <option value="sound">the sound</option>
             <option value="both">the strokes, then the sound</option>
-          </select>
+          </Select>
         )}
       </Field>
       <Field

@@ -1,9 +1,7 @@
 import { useState } from 'react'
 import type { StepKind } from '../../api/client'
-import { Input } from '../../ui/parts'
+import { Input, Select } from '../../ui/parts'
 import { optionsWith, turns, type RoutineStep } from './model'
-
-export const select = 'min-h-11 rounded-md border-2 border-edge bg-sheet px-2'
 
 type Props = {
   step: RoutineStep
@@ -21,19 +19,13 @@ export function StepOptions({ step: s, kind, name, may, onChange }: Props) {
     onChange({ options: optionsWith(s.options, part) })
   const offers = (what: string) => kind.offers.includes(what)
   const list = (label: string, value: string, choices: [string, string][], set: (v: string) => void) => (
-    <select
-      aria-label={`${label} ${name}`}
-      disabled={!may}
-      value={value}
-      onChange={(e) => set(e.target.value)}
-      className={select}
-    >
+    <Select aria-label={`${label} ${name}`} disabled={!may} value={value} onChange={(e) => set(e.target.value)}>
       {choices.map(([id, text]) => (
         <option key={id} value={id}>
           {text}
         </option>
       ))}
-    </select>
+    </Select>
   )
   const texts = (label: string, hint: string, value: string[] | null | undefined, set: (v: string[]) => void) => (
     <Input

@@ -1,8 +1,8 @@
 import { Link } from '@tanstack/react-router'
-import { Tabs } from 'radix-ui'
 import { mayI, useMe, useVocabulary } from '../../api/shared'
 import { JobButton } from '../../ui/jobs/JobButton'
 import { Failed, Heading, Notice, Waiting } from '../../ui/parts'
+import { Tabbed } from '../../ui/Tabbed'
 import { useAddress } from '../../ui/useAddress'
 import { useRoutines } from './api'
 import { CarryPack } from './CarryPack'
@@ -12,18 +12,8 @@ import { Members } from './Members'
 import { agreedLines, prints } from './model'
 import { Routines } from './RoutineForm'
 
-const tabs = {
-  agreed: 'Agreements',
-  routine: 'Routine',
-  people: 'People',
-  classes: 'Classes',
-  print: 'Print',
-} as const
-
 const beside = 'min-h-11 content-center font-bold underline underline-offset-4'
 const plain = { tab: 'agreed' }
-const tabLook =
-  'min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet'
 
 /** What the team agrees on, its routine, its people and classes, and what is printed of all of it. */
 export function TeamPage() {
@@ -36,42 +26,38 @@ export function TeamPage() {
   return (
     <div className="mx-auto max-w-6xl p-3 sm:p-5">
       <h1 className="sr-only">Team</h1>
-      <Tabs.Root value={at.tab in tabs ? at.tab : plain.tab} onValueChange={(tab) => change({ tab })}>
-        <Tabs.List aria-label="Parts of the team’s page" className="flex flex-wrap gap-1 border-b-2 border-ink">
-          {Object.entries(tabs).map(([id, name]) => (
-            <Tabs.Trigger key={id} value={id} className={tabLook}>
-              {name}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-        <p className="flex flex-wrap gap-x-6 pt-3">
-          <Link to="/stock" className={beside}>
-            Our words, names and reading books
-          </Link>
-          <Link to="/bring" className={beside}>
-            Bring in, take out
-          </Link>
-        </p>
-        <Tabs.Content value="agreed" className="pt-5">
-          {lead ? <ConventionsForm me={me.data} /> : <Agreed />}
-        </Tabs.Content>
-        <Tabs.Content value="routine" className="pt-5">
-          <Routines list={routines.data} lead={lead} />
-        </Tabs.Content>
-        <Tabs.Content value="people" className="pt-5">
-          <Members lead={lead} />
-        </Tabs.Content>
-        <Tabs.Content value="classes" className="pt-5">
-          <Classes lead={lead} />
-        </Tabs.Content>
-        <Tabs.Content value="print" className="flex flex-col gap-8 pt-5">
-          <CarryPack />
-          <AllCards />
-        </Tabs.Content>
-      </Tabs.Root>
+      <Tabbed
+        label="Parts of the team’s page"
+        at={at.tab}
+        onTab={(tab) => change({ tab })}
+        beside={
+          <p className="flex flex-wrap gap-x-6 pt-3">
+            <Link to="/stock" className={beside}>
+              Our words, names and reading books
+            </Link>
+            <Link to="/bring" className={beside}>
+              Bring in, take out
+            </Link>
+          </p>
+        }
+        views={[
+          { id: 'agreed', name: 'Agreements', view: lead ? <ConventionsForm me={me.data} /> : <Agreed /> },
+          { id: 'routine', name: 'Routine', view: <Routines list={routines.data} lead={lead} /> },
+          { id: 'people', name: 'People', view: <Members lead={lead} /> },
+          { id: 'classes', name: 'Classes', view: <Classes lead={lead} /> },
+          { id: 'print', name: 'Print', view: <Print /> },
+        ]}
+      />
     </div>
   )
 }
+
+const Print = () => (
+  <div className="flex flex-col gap-8">
+    <CarryPack />
+    <AllCards />
+  </div>
+)
 
 /** What was agreed, in sentences, for those who follow it. */
 function Agreed() {

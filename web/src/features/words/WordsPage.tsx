@@ -1,8 +1,8 @@
-import { Tabs } from 'radix-ui'
 import { useState } from 'react'
 import { mayI, useChosenClass, useClass, useMe, useWall } from '../../api/shared'
 import { Button, Failed, Inline, Notice, Waiting } from '../../ui/parts'
 import { SendTo } from '../../ui/SendTo'
+import { Tabbed } from '../../ui/Tabbed'
 import { asIn } from '../../ui/pair'
 import { useAddress } from '../../ui/useAddress'
 import { useWide } from '../../ui/useMedia'
@@ -14,15 +14,6 @@ import { Unlocks } from './Unlocks'
 import { TrayContext, useTray, type Tray } from './useTray'
 import { WordPlay } from './WordPlay'
 import { listed, unlisted } from './model'
-
-const tabs: [string, string][] = [
-  ['find', 'Find'],
-  ['make', 'Make up'],
-  ['ear', 'Ear games'],
-  ['play', 'Word play'],
-  ['unlocks', 'What a step unlocks'],
-  ['spellings', 'Spellings'],
-]
 
 const plain = { tab: 'find', picked: '' }
 
@@ -58,37 +49,35 @@ export function WordsPage() {
         <div className="min-h-0 flex-1 p-5 max-lg:overflow-y-auto">
           <h1 className="sr-only">Words</h1>
           {classId === '' && <Notice>Make a class under “Team” first: words depend on what it has been taught.</Notice>}
-          <Tabs.Root value={at.tab} onValueChange={(tab) => change({ tab })}>
-            <Tabs.List aria-label="What to look for" className="flex flex-wrap gap-1 border-b-2 border-ink">
-              {tabs.map(([id, label]) => (
-                <Tabs.Trigger
-                  key={id}
-                  value={id}
-                  className="min-h-11 rounded-t-lg border-2 border-b-0 border-transparent px-4 text-lg font-bold data-[state=active]:border-ink data-[state=active]:bg-sheet"
-                >
-                  {label}
-                </Tabs.Trigger>
-              ))}
-            </Tabs.List>
-            <Tabs.Content value="find" className="pt-4">
-              <Finder key={classId} kind="words" classId={classId} next={next} pick={pick} />
-            </Tabs.Content>
-            <Tabs.Content value="make" className="pt-4">
-              <Finder key={classId} kind="made-up" classId={classId} next={next} pick={pick} />
-            </Tabs.Content>
-            <Tabs.Content value="ear" className="pt-4">
-              <EarGames key={classId} classId={classId} className={name} pick={pick} />
-            </Tabs.Content>
-            <Tabs.Content value="play" className="pt-4">
-              <WordPlay key={classId} classId={classId} next={next} pick={pick} />
-            </Tabs.Content>
-            <Tabs.Content value="unlocks" className="pt-4">
-              <Unlocks first={next} />
-            </Tabs.Content>
-            <Tabs.Content value="spellings" className="pt-4">
-              <Spellings />
-            </Tabs.Content>
-          </Tabs.Root>
+          <Tabbed
+            label="What to look for"
+            at={at.tab}
+            onTab={(tab) => change({ tab })}
+            views={[
+              {
+                id: 'find',
+                name: 'Find',
+                view: <Finder key={classId} kind="words" classId={classId} next={next} pick={pick} />,
+              },
+              {
+                id: 'make',
+                name: 'Make up',
+                view: <Finder key={classId} kind="made-up" classId={classId} next={next} pick={pick} />,
+              },
+              {
+                id: 'ear',
+                name: 'Ear games',
+                view: <EarGames key={classId} classId={classId} className={name} pick={pick} />,
+              },
+              {
+                id: 'play',
+                name: 'Word play',
+                view: <WordPlay key={classId} classId={classId} next={next} pick={pick} />,
+              },
+              { id: 'unlocks', name: 'What a step unlocks', view: <Unlocks first={next} /> },
+              { id: 'spellings', name: 'Spellings', view: <Spellings /> },
+            ]}
+          />
         </div>
         <PickedWords classId={classId} className={name} first={next} />
       </div>
