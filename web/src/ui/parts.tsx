@@ -92,12 +92,14 @@ export function Input(props: InputHTMLAttributes<HTMLInputElement>) {
 /** A choice among a few; a wide one fills its field. */
 export function Select({ wide, className, ...rest }: SelectHTMLAttributes<HTMLSelectElement> & { wide?: boolean }) {
   const look = wide ? inputLook : 'min-h-11 max-w-full rounded-md border-2 border-edge bg-sheet px-2 text-base'
+  // eslint-disable-next-line no-restricted-syntax -- the one place
   return <select {...rest} className={`${look} ${className ?? ''}`} />
 }
 
 /** A choice inside a sentence: "Cards that need *a picture*". */
 export function Inline({ children, ...rest }: SelectHTMLAttributes<HTMLSelectElement>) {
   return (
+    // eslint-disable-next-line no-restricted-syntax -- the other look
     <select
       {...rest}
       className="pick field-sizing-content min-h-11 max-w-[min(18rem,100%)] border-b-2 border-dashed border-ink pl-1 text-lg font-bold italic"
