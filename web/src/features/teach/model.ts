@@ -81,7 +81,7 @@ function ofStep(step: Step, lesson: Lesson, shows: string): View[] {
     case 'set':
       return setOf(step, lesson)
     case 'sort':
-      return sorted(step.items)
+      return sorted(step)
     case 'hidden':
       return step.items.flatMap((c): View[] =>
         c.kind === 'card'
@@ -181,12 +181,12 @@ const tasks = {
 const sides = { has: '✓ yes', 'has-not': '× no', first: 'first', last: 'last' } as const
 
 /** Pictures and heard words with their sides, in the order of the step where that has no pattern already. */
-function sorted(items: readonly Item[]): View[] {
+function sorted({ kind, items }: Pick<Step, 'kind' | 'items'>): View[] {
   const quarters = items.filter((c) => c.basket === 'first' || c.basket === 'last')
   const rest = items.filter((c) => !quarters.includes(c))
   const spoken = rest.every((c) => c.kind === 'word')
   const all = (spoken ? rest : mixed(rest)).map((c): Sorted => {
-    const side = spoken && c.detail?.startsWith('/') ? c.detail : c.basket ? sides[c.basket] : (c.detail ?? '')
+    const side = (kind !== 'contrast' && c.basket && sides[c.basket]) || (c.detail ?? '')
     return { word: c.value, side, heard: c.kind === 'word' }
   })
   const found = [...new Set(all.map((k) => k.side))]
