@@ -106,7 +106,7 @@ function Leave({ finding, onClose }: { finding: Finding; onClose: () => void }) 
   const [why, setWhy] = useState('')
   return (
     <form
-      className="flex basis-full flex-wrap items-end gap-2"
+      className="flex basis-full flex-wrap in-row gap-2"
       onSubmit={(e) => {
         e.preventDefault()
         callThen(leave, { key: finding.key, why }, () =>

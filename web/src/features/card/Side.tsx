@@ -183,7 +183,7 @@ function Place({ card }: { card: CardView }) {
   const [step, setStep] = useState(card.step)
   return (
     <form
-      className="flex items-end gap-2"
+      className="flex in-row gap-2"
       onSubmit={(e) => {
         e.preventDefault()
         move.mutate(step)

@@ -44,7 +44,7 @@ function Rename({ klass }: { klass: ClassView }) {
   const rename = useRename(klass.class_id)
   return (
     <form
-      className="flex max-w-lg items-end gap-2"
+      className="flex max-w-lg in-row gap-2"
       onSubmit={(e) => {
         e.preventDefault()
         rename.mutate(name)

@@ -75,7 +75,7 @@ export function PrintMenu({ lessonId, classId, revision }: { lessonId: string; c
                 </section>
               )
             })}
-          <div className="mt-5 grid items-end gap-4 sm:grid-cols-[1fr_auto_auto]">
+          <div className="mt-5 grid in-row gap-4 sm:grid-cols-[1fr_auto_auto]">
             <Field
               label="A line for families in another language"
               hint="Stands at the foot of the home sheet; empty leaves room to write."

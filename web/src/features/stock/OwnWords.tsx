@@ -117,7 +117,7 @@ function NewWord() {
     <section className="flex flex-col gap-4 rounded-xl border-2 border-slate/30 p-4">
       <Heading level={2}>A new one</Heading>
       <form
-        className="flex flex-wrap items-end gap-3"
+        className="flex flex-wrap in-row gap-3"
         onSubmit={(e) => {
           e.preventDefault()
           look('')
@@ -168,7 +168,7 @@ function NewWord() {
               </label>
             ))}
           </div>
-          <div className="flex flex-wrap items-end gap-3">
+          <div className="flex flex-wrap in-row gap-3">
             <div className="w-64">
               <Field
                 label="Or write its sounds"

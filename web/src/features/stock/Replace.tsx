@@ -28,7 +28,7 @@ export function Replace({ may }: { may: boolean }) {
         Who uses what: every card and text in which a word or a wording stands whole. A new name for a character,
         another word for an object: choose the places, and they change as drafts beside what is agreed.
       </p>
-      <div className="flex flex-wrap items-end gap-3">
+      <div className="flex flex-wrap in-row gap-3">
         <div className="min-w-56 flex-1">
           <Field label="Look for" error={faultOf(uses.error, 'what') ?? faultOf(replace.error, 'what')}>
             {(ids) => (

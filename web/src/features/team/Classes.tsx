@@ -33,35 +33,34 @@ export function Classes({ lead }: { lead: boolean }) {
         ))}
       </ul>
       <form
-        className="flex items-end gap-2"
         onSubmit={(e) => {
           e.preventDefault()
           add.mutate(form)
         }}
       >
-        <div className="flex-1">
-          <Field label="A new class or group" hint="Its name only, never a child’s." error={add.error?.message}>
-            {(ids) => (
+        <Field label="A new class or group" hint="Its name only, never a child’s." error={add.error?.message}>
+          {(ids) => (
+            <div className="flex gap-2">
               <Input
                 {...ids}
                 maxLength={60}
                 value={form.name}
                 onChange={(e) => setForm({ ...form, name: e.target.value })}
               />
-            )}
-          </Field>
-        </div>
-        <Select
-          aria-label="Class or group"
-          value={form.kind}
-          onChange={(e) => setForm({ ...form, kind: e.target.value as NewClass['kind'] })}
-        >
-          <option>class</option>
-          <option>group</option>
-        </Select>
-        <Button type="submit" disabled={add.isPending}>
-          Add
-        </Button>
+              <Select
+                aria-label="Class or group"
+                value={form.kind}
+                onChange={(e) => setForm({ ...form, kind: e.target.value as NewClass['kind'] })}
+              >
+                <option>class</option>
+                <option>group</option>
+              </Select>
+              <Button type="submit" disabled={add.isPending}>
+                Add
+              </Button>
+            </div>
+          )}
+        </Field>
       </form>
       {lead && (
         <p className="flex flex-wrap items-center gap-3">

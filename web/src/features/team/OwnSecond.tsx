@@ -109,7 +109,7 @@ function On({ spare }: { spare: number }) {
   const [password, setPassword] = useState('')
   return (
     <form
-      className="flex flex-wrap items-end gap-3"
+      className="flex flex-wrap in-row gap-3"
       onSubmit={(e) => {
         e.preventDefault()
         drop.mutate(password)

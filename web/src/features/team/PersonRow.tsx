@@ -72,7 +72,7 @@ function Account({ person }: { person: Person }) {
         )}
       </Field>
       <form
-        className="flex flex-wrap items-end gap-3"
+        className="flex flex-wrap in-row gap-3"
         onSubmit={(e) => {
           e.preventDefault()
           setDone('')

@@ -77,7 +77,7 @@ export function OwnPictures() {
       )}
       {edits && (
         <form
-          className="grid max-w-4xl items-end gap-3 md:grid-cols-[1fr_10rem_1fr_auto]"
+          className="grid max-w-4xl in-row gap-3 md:grid-cols-[1fr_10rem_1fr_auto]"
           onSubmit={(e) => {
             e.preventDefault()
             add()
