@@ -87,9 +87,12 @@ func (l Library) things() (out []Finding) {
 			continue
 		}
 		for _, thing := range c.Objects {
-			name := card.ThingName(thing)
-			heard := l.speech(c).Sounds(name)
-			if len(heard) == 0 || sounded(heard, sounds) {
+			known, there := false, false
+			for _, name := range card.ThingNames(thing) {
+				heard := l.speech(c).Sounds(name)
+				known, there = known || len(heard) > 0, there || sounded(heard, sounds)
+			}
+			if !known || there {
 				continue
 			}
 			out = append(out, found(Thing, "objects", thing, []string{c.ID},

@@ -3,6 +3,8 @@ package card
 import (
 	"slices"
 	"strings"
+
+	"brightchalk/internal/core/lexicon"
 )
 
 // objectCare is what to watch for with things of a kind. Common practice, no published source; a school's own rules
@@ -83,11 +85,14 @@ func thingWords(thing string) []string {
 	return strings.FieldsFunc(strings.ToLower(thing), func(r rune) bool { return r == ' ' || r == '-' || r == ',' })
 }
 
-// ThingName is the word of a thing that children name: the last one of "a red bus".
-func ThingName(thing string) string {
+// ThingNames are the words of a thing that children name: bus of "a red bus", chess and piece of "a chess piece". What
+// only says how a thing looks is left out.
+func ThingNames(thing string) (out []string) {
 	words := thingWords(thing)
-	if len(words) == 0 {
-		return ""
+	for i, w := range words {
+		if e, ok := lexicon.Find(w); i == len(words)-1 || ok && e.Thing() {
+			out = append(out, w)
+		}
 	}
-	return words[len(words)-1]
+	return out
 }

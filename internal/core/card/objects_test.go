@@ -29,6 +29,8 @@ func TestObjectCautions(t *testing.T) {
 			}
 		}
 	}
-	assert.Equal(t, "bus", card.ThingName("a red Bus"))
-	assert.Empty(t, card.ThingName(" "))
+	assert.Equal(t, []string{"bus"}, card.ThingNames("a red Bus"))
+	assert.Equal(t, []string{"chess", "piece"}, card.ThingNames("a chess-piece"))
+	assert.Equal(t, []string{"blorp"}, card.ThingNames("blorp"))
+	assert.Empty(t, card.ThingNames(" "))
 }

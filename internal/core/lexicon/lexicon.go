@@ -35,6 +35,9 @@ type Entry struct {
 	Unfit       bool   // not offered to children
 }
 
+// Thing tells whether a young child knows the word as the name of a thing.
+func (e *Entry) Thing() bool { return strings.Contains(e.Kinds, "T") }
+
 // Side is the side of the ocean to which a word or a spelling belongs.
 type Side byte
 
