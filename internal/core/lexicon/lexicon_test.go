@@ -2,6 +2,7 @@ package lexicon_test
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -101,6 +102,8 @@ func TestWordsRejoin(t *testing.T) {
 		require.Greater(t, len(pool), 15_000)
 		for _, item := range pool {
 			for _, r := range item.Readings {
+				require.False(t, slices.ContainsFunc(r.Segments, func(s spelling.Segment) bool { return s.Grapheme == "" }),
+					"%s has a sound without a letter: %v", item.Word, r.Segments)
 				seen := make([]bool, len(item.Word))
 				var sounds []phoneme.Phoneme
 				for _, s := range r.Segments {

@@ -133,7 +133,52 @@ func (al *Aligner) pieces(word, codes string, c Cut) []piece {
 		}
 	}
 	al.out = out
-	return out
+	return lettered(word, out)
+}
+
+// lettered gives the sounds that no letter was found for to letters beside them, which are odd then: c a f e, and not
+// a-e with a sound behind it; the u of popular.
+func lettered(word string, pieces []piece) []piece {
+	without := func(p piece) bool { return len(p.letters) == 0 }
+	if !slices.ContainsFunc(pieces, without) || len(pieces) == 1 {
+		return pieces
+	}
+	pieces = slices.Clone(pieces)
+	for k := slices.IndexFunc(pieces, without); k >= 0; k = slices.IndexFunc(pieces, without) {
+		if apart := parted(pieces, k); apart >= 0 {
+			p := &pieces[apart]
+			first, e := p.letters[:1:1], p.letters[len(p.letters)-1:]
+			*p = piece{first, p.codes, nil}
+			if row, ok := rowOf[word[first[0]:first[0]+1]+":"+p.codes]; ok {
+				p.row = &rows[row]
+			}
+			pieces[k].letters = e
+			continue
+		}
+		into := k - 1
+		if k+1 < len(pieces) && !without(pieces[k+1]) {
+			glides := strings.ContainsAny(pieces[k].codes, "j@") && word[pieces[k+1].letters[0]] == 'u'
+			if k == 0 || glides || pieces[k-1].row != nil && pieces[k-1].row.split {
+				into = k + 1
+			}
+		}
+		one := pieces[into]
+		pieces[into] = piece{one.letters, pieces[min(into, k)].codes + pieces[max(into, k)].codes, nil}
+		pieces = slices.Delete(pieces, k, k+1)
+	}
+	return pieces
+}
+
+// parted is the split spelling whose e stands where piece k sounds, -1 where none does.
+func parted(pieces []piece, k int) int {
+	return slices.IndexFunc(pieces[:k], func(p piece) bool {
+		if p.row == nil || !p.row.split || len(p.letters) < 2 {
+			return false
+		}
+		e := p.letters[len(p.letters)-1]
+		before := pieces[k-1].letters
+		return (len(before) == 0 || before[0] < e) && (k+1 == len(pieces) || pieces[k+1].letters0() > e)
+	})
 }
 
 // search fills the cells and tells whether a path reaches the end. Costs in them are one more than the true

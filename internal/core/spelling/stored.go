@@ -16,7 +16,10 @@ type Joined struct {
 
 // Join is Align in the form that is stored; empty where there is no path.
 func (al *Aligner) Join(word, codes string, c Cut) string {
-	pieces := al.pieces(word, codes, c)
+	return stored(word, al.pieces(word, codes, c))
+}
+
+func stored(word string, pieces []piece) string {
 	var tokens []string
 	at := 0
 	for _, p := range pieces {

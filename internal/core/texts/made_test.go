@@ -149,8 +149,25 @@ func TestWhatIsSaidOfATextInWhole(t *testing.T) {
 			"One little light went out at night and the whole wide street was as dark as coal until the morning came.",
 			"Don't you'll we've o'clock rock’n’roll",
 			"Shh… it is a secret.",
+			"At 3 p.m. we ran. At 10 a.m we sat. It is 4pm now, Pam. Up at 7 a.m. Ted naps.",
+			"a.m. p.m a.n. p,m a. pm",
+			"The Hot Pot\nPat has a hot pot.\nNot a hot pan.",
+			"A cat sat on a mat and Tim\nRan.\nPat had a pin,\nTim had a tin\n\nit is hot",
+			"Pat sat on a mat in a den in a hut on Sam. Pat sat on a mat in a den in a hut on a mat.",
+			"A ten-pin top-hat-man met an up-set pig-pen.",
+			"Zoë sat. Éva sat in a café. The 2nd man ran 10m to 3B at 9.",
+			"ß a-b -a- 'em rock-",
 		} {
 			r := texts.Check(text, taught, known, south)
+			for _, tok := range r.Tokens {
+				if strings.Contains(tok.Text, "-") {
+					fmt.Fprintf(&out, "%s:", tok.Text)
+					for _, seg := range tok.Segments {
+						fmt.Fprintf(&out, " %s%v", seg.Grapheme, seg.Letters)
+					}
+					fmt.Fprintln(&out)
+				}
+			}
 			fmt.Fprintf(&out, "== %s: %q\n%.3f fits %v, remarks %q, unfit %v, new %v\n",
 				stages[i].name, text, r.Decodable, r.Fits(), r.Remarks, r.Unfit, r.NewExceptions)
 			for _, tok := range r.Tokens {
