@@ -200,8 +200,10 @@ func TestWhatIsAsked(t *testing.T) {
 			q := words.Query{Taught: taught, Target: &pair, Exclude: map[string]bool{"sat": i == 2}}
 			for _, w := range asked {
 				a, err := words.Look(w, q, steps, south)
-				p.say("%s: %v %s %d %v %v %v %v %v %v", w, a.May, a.Why, a.Sounds, a.Guessed, a.Theme, a.Missing, a.WhyHere, a.Tries,
-					err)
+				p.say("%s: %v %s %d %v %v %v %v %v", w, a.May, a.Why, a.Sounds, a.Guessed, a.Theme, a.Missing, a.WhyHere, err)
+				for _, try := range a.Tries {
+					p.say("  or %s: %s for %s, %.2f, %v %v", try.Shown, try.Grapheme, try.Instead, try.Share, try.Taught, try.IsWord)
+				}
 			}
 			for _, n := range []int{3, 12} {
 				for _, a := range words.Near(q, steps, n, south) {
