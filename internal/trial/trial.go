@@ -5,6 +5,7 @@ package trial
 import (
 	_ "embed"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"testing"
@@ -21,6 +22,7 @@ import (
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/strokes"
 )
 
 // Now is the morning of all lessons here.
@@ -207,6 +209,53 @@ func remembered(t testing.TB, n int, purpose lesson.Purpose, way string, targets
 	return in
 }
 
+// awkward are lessons with something wrong, or of which little is known.
+func awkward(t testing.TB) (out []assembly.Input) {
+	draft := Taught(t, 24, lesson.Introduce, "sh", "ch")
+	for i := range draft.Targets {
+		draft.Targets[i] = Full(draft.Targets[i])
+	}
+	c := &draft.Targets[0]
+	c.State, c.Keyword, c.Rhyme, c.Verse, c.HasTake = card.Draft, "", "", "", false
+	c.Sentences = []string{"She had a chair.", "A ship.", "The thing shook.", "Shells in a box"}
+	c.Words, c.Rejected = []string{"shed", "shop", "chair", "shell", "fish", "dish", "ZZZ"}, []string{"shell"}
+	draft.Targets[1].State, draft.Targets[1].Sentences = card.InReview, []string{"A chimpanzee chews."}
+	draft.Class.Refused = map[string]bool{"fish": true, "chip": true}
+	draft.Class.Exceptions["the"] = true
+	draft.Bank = []lesson.Text{
+		{Kind: "sentence", Body: "The shed is shut."}, {Kind: "sentence", Body: "A chum had a chop."},
+		{Kind: "sentence", Body: "A cat sat on a mat."}, {Kind: "page", Body: "A fish."},
+		{Kind: "page", Body: "The ship had a shelf.\nThe shop had a shed!\nChop, chop, chop!"},
+		{Kind: "page", Body: "Ship, shop, shed.\nRush to the shop. Rush."},
+	}
+	draft.Conventions.WrittenWords, draft.Conventions.Together = true, []string{"ch", "oo"}
+
+	nothing := Taught(t, 0, lesson.Introduce, "m")
+	nothing.Targets[0] = Full(nothing.Targets[0])
+
+	few := Taught(t, 2, lesson.Introduce, "m")
+	few.Minutes = 8
+	few.Bank = []lesson.Text{{Kind: "sentence", Body: "At."}}
+
+	both := Taught(t, 24, lesson.Introduce, "oo=uː", "oo=ʊ")
+	both.Conventions.Together = []string{"oo"}
+	both.Targets[0].Keyword, both.Targets[1].Keyword = "moon", "book"
+	both.Class.Met = both.Class.Met[:10]
+
+	rest := Taught(t, 18, lesson.Revise)
+	rest.Routine.Steps = slices.DeleteFunc(rest.Routine.Steps, func(s lesson.RoutineStep) bool {
+		return s.Kind == lesson.Read
+	})
+	rest.Bank = []lesson.Text{
+		{Kind: "sentence", Body: "A cat had a nap."}, {Kind: "page", Body: "Dan had a cap.\nTim had a pin. Dan is sad."},
+	}
+	double := Taught(t, 20, lesson.Introduce, "ll")
+	double.Class.Exceptions["the"] = true
+	double.Bank = []lesson.Text{{Kind: "sentence", Body: "The man sat."}}
+	double.Minutes = 4
+	return []assembly.Input{draft, nothing, few, both, rest, double}
+}
+
 // Lesson is a lesson to be assembled and read.
 type Lesson struct {
 	Name string
@@ -223,6 +272,9 @@ func Lessons(t testing.TB) (out []Lesson) {
 	out = append(out, Lesson{"everything", Everything(t)})
 	for n := 1; n <= 3; n++ {
 		out = append(out, Lesson{fmt.Sprintf("ways-%d", n), otherWay(t, n)})
+	}
+	for i, in := range awkward(t) {
+		out = append(out, Lesson{fmt.Sprintf("awkward-%d", i+1), in})
 	}
 	for i, way := range []string{"", "shaky", "letters", "groups", "all", "due"} {
 		purpose := lesson.Purposes()[i%len(lesson.Purposes())].Purpose
@@ -282,6 +334,44 @@ func Written(l lesson.Lesson) string {
 	return b.String()
 }
 
+// inside are the lessons of which the inside stands in testdata too.
+var inside = map[string]bool{"everything": true, "ways-1": true, "awkward-1": true, "awkward-2": true, "awkward-4": true}
+
+// Inside is what a lesson keeps of its cards and words.
+func Inside(l lesson.Lesson) string {
+	var b strings.Builder
+	for _, id := range slices.Sorted(maps.Keys(l.Cards)) {
+		f := l.Cards[id]
+		fmt.Fprintf(&b, "card %s v%d agreed %v stretch %v said %q together %v cue %q slip %q\n", id, f.Version, f.Agreed,
+			f.Stretch, f.Said, f.Together, f.MouthCue, f.Slip)
+		for _, w := range []*strokes.Written{f.Writing, f.Capital} {
+			if w != nil {
+				fmt.Fprintf(&b, "  written %s in %d strokes, placed %v\n", w.Text, len(w.Strokes), f.Place != nil)
+			}
+		}
+	}
+	for _, word := range slices.Sorted(maps.Keys(l.WordBits)) {
+		fmt.Fprintf(&b, "%s:", word)
+		for _, k := range l.WordBits[word] {
+			fmt.Fprintf(&b, " %s=%s", k.Grapheme, k.Sound)
+			for mark, is := range map[string]bool{"!": k.Odd && !k.Target, "*": k.Target && !k.Odd, "*!": k.Odd && k.Target} {
+				if is {
+					fmt.Fprint(&b, mark)
+				}
+			}
+			if k.Card != "" {
+				fmt.Fprintf(&b, "(%s)", k.Card)
+			}
+		}
+		if ink, ok := l.Ink[word]; ok {
+			fmt.Fprintf(&b, " ink of %d paths, %.3g high", len(ink.Paths), ink.Top)
+		}
+		fmt.Fprintln(&b)
+	}
+	fmt.Fprintf(&b, "taught %v\nknown %v\nsigns %v, line %v mm\n", l.Taught, l.Known, l.Signs, l.LineHeightMM)
+	return b.String()
+}
+
 // Read assembles all lessons and holds them against testdata. After a change run "go test ./internal/core/assembly
 // -update", then read the difference as a phonics lead would: is each word known, does the sentence hold the sound,
 // would you say it? Dir is the way to this package.
@@ -291,6 +381,10 @@ func Read(t *testing.T, dir string) {
 	for _, l := range Lessons(t) {
 		out, err := assembly.Assemble(l.In)
 		require.NoError(t, err, l.Name)
-		g.Assert(t, l.Name, []byte(Written(out)))
+		text := Written(out)
+		if inside[l.Name] {
+			text += Inside(out)
+		}
+		g.Assert(t, l.Name, []byte(text))
 	}
 }

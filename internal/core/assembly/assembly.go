@@ -177,7 +177,11 @@ func (a *assembler) cardNotes(t card.Card) {
 		return
 	}
 	if t.State != card.Agreed {
-		a.note(noteDraft, "The card%s is not agreed yet: the lesson uses its %s version.", name, t.State)
+		uses := "draft"
+		if t.State == card.InReview {
+			uses = "version in review"
+		}
+		a.note(noteDraft, "The card%s is not agreed yet: the lesson uses its %s.", name, uses)
 	}
 	for _, g := range t.Gaps(a.speech) {
 		if g.Part != "words" && g.Part != "strokes" {

@@ -165,8 +165,12 @@ var Picture = step.Record{
 	Tell: func(t *step.Telling, s *lesson.Step) {
 		for _, f := range t.Lesson.Faces() {
 			if f.Picture != "" {
-				step.Adult(s, fmt.Sprintf("Show the picture side. “What is in the picture?” … “%s. Where do you hear %s?”",
-					prose.Capital(f.Keyword), script.Sound(f.Pair)))
+				named := ""
+				if f.Keyword != "" {
+					named = prose.Capital(f.Keyword) + ". "
+				}
+				step.Adult(s, fmt.Sprintf("Show the picture side. “What is in the picture?” … “%sWhere do you hear %s?”",
+					named, script.Sound(f.Pair)))
 			}
 			if short := step.First(f.RhymeShort, f.Rhyme); short != "" {
 				long := step.First(f.Rhyme, f.RhymeShort)
