@@ -253,7 +253,27 @@ func awkward(t testing.TB) (out []assembly.Input) {
 	double.Class.Exceptions["the"] = true
 	double.Bank = []lesson.Text{{Kind: "sentence", Body: "The man sat."}}
 	double.Minutes = 4
-	return []assembly.Input{draft, nothing, few, both, rest, double}
+	hunt := Taught(t, 24, lesson.Introduce, "sh")
+	hunt.Minutes = 60
+	half := 0.6
+	hunt.Routine.Steps = []lesson.RoutineStep{
+		{Kind: lesson.Listen}, {Kind: lesson.Blend}, {Kind: lesson.Read, Options: lesson.Options{Older: &half}},
+		{Kind: lesson.LetterHunt}, {Kind: lesson.Page},
+	}
+	hunt.Bank = []lesson.Text{
+		{Kind: "page", Body: "She shuts the shop. Shush! She sheds a shoe.\nSam is in the shed!"},
+		{Kind: "page", Body: "Ship, shop, shed, shoe."}, {Kind: "sentence", Body: "Sh sh sh sh sh sh."},
+		{Kind: "page", Body: "Shop, shelf, shed, dish, fish!"},
+		{Kind: "page", Body: "Ash had a dish.\nA fish is in it.\nAsh has a shock."},
+		{Kind: "page", Body: "Fish and ships.\nI rush to a shop."}, {Kind: "page", Body: "A fish, a dish, a ship.\nGlimp is in a shed."},
+	}
+	hunt.Class.Exceptions = map[string]bool{"the": true, "is": true, "i": true, "has": true, "to": true}
+
+	again := Taught(t, 24, lesson.Again, "oo=uː")
+	again.Conventions.Together = []string{"oo"}
+	only := Taught(t, 24, lesson.Introduce, "ee")
+	only.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Sentence}}
+	return []assembly.Input{draft, nothing, few, both, rest, double, hunt, again, only}
 }
 
 // Lesson is a lesson to be assembled and read.

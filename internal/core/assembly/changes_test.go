@@ -72,3 +72,38 @@ func TestWhatChangesALesson(t *testing.T) {
 	do("swap what is written by hand", assembly.Swap(tell, "read.1"))
 	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "changes", []byte(out.String()))
 }
+
+// What is locked beyond the plan takes its own seconds, and what stands first already stays there.
+func TestWhatIsLockedTakesItsTime(t *testing.T) {
+	in := trial.Taught(t, 24, lesson.Introduce, "sh")
+	in.Minutes = 10
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Listen}, {Kind: lesson.Read}, {Kind: lesson.Spell}}
+	plain, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	read := stepOf(plain, lesson.Read)
+	in.Locked = map[string][]lesson.Item{"read": {}}
+	for i := range len(read.Items) + 6 {
+		o := lesson.Option{Value: fmt.Sprintf("word%d", i), Role: lesson.TargetRole}
+		in.Locked["read"] = append(in.Locked["read"], lesson.Item{Slot: fmt.Sprintf("read.%d", i+1), Kind: lesson.WordItem, Option: o})
+	}
+	more, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	got := stepOf(more, lesson.Read)
+	require.Len(t, got.Items, len(read.Items)+6)
+	require.Equal(t, 25*len(got.Items), got.Seconds)
+	in.Locked["read"] = in.Locked["read"][:len(read.Items)]
+	same, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	require.Equal(t, read.Seconds, stepOf(same, lesson.Read).Seconds, "no more than planned: the plan's seconds")
+
+	tell := telling(&plain)
+	values := func() (out []string) {
+		for _, it := range stepOf(plain, lesson.Read).Items {
+			out = append(out, it.Value)
+		}
+		return out
+	}
+	before := values()
+	require.NoError(t, assembly.Put(tell, "read", lesson.WordItem, before[:1], false, "by you"))
+	require.Equal(t, before, values())
+}

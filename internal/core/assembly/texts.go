@@ -274,6 +274,9 @@ func (a *assembler) hunts(b *step.Brief) []lesson.Option {
 	const least = 5
 	var out []lesson.Option
 	try := func(body string, from lesson.Origin) {
+		if slices.ContainsFunc(out, func(o lesson.Option) bool { return o.Value == body }) {
+			return // a page of the bank comes again among the pages
+		}
 		n := 0
 		for _, t := range a.Targets {
 			n += strings.Count(strings.ToLower(body), t.Pair.Grapheme)
