@@ -72,6 +72,17 @@ func TaughtIn(t testing.TB, order []string, n int, purpose lesson.Purpose, targe
 	return in
 }
 
+// Targets are bare cards for the pairs that the accent has.
+func Targets(t testing.TB, list ...string) (out []card.Card) {
+	t.Helper()
+	for _, text := range list {
+		if p, err := spelling.ParsePair(phoneme.SouthernBritish, text); err == nil {
+			out = append(out, card.Card{ID: p.String(), Pair: p})
+		}
+	}
+	return out
+}
+
 //go:embed plans.txt
 var plans string
 
@@ -189,8 +200,8 @@ func otherWay(t testing.TB, n int) assembly.Input {
 	return in
 }
 
-// remembered is a lesson of a class whose log says how sure it was of each card, and when.
-func remembered(t testing.TB, n int, purpose lesson.Purpose, way string, targets ...string) assembly.Input {
+// Remembered is a lesson of a class whose log says how sure it was of each card, and when.
+func Remembered(t testing.TB, n int, purpose lesson.Purpose, way string, targets ...string) assembly.Input {
 	in := Taught(t, n, purpose, targets...)
 	sure := []review.Sureness{review.Sure, review.Shaky, review.Sure, review.Secure, review.NotYet, review.Sure}
 	for i := range in.Class.Met {
@@ -302,7 +313,7 @@ func Lessons(t testing.TB) (out []Lesson) {
 		targets := map[lesson.Purpose][]string{
 			lesson.Introduce: {Order[n]}, lesson.Again: {Order[n-1]}, lesson.Compare: {Order[n-2], Order[n-1]},
 		}[purpose]
-		out = append(out, Lesson{fmt.Sprintf("remembered-%d", i+1), remembered(t, n, purpose, way, targets...)})
+		out = append(out, Lesson{fmt.Sprintf("remembered-%d", i+1), Remembered(t, n, purpose, way, targets...)})
 	}
 	return out
 }

@@ -1,0 +1,90 @@
+package wordstep_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/sebdah/goldie/v2"
+
+	"brightchalk/internal/core/assembly"
+	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/steps"
+	"brightchalk/internal/trial"
+)
+
+// What each sound is heard in, what two are told apart by, and the steps of words and texts in little and much time.
+func TestEarsAndWords(t *testing.T) {
+	var out strings.Builder
+	say := func(name string, kind lesson.Kind, in assembly.Input) {
+		made, err := assembly.Assemble(in)
+		if err != nil {
+			fmt.Fprintf(&out, "== %s: %v\n", name, err)
+			return
+		}
+		for _, s := range made.Steps {
+			if s.Kind != kind {
+				continue
+			}
+			fmt.Fprintf(&out, "== %s, %d s\n%s\n%s\n", name, s.Seconds, strings.Join(s.Adult, "\n"), strings.Join(s.Class, "\n"))
+			for _, it := range s.Items {
+				fmt.Fprintf(&out, "%s %s %s/%s/%s, %d more; ", it.Slot, it.Value, it.Detail, it.Basket, it.Position, len(it.Next))
+			}
+			fmt.Fprintln(&out)
+			if len(s.Items) > 0 {
+				fmt.Fprintln(&out, s.Items[0].Because.Text)
+			}
+		}
+		for _, d := range made.Dropped {
+			if d.Kind == kind {
+				fmt.Fprintf(&out, "== %s dropped: %s\n", name, d.Text)
+			}
+		}
+	}
+	pairs := strings.Fields(`m n ng t d p b k ck g f v th=θ th=ð s s=z z zz sh zh=ʒ si=ʒ ch j h l ll r w wh y x=ks qu=kw nk=ŋk
+		a e i o u ai ay a-e ee ea=iː igh i-e oa ow=əʊ oo=uː oo=ʊ ou=aʊ oi oy ar or er ur air ear ew=juː tch dge kn`)
+	for i, p := range pairs {
+		in := trial.Taught(t, 4+i%22, lesson.Introduce)
+		in.Seed, in.Minutes = uint64(i), []int{8, 14, 25}[i%3]
+		in.Targets = trial.Targets(t, p)
+		if len(in.Targets) == 0 {
+			continue
+		}
+		way := []string{"", "first-or-last", "any", "by-ear"}[i%4]
+		in.Routine.Steps = []lesson.RoutineStep{
+			{Kind: lesson.Ear, Options: lesson.Options{Way: way}, Weight: float64(1 + i%3)}, {Kind: lesson.Listen},
+		}
+		say("ear "+p, lesson.Ear, in)
+	}
+	for i, two := range [][]string{
+		{"m", "n"}, {"s", "sh"}, {"th=θ", "th=ð"}, {"oo=uː", "oo=ʊ"}, {"a", "e"}, {"ai", "ay"}, {"t", "d", "p"},
+		{"m", "s", "f", "sh"}, {"ch", "sh"}, {"ng", "nk=ŋk"}, {"c", "k"}, {"x=ks", "qu=kw"},
+	} {
+		for _, kind := range []lesson.Kind{lesson.Ear, lesson.Contrast, lesson.WordPlay} {
+			in := trial.Taught(t, 24, lesson.Introduce)
+			in.Seed, in.Minutes, in.Targets = uint64(i), 6+3*i, trial.Targets(t, two...)
+			in.Routine.Steps = []lesson.RoutineStep{{Kind: kind, Weight: 2}, {Kind: lesson.Listen}}
+			say(fmt.Sprintf("%s %v", kind, two), kind, in)
+		}
+	}
+	for _, r := range steps.Registry() {
+		if !r.Words {
+			continue
+		}
+		for i, minutes := range []int{4, 9, 30} {
+			in := trial.Everything(t)
+			in.Minutes, in.Seed = minutes, uint64(minutes)
+			if i == 1 {
+				in.Targets = in.Targets[1:]
+			}
+			way := ""
+			if i < len(r.Ways) {
+				way = r.Ways[i].ID
+			}
+			o := lesson.Options{Way: way, Times: i, Words: []string{"Count the boats."}}
+			in.Routine.Steps = []lesson.RoutineStep{{Kind: r.Kind, Options: o}, {Kind: lesson.Listen}}
+			say(fmt.Sprintf("%s %q in %d", r.Kind, way, minutes), r.Kind, in)
+		}
+	}
+	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "ears", []byte(out.String()))
+}
