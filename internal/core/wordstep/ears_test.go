@@ -50,7 +50,7 @@ func TestEarsAndWords(t *testing.T) {
 		if len(in.Targets) == 0 {
 			continue
 		}
-		way := []string{"", "first-or-last", "any", "by-ear"}[i%4]
+		way := []string{"", "sort", "ask", "name"}[i%4]
 		in.Routine.Steps = []lesson.RoutineStep{
 			{Kind: lesson.Ear, Options: lesson.Options{Way: way}, Weight: float64(1 + i%3)}, {Kind: lesson.Listen},
 		}
