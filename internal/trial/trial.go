@@ -234,8 +234,10 @@ func awkward(t testing.TB) (out []assembly.Input) {
 	draft.Class.Refused = map[string]bool{"fish": true, "chip": true}
 	draft.Class.Exceptions["the"] = true
 	draft.Bank = []lesson.Text{
-		{Kind: "sentence", Body: "The shed is shut."}, {Kind: "sentence", Body: "A chum had a chop."},
-		{Kind: "sentence", Body: "A cat sat on a mat."}, {Kind: "page", Body: "A fish."},
+		{Kind: "sentence", Body: "The shed is shut."},
+		{Kind: "sentence", Body: "A chum had a chop."},
+		{Kind: "sentence", Body: "A cat sat on a mat."},
+		{Kind: "page", Body: "A fish."},
 		{Kind: "page", Body: "The ship had a shelf.\nThe shop had a shed!\nChop, chop, chop!"},
 		{Kind: "page", Body: "Ship, shop, shed.\nRush to the shop. Rush."},
 	}
@@ -268,15 +270,20 @@ func awkward(t testing.TB) (out []assembly.Input) {
 	hunt.Minutes = 60
 	half := 0.6
 	hunt.Routine.Steps = []lesson.RoutineStep{
-		{Kind: lesson.Listen}, {Kind: lesson.Blend}, {Kind: lesson.Read, Options: lesson.Options{Older: &half}},
-		{Kind: lesson.LetterHunt}, {Kind: lesson.Page},
+		{Kind: lesson.Listen},
+		{Kind: lesson.Blend},
+		{Kind: lesson.Read, Options: lesson.Options{Older: &half}},
+		{Kind: lesson.LetterHunt},
+		{Kind: lesson.Page},
 	}
 	hunt.Bank = []lesson.Text{
 		{Kind: "page", Body: "She shuts the shop. Shush! She sheds a shoe.\nSam is in the shed!"},
-		{Kind: "page", Body: "Ship, shop, shed, shoe."}, {Kind: "sentence", Body: "Sh sh sh sh sh sh."},
+		{Kind: "page", Body: "Ship, shop, shed, shoe."},
+		{Kind: "sentence", Body: "Sh sh sh sh sh sh."},
 		{Kind: "page", Body: "Shop, shelf, shed, dish, fish!"},
 		{Kind: "page", Body: "Ash had a dish.\nA fish is in it.\nAsh has a shock."},
-		{Kind: "page", Body: "Fish and ships.\nI rush to a shop."}, {Kind: "page", Body: "A fish, a dish, a ship.\nGlimp is in a shed."},
+		{Kind: "page", Body: "Fish and ships.\nI rush to a shop."},
+		{Kind: "page", Body: "A fish, a dish, a ship.\nGlimp is in a shed."},
 	}
 	hunt.Class.Exceptions = map[string]bool{"the": true, "is": true, "i": true, "has": true, "to": true}
 
@@ -366,7 +373,13 @@ func Written(l lesson.Lesson) string {
 }
 
 // inside are the lessons of which the inside stands in testdata too.
-var inside = map[string]bool{"everything": true, "ways-1": true, "awkward-1": true, "awkward-2": true, "awkward-4": true}
+var inside = map[string]bool{
+	"everything": true,
+	"ways-1":     true,
+	"awkward-1":  true,
+	"awkward-2":  true,
+	"awkward-4":  true,
+}
 
 // Inside is what a lesson keeps of its cards and words.
 func Inside(l lesson.Lesson) string {

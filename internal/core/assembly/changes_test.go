@@ -84,7 +84,10 @@ func TestWhatIsLockedTakesItsTime(t *testing.T) {
 	in.Locked = map[string][]lesson.Item{"read": {}}
 	for i := range len(read.Items) + 6 {
 		o := lesson.Option{Value: fmt.Sprintf("word%d", i), Role: lesson.TargetRole}
-		in.Locked["read"] = append(in.Locked["read"], lesson.Item{Slot: fmt.Sprintf("read.%d", i+1), Kind: lesson.WordItem, Option: o})
+		in.Locked["read"] = append(
+			in.Locked["read"],
+			lesson.Item{Slot: fmt.Sprintf("read.%d", i+1), Kind: lesson.WordItem, Option: o},
+		)
 	}
 	more, err := assembly.Assemble(in)
 	require.NoError(t, err)

@@ -77,11 +77,22 @@ func TestWhereATurnMayBe(t *testing.T) {
 
 func TestHowFarAVowelIs(t *testing.T) {
 	assert.InDelta(t, 0, apart([]float64{500, 1500}, 500, 1500, 1), 1e-9)
-	assert.InDelta(t, math.Hypot(bark(500)-bark(450), bark(1500)-bark(1400)), apart([]float64{450, 1400}, 500, 1500, 1), 1e-9)
+	assert.InDelta(
+		t,
+		math.Hypot(bark(500)-bark(450), bark(1500)-bark(1400)),
+		apart([]float64{450, 1400}, 500, 1500, 1),
+		1e-9,
+	)
 	assert.InDelta(t, 0, apart([]float64{700}, 600, 800, 1), 1e-9, "two that are near are heard as one between them")
 	assert.InDelta(t, 0, stray([]float64{2101}, []float64{500}, 1), 1e-9, "the third formant is none of them")
 	assert.InDelta(t, 0.6*(bark(2000)-bark(500)-1.2), stray([]float64{2000}, []float64{500}, 1), 1e-9)
-	assert.InDelta(t, 0.6*(bark(2200)-bark(500)-1.2), stray([]float64{2200}, []float64{500}, 1.1), 1e-9, "of a smaller head")
+	assert.InDelta(
+		t,
+		0.6*(bark(2200)-bark(500)-1.2),
+		stray([]float64{2200}, []float64{500}, 1.1),
+		1e-9,
+		"of a smaller head",
+	)
 	assert.Zero(t, stray([]float64{600}, []float64{500}, 1), "as near as 1.2 Bark is no stray")
 	// H. Traunmüller, Analytical expressions for the tonotopic sensory scale, 1990: 26.81 f / (1960 + f) - 0.53.
 	assert.InDelta(t, 8.527, bark(1000), 0.001)

@@ -180,9 +180,19 @@ func TestLimitsOfAnAddedVowel(t *testing.T) {
 		want  bool
 		keeps int
 	}{
-		{"m", 45, -0.19, true, 45}, {"m", 44, -0.19, false, 44}, {"m", 45, -0.2, false, 0}, {"m", 30, 0.81, true, 30},
-		{"m", 29, 0.81, false, 29}, {"m", 30, 0.8, false, 30}, {"s", 45, 0, true, 45}, {"s", 44, 0, false, 44},
-		{"b", 75, 0, true, 75}, {"b", 74, 0, false, 74}, {"kw", 60, 0, true, 60}, {"kw", 59, 0, false, 59}, {"æ", 90, 5, false, 90},
+		{"m", 45, -0.19, true, 45},
+		{"m", 44, -0.19, false, 44},
+		{"m", 45, -0.2, false, 0},
+		{"m", 30, 0.81, true, 30},
+		{"m", 29, 0.81, false, 29},
+		{"m", 30, 0.8, false, 30},
+		{"s", 45, 0, true, 45},
+		{"s", 44, 0, false, 44},
+		{"b", 75, 0, true, 75},
+		{"b", 74, 0, false, 74},
+		{"kw", 60, 0, true, 60},
+		{"kw", 59, 0, false, 59},
+		{"æ", 90, 5, false, 90},
 	} {
 		r := Report{AddedVowelMs: c.ms, Trim: Trim{100, 600}, Measures: Measures{TurnScore: c.score}}
 		assert.Equal(t, c.want, r.addedVowel(aim(c.sound)), "%+v", c)

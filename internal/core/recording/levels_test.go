@@ -16,6 +16,7 @@ func flat(parts ...float64) (out []float64) {
 }
 
 func TestWhereASoundIs(t *testing.T) {
+	said := func(parts ...float64) []float64 { return slices.Concat(flat(60, -70), flat(parts...), flat(60, -70)) }
 	for name, c := range map[string]struct {
 		levels   []float64
 		from, to int
@@ -23,22 +24,22 @@ func TestWhereASoundIs(t *testing.T) {
 		start    bool
 		end      bool
 	}{
-		"a sound in silence":              {flat(60, -70, 20, -21, 20, -20, 60, -70), 63, 97, 1, false, false},
-		"a weak start is kept":            {flat(60, -70, 10, -60, 20, -21, 20, -20, 60, -70), 63, 107, 1, false, false},
-		"43 dB under the peak is a start": {flat(60, -70, 10, -63, 20, -21, 20, -20, 60, -70), 63, 107, 1, false, false},
-		"one less is none":                {flat(60, -70, 10, -63.1, 20, -21, 20, -20, 60, -70), 73, 107, 1, false, false},
-		"30 dB under the peak is its end": {flat(60, -70, 20, -21, 20, -20, 10, -50, 60, -70), 63, 107, 1, false, false},
-		"less is none":                    {flat(60, -70, 20, -21, 20, -20, 10, -50.1, 60, -70), 63, 97, 1, false, false},
+		"a sound in silence":              {said(20, -21, 20, -20), 63, 97, 1, false, false},
+		"a weak start is kept":            {said(10, -60, 20, -21, 20, -20), 63, 107, 1, false, false},
+		"43 dB under the peak is a start": {said(10, -63, 20, -21, 20, -20), 63, 107, 1, false, false},
+		"one less is none":                {said(10, -63.1, 20, -21, 20, -20), 73, 107, 1, false, false},
+		"30 dB under the peak is its end": {said(20, -21, 20, -20, 10, -50), 63, 107, 1, false, false},
+		"less is none":                    {said(20, -21, 20, -20, 10, -50.1), 63, 97, 1, false, false},
 		"a hole of one frame is bridged": {
-			flat(60, -70, 5, -60, 1, -66, 5, -60, 20, -21, 20, -20, 60, -70), 63, 108, 1, false, false,
+			said(5, -60, 1, -66, 5, -60, 20, -21, 20, -20), 63, 108, 1, false, false,
 		},
-		"one of two is not":                {flat(60, -70, 5, -60, 2, -66, 5, -60, 20, -21, 20, -20, 60, -70), 70, 109, 1, false, false},
-		"two attempts":                     {flat(60, -70, 20, -21, 20, -20, 50, -70, 40, -22, 60, -70), 63, 187, 2, false, false},
-		"a gap of 200 ms is none":          {flat(60, -70, 20, -21, 20, -20, 39, -70, 40, -22, 60, -70), 63, 176, 1, false, false},
-		"one of 205 ms is two":             {flat(60, -70, 20, -21, 20, -20, 40, -70, 40, -22, 60, -70), 63, 177, 2, false, false},
-		"no fall between: one that swells": {flat(60, -70, 20, -21, 20, -20, 50, -50, 40, -22, 60, -70), 63, 187, 1, false, false},
-		"a soft click is none":             {flat(60, -70, 3, -40, 50, -70, 20, -21, 20, -20, 60, -70), 116, 150, 1, false, false},
-		"20 ms of it are one":              {flat(60, -70, 5, -34, 50, -70, 20, -21, 20, -20, 60, -70), 63, 152, 2, false, false},
+		"one of two is not":                {said(5, -60, 2, -66, 5, -60, 20, -21, 20, -20), 70, 109, 1, false, false},
+		"two attempts":                     {said(20, -21, 20, -20, 50, -70, 40, -22), 63, 187, 2, false, false},
+		"a gap of 200 ms is none":          {said(20, -21, 20, -20, 39, -70, 40, -22), 63, 176, 1, false, false},
+		"one of 205 ms is two":             {said(20, -21, 20, -20, 40, -70, 40, -22), 63, 177, 2, false, false},
+		"no fall between: one that swells": {said(20, -21, 20, -20, 50, -50, 40, -22), 63, 187, 1, false, false},
+		"a soft click is none":             {said(3, -40, 50, -70, 20, -21, 20, -20), 116, 150, 1, false, false},
+		"20 ms of it are one":              {said(5, -34, 50, -70, 20, -21, 20, -20), 63, 152, 2, false, false},
 		"from the first frame":             {flat(20, -21, 20, -20, 90, -70), 3, 37, 1, true, false},
 		"to the last frame":                {flat(90, -70, 20, -21, 20, -20), 93, 127, 1, false, true},
 		"no pause at all":                  {flat(40, -25, 20, -21, 20, -20, 40, -28), 0, 119, 1, true, true},
@@ -61,7 +62,13 @@ func TestWhatIsAroundASound(t *testing.T) {
 	runs := [][2]int{{50, 89}}
 	assert.InDelta(t, -60, around(levels, runs, 60), 1e-9, "20 frames before it at -60, 31 after it at -70")
 	assert.InDelta(t, -60, around(flat(60, -60, 40, -20, 40, -70), [][2]int{{60, 99}}, 70), 1e-9)
-	assert.InDelta(t, floorDB, around(flat(40, -60, 40, -20, 58, -70), [][2]int{{40, 79}}, 50), 1e-9, "39 frames are too few")
+	assert.InDelta(
+		t,
+		floorDB,
+		around(flat(40, -60, 40, -20, 58, -70), [][2]int{{40, 79}}, 50),
+		1e-9,
+		"39 frames are too few",
+	)
 	assert.InDelta(t, -60, around(flat(40, -60, 40, -20, 59, -60), [][2]int{{40, 79}}, 50), 1e-9, "40 are enough")
 	assert.InDelta(t, -60, around(flat(60, -60, 40, -20, 40, -60), nil, 70), 1e-9, "without a run from the loudest on")
 	assert.InDelta(t, -60, around(flat(60, -60, 40, -20, 60, -60), [][2]int{{0, 3}, {60, 99}, {110, 120}}, 60), 1e-9)
@@ -198,8 +205,14 @@ func TestWhatSamplesSay(t *testing.T) {
 	assert.Zero(t, wave(0.9, 0.9, 0.9, 0.9, -0.4, -0.4, -0.4, -0.4).clipped(), "one round top of four")
 	assert.Equal(t, 6, wave(0.9, 0.9, 0.9, 0.1, 0.9, 0.9, 0.9, -0.5, -0.5, -0.5, -0.5, -0.5, -0.4, -0.4, -0.4).clipped())
 	assert.Zero(t, wave(0.9, 0.9, 0.1, 0.9, 0.9, -0.9, -0.9, 0.1, -0.9, -0.9).clipped(), "two are no run")
-	assert.Zero(t, wave(0.9, 0.898, 0.9, 0.898, 0.9, -0.45, -0.45, -0.45, -0.45).clipped(), "they are not the same to a hair")
-	quiet := signalOf(Clip{Hertz: 1000, Samples: []float64{0.19, 0.19, 0.19, 0.19, 0.19, -0.19, -0.19, -0.19, -0.19, -0.19}})
+	assert.Zero(
+		t,
+		wave(0.9, 0.898, 0.9, 0.898, 0.9, -0.45, -0.45, -0.45, -0.45).clipped(),
+		"they are not the same to a hair",
+	)
+	quiet := signalOf(
+		Clip{Hertz: 1000, Samples: []float64{0.19, 0.19, 0.19, 0.19, 0.19, -0.19, -0.19, -0.19, -0.19, -0.19}},
+	)
 	assert.Zero(t, quiet.clipped(), "too soft to be clipped")
 	assert.Zero(t, quiet.clippedHiss())
 	loud := func(n int, v float64) signal {

@@ -44,7 +44,17 @@ func stepsFor(t testing.TB) map[spelling.Pair]int {
 func choices(list []words.Choice) string {
 	var out strings.Builder
 	for _, c := range list {
-		fmt.Fprintf(&out, "  %s %s %v %d %v %d: %s\n", c.Word, c.Frame, c.Positions, c.Familiarity, c.Picture, c.Sounds, c.Because)
+		fmt.Fprintf(
+			&out,
+			"  %s %s %v %d %v %d: %s\n",
+			c.Word,
+			c.Frame,
+			c.Positions,
+			c.Familiarity,
+			c.Picture,
+			c.Sounds,
+			c.Because,
+		)
 	}
 	return out.String()
 }
@@ -142,7 +152,9 @@ func TestWhatIsPlayed(t *testing.T) {
 		}
 	}
 	last := learntAt(t, len(learnt)-1)
-	for _, two := range [][2]string{{"th=θ", "th=ð"}, {"ai", "ay"}, {"s", "s=z"}, {"ee", "ea=iː"}, {"a", "e"}, {"kn", "wr"}} {
+	for _, two := range [][2]string{
+		{"th=θ", "th=ð"}, {"ai", "ay"}, {"s", "s=z"}, {"ee", "ea=iː"}, {"a", "e"}, {"kn", "wr"},
+	} {
 		for _, limit := range []int{0, 3} {
 			c, err := words.Contrast(pairOf(t, two[0]), pairOf(t, two[1]), words.Query{Taught: last, Limit: limit}, south)
 			p.say("contrast %v: %d and %d, %v, %v\n%s%s", two, len(c.Left), len(c.Right), c.Twins, err,
@@ -263,7 +275,11 @@ func TestWhatIsChosenFor(t *testing.T) {
 	for _, text := range []string{"u-e=juː", "ue=juː", "ew=juː", "u-e=uː"} {
 		target := pairOf(t, text)
 		for _, frame := range []string{"CVC", "CCVC", "CV"} {
-			made, err := words.MakeUp(words.MadeUpQuery{Taught: last, Target: &target, Frame: frame, Count: 40}, south, chance(3))
+			made, err := words.MakeUp(
+				words.MadeUpQuery{Taught: last, Target: &target, Frame: frame, Count: 40},
+				south,
+				chance(3),
+			)
 			var list []string
 			for _, m := range made {
 				list = append(list, m.Word)
@@ -273,7 +289,13 @@ func TestWhatIsChosenFor(t *testing.T) {
 	}
 	ours := south
 	ours.Pictures = []lexicon.OwnPicture{
-		{Name: "sun", Others: []string{"star"}}, {Name: "barge", Others: []string{"boat", "ship"}}, {Name: "?"}, {Name: "moss"},
+		{
+			Name:   "sun",
+			Others: []string{"star"},
+		},
+		{Name: "barge", Others: []string{"boat", "ship"}},
+		{Name: "?"},
+		{Name: "moss"},
 	}
 	departs := south
 	departs.Depart = map[string]phoneme.Accent{"bath": phoneme.NorthernEnglish, "glass": phoneme.NorthernEnglish}

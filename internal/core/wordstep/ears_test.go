@@ -41,8 +41,10 @@ func TestEarsAndWords(t *testing.T) {
 			}
 		}
 	}
-	pairs := strings.Fields(`m n ng t d p b k ck g f v th=θ th=ð s s=z z zz sh zh=ʒ si=ʒ ch j h l ll r w wh y x=ks qu=kw nk=ŋk
-		a e i o u ai ay a-e ee ea=iː igh i-e oa ow=əʊ oo=uː oo=ʊ ou=aʊ oi oy ar or er ur air ear ew=juː tch dge kn`)
+	pairs := strings.Fields(
+		`m n ng t d p b k ck g f v th=θ th=ð s s=z z zz sh zh=ʒ si=ʒ ch j h l ll r w wh y x=ks qu=kw nk=ŋk
+		a e i o u ai ay a-e ee ea=iː igh i-e oa ow=əʊ oo=uː oo=ʊ ou=aʊ oi oy ar or er ur air ear ew=juː tch dge kn`,
+	)
 	for i, p := range pairs {
 		in := trial.Taught(t, 4+i%22, lesson.Introduce)
 		in.Seed, in.Minutes = uint64(i), []int{8, 14, 25}[i%3]
@@ -57,8 +59,18 @@ func TestEarsAndWords(t *testing.T) {
 		say("ear "+p, lesson.Ear, in)
 	}
 	for i, two := range [][]string{
-		{"m", "n"}, {"s", "sh"}, {"th=θ", "th=ð"}, {"oo=uː", "oo=ʊ"}, {"a", "e"}, {"ai", "ay"}, {"t", "d", "p"},
-		{"m", "s", "f", "sh"}, {"ch", "sh"}, {"ng", "nk=ŋk"}, {"c", "k"}, {"x=ks", "qu=kw"},
+		{"m", "n"},
+		{"s", "sh"},
+		{"th=θ", "th=ð"},
+		{"oo=uː", "oo=ʊ"},
+		{"a", "e"},
+		{"ai", "ay"},
+		{"t", "d", "p"},
+		{"m", "s", "f", "sh"},
+		{"ch", "sh"},
+		{"ng", "nk=ŋk"},
+		{"c", "k"},
+		{"x=ks", "qu=kw"},
 	} {
 		for _, kind := range []lesson.Kind{lesson.Ear, lesson.Contrast, lesson.WordPlay} {
 			in := trial.Taught(t, 24, lesson.Introduce)
