@@ -60,8 +60,11 @@ func earMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fau
 	}
 	at, own := earPlace(b, sounds[0], p)
 	if len(own) < leastPictures {
-		return byEar(b, p, fmt.Sprintf("only %d open %s this sound %s", len(own),
-			prose.Plural(len(own), "picture has", "pictures have"), placeName(at)))
+		few := "no picture has"
+		if len(own) > 0 {
+			few = fmt.Sprintf("only %d %s", len(own), prose.Plural(len(own), "picture has", "pictures have"))
+		}
+		return byEar(b, p, few+" this sound "+placeName(at))
 	}
 	foils := foils(b, sounds[0], at)
 	rng := b.Chance("ear")
