@@ -22,9 +22,20 @@ func TestTheRegistryInWhole(t *testing.T) {
 		require.NotNil(t, r.Needs, r.Kind)
 		require.NotNil(t, r.Takes, r.Kind)
 		require.NotNil(t, r.Offers, r.Kind)
-		fmt.Fprintf(&out, "%s (%s) %s: %s\n  %d to %d s, usually %d, %d for an item; rank %d, shows %s, needs %v, takes %v, offers %v\n",
-			r.Kind, r.Name, r.Family, r.About, r.LeastSeconds, r.MostSeconds, r.UsualSeconds, r.ItemSeconds, r.Rank, r.Shows,
-			r.Needs, r.Takes, r.Offers)
+		fmt.Fprintf(
+			&out,
+			"%s (%s) %s: %s\n  %d to %d s, usually %d, %d for an item; rank %d\n",
+			r.Kind,
+			r.Name,
+			r.Family,
+			r.About,
+			r.LeastSeconds,
+			r.MostSeconds,
+			r.UsualSeconds,
+			r.ItemSeconds,
+			r.Rank,
+		)
+		fmt.Fprintf(&out, "  shows %s, needs %v, takes %v, offers %v\n", r.Shows, r.Needs, r.Takes, r.Offers)
 		for _, w := range r.Ways {
 			fmt.Fprintf(&out, "  %s: %s\n", w.ID, w.Name)
 		}
