@@ -368,6 +368,7 @@ func (s *stage) print(t *testing.T) {
 	require.NoError(t, s.tab.ClickText("Print"))
 	require.NoError(t, s.tab.SeeText("Everything for this lesson"))
 	s.axe(t, "what can be printed")
+	require.NoError(t, s.tab.See(`a[href*="print/plan.pdf"]`))
 	data := mustEval(
 		t,
 		s.tab,
