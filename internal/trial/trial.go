@@ -291,7 +291,14 @@ func awkward(t testing.TB) (out []assembly.Input) {
 	again.Conventions.Together = []string{"oo"}
 	only := Taught(t, 24, lesson.Introduce, "ee")
 	only.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Sentence}}
-	return []assembly.Input{draft, nothing, few, both, rest, double, hunt, again, only}
+	alone := Taught(t, 24, lesson.Introduce, "sh")
+	alone.Targets[0] = Full(alone.Targets[0])
+	alone.Targets[0].State, alone.Targets[0].Rhyme = card.Draft, ""
+	alone.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Page}, {Kind: lesson.Listen}}
+	alone.Bank = []lesson.Text{{Kind: "page", Body: "A fish, a dish, a ship."}}
+	four := Taught(t, 20, lesson.Introduce, "ee", "th=θ", "ar", "or")
+	four.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Mouth}, {Kind: lesson.Read}}
+	return []assembly.Input{draft, nothing, few, both, rest, double, hunt, again, only, alone, four}
 }
 
 // Lesson is a lesson to be assembled and read.
