@@ -1,0 +1,91 @@
+package cardstep
+
+import (
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/step"
+)
+
+func chance(seed int) *rand.Rand { return rand.New(rand.NewPCG(uint64(seed), 1)) }
+
+// Whatever the chance: both sides as often, never more than three of one in a row; the most extreme choices as well.
+func TestTurnsAreFair(t *testing.T) {
+	check := func(shows int, intN func(int) int) {
+		list := turns(shows, intN)
+		assert.Len(t, list, (shows+1)/2*2)
+		run, most, letters := 0, 0, 0
+		for i, side := range list {
+			if i > 0 && side == list[i-1] {
+				run++
+			} else {
+				run = 1
+			}
+			most = max(most, run)
+			if side == "letter" {
+				letters++
+			}
+		}
+		assert.LessOrEqual(t, most, 3, "%d shows: %v", shows, list)
+		assert.Equal(t, (shows+1)/2, letters)
+	}
+	runs := map[int]bool{}
+	for shows := range 31 {
+		check(shows, func(int) int { return 0 })
+		check(shows, func(n int) int { return n - 1 })
+		for seed := range 200 {
+			check(shows, chance(seed).IntN)
+			list := turns(shows, chance(seed).IntN)
+			if len(list) > 3 && list[0] == list[1] && list[1] == list[2] {
+				runs[0] = true
+			}
+		}
+	}
+	assert.True(t, runs[0], "three in a row happen, also at the start")
+	assert.Equal(t, []string{"letter", "letter", "letter", "picture", "letter", "picture", "picture", "picture"},
+		turns(8, func(int) int { return 0 }))
+}
+
+// What children mix up is parted where it can be, the same grapheme above all, and a target is not the first.
+func TestNeighboursAreNotMixedUp(t *testing.T) {
+	of := func(graphemes ...string) (out []card.Card) {
+		for _, g := range graphemes {
+			out = append(out, card.Card{ID: g, Pair: spelling.Pair{Grapheme: g[:len(g)-1], Sound: g}})
+		}
+		return out
+	}
+	cards := of("b1", "d1", "s1", "a1", "t1", "o1")
+	b := &step.Brief{Targets: cards[:1]}
+	for seed := range 60 {
+		got := spaced(b, cards, nil, chance(seed))
+		assert.NotEqual(t, "b1", got[0].ID, "a target is not the first")
+		for i := 1; i < len(got); i++ {
+			assert.False(t, spelling.MixedUp(got[i-1].Pair.Grapheme, got[i].Pair.Grapheme), "%v", got)
+		}
+		got = spaced(b, of("s1", "a1", "t1"), &cards[2], chance(seed))
+		assert.NotEqual(t, "s", got[0].Pair.Grapheme, "not the same as the one before")
+		got = spaced(b, of("b1", "d1", "b2"), nil, chance(seed))
+		assert.Equal(t, "d", got[1].Pair.Grapheme, "twice the same is worse than two that look alike")
+		got = spaced(b, of("p1", "b1"), &cards[1], chance(seed))
+		assert.Len(t, got, 2)
+	}
+	only := spaced(&step.Brief{Targets: cards[:2]}, cards[:2], nil, chance(1))
+	assert.Len(t, only, 2, "where there are only targets one of them is the first")
+	shown := shows(b, cards, 20, letterSide, chance(2))
+	assert.Len(t, shown, 20)
+	assert.Empty(t, shows(b, cards, 0, letterSide, chance(2)))
+	seen := map[string]int{}
+	for _, s := range shown[:18] {
+		seen[s.CardID]++
+	}
+	for _, c := range cards {
+		assert.Equal(t, 3, seen[c.ID], "each as often")
+	}
+	for _, s := range shown {
+		assert.Equal(t, "letter", s.Side)
+	}
+}
