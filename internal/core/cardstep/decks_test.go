@@ -18,28 +18,7 @@ import (
 // is written in its family.
 func TestDecksAndLetters(t *testing.T) {
 	var out strings.Builder
-	say := func(name string, kind lesson.Kind, in assembly.Input) {
-		made, err := assembly.Assemble(in)
-		if err != nil {
-			fmt.Fprintf(&out, "== %s: %v\n", name, err)
-			return
-		}
-		for _, s := range made.Steps {
-			if s.Kind != kind {
-				continue
-			}
-			fmt.Fprintf(&out, "== %s, %d s\n%s\n%s\n", name, s.Seconds, strings.Join(s.Adult, "\n"), strings.Join(s.Class, "\n"))
-			for _, it := range s.Items {
-				fmt.Fprintf(&out, "%s/%s(%s) ", it.Value, it.Position, it.Because.Text)
-			}
-			fmt.Fprintln(&out)
-		}
-		for _, d := range made.Dropped {
-			if d.Kind == kind {
-				fmt.Fprintf(&out, "== %s dropped: %s\n", name, d.Text)
-			}
-		}
-	}
+	say := func(name string, kind lesson.Kind, in assembly.Input) { out.WriteString(trial.Told(name, kind, in)) }
 	for _, kind := range []lesson.Kind{lesson.Pack, lesson.WarmUp, lesson.Turnover, lesson.QuickWrite, lesson.HearFind} {
 		rec, ok := steps.Of(kind)
 		require.True(t, ok)

@@ -147,9 +147,10 @@ func lettered(word string, pieces []piece) []piece {
 	for k := slices.IndexFunc(pieces, without); k >= 0; k = slices.IndexFunc(pieces, without) {
 		if apart := parted(pieces, k); apart >= 0 {
 			p := &pieces[apart]
-			first, e := p.letters[:1:1], p.letters[len(p.letters)-1:]
+			n := len(p.letters) - 1
+			first, e := p.letters[:n:n], p.letters[n:]
 			*p = piece{first, p.codes, nil}
-			if row, ok := rowOf[word[first[0]:first[0]+1]+":"+p.codes]; ok {
+			if row, ok := rowOf[word[first[0]:first[0]+n]+":"+p.codes]; ok {
 				p.row = &rows[row]
 			}
 			pieces[k].letters = e

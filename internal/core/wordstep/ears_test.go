@@ -16,31 +16,7 @@ import (
 // What each sound is heard in, what two are told apart by, and the steps of words and texts in little and much time.
 func TestEarsAndWords(t *testing.T) {
 	var out strings.Builder
-	say := func(name string, kind lesson.Kind, in assembly.Input) {
-		made, err := assembly.Assemble(in)
-		if err != nil {
-			fmt.Fprintf(&out, "== %s: %v\n", name, err)
-			return
-		}
-		for _, s := range made.Steps {
-			if s.Kind != kind {
-				continue
-			}
-			fmt.Fprintf(&out, "== %s, %d s\n%s\n%s\n", name, s.Seconds, strings.Join(s.Adult, "\n"), strings.Join(s.Class, "\n"))
-			for _, it := range s.Items {
-				fmt.Fprintf(&out, "%s %s %s/%s/%s, %d more; ", it.Slot, it.Value, it.Detail, it.Basket, it.Position, len(it.Next))
-			}
-			fmt.Fprintln(&out)
-			if len(s.Items) > 0 {
-				fmt.Fprintln(&out, s.Items[0].Because.Text)
-			}
-		}
-		for _, d := range made.Dropped {
-			if d.Kind == kind {
-				fmt.Fprintf(&out, "== %s dropped: %s\n", name, d.Text)
-			}
-		}
-	}
+	say := func(name string, kind lesson.Kind, in assembly.Input) { out.WriteString(trial.Told(name, kind, in)) }
 	pairs := strings.Fields(
 		`m n ng t d p b k ck g f v th=θ th=ð s s=z z zz sh zh=ʒ si=ʒ ch j h l ll r w wh y x=ks qu=kw nk=ŋk
 		a e i o u ai ay a-e ee ea=iː igh i-e oa ow=əʊ oo=uː oo=ʊ ou=aʊ oi oy ar or er ur air ear ew=juː tch dge kn`,
