@@ -266,22 +266,22 @@ func (l stockLibrary) uses(what string) []Use { return l.replaced(what, what) }
 
 // replaced are the places where a wording stands, and what stood there with another one.
 func (l stockLibrary) replaced(what, with string) []Use {
-	out := []Use{}
+	out, wording := []Use{}, prose.Whole(what)
 	for _, c := range l.cards {
 		for _, f := range usedIn {
 			text, _ := c.Wording(f)
-			if n := prose.Uses(text, what); n > 0 {
+			if n := wording.Uses(text); n > 0 {
 				out = append(out, Use{
 					Key: c.ID + " " + f, CardID: c.ID, Pair: c.Pair, Field: f, Text: text,
-					After: prose.Replace(text, what, with), Times: n, Agreed: c.State == card.Agreed,
+					After: wording.Replace(text, with), Times: n, Agreed: c.State == card.Agreed,
 				})
 			}
 		}
 	}
 	for _, t := range l.bank {
-		if n := prose.Uses(t.Body, what); n > 0 {
+		if n := wording.Uses(t.Body); n > 0 {
 			out = append(out, Use{
-				Key: t.TextID, TextID: t.TextID, Text: t.Body, After: prose.Replace(t.Body, what, with), Times: n,
+				Key: t.TextID, TextID: t.TextID, Text: t.Body, After: wording.Replace(t.Body, with), Times: n,
 			})
 		}
 	}

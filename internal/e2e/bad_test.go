@@ -140,7 +140,8 @@ func TestLongNamesAndTextsFitEveryScreen(t *testing.T) {
 				continue
 			}
 			at := fmt.Sprintf("%.60s at %d", page, width)
-			s.fits(t, page, at)
+			s.walk(t, page)
+			s.fits(t, at)
 		}
 	}
 }
@@ -158,7 +159,8 @@ func TestZoomReflows(t *testing.T) {
 				continue
 			}
 			at := fmt.Sprintf("%s at %d", page, size[0])
-			s.fits(t, page, at)
+			s.walk(t, page)
+			s.fits(t, at)
 		}
 	}
 }

@@ -156,27 +156,57 @@ func serveWith(t *testing.T, issuer string) *stage {
 // signedInByHand is whether a test of this run came in through the page.
 var signedInByHand atomic.Bool
 
-// signIn leads to the wall: the first test of a run through the page, all others by the call behind it.
+// signIn lets somebody in: the first test of a run through the page, all others by the call behind it. It opens no page
+// of the application.
 func (s *stage) signIn(t *testing.T, role string) {
 	t.Helper()
-	wall := s.server.URL + "/?show=all" // who comes for a page of its own is not led to today's
-	if signedInByHand.Swap(true) {
-		i := slices.IndexFunc(demo.SignIns, func(d app.DemoSignIn) bool { return d.Role == role })
-		body, err := json.Marshal(map[string]string{"email": demo.SignIns[i].Email, "password": demo.SignIns[i].Password})
-		require.NoError(t, err)
-		require.NoError(t, s.tab.Go(s.server.URL+"/api/session"))
-		status := mustEval(t, s.tab, fmt.Sprintf(`fetch('/api/session', {method: 'POST', body: %q,
-			headers: {'Content-Type': 'application/json'}}).then(r => String(r.status))`, body))
-		require.Equal(t, "200", status)
-		require.NoError(t, s.tab.Go(wall))
+	if !signedInByHand.Swap(true) {
+		require.NoError(t, s.tab.Go(s.server.URL+"/?show=all"))
+		require.NoError(t, s.tab.SeeText("One agreed library"))
+		s.axe(t, "sign-in")
+		require.NoError(t, s.tab.ClickText(role))
 		require.NoError(t, s.tab.SeeText("79 complete"))
 		return
 	}
-	require.NoError(t, s.tab.Go(wall))
-	require.NoError(t, s.tab.SeeText("One agreed library"))
-	s.axe(t, "sign-in")
-	require.NoError(t, s.tab.ClickText(role))
+	i := slices.IndexFunc(demo.SignIns, func(d app.DemoSignIn) bool { return d.Role == role })
+	body, err := json.Marshal(map[string]string{"email": demo.SignIns[i].Email, "password": demo.SignIns[i].Password})
+	require.NoError(t, err)
+	require.NoError(t, s.tab.Go(s.server.URL+"/api/session"))
+	status := mustEval(t, s.tab, fmt.Sprintf(`fetch('/api/session', {method: 'POST', body: %q,
+		headers: {'Content-Type': 'application/json'}}).then(r => String(r.status))`, body))
+	require.Equal(t, "200", status)
+}
+
+// atWall is signIn and a look at the wall.
+func (s *stage) atWall(t *testing.T, role string) {
+	t.Helper()
+	s.signIn(t, role)
+	require.NoError(t, s.tab.Go(s.server.URL+"/"))
 	require.NoError(t, s.tab.SeeText("79 complete"))
+}
+
+// walk goes to a page as a link leads there, without loading the application anew; where another state of the same page
+// is asked for, it is loaded, so that nothing stays open.
+func (s *stage) walk(t *testing.T, page string) {
+	t.Helper()
+	went := mustEval(t, s.tab, fmt.Sprintf(`(() => {
+		const to = new URL(%q, location.origin), heads = document.querySelectorAll('h1')
+		if (heads.length === 0 || to.pathname === location.pathname) return 'no'
+		heads.forEach(h => h.dataset.left = '')
+		history.pushState(null, '', to)
+		return 'yes'
+	})()`, page))
+	if went == "yes" {
+		for end := time.Now().Add(1500 * time.Millisecond); time.Now().Before(end); time.Sleep(20 * time.Millisecond) {
+			if mustEval(t, s.tab, `String(document.querySelector('h1:not([data-left])') !== null)`) == "true" {
+				return
+			}
+		}
+	}
+	require.NoError(t, s.tab.Go(s.server.URL+page))
+	require.Eventually(t, func() bool {
+		return mustEval(t, s.tab, `String(document.querySelector('h1') !== null)`) == "true"
+	}, 20*time.Second, 40*time.Millisecond, page)
 }
 
 // axe looks for violations of accessibility rules with axe-core, and for contrast it could not settle.
@@ -232,7 +262,7 @@ func attribute(t *testing.T, tab *browser.Tab, name string) string {
 
 func TestFromACardToATaughtLesson(t *testing.T) {
 	s := open(t)
-	s.signIn(t, "teacher")
+	s.atWall(t, "teacher")
 	s.axe(t, "library")
 
 	// The wall by keyboard: find, open.

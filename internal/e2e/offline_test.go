@@ -23,7 +23,7 @@ func (offline) ServeHTTP(http.ResponseWriter, *http.Request) { panic(http.ErrAbo
 // losing what is typed.
 func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	s := open(t)
-	s.signIn(t, "lead")
+	s.atWall(t, "lead")
 	require.NoError(t, s.tab.SeeText("live"))
 	ctx := context.Background()
 	teacher, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password})

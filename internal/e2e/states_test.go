@@ -22,10 +22,7 @@ type state struct {
 func (s *stage) reach(t *testing.T, at state) {
 	t.Helper()
 	if at.path != "" {
-		require.NoError(t, s.tab.Go(s.server.URL+at.path))
-		require.Eventually(t, func() bool {
-			return mustEval(t, s.tab, `String(document.querySelector('h1') !== null)`) == "true"
-		}, 20*time.Second, 40*time.Millisecond, at.name)
+		s.walk(t, at.path)
 	}
 	for _, step := range at.do {
 		var kind, what string

@@ -7,26 +7,36 @@ import (
 	"unicode/utf8"
 )
 
-// whole finds a word or a phrase where it stands whole, in whatever letters it is written.
-func whole(what string) *regexp.Regexp {
+// Wording is a word or a phrase that is looked for in texts, wherever it stands whole: in big or small letters, also
+// before the 's of an owner.
+type Wording struct {
+	re *regexp.Regexp // nil for no wording
+}
+
+// Whole makes a text ready to be looked for.
+func Whole(what string) Wording {
 	parts := strings.Fields(what)
+	if len(parts) == 0 {
+		return Wording{}
+	}
 	for i, p := range parts {
 		parts[i] = strings.ReplaceAll(regexp.QuoteMeta(p), "'", "['’]")
 	}
-	return regexp.MustCompile(`(?i)(^|[^\pL\pN'’-]|(?:^|[^\pL\pN])['’])(` + strings.Join(parts, `\s+`) + `)`)
+	return Wording{regexp.MustCompile(
+		`(?i)(^|[^\pL\pN'’-]|(?:^|[^\pL\pN])['’])(` + strings.Join(parts, `\s+`) + `)`,
+	)}
 }
 
-// Uses tells how often a word or a phrase stands whole in a text: in big or small letters, also before the 's of an
-// owner.
-func Uses(text, what string) int {
+// Uses tells how often it stands in a text.
+func (w Wording) Uses(text string) int {
 	n := 0
-	each(text, what, func(string) string { n++; return "" })
+	w.each(text, func(string) string { n++; return "" })
 	return n
 }
 
-// Replace puts another wording wherever one stands whole in a text. It begins with a capital where the former one did.
-func Replace(text, what, with string) string {
-	return each(text, what, func(found string) string {
+// Replace puts another wording wherever it stands in a text. That begins with a capital where the former one did.
+func (w Wording) Replace(text, with string) string {
+	return w.each(text, func(found string) string {
 		first, _ := utf8.DecodeRuneInString(found)
 		if !unicode.IsUpper(first) || with == "" {
 			return with
@@ -41,14 +51,13 @@ func Replace(text, what, with string) string {
 
 func allUpper(text string) bool { return strings.ToUpper(text) == text }
 
-func each(text, what string, f func(found string) string) string {
-	if strings.TrimSpace(what) == "" {
+func (w Wording) each(text string, f func(found string) string) string {
+	if w.re == nil {
 		return text
 	}
-	re := whole(what)
 	var out strings.Builder
 	for {
-		at := re.FindStringSubmatchIndex(text)
+		at := w.re.FindStringSubmatchIndex(text)
 		if at == nil {
 			break
 		}

@@ -23,8 +23,8 @@ func TestWordsAreReplacedWhole(t *testing.T) {
 		{"I see.", "I", "We", "We see."},
 		{"text", "", "x", "text"},
 	} {
-		assert.Equal(t, c.want, prose.Replace(c.text, c.what, c.with), "%q for %q in %q", c.with, c.what, c.text)
+		assert.Equal(t, c.want, prose.Whole(c.what).Replace(c.text, c.with), "%q for %q in %q", c.with, c.what, c.text)
 	}
-	assert.Equal(t, 2, prose.Uses("Pip has a pipe. Is pip in?", "PIP"))
-	assert.Zero(t, prose.Uses("pipe", "pip"))
+	assert.Equal(t, 2, prose.Whole("PIP").Uses("Pip has a pipe. Is pip in?"))
+	assert.Zero(t, prose.Whole("pip").Uses("pipe"))
 }
