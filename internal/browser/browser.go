@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"os"
 	"os/exec"
+	"sync"
 	"time"
 
 	"github.com/chromedp/cdproto/emulation"
@@ -28,6 +29,10 @@ type Browser struct {
 	alloc context.Context
 	stop  context.CancelFunc
 	dir   string
+
+	first sync.Once
+	root  context.Context // of the tab that the browser starts with, where tabs are opened apart
+	fails error           // of that
 }
 
 // Find returns the path of Chromium, empty where it is not installed.
@@ -70,7 +75,7 @@ func Start(o Options) (*Browser, error) {
 		flags = append(flags, chromedp.Flag("use-file-for-fake-audio-capture", o.Microphone+"%noloop"))
 	}
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), flags...)
-	return &Browser{alloc, stop, dir}, nil
+	return &Browser{alloc: alloc, stop: stop, dir: dir}, nil
 }
 
 // Close ends the browser and removes its profile.
@@ -88,6 +93,21 @@ type Tab struct {
 // Open opens a tab.
 func (b *Browser) Open() (*Tab, error) {
 	ctx, stop := chromedp.NewContext(b.alloc)
+	t := &Tab{ctx, stop}
+	return t, chromedp.Do(ctx, chromedp.Navigate("about:blank"))
+}
+
+// Apart opens a tab in a running browser as if it were another one: it shares nothing with the other tabs. Starting a
+// browser costs more than most of what a test does in it.
+func (b *Browser) Apart() (*Tab, error) {
+	b.first.Do(func() {
+		b.root, _ = chromedp.NewContext(b.alloc) //nolint:govet // Close ends it
+		b.fails = chromedp.Do(b.root, chromedp.Navigate("about:blank"))
+	})
+	if b.fails != nil {
+		return nil, b.fails
+	}
+	ctx, stop := chromedp.NewContext(b.root, chromedp.WithNewBrowserContext())
 	t := &Tab{ctx, stop}
 	return t, chromedp.Do(ctx, chromedp.Navigate("about:blank"))
 }

@@ -16,6 +16,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -39,13 +40,46 @@ import (
 	"brightchalk/internal/webui"
 )
 
-func TestMain(m *testing.M) { testdb.Main(m) }
+func TestMain(m *testing.M) {
+	testdb.Main(m, func() {
+		if chromium.b != nil {
+			chromium.b.Close()
+		}
+		_ = os.RemoveAll(chromium.dir)
+	})
+}
+
+// chromium is the browser of all tests: each test has tabs of its own, which share nothing with those of others.
+var chromium struct {
+	sync.Once
+	b   *browser.Browser
+	dir string // of what its microphone hears
+	err error
+}
+
+// apart opens a tab as in a browser on another machine, with nobody signed in.
+func apart(t *testing.T) *browser.Tab {
+	t.Helper()
+	chromium.Do(func() {
+		if chromium.dir, chromium.err = os.MkdirTemp("", "chalk-hum-"); chromium.err != nil {
+			return
+		}
+		file := filepath.Join(chromium.dir, "hum.wav")
+		if chromium.err = os.WriteFile(file, hum(), 0o600); chromium.err == nil {
+			chromium.b, chromium.err = browser.Start(browser.Options{Microphone: file})
+		}
+	})
+	require.NoError(t, chromium.err)
+	tab, err := chromium.b.Apart()
+	require.NoError(t, err)
+	t.Cleanup(tab.Close)
+	return tab
+}
 
 type stage struct {
 	app    *app.App
 	server *httptest.Server
 	tab    *browser.Tab
-	b      *browser.Browser
 	// trouble is a status that every PUT is answered with, 0 for none, noLine for no answer to anything.
 	trouble *atomic.Int32
 }
@@ -54,7 +88,7 @@ const noLine = -1
 
 // hum is a recording of m, said twice, for the fake microphone: the last half second is silence, since Chromium
 // repeats the last 10 ms for ever.
-func hum(t *testing.T) string {
+func hum() []byte {
 	const hertz = 44_100
 	samples := make([]float64, hertz*4)
 	noise := rand.New(rand.NewPCG(1, 1))
@@ -74,9 +108,7 @@ func hum(t *testing.T) string {
 			samples[i] = v
 		}
 	}
-	file := filepath.Join(t.TempDir(), "hum.wav")
-	require.NoError(t, os.WriteFile(file, media.EncodeWAV(recording.Clip{Samples: samples, Hertz: hertz}), 0o600))
-	return file
+	return media.EncodeWAV(recording.Clip{Samples: samples, Hertz: hertz})
 }
 
 func open(t *testing.T) *stage {
@@ -91,12 +123,7 @@ func openWith(t *testing.T, issuer string) *stage {
 		require.Fail(t, "Chromium is not installed; ./chalk test installs it")
 	}
 	s := serveWith(t, issuer)
-	var err error
-	s.b, err = browser.Start(browser.Options{Microphone: hum(t)})
-	require.NoError(t, err)
-	t.Cleanup(s.b.Close)
-	s.tab, err = s.b.Open()
-	require.NoError(t, err)
+	s.tab = apart(t)
 	require.NoError(t, s.tab.Size(1280, 800))
 	return s
 }

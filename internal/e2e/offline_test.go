@@ -82,7 +82,7 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 func TestWithNoNetworkAtAll(t *testing.T) {
 	s := open(t)
 	made := s.assembled(t)
-	s.signIn(t, "teacher")
+	s.atWall(t, "teacher")
 	tab := s.tab
 	waits := func(js string) {
 		t.Helper()

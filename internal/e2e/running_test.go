@@ -28,11 +28,7 @@ func face(t *testing.T, s *stage, tab *browser.Tab, made, name string) {
 // elsewhere is a second browser on another machine, with nobody signed in.
 func elsewhere(t *testing.T) *browser.Tab {
 	t.Helper()
-	b, err := browser.Start(browser.Options{Width: 390, Height: 844})
-	require.NoError(t, err)
-	t.Cleanup(b.Close)
-	tab, err := b.Open()
-	require.NoError(t, err)
+	tab := apart(t)
 	require.NoError(t, tab.Size(390, 844))
 	return tab
 }

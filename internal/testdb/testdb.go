@@ -83,9 +83,13 @@ func (l *modelList) of(t testing.TB, name string, fill func(context.Context, *pg
 	return made
 }
 
-// Main runs the tests of a package that makes databases, and drops what they were copied from. It goes into TestMain.
-func Main(m *testing.M) {
+// Main runs the tests of a package that makes databases, and drops what they were copied from. It goes into TestMain;
+// after is what else must be put away.
+func Main(m *testing.M, after ...func()) {
 	code := m.Run()
+	for _, f := range after {
+		f()
+	}
 	ctx := context.Background()
 	if admin, err := pgx.Connect(ctx, os.Getenv(Variable)); err == nil {
 		for _, name := range models.made {

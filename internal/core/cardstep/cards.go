@@ -4,6 +4,7 @@ package cardstep
 
 import (
 	"fmt"
+	"math"
 	"math/rand/v2"
 	"slices"
 
@@ -52,7 +53,7 @@ const spacings = 40 // orders tried, for the one in which fewest neighbours are 
 // spaced is an order of chance in which no two that children mix up are neighbours, as far as that can be, and the
 // first is none of the targets.
 func spaced(b *step.Brief, cards []card.Card, after *card.Card, rng *rand.Rand) []card.Card {
-	best, least := slices.Clone(cards), -1
+	best, least := slices.Clone(cards), math.MaxInt
 	try := slices.Clone(cards)
 	for range spacings {
 		rng.Shuffle(len(try), func(i, j int) { try[i], try[j] = try[j], try[i] })
@@ -64,7 +65,7 @@ func spaced(b *step.Brief, cards []card.Card, after *card.Card, rng *rand.Rand) 
 			}
 			switch {
 			case before == nil:
-				if b.IsTarget(c.ID) && len(try) > len(b.Targets) {
+				if b.IsTarget(c.ID) {
 					n++
 				}
 			case before.Pair.Grapheme == c.Pair.Grapheme:
@@ -73,7 +74,7 @@ func spaced(b *step.Brief, cards []card.Card, after *card.Card, rng *rand.Rand) 
 				n += 2
 			}
 		}
-		if least < 0 || n < least {
+		if n < least {
 			best, least = slices.Clone(try), n
 		}
 		if n == 0 {
@@ -179,7 +180,7 @@ var Pack = step.Record{
 			cards[it.Value] = true
 		}
 		hidden := ""
-		if len(t.Lesson.Targets) > 0 && t.Fresh() {
+		if t.Fresh() {
 			hidden = " The new " + prose.Plural(len(t.Lesson.Targets), "one is", "ones are") + " somewhere among them."
 		}
 		pictures := slices.ContainsFunc(s.Items, func(it lesson.Item) bool { return it.Position == "picture" })
@@ -203,7 +204,7 @@ func turns(shows int, intN func(n int) int) []string {
 	sides := [2]string{"letter", "picture"}
 	left := [2]int{(shows + 1) / 2, (shows + 1) / 2}
 	var out []string
-	last, run := -1, 0
+	last, run := 0, 0
 	for left[0]+left[1] > 0 {
 		side := 0
 		if intN(left[0]+left[1]) >= left[0] {

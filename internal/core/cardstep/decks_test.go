@@ -49,5 +49,11 @@ func TestDecksAndLetters(t *testing.T) {
 		in.Routine.Steps[0] = lesson.RoutineStep{Kind: lesson.Capitals}
 		say("capital "+letter, lesson.Capitals, in)
 	}
+	for i, target := range strings.Fields("m si=ʒ th=ð ng sh ai ph=f ture=tʃə wh") { // words to listen to, also where there are none
+		in := trial.Taught(t, 6*(i%4), lesson.Introduce)
+		in.Targets, in.Seed = trial.Targets(t, target), uint64(i)
+		in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Listen, Options: lesson.Options{Way: "words"}}}
+		say("listen "+target, lesson.Listen, in)
+	}
 	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "decks", []byte(out.String()))
 }

@@ -33,6 +33,12 @@ func TestTurnsAreFair(t *testing.T) {
 		assert.LessOrEqual(t, most, 3, "%d shows: %v", shows, list)
 		assert.Equal(t, (shows+1)/2, letters)
 	}
+	for shows := range 11 { // every choice that can be made
+		for choices := range 1 << ((shows + 1) / 2 * 2) {
+			i := -1
+			check(shows, func(n int) int { i++; return (choices >> i & 1) * (n - 1) })
+		}
+	}
 	runs := map[int]bool{}
 	for shows := range 31 {
 		check(shows, func(int) int { return 0 })

@@ -1,6 +1,9 @@
 package lexicon
 
-import "cmp"
+import (
+	"cmp"
+	"slices"
+)
 
 // leastMeant is how well a word must be known to be what somebody meant to type.
 const leastMeant = 3
@@ -11,10 +14,10 @@ func Meant(word string) string {
 	if word == "" {
 		return ""
 	}
-	var best *Entry
+	var found []*Entry
 	try := func(w string) {
-		if e, ok := Find(w); ok && !e.Unfit && e.Familiarity >= leastMeant && (best == nil || better(e, best)) {
-			best = e
+		if e, ok := Find(w); ok && !e.Unfit && e.Familiarity >= leastMeant {
+			found = append(found, e)
 		}
 	}
 	letters := func(f func(c string)) {
@@ -25,7 +28,7 @@ func Meant(word string) string {
 	for i := 1; i < len(word); i++ {
 		try(word[:i-1] + word[i:i+1] + word[i-1:i] + word[i+1:])
 	}
-	if best == nil {
+	if len(found) == 0 {
 		for i := range len(word) + 1 {
 			letters(func(c string) { try(word[:i] + c + word[i:]) })
 		}
@@ -33,18 +36,18 @@ func Meant(word string) string {
 			try(word[:i] + word[i+1:])
 		}
 	}
-	if best == nil {
+	if len(found) == 0 {
 		for i := range word {
 			letters(func(c string) { try(word[:i] + c + word[i+1:]) })
 		}
 	}
-	if best == nil {
+	if len(found) == 0 {
 		return ""
 	}
-	return best.Word
+	return slices.MaxFunc(found, better).Word
 }
 
-// better tells whether a word is better known than another one, by children, then in what is written.
-func better(a, b *Entry) bool {
-	return cmp.Or(cmp.Compare(a.Familiarity, b.Familiarity), cmp.Compare(a.Rank, b.Rank), cmp.Compare(b.Word, a.Word)) > 0
+// better compares how well two words are known, by children, then in what is written.
+func better(a, b *Entry) int {
+	return cmp.Or(cmp.Compare(a.Familiarity, b.Familiarity), cmp.Compare(a.Rank, b.Rank), cmp.Compare(b.Word, a.Word))
 }

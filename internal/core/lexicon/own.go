@@ -1,6 +1,7 @@
 package lexicon
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 	"sync"
@@ -51,28 +52,33 @@ func (w OwnWord) Cut(a phoneme.Accent, u spelling.Units) (Reading, error) {
 	}
 	al := aligners.Get().(*spelling.Aligner)
 	defer aligners.Put(al)
-	best, least := Reading{}, -1
+	var found []Reading
 	for _, codes := range ways(a, w.Sounds) {
-		r := read(al, clean, codes, spelling.Cut{}, a, u)
-		odd := 0
-		for _, s := range r.Segments {
-			if s.Odd || s.Rare {
-				odd++
-			}
-		}
-		if len(r.Segments) > 0 && (least < 0 || odd < least) {
-			best, least = r, odd
+		if r := read(al, clean, codes, spelling.Cut{}, a, u); len(r.Segments) > 0 {
+			found = append(found, r)
 		}
 	}
-	if least < 0 {
+	if len(found) == 0 {
 		return Reading{}, fault.New(
 			ErrNoCut,
 			"the sounds do not lie along the letters of %q: write a sound for each part of it",
 			w.Word,
 		)
 	}
+	best := slices.MinFunc(found, func(x, y Reading) int { return cmp.Compare(odd(x), odd(y)) })
 	ownCuts.put(key, u, best)
 	return best, nil
+}
+
+// odd counts the odd and the rare parts of a reading.
+func odd(r Reading) int {
+	n := 0
+	for _, s := range r.Segments {
+		if s.Odd || s.Rare {
+			n++
+		}
+	}
+	return n
 }
 
 // ways are the sounds written in the lexical sets that sound so in an accent.

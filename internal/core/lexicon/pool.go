@@ -112,8 +112,10 @@ func newPool(a phoneme.Accent, u spelling.Units) *Pool {
 	for i := range p.Items {
 		item := &p.Items[i]
 		p.byWord[item.Word] = item
-		if same := alike[sounds[i]]; len(same) > 1 || len(same) == 1 && same[0] != item.Word {
-			item.Alike = slices.DeleteFunc(slices.Clone(same), func(w string) bool { return w == item.Word })
+		for _, w := range alike[sounds[i]] {
+			if w != item.Word {
+				item.Alike = append(item.Alike, w)
+			}
 		}
 		if item.Picture = item.Picturable(); item.Picture {
 			for _, name := range SecondNames(item.Word) {

@@ -4,6 +4,7 @@
 package script
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -34,24 +35,28 @@ func Named(o lexicon.Speech, p spelling.Pair) string {
 	return p.Grapheme
 }
 
-// Keyword is the card's, or else the best known word with the pair; empty where there is none: a word with the sound in
-// another spelling would show the wrong letters.
+// Keyword is the card's, or else the word with the pair that shows it best among those that most children know; where
+// they know none well, the best known. Empty where there is none: a word with the sound in another spelling would show the
+// wrong letters.
 func Keyword(o lexicon.Speech, p spelling.Pair, keyword string) string {
 	if keyword != "" {
 		return keyword
 	}
-	best, top, known := "", 0, false
+	var fit []*lexicon.Item
 	found := lexicon.For(o.Accent, o.Units).With(p)
 	for _, it := range found[:min(len(found), looked)] {
-		if it.Doubt != lexicon.NoDoubt || len(it.Readings) > 1 || it.Unfit {
-			continue
-		}
-		worth, well := clear(it, p), it.Familiarity >= wellKnown
-		if best == "" || well && !known || well == known && worth > top {
-			best, top, known = it.Word, worth, well
+		if it.Doubt == lexicon.NoDoubt && len(it.Readings) == 1 && !it.Unfit {
+			fit = append(fit, it)
 		}
 	}
-	return best
+	if len(fit) == 0 {
+		return ""
+	}
+	return slices.MaxFunc(fit, func(x, y *lexicon.Item) int {
+		return cmp.Or(
+			cmp.Compare(min(x.Familiarity, wellKnown), min(y.Familiarity, wellKnown)), cmp.Compare(clear(x, p), clear(y, p)),
+		)
+	}).Word
 }
 
 const (

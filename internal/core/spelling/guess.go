@@ -54,6 +54,8 @@ func Guess(word string) string {
 			codes = "@"
 		case g == "er" && i > 0 && vowelSeen:
 			codes = "4"
+		case g == "r" && (last(1) || !isVowelLetter(rest[1])) && strings.HasSuffix(out.String(), "E"):
+			codes = "4" // happier
 		case g == "s" && last(1) && i > 0 && !strings.ContainsRune("ptkf", rune(word[i-1])):
 			codes = "z"
 		}

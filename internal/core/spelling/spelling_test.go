@@ -192,6 +192,7 @@ func TestGuess(t *testing.T) {
 		"tishes": "tiSiz", "i": "Y", "she": "SE", "go": "gG", "flu": "flL", "lamb": "lam", "lambs": "lambz",
 		"taughter": "tct4", "sofa": "sof@", "hello": "helG", "gipsy": "gipsy", "gym": "gim", "fleight": "flAt",
 		"baul": "bcl", "loun": "lWn", "oink": "XNk", "fow": "fW", "puce": "pjLs", "cube": "kjLb",
+		"vothier": "voTE4", "vothiers": "voTE4z", "blierow": "blErW",
 	} {
 		assert.Equal(t, want, spelling.Guess(word), word)
 	}

@@ -233,3 +233,33 @@ func TestTheBoundsOfATable(t *testing.T) {
 	assert.Equal(t, card.Same, short[0].Standing, "a line may end early")
 	assert.Equal(t, "=sum", short[1].Text)
 }
+
+// What a column is taken for is a share of its cells, whatever their number; lines are told apart by what they are.
+func TestSharesAndTwins(t *testing.T) {
+	m, _ := table.Columnwise(rows("qzx|1", "cat|2", "zzq|3", "dog|4", "vvq|5", "xqz|6"), table.Words, here)
+	assert.NotContains(t, m, "word", "a third are words")
+	m, _ = table.Columnwise(rows("at|cat", "in|", "on|dog", "up|", "am|"), table.Words, here)
+	assert.Equal(t, 1, m["word"], "longer words in fewer cells")
+	m, _ = table.Columnwise(rows("at|cat", "|dog", "|pin", "|qqx"), table.Words, here)
+	assert.Equal(t, 0, m["word"], "all of one against three of four")
+
+	s := rows("word|grapheme", "sat|a", "cat|a", "'|a")
+	m, header := table.Columnwise(s, table.Words, here)
+	got := library().Read(s, table.Words, m, header, "")
+	assert.Equal(t, card.New, got[0].Standing)
+	assert.Equal(t, card.New, got[1].Standing, "another word of the same card")
+	assert.Equal(t, "'", got[2].Text, "a quote that guards nothing")
+	s = rows("grapheme|keyword", "ng|ring", "ng|king", "ee|ring")
+	m, header = table.Columnwise(s, table.Cards, here)
+	got = library().Read(s, table.Cards, m, header, "")
+	assert.Equal(t, []card.Standing{card.New, card.Unfit, card.New},
+		[]card.Standing{got[0].Standing, got[1].Standing, got[2].Standing}, "one card for each pair")
+
+	level := library()
+	for i := range level.Cards {
+		level.Cards[i].Step = 1
+	}
+	s = rows("word", "tap")
+	m, header = table.Columnwise(s, table.Words, here)
+	assert.Equal(t, "t", level.Read(s, table.Words, m, header, "")[0].CardID, "of cards of one step the first")
+}

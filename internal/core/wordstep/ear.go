@@ -356,12 +356,13 @@ func placeName(at words.Position) string {
 
 func tellEar(t *step.Telling, s *lesson.Step) {
 	spoken := !slices.ContainsFunc(s.Items, func(it lesson.Item) bool { return it.Kind == lesson.PictureItem })
-	yes := slices.DeleteFunc(slices.Clone(s.Items), func(it lesson.Item) bool { return it.Basket == lesson.HasNot })
-	at := "in it"
-	if len(yes) > 0 && yes[0].Position != "" {
-		at = placeName(words.Position(yes[0].Position))
+	at, several := "in it", false
+	if i := slices.IndexFunc(s.Items, func(it lesson.Item) bool { return it.Basket != lesson.HasNot }); i >= 0 {
+		several = s.Items[i].Basket == ""
+		if p := s.Items[i].Position; p != "" {
+			at = placeName(words.Position(p))
+		}
 	}
-	several := len(yes) > 0 && yes[0].Basket == ""
 	name := "Name each picture, leaning on the sound. "
 	if spoken {
 		name = "Say each word in a short phrase, then alone; few pictures have this sound, so it goes by ear. "

@@ -74,5 +74,12 @@ func TestEarsAndWords(t *testing.T) {
 			say(fmt.Sprintf("%s %q in %d", r.Kind, way, minutes), r.Kind, in)
 		}
 	}
+	for i, kind := range []lesson.Kind{lesson.Challenge, lesson.Page, lesson.Story, lesson.Free, lesson.Read, lesson.MadeUp} {
+		in := trial.Taught(t, 0, lesson.Introduce) // a class that can read nothing yet
+		in.Targets, in.Seed = trial.Targets(t, []string{"m", "sh"}[i%2]), uint64(i)
+		o := lesson.Options{Words: []string{"A boat lies at the lock."}}
+		in.Routine.Steps = []lesson.RoutineStep{{Kind: kind, Options: o}, {Kind: lesson.Listen}}
+		say(fmt.Sprintf("%s of nothing", kind), kind, in)
+	}
 	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "ears", []byte(out.String()))
 }

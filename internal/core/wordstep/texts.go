@@ -347,16 +347,20 @@ var Challenge = step.Record{
 	MostSeconds: 300, Takes: []lesson.ItemKind{lesson.TextItem}, Shows: step.ShowText, Rank: 10, Words: true,
 	About: "Three to choose one from, each with an easier form.",
 	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
-		word := "a word"
+		tasks := [][2]string{ // of a class that reads no word with it yet
+			{"Draw two things with our sound.", "draw one"},
+			{"Write our letters in three colours.", "write them big, once"},
+			{"Find three things in the room with our sound.", "find one"},
+		}
 		if len(b.Words) > 0 {
-			word = "“" + b.Words[0].Value + "”"
+			tasks = [][2]string{
+				{"Write a sentence with “" + b.Words[0].Value + "”.", "write the word and draw it"},
+				{"Make a chain: change one sound at a time, four words.", "change only the first sound"},
+				{"Find three things in the room with our sound and write them.", "find them and say them"},
+			}
 		}
 		list := ofTeam(s)
-		for _, pair := range [][2]string{
-			{"Write a sentence with " + word + ".", "write the word and draw it"},
-			{"Make a chain: change one sound at a time, four words.", "change only the first sound"},
-			{"Find three things in the room with our sound and write them.", "find them and say them"},
-		} {
+		for _, pair := range tasks {
 			list = append(list, lesson.Option{
 				Value:   pair[0],
 				Detail:  "easier: " + pair[1],
