@@ -150,7 +150,7 @@ func TestEveryPageFitsEveryWindow(t *testing.T) {
 // button keeps its own.
 func TestKeyboardAlone(t *testing.T) {
 	s := open(t)
-	s.signIn(t, "lead")
+	s.atWall(t, "lead")
 	tab := s.tab
 	focus := `document.activeElement.tagName + ' ' + document.activeElement.textContent.trim()`
 	require.NoError(t, tab.ClickText("Lessons"))
@@ -191,7 +191,7 @@ func TestKeyboardAlone(t *testing.T) {
 // The search goes to anything by a few letters and the Enter key.
 func TestSearch(t *testing.T) {
 	s := open(t)
-	s.signIn(t, "lead")
+	s.atWall(t, "lead")
 	tab := s.tab
 	ask := func(text, page string) {
 		t.Helper()
@@ -221,7 +221,7 @@ func TestSearch(t *testing.T) {
 // What is taken away stays until the page is left, and can be put back.
 func TestTakenAwayAndPutBack(t *testing.T) {
 	s := open(t)
-	s.signIn(t, "lead")
+	s.atWall(t, "lead")
 	tab := s.tab
 	require.NoError(t, tab.Click("[data-grapheme='m']"))
 	require.NoError(t, tab.SeeText("Withdraw"))
