@@ -49,7 +49,8 @@ func TestDecksAndLetters(t *testing.T) {
 		in.Routine.Steps[0] = lesson.RoutineStep{Kind: lesson.Capitals}
 		say("capital "+letter, lesson.Capitals, in)
 	}
-	for i, target := range strings.Fields("m si=ʒ th=ð ng sh ai ph=f ture=tʃə wh") { // words to listen to, also where there are none
+	// Words to listen to, also where there are none.
+	for i, target := range strings.Fields("m si=ʒ th=ð ng sh ai ph=f ture=tʃə wh") {
 		in := trial.Taught(t, 6*(i%4), lesson.Introduce)
 		in.Targets, in.Seed = trial.Targets(t, target), uint64(i)
 		in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Listen, Options: lesson.Options{Way: "words"}}}

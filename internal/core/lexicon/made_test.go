@@ -14,9 +14,9 @@ import (
 	"brightchalk/internal/core/spelling"
 )
 
-// Words that no list has, made of those of the list by a stride that meets each familiarity: with endings, as compounds,
-// with a beginning, with another first letter. What each is read like is read by an adult at each change of the rules
-// (-update renews the file).
+// Words that no list has, made of those of the list by a stride that meets each familiarity: with endings, as
+// compounds, with a beginning, with another first letter. What each is read like is read by an adult at each change of
+// the rules (-update renews the file).
 func TestMadeWordsToBeRead(t *testing.T) {
 	var b strings.Builder
 	line := func(word string) {
@@ -92,7 +92,8 @@ func TestMadeWordsToBeRead(t *testing.T) {
 // A team's own words laid along their letters, invented and said as a local would: read by an adult.
 func TestOwnWordsToBeRead(t *testing.T) {
 	var b strings.Builder
-	for _, w := range strings.Fields(`Lockhouse=lɒkhaʊs Wharfside=wɔːfsaɪd Quay=kiː Marl=mɑːl Leam=lem Ning=nɪŋ Worrow=wɒrəʊ
+	for _, w := range strings.Fields(`Lockhouse=lɒkhaʊs Wharfside=wɔːfsaɪd Quay=kiː Marl=mɑːl Leam=lem Ning=nɪŋ
+		Worrow=wɒrəʊ
 		Thrapp=θræp Knell=nel Wreyburn=reɪbɜːn Oughly=əʊliː Oughley=ʌfliː Boughten=baʊtən Sedge=sedʒ Tuddle=tʌdəl Ouze=uːz
 		Chalkey=tʃɔːkiː Gnarl=nɑːl Phopps=fɒps Cheynet=tʃeɪnət Beaulow=bjuːləʊ Alne=ɔːn Wye=waɪ Exe=eks Isin=aɪsɪn Osk=ɒsk
 		Hythe=haɪð Rhyd=rɪd Cwm=kuːm Eaves=iːvz Moorings=mʊərɪŋz towlight=təʊlaɪt Wanwick=wɒnɪk Bucester=bʊstə Tyle=taɪl

@@ -36,8 +36,8 @@ func Named(o lexicon.Speech, p spelling.Pair) string {
 }
 
 // Keyword is the card's, or else the word with the pair that shows it best among those that most children know; where
-// they know none well, the best known. Empty where there is none: a word with the sound in another spelling would show the
-// wrong letters.
+// they know none well, the best known. Empty where there is none: a word with the sound in another spelling would show
+// the wrong letters.
 func Keyword(o lexicon.Speech, p spelling.Pair, keyword string) string {
 	if keyword != "" {
 		return keyword

@@ -74,7 +74,9 @@ func TestEarsAndWords(t *testing.T) {
 			say(fmt.Sprintf("%s %q in %d", r.Kind, way, minutes), r.Kind, in)
 		}
 	}
-	for i, kind := range []lesson.Kind{lesson.Challenge, lesson.Page, lesson.Story, lesson.Free, lesson.Read, lesson.MadeUp} {
+	for i, kind := range []lesson.Kind{
+		lesson.Challenge, lesson.Page, lesson.Story, lesson.Free, lesson.Read, lesson.MadeUp,
+	} {
 		in := trial.Taught(t, 0, lesson.Introduce) // a class that can read nothing yet
 		in.Targets, in.Seed = trial.Targets(t, []string{"m", "sh"}[i%2]), uint64(i)
 		o := lesson.Options{Words: []string{"A boat lies at the lock."}}
