@@ -127,10 +127,7 @@ func lpc(in []float64, order int) []float64 {
 	}
 	var found []float64
 	for _, z := range eig.Values(nil) {
-		if imag(z) <= 0 {
-			continue
-		}
-		f := cmplx.Phase(z) * lpcHertz / (2 * math.Pi)
+		f := cmplx.Phase(z) * lpcHertz / (2 * math.Pi) // of each pair one is below 0
 		bandwidth := -math.Log(cmplx.Abs(z)) * lpcHertz / math.Pi
 		if f > 200 && f < 3500 && bandwidth < 700 {
 			found = append(found, f)

@@ -29,10 +29,8 @@ func (a *analysis) trackVoice() (t voiceTrack) {
 	const nearlyAsGood = 0.94
 	var f0s []float64
 	counted := 0
-	energy := make([]float64, len(low)+1)
-	for i, v := range low {
-		energy[i+1] = energy[i] + v*v
-	}
+	energy := make([]float64, len(low)+1) // of all before
+	floats.CumSum(energy[1:], floats.MulTo(make([]float64, len(low)), low, low))
 	for i := s.from; i <= s.to && i < len(levels); i++ {
 		if levels[i] < s.peak-27 {
 			continue

@@ -1,0 +1,81 @@
+package recording
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// A fall is measured from eight points on, which lie two frames apart and begin six behind the last loud one; each
+// point is the mean of four frames.
+func TestWhereAnEchoCanBeMeasured(t *testing.T) {
+	const hop = analysisHertz / 200
+	rng := rand.New(rand.NewPCG(3, 3))
+	mono := make([]float64, 200*hop)
+	for i := range mono {
+		if at := i - 100*hop; at >= 0 {
+			mono[i] = 0.5 * rng.NormFloat64() * math.Pow(10, -float64(at)/hop*0.75/20) // 60 dB in 80 frames
+		}
+	}
+	firstTail, firstFall := 0, 0
+	for n := 102; n <= 200; n++ {
+		fall, tail := echo(mono[:n*hop])
+		if tail > floorDB && firstTail == 0 {
+			firstTail = n
+		}
+		if fall > 0 && firstFall == 0 {
+			firstFall = n
+			assert.InDelta(t, 400, fall, 60)
+		}
+	}
+	assert.InDelta(t, 100+11+20, firstTail, 3, "ten frames behind the last loud one")
+	assert.Equal(t, 6+2*7+4-11, firstFall-firstTail)
+}
+
+// The edge of a band is told from one window on.
+func TestABandInOneWindow(t *testing.T) {
+	in := make([]float64, 1024)
+	for i := range in {
+		for f := 250.0; f < 4000; f += 125 {
+			in[i] += 0.02 * math.Sin(2*math.Pi*f*float64(i)/16000+f*f)
+		}
+	}
+	assert.InDelta(t, 4000, bandEdge(in, 16000, span{from: 0, to: 12}), 501)
+	assert.InDelta(t, 8000, bandEdge(in[:1023], 16000, span{from: 0, to: 12}), 0.1, "too short to tell")
+	assert.InDelta(t, 8000, bandEdge(in, 16000, span{from: 0, to: 7}), 0.1, "the word is too short")
+}
+
+// Nothing has a level, and is no error.
+func TestTheLevelOfNothing(t *testing.T) {
+	levels, mono := signal{hertz: 16000}.heard(0)
+	assert.Equal(t, []float64{floorDB}, levels)
+	assert.Empty(t, mono)
+	levels, mono = signal{hertz: 16000, samples: make([]float64, 3)}.heard(16000)
+	assert.Equal(t, []float64{floorDB}, levels)
+	assert.Len(t, mono, 3)
+	for _, rate := range []int{8000, 11025, 16000, 48000} { // all that came in goes out, at each rate
+		for _, n := range []int{1, 79, 80, 81, 1599, 1600, 1601, 16003} {
+			_, mono = signal{hertz: 16000, samples: make([]float64, n)}.heard(rate)
+			assert.Len(t, mono, n*rate/16000, "%d at %d", n, rate)
+		}
+	}
+}
+
+// A vowel of less than 60 ms is not told.
+func TestAVowelThatIsTooShort(t *testing.T) {
+	mono := make([]float64, 3*analysisHertz)
+	rng := rand.New(rand.NewPCG(5, 5))
+	for i := range mono {
+		mono[i] = 0.1 * rng.NormFloat64()
+	}
+	a := &analysis{target: aim("æ"), mono: mono, span: span{from: 100, to: 111}}
+	assert.Zero(t, a.vowelDistance())
+	assert.Zero(t, a.f1)
+	a = &analysis{target: aim("æ"), mono: mono, span: span{from: 100, to: 112}}
+	_ = a.vowelDistance()
+	assert.Positive(t, a.f1)
+	a = &analysis{target: aim("m"), mono: mono, span: span{from: 100, to: 300}}
+	assert.Zero(t, a.vowelDistance(), "no vowel has means for it")
+}
