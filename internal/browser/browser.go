@@ -144,15 +144,37 @@ func (t *Tab) textOfPage() string {
 	return text
 }
 
+// seen is a promise of whether the page shows a text within a second. It looks when the page has changed: to ask for the
+// text of a large page again and again takes more of a processor than what is waited for.
+const seen = `new Promise((done) => {
+	const text = %s
+	let waiting = false
+	const look = () => {
+		waiting = false
+		if (document.body?.innerText.includes(text)) end(true)
+	}
+	const end = (found) => { changes.disconnect(); clearTimeout(late); done(found) }
+	const changes = new MutationObserver(() => {
+		if (!waiting) setTimeout(look, 20)
+		waiting = true
+	})
+	const late = setTimeout(() => end(Boolean(document.body?.innerText.includes(text))), 1000)
+	changes.observe(document, { subtree: true, childList: true, characterData: true, attributes: true })
+	look()
+})`
+
 // SeeText waits until the page shows a text.
 func (t *Tab) SeeText(text string) error {
 	quoted, _ := json.Marshal(text)
 	end := time.Now().Add(Patience)
 	for time.Now().Before(end) {
-		if found, err := Eval[bool](t, `document.body.innerText.includes(`+string(quoted)+`)`); err == nil && found {
+		found, err := Eval[bool](t, fmt.Sprintf(seen, quoted))
+		if err == nil && found {
 			return nil
 		}
-		time.Sleep(40 * time.Millisecond)
+		if err != nil { // the page goes away
+			time.Sleep(40 * time.Millisecond)
+		}
 	}
 	return fmt.Errorf("the page does not say %q; it says: %s", text, t.textOfPage())
 }

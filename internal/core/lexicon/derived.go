@@ -205,7 +205,7 @@ func (t tally) settled() map[string]string {
 	for letters, all := range t {
 		total, most := 0, 0
 		for codes, n := range all {
-			if total += n; n > most || n == most && codes < out[letters] {
+			if total += n; n > most { // of equal ones none is kept
 				most = n
 				out[letters] = codes
 			}

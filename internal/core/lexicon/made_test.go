@@ -70,6 +70,12 @@ func TestMadeWordsToBeRead(t *testing.T) {
 		for k, beginning := range strings.Fields("un dis mis re non sub pre out up under over super anti inter") {
 			lines(of(familiarity, 1, k*7, func(e *lexicon.Entry) string { return beginning + e.Word }))
 		}
+		lines(of(familiarity, 4, 2, func(e *lexicon.Entry) string {
+			if len(e.Word) < 4 || len(e.Word) > 5 {
+				return ""
+			}
+			return e.Word + "y"
+		}))
 		for other := range lexicon.BestKnown + 1 {
 			second := byFamiliarity[other]
 			at := familiarity
