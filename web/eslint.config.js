@@ -30,6 +30,10 @@ export default tseslint.config(
           selector: 'JSXOpeningElement[name.name="select"]',
           message: 'Select and Inline of ui/parts are the two looks of a choice.',
         },
+        {
+          selector: 'JSXOpeningElement[name.name="input"]:has(JSXAttribute[name.name="type"][value.value="file"])',
+          message: 'FileButton of ui/parts chooses a file.',
+        },
       ],
     },
   },

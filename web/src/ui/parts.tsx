@@ -20,6 +20,37 @@ export function Button({ look = 'plain', className = '', ...rest }: ButtonProps)
   )
 }
 
+/** Chooses a file: a button to the eye, a field to the keyboard and to a reader of the screen. */
+export function FileButton({
+  look = 'plain',
+  onFile,
+  children,
+  className = '',
+  ...rest
+}: Omit<InputHTMLAttributes<HTMLInputElement>, 'type' | 'onChange'> & {
+  look?: keyof typeof looks
+  onFile: (file: File) => void
+}) {
+  return (
+    <label
+      className={`relative inline-flex min-h-11 cursor-pointer items-center justify-center gap-2 rounded-lg px-4 text-base font-bold focus-within:outline-3 has-disabled:cursor-not-allowed has-disabled:opacity-55 ${looks[look]} ${className}`}
+    >
+      {children}
+      {/* eslint-disable-next-line no-restricted-syntax -- the one place */}
+      <input
+        {...rest}
+        type="file"
+        className="sr-only"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) onFile(file)
+          e.target.value = '' // the same file may be chosen again
+        }}
+      />
+    </label>
+  )
+}
+
 export function LinkButton({
   href,
   look = 'plain',

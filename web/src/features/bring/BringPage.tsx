@@ -1,8 +1,8 @@
 import { Link, useNavigate } from '@tanstack/react-router'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { callThen, mayI, useClasses, useMe } from '../../api/shared'
 import { JobButton } from '../../ui/jobs/JobButton'
-import { Button, Failed, Heading, LinkButton, Notice } from '../../ui/parts'
+import { Button, Failed, FileButton, Heading, LinkButton, Notice } from '../../ui/parts'
 import { useBring, useDrop, useParcels, type Parcel } from './api'
 
 /** What comes into the library from elsewhere, and what goes out of it. */
@@ -33,7 +33,6 @@ function Drop() {
   const go = useNavigate()
   const [over, setOver] = useState(false)
   const [wrong, setWrong] = useState('')
-  const input = useRef<HTMLInputElement>(null)
   const take = (file?: File) => {
     if (!file || bring.isPending) return
     setWrong(file.size > most ? 'The file is larger than 128 MB.' : '')
@@ -58,21 +57,15 @@ function Drop() {
         <p className="text-lg">
           A table of yours with words, sentences, whole cards or an order (XLSX, CSV), or another team’s library (ZIP).
         </p>
-        <input
-          ref={input}
-          type="file"
-          aria-label="A table or a bundle"
+        <FileButton
+          look="main"
+          aria-label="Choose a file: a table or a bundle"
           accept=".csv,.tsv,.txt,.xlsx,.zip"
-          className="sr-only"
-          tabIndex={-1}
-          onClick={(e) => {
-            e.currentTarget.value = '' // the same file may be chosen again
-          }}
-          onChange={(e) => take(e.target.files?.[0])}
-        />
-        <Button look="main" disabled={bring.isPending} onClick={() => input.current?.click()}>
+          disabled={bring.isPending}
+          onFile={take}
+        >
           {bring.isPending ? 'Unpacking it …' : 'Choose a file'}
-        </Button>
+        </FileButton>
         <p className="text-soft">Or drop it here. You see what it comes to before anything changes.</p>
       </div>
       {(wrong || bring.error) && <Notice kind="wrong">{wrong || bring.error?.message}</Notice>}

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Field, Input, Notice, inputLook } from '../../ui/parts'
+import { Field, FileButton, Input, inputLook, Notice } from '../../ui/parts'
 import { sendPicture } from './api'
 import { thingsOf, type Desk } from './model'
 import { Origin } from './Origin'
@@ -84,8 +84,7 @@ function Objects({ desk, cautions }: { desk: Desk; cautions: string[] }) {
 function PictureField({ desk }: { desk: Desk }) {
   const { draft, change, readOnly } = desk
   const [said, setSaid] = useState<{ text: string; wrong: boolean }>()
-  const send = async (file: File | undefined) => {
-    if (!file) return
+  const send = async (file: File) => {
     try {
       const { picture, remarks } = await sendPicture(file)
       change({ picture })
@@ -108,16 +107,9 @@ function PictureField({ desk }: { desk: Desk }) {
         </div>
       )}
       {!readOnly && (
-        <label className="inline-flex min-h-11 items-center justify-center rounded-lg border-2 border-ink/70 bg-sheet px-4 font-bold focus-within:outline-3">
+        <FileButton data-field="picture" accept="image/png,image/jpeg,image/svg+xml" onFile={(file) => void send(file)}>
           {draft.picture ? 'Another picture' : 'Add a picture'}
-          <input
-            type="file"
-            data-field="picture"
-            accept="image/png,image/jpeg,image/svg+xml"
-            className="sr-only"
-            onChange={(e) => void send(e.target.files?.[0])}
-          />
-        </label>
+        </FileButton>
       )}
       {said && <Notice kind={said.wrong ? 'wrong' : 'plain'}>{said.text}</Notice>}
       {draft.picture && <Origin picture={draft.picture} readOnly={readOnly} />}

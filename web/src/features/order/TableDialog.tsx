@@ -1,7 +1,7 @@
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import type { WallCard } from '../../api/client'
-import { Button, Notice, Select } from '../../ui/parts'
+import { Button, FileButton, Notice, Select } from '../../ui/parts'
 import { useReadTable, type Table } from './api'
 
 type Props = { cards: ReadonlyMap<string, WallCard>; onTake: (order: string[]) => void; onClose: () => void }
@@ -33,15 +33,11 @@ export default function TableDialog({ cards, onTake, onClose }: Props) {
             A file with a line for each step (CSV): letters, and a sound where they have several. You see what it comes
             to before anything changes.
           </Dialog.Description>
-          <input
-            type="file"
-            aria-label="The table"
+          <FileButton
+            aria-label="Choose a file with the order"
             accept=".csv,.tsv,.txt,text/csv"
-            className="min-h-11"
-            onChange={(e) => {
-              const file = e.target.files?.[0]
-              e.target.value = ''
-              if (!file) return
+            className="self-start"
+            onFile={(file) => {
               setWrong(file.size > mostBytes ? 'The table is larger than 400 kB.' : '')
               if (file.size > mostBytes) return
               void file.text().then((t) => {
@@ -49,7 +45,9 @@ export default function TableDialog({ cards, onTake, onClose }: Props) {
                 ask(t, { grapheme: '', sound: '', step: '' })
               })
             }}
-          />
+          >
+            {text ? 'Choose another file' : 'Choose a file'}
+          </FileButton>
           {(wrong || read.error) && <Notice kind="wrong">{wrong || read.error?.message}</Notice>}
           {found && (
             <>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Button, Heading, Input, Notice } from '../../ui/parts'
+import { Button, FileButton, Heading, Input, Notice } from '../../ui/parts'
 import { useReadDaysOff, type School } from './api'
 import { daysBetween, runs, short } from './model'
 
@@ -91,19 +91,16 @@ function FromFile({ school, set }: Pick<Props, 'school' | 'set'>) {
   const found = read.data
   return (
     <div className="flex flex-col gap-2 rounded-lg border-2 border-dashed border-line p-3">
-      <label className="flex flex-col gap-1 text-sm font-bold">
-        Out of a calendar (.ics) or a table with a date and a name in each line (.csv)
-        <input
-          type="file"
-          accept=".ics,.csv,text/calendar,text/csv"
-          className="min-h-11 font-normal"
-          onChange={(e) => {
-            const file = e.target.files?.[0]
-            e.target.value = ''
-            if (file) read.mutate(file)
-          }}
-        />
-      </label>
+      <p>Out of a calendar (.ics) or a table with a date and a name in each line (.csv):</p>
+      <FileButton
+        accept=".ics,.csv,text/calendar,text/csv"
+        aria-label="Choose a file with days off"
+        className="self-start"
+        disabled={read.isPending}
+        onFile={(file) => read.mutate(file)}
+      >
+        Choose a file
+      </FileButton>
       {read.error && <Notice kind="wrong">{read.error.message}</Notice>}
       {found && found.days.length === 0 && (
         <Notice>

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { mayI, useMe } from '../../api/shared'
-import { Button, Field, Input, Notice } from '../../ui/parts'
+import { Button, Field, FileButton, Input, Notice } from '../../ui/parts'
 import { useArchivePicture, useOwnPictures, usePutPicture } from './api'
 
 /** The team's own pictures: with their names they take part in every ear game. */
@@ -85,13 +85,9 @@ export function OwnPictures() {
         >
           <Field label="Picture">
             {(ids) => (
-              <input
-                {...ids}
-                type="file"
-                accept="image/svg+xml,image/png,image/jpeg"
-                onChange={(e) => setFile(e.target.files?.[0])}
-                className="min-h-11"
-              />
+              <FileButton {...ids} accept="image/svg+xml,image/png,image/jpeg" onFile={setFile} className="min-w-0">
+                <span className="truncate">{file ? file.name : 'Choose a picture'}</span>
+              </FileButton>
             )}
           </Field>
           <Field label="Name">

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Button, Inline, Key, Notice } from '../parts'
+import { Button, FileButton, Inline, Key, Notice } from '../parts'
 import { meterGood, meterWord } from './model'
 import type { useMicrophone } from './useMicrophone'
 
@@ -105,20 +105,15 @@ export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: 
           />{' '}
           count me in: 3, 2, 1
         </label>
-        <label className="inline-flex min-h-11 cursor-pointer items-center font-bold underline decoration-line decoration-2 underline-offset-4 focus-within:outline-2 hover:decoration-ink">
+        <FileButton
+          look="quiet"
+          className="px-0!"
+          accept=".wav,.flac,.mp3,.ogg,.oga,audio/wav,audio/flac,audio/mpeg,audio/ogg"
+          aria-label="Send a file: WAV, FLAC, MP3 or Ogg"
+          onFile={onFile}
+        >
           Send a file
-          <input
-            type="file"
-            accept=".wav,.flac,.mp3,.ogg,.oga,audio/wav,audio/flac,audio/mpeg,audio/ogg"
-            aria-label="Sound file: WAV, FLAC, MP3 or Ogg"
-            className="sr-only"
-            onChange={(e) => {
-              const f = e.target.files?.[0]
-              if (f) onFile(f)
-              e.target.value = ''
-            }}
-          />
-        </label>
+        </FileButton>
         <span className="text-sm text-soft">WAV, FLAC, MP3 or Ogg, up to a minute; or drop it here</span>
       </div>
       {state.kind === 'refused' && <Notice kind="wrong">{state.why}</Notice>}
