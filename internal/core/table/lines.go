@@ -81,8 +81,9 @@ func (l Library) word(row []string, m Mapping, fallback string) Line {
 	if x.Pair = pair; why != "" {
 		return unfit(x, why)
 	}
+	missing := ""
 	if c == nil {
-		if c = l.opens(x.Text); c == nil {
+		if c, missing = l.opens(x.Text); c == nil {
 			return unfit(x, "no card of the library opens it: name its spelling, or choose a card for all")
 		}
 	}
@@ -98,6 +99,10 @@ func (l Library) word(row []string, m Mapping, fallback string) Line {
 	if len(c.Words) >= card.MostItems("words") {
 		return unfit(x, "the card holds as many words as it can")
 	}
+	if missing != "" {
+		x.Doubt, x.Why = true, fmt.Sprintf("no card of ours reads its “%s” so", missing)
+		return x
+	}
 	one := *c
 	one.Words = []string{x.Text}
 	if flags := one.FlaggedWords(l.Conventions.For(c.Content).Speech()); len(flags) > 0 {
@@ -111,24 +116,30 @@ const (
 	longestSentence = 200 // bytes
 )
 
-// opens is the card with which a word can first be read: the last in the order of those that it is made of.
-func (l Library) opens(word string) *card.Card {
-	seg, err := l.Conventions.Speech().Segment(word)
+// opens is the card with which a word can first be read: the last in the order of those that it is made of. missing are
+// the letters of a part that is on none of them; a doubled letter is read by its single one.
+func (l Library) opens(word string) (last *card.Card, missing string) {
+	speech := l.Conventions.Speech()
+	seg, err := speech.Segment(word)
 	if err != nil {
-		return nil
+		return nil, ""
 	}
-	var last *card.Card
+	taught := spelling.Set{}
+	for _, c := range l.Cards {
+		taught[c.Pair] = true
+	}
+	taught = taught.WithDoubles(speech.Accent)
 	for _, s := range seg.Segments {
-		pair := s.Pair
-		i := slices.IndexFunc(l.Cards, func(c card.Card) bool { return c.Pair == pair })
-		if i < 0 {
-			continue // a doubled letter, mostly: its single one stands for it
+		if s.Odd || !taught[s.Pair] {
+			missing = s.Grapheme
+			continue
 		}
-		if last == nil || l.Cards[i].Step > last.Step {
+		i := slices.IndexFunc(l.Cards, func(c card.Card) bool { return c.Pair == s.Pair })
+		if i >= 0 && (last == nil || l.Cards[i].Step > last.Step) {
 			last = &l.Cards[i]
 		}
 	}
-	return last
+	return last, missing
 }
 
 func (l Library) sentence(row []string, m Mapping, fallback string) Line {

@@ -100,6 +100,9 @@ func TestWhatBecomesOfWords(t *testing.T) {
 		"Sip|":      {"i", card.New, false, ""},  // i comes last of s i p
 		"shin|":     {"sh", card.New, false, ""}, // sh comes last
 		"snap|a":    {"a", card.New, false, ""},
+		"quit|":     {"i", card.New, true, "reads its “qu” so"},
+		"pass|":     {"p", card.New, true, "reads its"}, // its a is ɑː here
+		"sass|":     {"a", card.New, false, ""},         // ss is read as s is
 		"nap|s":     {"s", card.New, true, "does not hold s"},
 		"pat|p":     {"p", card.New, true, "refused it"},
 		"snoww|ow":  {"ow", card.New, true, "snow"},
