@@ -248,7 +248,9 @@ func TestSoundsLikeAWord(t *testing.T) {
 	} {
 		assert.Equal(t, want, lexicon.HomophoneOfWord(codes), codes)
 	}
-	for codes, want := range map[string]bool{"kats": true, "dogz": true, "zibz": false, "kat": false, "katz": false, "dogs": false} {
+	for codes, want := range map[string]bool{
+		"kats": true, "dogz": true, "zibz": false, "kat": false, "katz": false, "dogs": false,
+	} {
 		assert.Equal(t, want, lexicon.HomophoneOfForm(codes), codes)
 	}
 	assert.True(t, lexicon.IsWord("gangway"))

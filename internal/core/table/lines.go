@@ -1,6 +1,7 @@
 package table
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -117,7 +118,7 @@ const (
 )
 
 // opens is the card with which a word can first be read: the last in the order of those that it is made of. missing are
-// the letters of a part that is on none of them; a doubled letter is read by its single one.
+// the letters of the first part that is on none of them; a doubled letter is read by its single one.
 func (l Library) opens(word string) (last *card.Card, missing string) {
 	speech := l.Conventions.Speech()
 	seg, err := speech.Segment(word)
@@ -131,7 +132,7 @@ func (l Library) opens(word string) (last *card.Card, missing string) {
 	taught = taught.WithDoubles(speech.Accent)
 	for _, s := range seg.Segments {
 		if s.Odd || !taught[s.Pair] {
-			missing = s.Grapheme
+			missing = cmp.Or(missing, s.Grapheme)
 			continue
 		}
 		i := slices.IndexFunc(l.Cards, func(c card.Card) bool { return c.Pair == s.Pair })
