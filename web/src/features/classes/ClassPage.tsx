@@ -94,7 +94,7 @@ function Known({ list, classId, may }: { list: Tick[]; classId: string; may: boo
               className={`flex min-h-16 w-20 flex-col items-center rounded-lg border-2 p-1 ${looks[state][0]}`}
             >
               <span className="font-child text-2xl leading-tight">{card.pair.grapheme}</span>
-              <span className="max-w-full truncate text-xs">{asIn(card)}</span>
+              <span className="max-w-full truncate text-sm">{card.as_in || `/${card.pair.sound}/`}</span>
               <span className="text-xs">
                 {state === 'logged' && sure !== undefined ? `✓ ${levels[sure]}` : looks[state][1]}
               </span>
