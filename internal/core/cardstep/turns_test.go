@@ -95,3 +95,34 @@ func TestNeighboursAreNotMixedUp(t *testing.T) {
 		assert.Equal(t, "letter", s.Side)
 	}
 }
+
+// What is offered to write with: what the team chose, its own first, and never nothing; each day begins with another.
+func TestWhatIsOfferedToWriteWith(t *testing.T) {
+	names := func(list []card.Material) (out []string) {
+		for _, m := range list {
+			out = append(out, m.Name)
+		}
+		return out
+	}
+	b := &step.Brief{}
+	assert.Equal(t, names(materials), names(offered(b)))
+	b.Seed = uint64(len(materials)) + 2
+	assert.Equal(t, materials[2].Name, offered(b)[0].Name)
+	assert.Len(t, offered(b), len(materials))
+	b.Conventions.OneMaterial = true
+	assert.Equal(t, materials[0].Name, offered(b)[0].Name, "the first every day")
+	b.Conventions.Materials = []string{materials[3].Name, materials[1].Name}
+	assert.Equal(t, []string{materials[1].Name, materials[3].Name}, names(offered(b)))
+	b.Conventions.Materials = []string{"what nobody has any more"}
+	assert.Equal(t, names(materials), names(offered(b)), "rather all than nothing")
+	own := card.Material{Name: "chalk on the quay", Caution: "Stay behind the line."}
+	b.Conventions.Says.Materials = []card.Material{own}
+	assert.Equal(t, []string{own.Name}, names(offered(b)))
+	assert.Equal(t, own.Caution, caution(b, own.Name))
+	for _, m := range materials {
+		assert.Equal(t, m.Caution, caution(b, m.Name))
+	}
+	assert.Empty(t, caution(b, "what nobody has any more"))
+	b.Conventions.Materials = nil
+	assert.Equal(t, append([]string{own.Name}, names(materials)...), names(offered(b)))
+}

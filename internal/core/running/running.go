@@ -40,25 +40,16 @@ var names = regexp.MustCompile(
 		`(sure|skip|more|order|side|board|took)\.[A-Za-z0-9.:_-]{1,60})$`,
 )
 
-// later tells whether a was set after b.
-func later(a, b Mark) bool {
-	return cmp.Or(cmp.Compare(a.N, b.N), strings.Compare(a.By, b.By), strings.Compare(a.Value, b.Value)) > 0
+// order compares when two marks were set.
+func order(a, b Mark) int {
+	return cmp.Or(cmp.Compare(a.N, b.N), strings.Compare(a.By, b.By), strings.Compare(a.Value, b.Value))
 }
 
 // Join is what was set last of both, by name.
 func Join(a, b []Mark) []Mark {
-	last := map[string]Mark{}
-	for _, m := range slices.Concat(a, b) {
-		if old, there := last[m.Name]; !there || later(m, old) {
-			last[m.Name] = m
-		}
-	}
-	out := make([]Mark, 0, len(last))
-	for _, m := range last {
-		out = append(out, m)
-	}
-	slices.SortFunc(out, func(x, y Mark) int { return strings.Compare(x.Name, y.Name) })
-	return out
+	all := append(append([]Mark{}, a...), b...)
+	slices.SortFunc(all, func(x, y Mark) int { return cmp.Or(strings.Compare(x.Name, y.Name), order(y, x)) })
+	return slices.CompactFunc(all, func(x, y Mark) bool { return x.Name == y.Name })
 }
 
 // Check returns an error that says why marks cannot be joined to what is kept.
