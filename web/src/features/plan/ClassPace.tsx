@@ -4,7 +4,7 @@ import { faultOf } from '../../api/client'
 import { useKept } from '../../api/useKept'
 import { Button, Field, Heading, Input, Notice, Select } from '../../ui/parts'
 import { useEndFeed, useNewFeed, useSetPace, type ClassYear } from './api'
-import { long } from './model'
+import { long, pacesOf } from './model'
 import { Weekdays } from './Weekdays'
 
 /** How this class goes through the year where it differs, and its calendar for other programs. */
@@ -12,7 +12,7 @@ export function ClassPace({ classId, year, may }: { classId: string; year: Class
   const kept = useKept(`pace ${classId}`, year.pace)
   const save = useSetPace(classId)
   const pace = kept.value
-  const school = year.school.school
+  const choices = pacesOf(year.school.school)
   const set = (part: Partial<typeof pace>) => kept.set({ ...pace, ...part })
   return (
     <div className="grid gap-8 lg:grid-cols-2">
@@ -44,21 +44,15 @@ export function ClassPace({ classId, year, may }: { classId: string; year: Class
             <Select
               {...ids}
               disabled={!may}
-              value={pace.per_week ? String(pace.per_week) : pace.speed ? `as ${pace.speed}` : ''}
+              value={choices.findIndex((c) => c.speed === pace.speed && c.per_week === pace.per_week)}
               onChange={(e) => {
-                const v = e.target.value
-                set(v.startsWith('as ') ? { speed: v.slice(3), per_week: 0 } : { speed: '', per_week: Number(v) })
+                const chosen = choices[Number(e.target.value)]
+                if (chosen) set({ speed: chosen.speed, per_week: chosen.per_week })
               }}
             >
-              <option value="">as the school: {school.per_week}</option>
-              {school.speeds.map((s) => (
-                <option key={s.name} value={`as ${s.name}`}>
-                  as {s.name}: {s.per_week}
-                </option>
-              ))}
-              {Array.from({ length: 10 }, (_, i) => (
-                <option key={i} value={i + 1}>
-                  {i + 1}, for this class only
+              {choices.map((c, i) => (
+                <option key={i} value={i}>
+                  {c.says}
                 </option>
               ))}
             </Select>

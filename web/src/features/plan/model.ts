@@ -1,5 +1,5 @@
 import type { WallCard } from '../../api/client'
-import type { ClassYear, Forecast, Rule, YearDay, YearWeek } from './api'
+import type { ClassYear, Forecast, Rule, School, YearDay, YearWeek } from './api'
 
 export const rules: Record<Rule, { name: string; about: string }> = {
   shift: { name: 'shift all', about: 'everything after it comes one lesson later' },
@@ -9,6 +9,13 @@ export const rules: Record<Rule, { name: string; about: string }> = {
   },
   'double-up': { name: 'double up', about: 'the next lesson takes two; later weeks stay' },
 }
+
+/** How many new sounds a week a class may take: as the school, as one of its year groups, or a number of its own. */
+export const pacesOf = (school: Pick<School, 'per_week' | 'speeds'>) => [
+  { speed: '', per_week: 0, says: `as the school: ${school.per_week}` },
+  ...school.speeds.map((s) => ({ speed: s.name, per_week: 0, says: `as ${s.name}: ${s.per_week}` })),
+  ...Array.from({ length: 10 }, (_, i) => ({ speed: '', per_week: i + 1, says: `${i + 1}, for this class only` })),
+]
 
 export const weekdays = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
 
