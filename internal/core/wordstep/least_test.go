@@ -39,7 +39,10 @@ func TestTheLeastOfASide(t *testing.T) {
 	m, f := contrastMaterial(brief(several, p("m", "m"), p("n", "n")), lesson.RoutineStep{})
 	assert.Nil(t, f)
 	assert.Equal(t, []int{4, 20, 2}, []int{m.Least, m.Most, m.By})
-	m, f = contrastMaterial(brief([]spelling.Pair{p("a", "æ"), p("t", "t")}, p("m", "m"), p("p", "p")), lesson.RoutineStep{})
+	m, f = contrastMaterial(
+		brief([]spelling.Pair{p("a", "æ"), p("t", "t")}, p("m", "m"), p("p", "p")),
+		lesson.RoutineStep{},
+	)
 	assert.Nil(t, f)
 	assert.Equal(t, []int{4, 4}, []int{m.Least, m.Most}, "two of each, and no more")
 	_, f = contrastMaterial(brief(nil, p("m", "m"), p("n", "n")), lesson.RoutineStep{})
