@@ -79,3 +79,15 @@ func TestAVowelThatIsTooShort(t *testing.T) {
 	a = &analysis{target: aim("m"), mono: mono, span: span{from: 100, to: 300}}
 	assert.Zero(t, a.vowelDistance(), "no vowel has means for it")
 }
+
+// A click is found where it is, whatever the offset.
+func TestAClickBesideAnOffset(t *testing.T) {
+	s := signal{hertz: 16000, mean: 0.5, samples: make([]float64, 16000)}
+	for i := range s.samples {
+		s.samples[i] = 0.5 + 0.001*math.Sin(float64(i))
+	}
+	s.samples[9000] = 0.1
+	assert.Greater(t, s.clickShare(), 0.98)
+	s.samples[9000] = 0.5
+	assert.Less(t, s.clickShare(), 0.1, "four of a hundred, or of what is there")
+}
