@@ -91,3 +91,55 @@ func TestAClickBesideAnOffset(t *testing.T) {
 	s.samples[9000] = 0.5
 	assert.Less(t, s.clickShare(), 0.1, "four of a hundred, or of what is there")
 }
+
+// What is soft, but not next to the loudest, counts as an attempt from 20 ms on.
+func TestHowLongAnAttemptIs(t *testing.T) {
+	for frames, attempts := range map[int]int{3: 1, 4: 1, 5: 2, 8: 2} {
+		levels := make([]float64, 300)
+		for i := range levels {
+			levels[i] = -80
+		}
+		for i := 60; i < 100; i++ {
+			levels[i] = -20
+		}
+		for i := range frames {
+			levels[200+i] = -40
+		}
+		assert.Equal(t, attempts, findSound(levels).attempts, "%d frames", frames)
+	}
+}
+
+// A room in which hardly anything is heard has no word in it, however quiet it is.
+func TestAWordUnderEverything(t *testing.T) {
+	word := func(amplitude float64) RoomReport {
+		clip := Clip{Hertz: 16000, Samples: make([]float64, 5*16000)}
+		for i := range 4000 {
+			clip.Samples[36000+i] = amplitude * math.Sin(2*math.Pi*600*float64(i)/16000)
+		}
+		return Room(clip)
+	}
+	assert.Equal(t, "no-sound", word(0.0002).Findings[0].Code, "1 dB under the least")
+	assert.NotContains(t, found(word(0.0003).Findings), "no-sound retake")
+}
+
+// A take that is judged up to its end is judged as it is.
+func TestJudgedToItsEnd(t *testing.T) {
+	rng := rand.New(rand.NewPCG(8, 8))
+	take := Clip{Hertz: 16000, Samples: make([]float64, 24000)}
+	for i := range take.Samples {
+		take.Samples[i] = 0.0003 * rng.NormFloat64()
+		if i > 6000 {
+			take.Samples[i] += 0.2 * math.Sin(2*math.Pi*150*float64(i)/16000)
+		}
+	}
+	whole := Judge(take, aim("m"))
+	assert.Equal(t, 1500, whole.DurationMs)
+	assert.Equal(t, whole, JudgeUntil(take, 1499, aim("m")))
+	assert.NotEqual(t, whole, JudgeUntil(take, 1498, aim("m")))
+	for i := 16000; i < len(take.Samples); i++ {
+		take.Samples[i] = 0.0003 * rng.NormFloat64()
+	}
+	whole = Judge(take, aim("m"))
+	assert.Equal(t, whole, JudgeUntil(take, whole.Trim.EndMs+100, aim("m")))
+	assert.NotEqual(t, whole, JudgeUntil(take, whole.Trim.EndMs+99, aim("m")))
+}
