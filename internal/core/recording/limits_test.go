@@ -36,12 +36,18 @@ func TestWhereAnEchoCanBeMeasured(t *testing.T) {
 
 // The edge of a band is told from one window on.
 func TestABandInOneWindow(t *testing.T) {
-	in := make([]float64, 1024)
-	for i := range in {
-		for f := 250.0; f < 4000; f += 125 {
-			in[i] += 0.02 * math.Sin(2*math.Pi*f*float64(i)/16000+f*f)
+	upTo := func(most float64) []float64 {
+		in := make([]float64, 1024)
+		for i := range in {
+			for f := 250.0; f < most; f += 125 {
+				in[i] += 0.02 * math.Sin(2*math.Pi*f*float64(i)/16000+f*f)
+			}
 		}
+		return in
 	}
+	in := upTo(4000)
+	assert.InDelta(t, 6500, bandEdge(upTo(6750), 16000, span{from: 0, to: 12}), 501)
+	assert.InDelta(t, 8000, bandEdge(upTo(7450), 16000, span{from: 0, to: 12}), 0.1, "too near the end to tell")
 	assert.InDelta(t, 4000, bandEdge(in, 16000, span{from: 0, to: 12}), 501)
 	assert.InDelta(t, 8000, bandEdge(in[:1023], 16000, span{from: 0, to: 12}), 0.1, "too short to tell")
 	assert.InDelta(t, 8000, bandEdge(in, 16000, span{from: 0, to: 7}), 0.1, "the word is too short")
