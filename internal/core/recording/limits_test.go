@@ -3,6 +3,7 @@ package recording
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -112,6 +113,54 @@ func TestHowLongAnAttemptIs(t *testing.T) {
 			levels[200+i] = -40
 		}
 		assert.Equal(t, attempts, findSound(levels).attempts, "%d frames", frames)
+	}
+	for _, c := range []struct {
+		second   []float64
+		attempts int
+	}{
+		{[]float64{-45, -40, -40, -40, -45}, 2}, // 25 dB under the loudest still belongs to it
+		{[]float64{-46, -40, -40, -40, -45}, 1},
+		{[]float64{-45, -40, -40, -40, -46}, 1},
+		{[]float64{-32, -32, -32}, 1},
+		{[]float64{-31, -32, -32}, 2},
+	} {
+		levels := slices.Concat(slices.Repeat([]float64{-80}, 60), slices.Repeat([]float64{-20}, 40),
+			slices.Repeat([]float64{-80}, 100), c.second, slices.Repeat([]float64{-80}, 100))
+		assert.Equal(t, c.attempts, findSound(levels).attempts, "%v", c.second)
+	}
+}
+
+// Frames that reach over an end are left out.
+func TestResonancesAtTheEnds(t *testing.T) {
+	rng := rand.New(rand.NewPCG(9, 9))
+	low := make([]float64, 4000)
+	for i := range low {
+		low[i] = rng.NormFloat64()
+	}
+	// Frames of 330 samples, 55 samples of 11 kHz apart: the first begins behind the first sample, the last ends with
+	// the last one.
+	for _, lo := range []int{0, 1, 2, 60} {
+		n := 0
+		for i := lo; i <= 90; i += max(1, (90-lo)/10) {
+			if at := i*55 + 275/2 - 165; at >= 1 && at+330 <= 4000 {
+				n++
+			}
+		}
+		got := resonances(low, lo, 90, 10)
+		assert.NotEmpty(t, got)
+		assert.LessOrEqual(t, len(got), n, "from %d", lo) // of some frames of noise there are none
+	}
+}
+
+// The least rate at which anything is judged.
+func TestTheLeastRate(t *testing.T) {
+	for hertz, heard := range map[int]bool{3999: false, 4000: true} {
+		clip := Clip{Hertz: hertz, Samples: make([]float64, 5*hertz)}
+		for i := range hertz / 2 {
+			clip.Samples[2*hertz+i] = 0.2 * math.Sin(2*math.Pi*150*float64(i)/float64(hertz))
+		}
+		assert.Equal(t, heard, Judge(clip, aim("m")).Trim.EndMs > 0, hertz)
+		assert.Equal(t, heard, Room(clip).PeakDBFS > floorDB, hertz)
 	}
 }
 
