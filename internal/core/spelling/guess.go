@@ -23,7 +23,7 @@ func Guess(word string) string {
 		if rest == "e" && vowelSeen { // silent at the end
 			break
 		}
-		g, codes := longest(rest)
+		g, codes := longest(rest, vowelSeen)
 		switch {
 		case rest == "es" && i == silent && strings.IndexByte("cgsxz", word[i-1]) < 0:
 			g, codes = rest, "z"
@@ -100,10 +100,20 @@ func splitVowel(word string, i int) (string, bool) {
 	return code, ok
 }
 
-func longest(rest string) (grapheme, codes string) {
+// weakEnd tells whether a row is the unstressed end of a longer word: jumped, boxes, camel, table.
+func weakEnd(r row) bool {
+	begins := isVowelLetter(r.grapheme[0]) || strings.Contains(r.codes, "@")
+	return len(r.grapheme) > 1 && begins && !strings.ContainsAny(strings.Trim(r.codes, "i@"), vowelCodeBytes)
+}
+
+// longest is the longest grapheme at the start of letters, and its most usual codes.
+func longest(rest string, vowelSeen bool) (grapheme, codes string) {
 	best := row{grapheme: rest[:1]}
 	for _, r := range byLetter[rest[0]-'a'] {
 		if r.split || r.rare || !strings.HasPrefix(rest, r.grapheme) || r.end == wordEnd && r.grapheme != rest {
+			continue
+		}
+		if !vowelSeen && r.grapheme == rest && weakEnd(r) { // gled, zel: their e is all the vowel they have
 			continue
 		}
 		if (r.end == wordEndOrConsonant || r.end == softBefore || r.grapheme == "mb") && len(rest) > len(r.grapheme) {

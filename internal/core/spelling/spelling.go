@@ -3,6 +3,7 @@
 package spelling
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -102,7 +103,7 @@ func ParsePair(a phoneme.Accent, text string) (Pair, error) {
 		if grapheme == "nk" {
 			return Pair{grapheme, "ŋk"}, nil
 		}
-		best := slices.MinFunc(rows, func(x, y row) int { return x.cost - y.cost })
+		best := slices.MinFunc(rows, func(x, y row) int { return cmp.Compare(x.cost, y.cost) })
 		return Pair{grapheme, best.sound[a.Index()]}, nil
 	}
 	sounds, err := phoneme.Parse(a, sound)
@@ -229,7 +230,7 @@ func (s Set) Covers(segments []Segment) bool {
 // Sounds lists the sounds of a grapheme in the accent, the most common first.
 func Sounds(a phoneme.Accent, grapheme string) []string {
 	rows := slices.Clone(tableRows[grapheme])
-	slices.SortStableFunc(rows, func(x, y row) int { return x.cost - y.cost })
+	slices.SortStableFunc(rows, func(x, y row) int { return cmp.Compare(x.cost, y.cost) })
 	var out []string
 	for _, r := range rows {
 		if s := r.sound[a.Index()]; !slices.Contains(out, s) {

@@ -192,7 +192,7 @@ func TestGuess(t *testing.T) {
 		"tishes": "tiSiz", "i": "Y", "she": "SE", "go": "gG", "flu": "flL", "lamb": "lam", "lambs": "lambz",
 		"taughter": "tct4", "sofa": "sof@", "hello": "helG", "gipsy": "gipsy", "gym": "gim", "fleight": "flAt",
 		"baul": "bcl", "loun": "lWn", "oink": "XNk", "fow": "fW", "puce": "pjLs", "cube": "kjLb",
-		"vothier": "voTE4", "vothiers": "voTE4z", "blierow": "blErW",
+		"bes": "bez", "gled": "gled", "zel": "zel", "ple": "plE", "fes": "fez", "tres": "trez", "vothier": "voTE4", "vothiers": "voTE4z", "blierow": "blErW",
 	} {
 		assert.Equal(t, want, spelling.Guess(word), word)
 	}
@@ -279,4 +279,31 @@ func FuzzPairs(f *testing.F) {
 func FuzzReadJoined(f *testing.F) {
 	f.Add("ship", "sh=S i=i p=p")
 	f.Fuzz(func(_ *testing.T, word, stored string) { _, _ = spelling.ReadJoined(word, stored) })
+}
+
+// What is written down of a word is read again as it was; what does not fit is refused.
+func TestWhatIsStoredIsRead(t *testing.T) {
+	al := &spelling.Aligner{}
+	for word, want := range map[string][2]string{
+		"cake": {"kAk", "c a-e k"}, "these": {"DEz", "th e-e s"}, "ship": {"Sip", "sh i p"}, "cakes": {"kAks", "c a-e k s"},
+		"box": {"boks", "b o x"}, "huge": {"hjLJ", "h u-e g"}, "bathe": {"bAD", "b a-e th"}, "bee": {"bE", "b ee"},
+	} {
+		stored := al.Join(word, want[0], spelling.Cut{})
+		j, err := spelling.ReadJoined(word, stored)
+		require.NoError(t, err, stored)
+		assert.Equal(t, want[0], j.Codes, word)
+		var got []string
+		for _, s := range j.Segments(phoneme.SouthernBritish, spelling.Units{}) {
+			got = append(got, s.Grapheme)
+		}
+		assert.Equal(t, want[1], strings.Join(got, " "), stored)
+		_, err = spelling.ReadJoined(word+"s", stored)
+		require.Error(t, err, "a letter too many")
+		_, err = spelling.ReadJoined(word[:len(word)-1], stored)
+		require.Error(t, err, "a letter too few")
+		_, err = spelling.ReadJoined(word+"e", stored+" -")
+		require.Error(t, err, "an e that nothing asks for")
+		_, err = spelling.ReadJoined("e"+word, "- "+stored)
+		require.Error(t, err, "nor at the start")
+	}
 }
