@@ -192,7 +192,8 @@ func TestGuess(t *testing.T) {
 		"tishes": "tiSiz", "i": "Y", "she": "SE", "go": "gG", "flu": "flL", "lamb": "lam", "lambs": "lambz",
 		"taughter": "tct4", "sofa": "sof@", "hello": "helG", "gipsy": "gipsy", "gym": "gim", "fleight": "flAt",
 		"baul": "bcl", "loun": "lWn", "oink": "XNk", "fow": "fW", "puce": "pjLs", "cube": "kjLb",
-		"bes": "bez", "gled": "gled", "zel": "zel", "ple": "plE", "fes": "fez", "tres": "trez", "vothier": "voTE4", "vothiers": "voTE4z", "blierow": "blErW",
+		"bes": "bez", "gled": "gled", "zel": "zel", "ple": "plE", "fes": "fez", "tres": "trez",
+		"vothier": "voTE4", "vothiers": "voTE4z", "blierow": "blErW",
 	} {
 		assert.Equal(t, want, spelling.Guess(word), word)
 	}
