@@ -161,6 +161,7 @@ func TestTheLeastRate(t *testing.T) {
 		}
 		assert.Equal(t, heard, Judge(clip, aim("m")).Trim.EndMs > 0, hertz)
 		assert.Equal(t, heard, Room(clip).PeakDBFS > floorDB, hertz)
+		assert.Equal(t, heard, len(Turns(clip, aim("m"))) > 0, hertz)
 	}
 }
 
@@ -197,4 +198,29 @@ func TestJudgedToItsEnd(t *testing.T) {
 	whole = Judge(take, aim("m"))
 	assert.Equal(t, whole, JudgeUntil(take, whole.Trim.EndMs+100, aim("m")))
 	assert.NotEqual(t, whole, JudgeUntil(take, whole.Trim.EndMs+99, aim("m")))
+}
+
+// What is 30 dB under the loudest belongs to the word, on both sides.
+func TestTheEdgesOfAWord(t *testing.T) {
+	s := wordIn(flat(220, -70, 3, -50, 40, -20, 4, -50, 200, -70))
+	assert.Equal(t, []int{220, 266}, []int{s.from, s.to})
+	s = wordIn(flat(220, -70, 3, -50.1, 40, -20, 4, -50.1, 200, -70))
+	assert.Equal(t, []int{223, 262}, []int{s.from, s.to})
+}
+
+// What a room is told is in seconds, and its noise around a sound is measured only where there is some.
+func TestWhatARoomIsTold(t *testing.T) {
+	r := RoomReport{NoiseDBFS: -70, SNRDecibels: 50, PeakDBFS: -10, BandHertz: 20_000, EchoMs: 620, Findings: []Finding{}}
+	r.judge(0, -20)
+	assert.Contains(t, r.Findings[0].Message, "echoes for 0.6 seconds")
+	a := &analysis{frames: make([]frame, 100), span: span{from: 8, to: 90}}
+	for i := range a.frames {
+		a.frames[i].below, a.frames[i].above = 100, 1
+	}
+	cliff, around := a.bandLimit()
+	assert.InDelta(t, 20, cliff, 1e-6)
+	assert.Zero(t, around, "no frame lies far enough from it")
+	a.span = span{from: 11, to: 90}
+	_, around = a.bandLimit()
+	assert.InDelta(t, 20, around, 1e-6, "one does")
 }

@@ -1,6 +1,10 @@
 package recording
 
-import "math"
+import (
+	"cmp"
+	"math"
+	"slices"
+)
 
 // Turn is a moment of a hum or a buzz at which it may turn into a vowel.
 type Turn struct {
@@ -119,16 +123,11 @@ func clampDB(db float64) float64 { return max(-3, min(3, db/10)) }
 
 // bestTurn is the moment at which the sound most likely turns; At is 0 where there is none.
 func (a *analysis) bestTurn() Turn {
-	best := Turn{Score: math.Inf(-1)}
-	for _, t := range a.turns() {
-		if t.Score > best.Score {
-			best = t
-		}
-	}
-	if best.At == 0 {
+	list := a.turns()
+	if len(list) == 0 {
 		return Turn{}
 	}
-	return best
+	return slices.MaxFunc(list, func(x, y Turn) int { return cmp.Compare(x.Score, y.Score) })
 }
 
 // Turns are the moments at which a take of a hum or a buzz may turn into a vowel, for the fitting of the weights;
