@@ -224,3 +224,50 @@ func TestWhatARoomIsTold(t *testing.T) {
 	_, around = a.bandLimit()
 	assert.InDelta(t, 20, around, 1e-6, "one does")
 }
+
+// The band of the word alone counts: not what lies before it, nor what comes more than 25 ms behind it.
+func TestTheBandOfTheWordAlone(t *testing.T) {
+	for _, hertz := range []int{22050, 44100, 48000} {
+		for _, edge := range []float64{3400, 4600, 7100, 9400} {
+			rng := rand.New(rand.NewPCG(uint64(hertz), uint64(edge)))
+			in := make([]float64, hertz)
+			s := span{from: 60, to: 120}
+			from, to := s.from*hertz/200, (s.to+5)*hertz/200
+			for i := range in {
+				if i < from || i >= to {
+					in[i] = 0.1 * rng.NormFloat64()
+					continue
+				}
+				for f := 200.0; f < edge; f += 90 {
+					in[i] += 0.01 * math.Sin(2*math.Pi*f*float64(i)/float64(hertz)+f*f)
+				}
+			}
+			assert.InDelta(t, edge, bandEdge(in, hertz, s), 501, "%d", hertz)
+			wide := span{from: s.from, to: s.to + 25}
+			assert.InDelta(t, hertz/2, bandEdge(in, hertz, wide), 1, "noise behind it hides the edge")
+			wide = span{from: s.from - 25, to: s.to}
+			assert.InDelta(t, hertz/2, bandEdge(in, hertz, wide), 1, "and so does noise before it")
+		}
+	}
+}
+
+// Echoes of known lengths, with and without noise, and how loud the tail is 50 ms behind the last loud moment.
+func TestEchoesOfKnownLengths(t *testing.T) {
+	const hop = analysisHertz / 200
+	for _, ms := range []float64{250, 400, 700, 1200} {
+		for _, noise := range []float64{0, 0.0002} {
+			rng := rand.New(rand.NewPCG(uint64(ms), 6))
+			mono := make([]float64, 3*analysisHertz)
+			for i := range mono {
+				mono[i] = noise * rng.NormFloat64()
+				if at := i - 200*hop; at >= 0 {
+					mono[i] += 0.5 * rng.NormFloat64() * math.Pow(10, -3*float64(at)/analysisHertz/(ms/1000))
+				}
+			}
+			fall, tail := echo(mono)
+			assert.InDelta(t, ms, fall, 0.12*ms, "with noise of %g", noise)
+			// The last loud moment is 15 dB under the peak; the tail is the mean of 25 ms that begin 40 ms behind it.
+			assert.InDelta(t, -15.2-60/ms*52, tail, 2.5, "%g ms, noise %g", ms, noise)
+		}
+	}
+}
