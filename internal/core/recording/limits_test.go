@@ -271,3 +271,37 @@ func TestEchoesOfKnownLengths(t *testing.T) {
 		}
 	}
 }
+
+// A second of silence before the word is enough, and 700 ms behind it.
+func TestHowMuchSilenceARoomNeeds(t *testing.T) {
+	seen := map[string]int{}
+	for shift := range 40 {
+		clip := Clip{Hertz: 16000, Samples: make([]float64, 210*80+4000+140*80+20*80)}
+		rng := rand.New(rand.NewPCG(2, 2))
+		for i := range clip.Samples {
+			clip.Samples[i] = 0.0005 * rng.NormFloat64()
+		}
+		for i := range 4000 {
+			clip.Samples[205*80+shift*40+i] += 0.2 * math.Sin(2*math.Pi*600*float64(i)/16000)
+		}
+		levels, _ := signalOf(clip).heard(analysisHertz)
+		s := wordIn(levels)
+		before, after := s.from-10, len(levels)-(s.to+10)
+		want := ""
+		switch {
+		case before < 200:
+			want = "spoken-early retake"
+		case after < 140:
+			want = "spoken-late retake"
+		}
+		seen[want]++
+		seen[[]string{"before", "after"}[shift/20]+map[bool]string{true: " just"}[before == 200 || after == 140]]++
+		got := found(Room(clip).Findings)
+		for _, code := range []string{"spoken-early retake", "spoken-late retake"} {
+			assert.Equal(t, code == want, slices.Contains(got, code), "%d before, %d after: %v", before, after, got)
+		}
+	}
+	for _, k := range []string{"", "spoken-early retake", "spoken-late retake", "before just", "after just"} {
+		assert.Positive(t, seen[k], k)
+	}
+}

@@ -134,7 +134,7 @@ func meanLevel(levels []float64, keep func(i int, db float64) bool) float64 {
 	if n == 0 {
 		return floorDB
 	}
-	return max(floorDB, 10*math.Log10(sum/float64(n)+1e-20))
+	return max(floorDB, 10*math.Log10(max(sum/float64(n), 1e-20)))
 }
 
 type span struct {
@@ -266,10 +266,10 @@ func loudnessFrom(in []float64, hertz int, offset float64) (lufs float64, gated 
 	hop := max(1, hertz/10)
 	tenths, rest := kWeighted(in, hertz, hop, offset)
 	if len(tenths) < 4 {
-		return max(floorDB, -0.691+10*math.Log10((floats.Sum(tenths)+rest)/float64(len(in))+1e-20)), false
+		return max(floorDB, -0.691+10*math.Log10(max((floats.Sum(tenths)+rest)/float64(len(in)), 1e-20))), false
 	}
 	level := func(sum float64, blocks int) float64 {
-		return -0.691 + 10*math.Log10(sum/float64(4*hop*blocks)+1e-20)
+		return -0.691 + 10*math.Log10(max(sum/float64(4*hop*blocks), 1e-20))
 	}
 	gate := -70.0
 	for range 2 {

@@ -229,7 +229,7 @@ func echo(mono []float64) (fallMs int, tail float64) {
 	}
 	sorted := slices.Clone(power)
 	slices.Sort(sorted)
-	noise := stat.Mean(sorted[:max(1, len(sorted)/3)], nil) + 1e-18
+	noise := max(stat.Mean(sorted[:max(1, len(sorted)/3)], nil), 1e-18)
 	peak, last := slices.Max(power), 0
 	for i, p := range power {
 		if p > peak*0.03 && p > 30*noise {
@@ -282,7 +282,7 @@ func bandEdge(in []float64, hertz int, s span) float64 {
 			loudest[b] = max(loudest[b], sums[b])
 		}
 	}
-	level := func(b int) float64 { return 10 * math.Log10(loudest[b]+1e-16) }
+	level := func(b int) float64 { return 10 * math.Log10(max(loudest[b], 1e-16)) }
 	const cliff = 18.0 // dB within 1 kHz
 	for b := 6; b+2 < count; b++ {
 		if fall := level(b-1) - level(b+1); fall > cliff && slices.Max(loudest[b+1:]) < loudest[b-1]/50 {

@@ -110,7 +110,7 @@ func frames(mono []float64, n int, s span) []frame {
 		}
 		f.centroid = moment / above
 		for m, p := range mel {
-			f.mel[m] = float32(10 * math.Log10(p+1e-14))
+			f.mel[m] = float32(10 * math.Log10(max(p, 1e-14)))
 		}
 	}
 	return list
@@ -154,7 +154,7 @@ func mainsHum(in, levels []float64, s span) (db, frequency float64) {
 				n++
 			}
 		}
-		return sum/float64(max(1, n)) + 1e-18
+		return max(sum/float64(max(1, n)), 1e-18)
 	}
 	for _, mains := range []float64{50, 60} {
 		on, off := 0.0, 0.0
