@@ -144,8 +144,8 @@ func (t *Tab) textOfPage() string {
 	return text
 }
 
-// seen is a promise of whether the page shows a text within a second. It looks when the page has changed: to ask for the
-// text of a large page again and again takes more of a processor than what is waited for.
+// seen is a promise of whether the page shows a text within a second. It looks when the page has changed: to ask for
+// the text of a large page again and again takes more of a processor than what is waited for.
 const seen = `new Promise((done) => {
 	const text = %s
 	let waiting = false
