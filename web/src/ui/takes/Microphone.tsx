@@ -107,7 +107,6 @@ export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: 
         </label>
         <FileButton
           look="quiet"
-          className="px-0!"
           accept=".wav,.flac,.mp3,.ogg,.oga,audio/wav,audio/flac,audio/mpeg,audio/ogg"
           aria-label="Send a file: WAV, FLAC, MP3 or Ogg"
           onFile={onFile}
