@@ -133,7 +133,8 @@ type assembler struct {
 func (a *assembler) begin() {
 	a.out = &lesson.Lesson{
 		Purpose: a.Purpose, Targets: []string{}, Routine: a.Routine.Name, Minutes: a.Minutes, Seed: a.Seed,
-		Steps: []lesson.Step{}, Dropped: []lesson.Dropped{}, Notes: []lesson.Reason{},
+		Accent: a.Conventions.Accent,
+		Steps:  []lesson.Step{}, Dropped: []lesson.Dropped{}, Notes: []lesson.Reason{},
 		Cards: map[string]lesson.CardFace{}, WordBits: map[string][]spelling.Bit{}, Taught: []spelling.Pair{},
 		Known: slices.Sorted(maps.Keys(a.known.Exceptions)), Rings: []lesson.RingWord{},
 		Signs: step.Signs(a.Conventions), LineHeightMM: a.Conventions.Lines.OrCommon().HeightMM,
@@ -310,17 +311,21 @@ func (a *assembler) bits() {
 
 const ringWords = 12
 
-// rings chooses the words of the find-and-ring sheet; with too few of them there is no such sheet.
+// mostRinged is for how many targets there is a list to find and ring: more are no sheet for one lesson.
+const mostRinged = 4
+
+// rings chooses the words of the find-and-ring sheet for each target; one with too few of them has no list.
 func (a *assembler) rings() {
-	if len(a.Targets) == 0 {
-		return
-	}
-	q := words.Query{Taught: a.known.Pairs, Target: &a.Targets[0].Pair, Exclude: a.known.Refused}
-	found, err := words.RingList(q, ringWords, a.speech, step.Chance(a.Seed, "rings"))
-	if err != nil {
-		return
-	}
-	for _, r := range found {
-		a.out.Rings = append(a.out.Rings, lesson.RingWord{Word: r.Word, Letters: append([]int{}, r.Letters...)})
+	for i, t := range a.Targets[:min(mostRinged, len(a.Targets))] {
+		q := words.Query{Taught: a.known.Pairs, Target: &a.Targets[i].Pair, Exclude: a.known.Refused}
+		found, err := words.RingList(q, ringWords, a.speech, step.Chance(a.Seed, "rings"))
+		if err != nil {
+			continue
+		}
+		for _, r := range found {
+			a.out.Rings = append(a.out.Rings, lesson.RingWord{
+				Target: t.ID, Word: r.Word, Letters: append([]int{}, r.Letters...),
+			})
+		}
 	}
 }

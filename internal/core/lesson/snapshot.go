@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 )
@@ -185,6 +186,7 @@ type Lesson struct {
 	Minutes  int                       `json:"minutes"`
 	Seconds  int                       `json:"seconds" doc:"planned, all steps"`
 	Seed     uint64                    `json:"seed"`
+	Accent   phoneme.Accent            `json:"accent,omitempty" doc:"in which its words were chosen"`
 	Steps    []Step                    `json:"steps" nullable:"false"`
 	Dropped  []Dropped                 `json:"dropped" nullable:"false" doc:"steps left out, with the reason"`
 	Notes    []Reason                  `json:"notes" nullable:"false"`
@@ -231,6 +233,7 @@ func (l Lesson) Day(made time.Time) string {
 
 // RingWord is a word of the find-and-ring sheet with the letters to ring, none where it lacks the sound.
 type RingWord struct {
+	Target  string `json:"target,omitempty" doc:"id of the card that is looked for; empty: the first target"`
 	Word    string `json:"word"`
 	Letters []int  `json:"letters" nullable:"false"`
 }

@@ -1,6 +1,7 @@
 package texts
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 	"unicode"
@@ -19,7 +20,7 @@ const (
 )
 
 // Word classes for judging whether an order of pieces may be read as a sentence: D the, a, my; M number;
-// A adjective; N noun; O he, it; V verb; X is, can; P on, in; C and; R adverb; Q question word.
+// A adjective; N noun; O he, it; V verb; X is, can; P on, in; U the same words without a thing after them (fell in); C and; R adverb; Q question word.
 var smallWords = map[string]string{
 	"the":   "D",
 	"a":     "D",
@@ -77,8 +78,8 @@ var smallWords = map[string]string{
 	"had":   "XV",
 	"must":  "X",
 	"may":   "X",
-	"on":    "PR",
-	"in":    "PR",
+	"on":    "PU",
+	"in":    "PU",
 	"at":    "P",
 	"to":    "P",
 	"of":    "P",
@@ -88,15 +89,15 @@ var smallWords = map[string]string{
 	"by":    "P",
 	"under": "P",
 	"into":  "P",
-	"up":    "PR",
-	"down":  "PR",
-	"off":   "PR",
-	"over":  "PR",
+	"up":    "PU",
+	"down":  "PU",
+	"off":   "PU",
+	"over":  "PU",
 	"as":    "P",
 	"past":  "P",
 	"near":  "P",
 	"than":  "P",
-	"out":   "PR",
+	"out":   "PU",
 	"and":   "C",
 	"but":   "C",
 	"or":    "C",
@@ -122,14 +123,15 @@ var mayFollow = map[byte]string{
 	'D': "AMN",
 	'M': "AN.",
 	'A': "ANC.P",
-	'N': "VXPCR.",
-	'O': "VXPCR.M",
-	'V': "DAMNOPRC.",
-	'X': "DAMVOPR.",
+	'N': "VXPCR.U",
+	'O': "VXPCR.MU",
+	'V': "DAMNOPRC.U",
+	'X': "DAMVOPR.U",
 	'P': "DAMNO.",
-	'C': "DAMNOVXPRQ",
-	'R': "VPRADX.CM",
+	'C': "DAMNOVXPRQU",
+	'R': "VPRADX.CMU",
 	'Q': "XVDON",
+	'U': "PRC.",
 }
 
 func classes(word string) string {
@@ -186,33 +188,73 @@ func Chop(sentence string) ([]string, error) {
 		)
 	}
 	var best []string
-	least := len(words) + 1
-	for n := min(mostPieces, len(words)); n >= leastPieces; n-- {
+	least := 0
+	for n := leastPieces; n <= min(mostPieces, len(words)); n++ { // few pieces are long phrases
 		partitions(words, n, func(pieces []string) bool {
-			if d := dangling(pieces); d < least && onlyOrder(pieces) {
-				best, least = slices.Clone(pieces), d
+			if c := loose(pieces); (best == nil || c < least) && phrases(pieces) && onlyOrder(pieces) {
+				best, least = slices.Clone(pieces), c
 			}
-			return least > 0
+			return best == nil || least > 0
 		})
 	}
-	if best == nil {
-		return nil, fault.New(
-			ErrChop,
-			"this sentence cannot be cut into pieces: its pieces could be put in more than one order",
-		)
+	if best != nil {
+		return best, nil
 	}
-	return best, nil
+	return nil, fault.New(
+		ErrChop,
+		"this sentence cannot be cut into pieces: its pieces could be put in more than one order",
+	)
 }
 
-// dangling counts the pieces of several words that end in a word which leans on the next one.
-func dangling(pieces []string) int {
+// phrase matches the classes of the words of a piece that reads as one phrase: who or what (the red hat), where (in the
+// red hat), what happens (can run, runs fast, lifts the box), how (very hot), or one of these joined on (and the hat).
+var phrase = regexp.MustCompile(`^C?(` + nounPhrase + `|P` + nounPhrase + `|(XR?V|X|V)[RU]?(` + nounPhrase + `|A)?|R+A)$`)
+
+const nounPhrase = `(D?R?M?A*N+|D?O|[NO]C[NO])`
+
+// loose counts what is torn apart between one piece and the next: "red" from "hat" three times, "on" from "the bed"
+// once where it stands alone and twice where it hangs on another word.
+func loose(pieces []string) int {
 	n := 0
-	for _, p := range pieces {
-		if at := strings.LastIndexByte(p, ' '); at >= 0 && strings.Contains("DPMAC", classes(p[at+1:])[:1]) {
-			n++
+	for i, p := range pieces[:len(pieces)-1] {
+		words, next := strings.Fields(strings.ToLower(p)), strings.Fields(strings.ToLower(pieces[i+1]))[0]
+		last, after := classes(strings.Trim(words[len(words)-1], ",;:")), classes(strings.Trim(next, ".!?,;:"))
+		switch {
+		case strings.ContainsAny(last, "DAM") && strings.ContainsAny(after, "NA") && !strings.ContainsAny(last, "OR"):
+			n += 3
+		case strings.ContainsAny(last, "PC") && strings.ContainsAny(after, "DMNAO"):
+			n += min(2, len(words))
 		}
 	}
 	return n
+}
+
+// phrases tells whether each piece of several words is a phrase. A piece that begins in the middle of one, such as
+// "red hat is" or "hat" and a verb after "the red", is none; a single word is always good.
+func phrases(pieces []string) bool {
+	before := ""
+	for _, p := range pieces {
+		words := strings.Fields(strings.ToLower(strings.Trim(p, ".!?")))
+		if len(words) > 1 && (!readsAs(words, "") || before != "" && strings.Contains("DMA", classes(before)[:1]) &&
+			strings.ContainsAny(classes(words[0]), "AN")) {
+			return false
+		}
+		before = strings.Trim(words[len(words)-1], ",;:")
+	}
+	return true
+}
+
+// readsAs tells whether some choice of classes of the words, after those given, makes a phrase.
+func readsAs(words []string, given string) bool {
+	if len(words) == 0 {
+		return phrase.MatchString(given)
+	}
+	for _, c := range classes(strings.Trim(words[0], ",;:")) {
+		if readsAs(words[1:], given+string(c)) {
+			return true
+		}
+	}
+	return false
 }
 
 // partitions visits the ways to cut words into n runs, the most even first run by run, until visit returns

@@ -157,7 +157,7 @@ func TestTenMegabytesAreRead(t *testing.T) {
 func ExampleChop() {
 	pieces, _ := texts.Chop("The hen sat on a log.")
 	fmt.Printf("%q\n", pieces)
-	// Output: ["The" "hen sat" "on" "a" "log."]
+	// Output: ["The hen" "sat" "on" "a log."]
 }
 
 func BenchmarkSuggest(b *testing.B) {

@@ -3,6 +3,7 @@ package words
 import (
 	_ "embed"
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -254,6 +255,15 @@ var halves = sync.OnceValue(func() map[string][2]string {
 	}
 	return out
 })
+
+// Halves are the two words that a real compound is made of; false for all other words.
+func Halves(word string) (first, second string, ok bool) {
+	h, ok := halves()[word]
+	return h[0], h[1], ok
+}
+
+// CompoundWords lists the real compounds in the order of the alphabet.
+func CompoundWords() []string { return slices.Sorted(maps.Keys(halves())) }
 
 // Compounds lists readable words that are made of two readable, known words by meaning and by sound, best first.
 func Compounds(q Query, o Options) []Compound {
