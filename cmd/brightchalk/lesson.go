@@ -61,6 +61,9 @@ func lessonCommand(std stdio) *cobra.Command {
 			return err
 		}
 		view := viewOf(made)
+		if view.Document, err = lesson.Documents.Write(made); err != nil {
+			return err
+		}
 		if f.json {
 			return newPrinter(std, true).row(view)
 		}
@@ -247,6 +250,8 @@ type lessonView struct {
 	Steps   []stepView       `json:"steps"`
 	Dropped []lesson.Dropped `json:"dropped"`
 	Notes   []lesson.Reason  `json:"notes"`
+	// Document is the lesson as the application keeps it, for brightchalk print.
+	Document json.RawMessage `json:"document"`
 }
 
 type stepView struct {

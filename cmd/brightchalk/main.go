@@ -81,7 +81,7 @@ func rootCommand(std stdio) *cobra.Command {
 	for _, make := range []func(stdio) *cobra.Command{
 		soundsCommand, segmentCommand, wordsCommand, checkTextCommand, sortCommand, nonsenseCommand, playCommand,
 		firstOrLastCommand, contrastCommand, sentencesCommand, chopCommand, spellingsCommand, orderCommand,
-		introduceCommand, lessonCommand, stepsCommand, mouthCommand, memoryCommand, timetableCommand,
+		introduceCommand, lessonCommand, printCommand, stepsCommand, mouthCommand, memoryCommand, timetableCommand,
 		recordingCommand, bundleCommand,
 	} {
 		c := make(std)

@@ -8,6 +8,7 @@ import (
 
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/mouth"
+	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
 )
@@ -107,31 +108,42 @@ func handout(
 ) (render.Handout, error) {
 	h := render.Handout{
 		Lesson:   i.Snapshot,
+		Speech:   team.Conventions.Speech(),
 		Pictures: map[string]render.Image{},
 		Faces:    map[string]render.Image{},
+		Mouths:   map[string]mouth.Drawing{},
+		Capitals: map[string]strokes.Written{},
 		HeightMM: i.Snapshot.LineHeightMM,
 		HomeLine: homeLine,
 		Head:     render.PlanHead{Team: team.Name, Class: i.ClassName, Made: i.CreatedAt},
 	}
-	if len(i.Snapshot.Targets) > 0 {
-		if r, err := s.Card(ctx, i.Snapshot.Targets[0]); err == nil {
-			if d, err := mouth.Draw(team.Conventions.For(r.Content).Accent, i.Snapshot.Target().Pair.Sound); err == nil {
-				h.Mouth = &d
-			}
+	letters, err := s.OwnLetters(ctx)
+	if err != nil {
+		return h, err
+	}
+	for id, f := range i.Snapshot.Cards {
+		if upper := team.Conventions.Lines.Drawn(strings.ToUpper(f.Pair.Grapheme), letters); f.Pair.Letters() == 1 && upper != nil {
+			h.Capitals[id] = *upper
+		}
+	}
+	for _, f := range i.Snapshot.Faces() {
+		accent := team.Conventions.Accent
+		if r, err := s.Card(ctx, f.ID); err == nil {
+			accent = team.Conventions.For(r.Content).Accent
+		}
+		if d, err := mouth.Draw(accent, f.Pair.Sound); err == nil {
+			h.Mouths[f.ID] = d
 		}
 	}
 	if h.HeightMM == 0 { // assembled before it was kept
 		h.HeightMM = team.Conventions.Lines.HeightMM
 	}
-	for k, f := range i.Snapshot.Faces() {
+	for _, f := range i.Snapshot.Faces() {
 		m, err := pictureBySum(ctx, s, f.Picture)
 		if err != nil { // a card without a picture, or one that was put aside
 			continue
 		}
 		h.Faces[f.ID] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
-		if k == 0 {
-			h.Picture = &render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
-		}
 	}
 	pictures, err := chosenPictures(ctx, s, i.Snapshot)
 	for word, m := range pictures {

@@ -4,6 +4,7 @@ package drawing
 
 import (
 	"image/color"
+	"time"
 )
 
 // Style is how a path is drawn. A colour without alpha draws nothing. Corners and ends are round.
@@ -62,6 +63,7 @@ func NewPage(width, height float64) *Page {
 type Document struct {
 	Title string
 	Lang  string // a language tag such as en-GB
+	Made  time.Time
 	Pages []*Page
 }
 

@@ -8,7 +8,6 @@ import (
 	"image/png"
 	"io"
 	"strings"
-	"time"
 
 	"codeberg.org/go-pdf/fpdf"
 	_ "golang.org/x/image/webp" // decoder
@@ -27,8 +26,8 @@ func (d Document) PDF(w io.Writer) error {
 	f.SetCreator("Bright Chalk", true)
 	f.SetProducer("Bright Chalk", true)
 	f.SetCatalogSort(true)
-	f.SetCreationDate(time.Unix(0, 0).UTC())
-	f.SetModificationDate(time.Unix(0, 0).UTC())
+	f.SetCreationDate(d.Made.UTC())
+	f.SetModificationDate(d.Made.UTC())
 	out := pdfWriter{f: f, fonts: map[string]bool{}, images: map[string]string{}}
 	for _, p := range d.Pages {
 		f.AddPageFormat("P", fpdf.SizeType{Wd: p.Width, Ht: p.Height})

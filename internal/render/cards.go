@@ -1,17 +1,14 @@
 package render
 
 import (
-	"bytes"
-	"image"
 	"io"
 	"slices"
 	"strings"
 
-	"github.com/tdewolff/canvas"
-
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/drawing"
 )
 
 // Layout of printed cards.
@@ -47,9 +44,9 @@ type Face struct {
 	Writing   []strokes.Written // the capital, if shown, and the letter on the team's lines; empty: the font
 }
 
-// Cards writes the cards at true size: as many on a page as fit, fewer to fold.
+// Cards writes the cards at true Size: as many on a page as fit, fewer to fold.
 func Cards(w io.Writer, faces []Face, layout Layout, size Size, paper Paper) error {
-	d := newDocument(w, paper, "Sound cards")
+	d := newDocument(paper, "Sound cards")
 	width := size.Width
 	if layout == Fold {
 		width *= 2
@@ -88,13 +85,13 @@ func Cards(w io.Writer, faces []Face, layout Layout, size Size, paper Paper) err
 		d.newPage()
 		side(group, layout == Duplex, d.pictureSide)
 	}
-	return d.close()
+	return d.write(w)
 }
 
 // Frieze writes the cards as a band for the wall: letter over picture, three to a sheet on its side.
 func Frieze(w io.Writer, faces []Face, paper Paper) error {
 	paper = Paper{paper.Height, paper.Width}
-	d := newDocument(w, paper, "Wall frieze")
+	d := newDocument(paper, "Wall frieze")
 	const cols = 3
 	width, height := (paper.Width-12)/cols, paper.Height-24
 	for group := range slices.Chunk(faces, cols) {
@@ -108,25 +105,18 @@ func Frieze(w io.Writer, faces []Face, paper Paper) error {
 		}
 		d.note("Cut along the lines and hang side by side, in the order of teaching.")
 	}
-	return d.close()
-}
-
-func (d *document) note(text string) {
-	if text == "" {
-		return
-	}
-	t, _ := d.box(textStyle{size: 8, ink: grey}, text, d.paper.Width-20, canvas.Center)
-	d.ctx.DrawText(10, 9, t)
+	return d.write(w)
 }
 
 // credit names whose the pictures of words are, along the right edge.
 func (d *document) credit() {
-	t, _ := d.box(textStyle{size: 5, ink: grey}, lexicon.PictureCredit, d.paper.Height, canvas.Left)
-	d.ctx.Push()
-	d.ctx.Translate(d.paper.Width-4, margin)
-	d.ctx.Rotate(90)
-	d.ctx.DrawText(0, 0, t)
-	d.ctx.Pop()
+	s := textStyle{Size: smallest, Ink: grey}
+	lines := s.Wrap(lexicon.PictureCredit, d.paper.Height-2*margin)
+	d.page.Within(drawing.Identity.Translate(d.paper.Width-3, margin).Rotate(90), func() {
+		for i, line := range lines {
+			d.text(s, 0, float64(len(lines)-1-i)*3.4, line)
+		}
+	})
 }
 
 func (d *document) letterSide(f Face, x, y float64, box Size) {
@@ -135,12 +125,12 @@ func (d *document) letterSide(f Face, x, y float64, box Size) {
 		text = strings.ToUpper(text) + " " + text
 	}
 	k := box.Width / Large.Width
-	d.textCentre(textStyle{size: max(6, 9*k), ink: grey}, x+box.Width/2, y+6*k, caption(f))
+	d.textCentre(textStyle{Size: max(smallest, 9*k), Ink: grey}, x+box.Width/2, y+6*k, caption(f))
 	if len(f.Writing) > 0 {
 		d.strokeSide(f.Writing, x, y, box)
 		return
 	}
-	face := d.face(d.fit(textStyle{child: true}, text, box.Width-18*k, 170*min(k, box.Height/Large.Height*1.2)))
+	face := fit(textStyle{Child: true}, text, box.Width-18*k, 170*min(k, box.Height/Large.Height*1.2))
 	m := face.Metrics()
 	base := y + box.Height/2 - m.XHeight/2
 	x0, x1 := x+6*k, x+box.Width-6*k
@@ -148,9 +138,9 @@ func (d *document) letterSide(f Face, x, y float64, box Size) {
 	d.line(x0, base+m.XHeight, x1, base+m.XHeight, 0.25, faint, 1.5, 1.2)
 	d.line(x0, base+m.CapHeight, x1, base+m.CapHeight, 0.25, faint)
 	d.line(x0, base-m.Descent, x1, base-m.Descent, 0.25, faint)
-	d.ctx.DrawText(x+box.Width/2, base, canvas.NewTextLine(face, text, canvas.Center))
+	d.textCentre(face, x+box.Width/2, base, text)
 	if kind := f.Pair.Kind(); kind != "letter" && kind != "split digraph" {
-		width := face.TextWidth(text)
+		width := face.Width(text)
 		under := base - m.Descent*0.55
 		d.line(x+box.Width/2-width/2, under, x+box.Width/2+width/2, under, 1.2*k, coral)
 	}
@@ -195,29 +185,22 @@ func (d *document) pictureSide(f Face, x, y float64, box Size) {
 	if f.Picture != nil {
 		d.picture(*f.Picture, left, under, side)
 	} else {
-		d.frame(left, under, side, side, 3, faint)
-		t, h := d.box(textStyle{size: max(7, 11*k), ink: grey}, "Needs a picture", side-12*k, canvas.Center)
-		d.ctx.DrawText(left+6*k, under+side/2+h/2, t)
+		d.placeholder("Needs a picture", left, under, side)
 	}
 	room := under - y
 	at := under - 2.5*k
 	if f.Rhyme != "" {
 		at = d.fitted(
-			textStyle{child: true, size: 15 * min(1, k*1.15)},
+			textStyle{Child: true, Size: 15 * min(1, k*1.15)},
 			x+6*k,
 			at,
 			box.Width-12*k,
 			room*0.55,
-			canvas.Center,
+			alignCentre,
 			f.Rhyme,
 		)
 	}
 	if f.Action != "" {
-		d.fitted(textStyle{size: max(6, 8*k), ink: grey}, x+6*k, at-1.5*k, box.Width-12*k, at-y-3*k, canvas.Center, f.Action)
+		d.fitted(textStyle{Size: max(smallest, 8*k), Ink: grey}, x+6*k, at-1.5*k, box.Width-12*k, at-y-3*k, alignCentre, f.Action)
 	}
-}
-
-func decode(data []byte) (image.Image, error) {
-	img, _, err := image.Decode(bytes.NewReader(data))
-	return img, err
 }

@@ -1,112 +1,38 @@
 package render
 
 import (
+	"fmt"
 	"image/color"
 	"math"
 
-	"github.com/tdewolff/canvas"
-
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/drawing"
 )
 
-func (d *document) text(s textStyle, x, y float64, text string) {
-	d.ctx.DrawText(x, y, canvas.NewTextLine(d.face(s), text, canvas.Left))
-}
-
-func (d *document) textRight(s textStyle, x, y float64, text string) {
-	d.ctx.DrawText(x, y, canvas.NewTextLine(d.face(s), text, canvas.Right))
-}
-
-func (d *document) textCentre(s textStyle, x, y float64, text string) {
-	d.ctx.DrawText(x, y, canvas.NewTextLine(d.face(s), text, canvas.Center))
-}
-
-// para hangs a text at y and returns the height under it.
-func (d *document) para(s textStyle, x, y, width float64, text string) float64 {
-	t, h := d.box(s, text, width, canvas.Left)
-	d.ctx.DrawText(x, y, t)
-	return y - h
-}
-
-// fitted is para with a size that shrinks until the text is no higher than height.
-func (d *document) fitted(s textStyle, x, y, width, height float64, align canvas.TextAlign, text string) float64 {
-	t, h := d.box(s, text, width, align)
-	for h > height && s.size > 7 {
-		s.size--
-		t, h = d.box(s, text, width, align)
-	}
-	d.ctx.DrawText(x, y, t)
-	return y - h
-}
-
-// fit is the largest size up to most at which a line is no wider than width.
-func (d *document) fit(s textStyle, text string, width, most float64) textStyle {
-	s.size = most
-	for s.size > 6 && d.face(s).TextWidth(text) > width {
-		s.size -= 2
-	}
-	return s
-}
-
-// holds tells whether the shipped font has every letter of a text.
-func (d *document) holds(s textStyle, text string) bool {
-	f := d.face(s)
-	for _, r := range text {
-		if r > ' ' && f.Font.GlyphIndex(r) == 0 {
-			return false
-		}
-	}
-	return true
-}
-
-func (d *document) path(p *canvas.Path, width float64, c color.RGBA, dashes ...float64) {
-	d.ctx.Push()
-	defer d.ctx.Pop()
-	d.ctx.SetFillColor(canvas.Transparent)
-	d.ctx.SetStrokeColor(c)
-	d.ctx.SetStrokeWidth(width)
-	d.ctx.SetStrokeCapper(canvas.RoundCap)
-	d.ctx.SetStrokeJoiner(canvas.RoundJoin)
-	d.ctx.SetDashes(0, inWidths(dashes, width)...)
-	d.ctx.DrawPath(0, 0, p)
-}
-
-func (d *document) disc(x, y, r float64, c color.RGBA) {
-	d.ctx.Push()
-	defer d.ctx.Pop()
-	d.ctx.SetFillColor(c)
-	d.ctx.SetStrokeColor(canvas.Transparent)
-	d.ctx.DrawPath(x, y, canvas.Circle(r))
-}
-
-// bridgedWord writes a word with its bridges centred at x; the base line is y. Bridges are shapes, not
-// colours: the target's is thicker, an odd part's is wavy, a split spelling's leaps.
-func (d *document) bridgedWord(s textStyle, x, y float64, word string, bits []spelling.Bit, bridges bool) {
-	f := d.face(s)
+// bridgedWord writes a word with its bridges, its left end at x on the base line y. Bridges are shapes, not colours: the
+// target's is thicker, an odd part's is wavy, a split spelling's leaps.
+func (d *document) bridgedWord(s textStyle, x, y float64, word string, bits []spelling.Bit) {
+	d.text(s, x, y, word)
 	letters := []rune(word)
-	left := x - f.TextWidth(word)/2
-	d.text(s, left, y, word)
-	if !bridges {
-		return
-	}
-	at := func(i int) float64 { return left + f.TextWidth(string(letters[:i])) }
-	m := f.Metrics()
+	at := func(i int) float64 { return x + s.Width(string(letters[:i])) }
+	m := s.Metrics()
 	for _, b := range bits {
 		if len(b.Letters) == 0 || b.Letters[len(b.Letters)-1] >= len(letters) {
 			continue
 		}
 		from, to := b.Letters[0], b.Letters[len(b.Letters)-1]
-		x0, x1 := at(from)+0.03*s.size*0.35, at(to+1)-0.03*s.size*0.35
-		top := y - m.Descent*0.9
-		depth, width := m.XHeight*0.28, 0.35
+		gap := 0.03 * m.XHeight
+		x0, x1 := at(from)+gap, at(to+1)-gap
+		top := y - m.XHeight*0.48
+		depth, width := m.XHeight*0.24, max(0.3, m.XHeight*0.03)
 		if to-from+1 > len(b.Letters) {
 			depth *= 2.2
 		}
 		if b.Target {
-			width = 0.9
+			width *= 2.4
 		}
-		p := &canvas.Path{}
+		var p drawing.Path
 		p.MoveTo(x0, top)
 		if b.Odd {
 			step := (x1 - x0) / 4
@@ -158,25 +84,26 @@ type look struct {
 	ink     color.RGBA
 	width   float64
 	dots    float64 // millimetres between dots; 0 is a full line
-	starts  bool    // a dot where each stroke starts, with its number
-	arrows  bool
-	nothing bool // only the starts
+	starts  bool    // a dot where each stroke starts
+	arrows  bool    // where each stroke goes, with its number
+	nothing bool    // only the starts
 }
 
 // written draws a letter or a group whose left edge is x and whose base line is y.
 func (d *document) written(w strokes.Written, x, y, h float64, l look) {
+	onPage := drawing.Identity.Translate(x-w.Left*h, y).Scale(h, -h)
 	for _, s := range w.Strokes {
-		p, err := canvas.ParseSVGPath(s.Path)
+		p, err := drawing.ParsePath(s.Path)
 		if err != nil {
-			continue
+			panic(fmt.Sprintf("stroke of %q: %v", w.Text, err)) // strokes write their own paths
 		}
-		p = p.Transform(canvas.Identity.Translate(x-w.Left*h, y).Scale(h, -h))
+		p = p.Transform(onPage)
 		switch {
 		case l.nothing:
 		case s.Length == 0:
 			d.disc(x+(s.Start.X-w.Left)*h, y+s.Start.Y*h, l.width*0.75, l.ink)
 		case l.dots > 0:
-			d.path(p, l.width, l.ink, 0.01, l.dots)
+			d.dotted(p, l)
 		default:
 			d.path(p, l.width, l.ink)
 		}
@@ -185,30 +112,22 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 		cx, cy := x+(s.Start.X-w.Left)*h, y+s.Start.Y*h
 		if l.starts {
 			d.disc(cx, cy, 0.09*h, ink)
-			if l.arrows {
-				d.textCentre(
-					textStyle{bold: true, size: h * 0.14 * 72 / 25.4, ink: color.RGBA{255, 255, 255, 255}},
-					cx,
-					cy-0.05*h,
-					string(rune('1'+i)),
-				)
-			}
+		}
+		if l.arrows && len(w.Strokes) > 1 {
+			n := textStyle{Bold: true, Size: max(smallest, h*0.9)}
+			d.textRight(n, cx-0.12*h, cy+0.06*h, fmt.Sprint(i+1))
 		}
 		if l.arrows && s.Length > 0 {
 			a := s.Heading * math.Pi / 180
 			tip := func(along, across float64) (float64, float64) {
 				return cx + h*(along*math.Cos(a)-across*math.Sin(a)), cy + h*(along*math.Sin(a)+across*math.Cos(a))
 			}
-			p := &canvas.Path{}
+			var p drawing.Path
 			p.MoveTo(tip(0.15, -0.08))
 			p.LineTo(tip(0.36, 0))
 			p.LineTo(tip(0.15, 0.08))
 			p.Close()
-			d.ctx.Push()
-			d.ctx.SetFillColor(ink)
-			d.ctx.SetStrokeColor(canvas.Transparent)
-			d.ctx.DrawPath(0, 0, p)
-			d.ctx.Pop()
+			d.page.Draw(p, drawing.Style{Fill: white, Stroke: ink, Width: 0.15})
 		}
 	}
 	if w.Group && !l.nothing {
@@ -216,21 +135,37 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 	}
 }
 
-// cut is a dashed box to cut along.
-func (d *document) cut(x, y, w, h float64) {
-	p := canvas.Rectangle(w, h).Translate(x, y)
-	d.path(p, 0.25, grey, 2, 2)
+// dotted draws dots along a path, at both ends too.
+func (d *document) dotted(p drawing.Path, l look) {
+	for _, part := range p.Points(0.1) {
+		since := math.Inf(1)
+		for i, at := range part {
+			if i > 0 {
+				since += math.Hypot(at.X-part[i-1].X, at.Y-part[i-1].Y)
+			}
+			if since >= l.dots || i == len(part)-1 && since > l.dots/2 {
+				d.disc(at.X, at.Y, l.width/2, l.ink)
+				since = 0
+			}
+		}
+	}
 }
 
-// face draws one of three faces to tick: 0 glad, 1 even, 2 not yet.
-func (d *document) tickFace(x, y, r float64, mood int) {
-	d.path(canvas.Circle(r).Translate(x, y), 0.5, ink)
+// smile draws a face to colour around x, y.
+func (d *document) smile(x, y, r float64) {
+	d.path(drawing.Circle(x, y, r), 0.5, ink)
 	d.disc(x-r*0.35, y+r*0.25, r*0.09, ink)
 	d.disc(x+r*0.35, y+r*0.25, r*0.09, ink)
-	p := &canvas.Path{}
-	bend := []float64{-0.45, 0, 0.35}[mood] * r
+	var p drawing.Path
 	p.MoveTo(x-r*0.45, y-r*0.3)
-	p.QuadTo(x, y-r*0.3+bend, x+r*0.45, y-r*0.3)
+	p.QuadTo(x, y-r*0.75, x+r*0.45, y-r*0.3)
 	d.path(p, 0.5, ink)
-	d.frame(x-3, y-r-8, 6, 6, 0.5, ink)
+}
+
+// tick draws a box to tick with what it stands for beside it, and returns where the text ends.
+func (d *document) tick(s textStyle, x, y float64, text string) float64 {
+	side := s.Metrics().CapHeight * 1.3
+	d.frame(x, y-side*0.15, side, side, 0.6, ink)
+	d.text(s, x+side+2, y, text)
+	return x + side + 2 + s.Width(text)
 }

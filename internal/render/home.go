@@ -1,146 +1,237 @@
 package render
 
 import (
-	"slices"
 	"strings"
 
-	"github.com/tdewolff/canvas"
-
-	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/handout"
 	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/script"
 )
 
-// home is the sheet for a family, in plain words.
+// home are two pages for a family, in plain words: how each sound is said and written, and what to read, write, find
+// and draw.
 func (d *document) home(h Handout) error {
-	y := d.heading("Our new sound", h.about())
-	width := d.paper.Width - 2*margin
-	face := h.face()
-	const side = 52.0
-	if h.Picture != nil {
-		d.picture(*h.Picture, d.paper.Width-margin-side, y-side, side)
-	}
-	left := width - side - 8
-	if face.Writing != nil {
-		hgt := min(13.5, (left-10)/max(2, face.Writing.Right-face.Writing.Left+0.6))
-		base := y - 4 - face.Writing.Lines[0].Y*hgt
-		d.ruled(face.Writing.Lines, margin, margin+left, base, hgt)
-		d.written(*face.Writing, margin+8, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
-		if face.Keyword != "" {
-			d.textRight(textStyle{size: 14}, margin+left, base+2, "as in "+face.Keyword)
+	y := d.heading(h.says.Heading(), h.about(), true)
+	targets := h.says.Targets
+	switch {
+	case len(targets) == 0:
+	case len(targets) == 1:
+		y = d.homeSound(h, targets[0], y)
+	case len(targets) <= 4:
+		each := (y - foot) / float64(len(targets))
+		for i, t := range targets {
+			d.homeBlock(h, t, y-float64(i)*each, each-4)
 		}
+		y = foot
+	default:
+		d.homeTiles(h, targets, y)
+		y = foot
 	}
-	y -= side + 8
-	room := width - 38
-	part := func(title, text string, child bool, most float64) {
-		if text == "" {
-			return
-		}
-		d.text(textStyle{bold: true, size: 12}, margin, y-4, title)
-		y = d.fitted(textStyle{child: child, size: 13}, margin+38, y, room, most, canvas.Left, text) - 5
+	d.note("The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class teacher. " +
+		"Small things and trays: check allergies, nothing in mouths, noses or ears.")
+	if y < foot+160 {
+		y = d.heading("At home", h.about(), true)
+		d.note("Five minutes are enough. Stop while it is fun.")
 	}
-	under := y
-	if h.Mouth != nil && len(h.Mouth.Stills) > 1 { // the first still that sounds, beside what is said of it
-		const side, front = 32.0, 20.0
-		first := h.Mouth.Stills[1]
-		room -= side + front + 4
-		tall := d.mouth(first, mouth.Side, margin+width-side-front-2, y, side)
-		d.mouth(first, mouth.Front, margin+width-front, y, front)
-		under = y - tall - 3
-	}
-	part("Say it", join(face.MouthCue, "Say the sound, not the name of the letter."), false, 24)
-	part("Watch for", script.Slip(face.Pair, face.Slip), false, 18)
-	room, y = width-38, min(y, under)
-	part("The rhyme", face.Rhyme, true, 30)
-	part("The action", face.Action, false, 18)
-	if face.Writing != nil {
-		said := []string{}
-		for _, s := range face.Writing.Strokes {
-			if s.Brief != "" {
-				said = append(said, prose.Capital(strings.TrimRight(s.Brief, "."))+".")
-			}
-		}
-		part("Write it", strings.Join(said, " ")+" Saying the words helps the hand.", false, 26)
-	}
-	how, words := "", distinct(h.choices(lesson.Read, "word"))
-	if len(words) > 0 {
-		how = "Let your child say each sound and join them. If a word does not come, read it together. " +
-			"Five minutes are enough."
-	}
-	part("Read", strings.Join(words, "    "), true, 22)
-	part("How", how, false, 16)
-	if hunt := h.hunt(); len(hunt) >= 5 {
-		part("Hunt", "At home, outdoors or in a book: who finds "+strings.Join(hunt, ", ")+"? Say each one slowly: where is "+
-			"the sound?", false, 16)
-	}
-	part("Ask", "Which sound is new, and how does your mouth make it? Which letters write it? "+
-		"Can you say another word that has it?", false, 16)
-	y = d.toShow(y, width)
-	d.homeLine(h.HomeLine, y, width)
-	d.note(
-		"The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class " +
-			"teacher. Small things and trays: check allergies, " +
-			"nothing in mouths, noses or ears.",
-	)
+	d.homeTasks(h, y)
 	return nil
 }
 
-// mostHunted is how many things a hunt at home asks for.
-const mostHunted = 6
+const labelled = 30.0 // width of the labels at the left
 
-// hunt are things that have the sound, whatever their spelling: those of the ear game and its runners-up.
-func (h Handout) hunt() []string {
-	var out []string
-	add := func(o lesson.Option) {
-		if o.Basket != lesson.HasNot && o.Role != lesson.FoilRole && len(out) < mostHunted && !slices.Contains(out, o.Value) {
-			out = append(out, o.Value)
-		}
-	}
-	pictures := h.choices(lesson.Ear, lesson.PictureItem)
-	for _, c := range pictures {
-		add(c.Option)
-	}
-	for _, c := range pictures {
-		for _, o := range c.Next {
-			if c.Basket == lesson.Has {
-				add(o)
-			}
-		}
-	}
-	return out
-}
-
-// toShow is room to draw something that is taken to school. Nobody keeps it.
-func (d *document) toShow(y, width float64) float64 {
-	foot := margin + 25
-	if y-foot < 16 {
+// part is a labelled paragraph no higher than most; it returns the height under it.
+func (d *document) part(title, text string, child bool, x, y, width, most float64) float64 {
+	if strings.TrimSpace(text) == "" || most < 6 {
 		return y
 	}
-	d.text(textStyle{bold: true, size: 12}, margin, y-4, "To show")
-	d.text(textStyle{size: 13}, margin+38, y-4, "Draw one thing from the hunt and bring it to school.")
-	d.frame(margin+38, foot, width-38, y-9-foot, 2, ink)
-	return foot - 2
+	d.text(textStyle{Bold: true, Size: 12}, x, y-4, title)
+	return d.fitted(textStyle{Child: child, Size: 13}, x+labelled, y, width-labelled, most, alignLeft, text) - 2.5
 }
 
-// homeLine is the school's line in a family's language: printed where the shipped font holds its letters, else
-// a line to write on, which says so.
+// homeSound is the half page of one sound.
+func (d *document) homeSound(h Handout, t handout.Target, y float64) float64 {
+	width := d.paper.Width - 2*margin
+	const side = 50.0
+	left := width
+	if d.drawCard(h, t.ID, t.Keyword, d.paper.Width-margin-side, y-side, side) {
+		left -= side + 8
+	}
+	if t.Writing != nil {
+		hgt := min(13.5, (left-10)/max(2, t.Writing.Right-t.Writing.Left+0.6))
+		base := y - 4 - t.Writing.Lines[0].Y*hgt
+		d.ruled(t.Writing.Lines, margin, margin+left, base, hgt)
+		d.written(*t.Writing, margin+8, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
+	} else {
+		d.text(textStyle{Child: true, Size: 70}, margin, y-30, t.Pair.Grapheme)
+	}
+	if t.Keyword != "" {
+		as := "as in " + t.Keyword
+		d.textRight(fit(textStyle{}, as, left/2, 14), margin+left, y-side+1, as)
+	}
+	y -= side + 4
+	room, under := width, y
+	if m, ok := h.Mouths[t.ID]; ok && len(m.Stills) > 1 { // the first still that sounds, beside what is said of it
+		const across, front = 32.0, 20.0
+		room -= across + front + 6
+		tall := d.mouth(m.Stills[1], mouth.Side, margin+width-across-front-2, y, across)
+		d.mouth(m.Stills[1], mouth.Front, margin+width-front, y, front)
+		under = y - tall - 3
+	}
+	y = d.part("Say it", join(t.MouthCue, "Say the sound, not the name of the letter."), false, margin, y, room, 24)
+	y = d.part("Watch for", script.Slip(t.Pair, t.Slip), false, margin, y, room, 18)
+	y = min(y, under)
+	y = d.part("The rhyme", t.Rhyme, true, margin, y, width, 30)
+	y = d.part("The action", t.Action, false, margin, y, width, 18)
+	return d.part("Write it", d.strokeWords(t), false, margin, y, width, 26)
+}
+
+func (*document) strokeWords(t handout.Target) string {
+	if t.Writing == nil {
+		return ""
+	}
+	var said []string
+	for _, s := range t.Writing.Strokes {
+		if s.Brief != "" {
+			said = append(said, prose.Capital(strings.TrimRight(s.Brief, "."))+".")
+		}
+	}
+	if len(said) == 0 {
+		return ""
+	}
+	return strings.Join(said, " ") + " Saying the words helps the hand."
+}
+
+// homeBlock is one of two to four sounds.
+func (d *document) homeBlock(h Handout, t handout.Target, y, height float64) {
+	width := d.paper.Width - 2*margin
+	d.frame(margin, y-height, width, height, 3, faint)
+	side := min(36, height-14)
+	x, right := margin+4, margin+width-4
+	if d.drawCard(h, t.ID, t.Keyword, right-side, y-4-side, side) {
+		right -= side + 4
+	}
+	if t.Keyword != "" {
+		as := t.Named()
+		d.text(fit(textStyle{Child: true, Bold: true}, as, right-x-60, 14), x+58, y-8, as)
+	}
+	if t.Writing != nil {
+		lines := t.Writing.Lines
+		wide := t.Writing.Right - t.Writing.Left
+		hgt := min(9, (side-2)/(lines[0].Y-lines[3].Y), 46/max(1, wide))
+		base := y - 5 - lines[0].Y*hgt
+		d.ruled(lines, x, x+52, base, hgt)
+		d.written(*t.Writing, x+4, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
+	} else {
+		d.text(fit(textStyle{Child: true}, t.Pair.Grapheme, 50, 44), x, y-24, t.Pair.Grapheme)
+	}
+	at := y - 12
+	if rhyme := first(t.RhymeShort, t.Rhyme); rhyme != "" {
+		at = d.fitted(textStyle{Child: true, Size: 12}, x+58, at, right-x-58, max(6, side-12), alignLeft, rhyme)
+	}
+	at = min(at, y-side-6)
+	bottom := y - height + 2
+	at = d.part("Say it", join(t.MouthCue, "Say the sound, not the name of the letter."), false, x, at, width-8, at-bottom)
+	at = d.part("The action", t.Action, false, x, at, width-8, at-bottom)
+	d.part("Write it", d.strokeWords(t), false, x, at, width-8, at-bottom)
+}
+
+// homeTiles are the sounds of a revision, each with its letter and picture.
+func (d *document) homeTiles(h Handout, targets []handout.Target, y float64) {
+	width := d.paper.Width - 2*margin
+	const cols = 3
+	rows := (len(targets) + cols - 1) / cols
+	w, ht := width/cols, min(62, (y-foot)/float64(rows))
+	for i, t := range targets {
+		x, top := margin+float64(i%cols)*w, y-float64(i/cols)*ht
+		d.frame(x+1, top-ht+1, w-2, ht-2, 2, faint)
+		side := min(w*0.48, ht-18)
+		d.drawCard(h, t.ID, t.Keyword, x+w-side-4, top-side-4, side)
+		d.text(fit(textStyle{Child: true}, t.Pair.Grapheme, w-side-12, 46), x+5, top-side*0.62, t.Pair.Grapheme)
+		if t.Keyword != "" {
+			as := "as in " + t.Keyword
+			d.text(fit(textStyle{}, as, w-10, 12), x+5, top-ht+6, as)
+		}
+	}
+}
+
+// homeTasks are what a child does at home: read, know, write, find, tick, draw.
+func (d *document) homeTasks(h Handout, y float64) {
+	width := d.paper.Width - 2*margin
+	words := h.says.ReadWords()
+	words = words[:min(10, len(words))]
+	y = d.part("Read", strings.Join(words, "    "), true, margin, y, width, 16)
+	y = d.part("Words to know", strings.Join(h.says.ExceptionWords(), "    "), true, margin, y, width, 10)
+	if len(words) > 0 {
+		y = d.part("How", "Let your child say each sound and join them. If a word does not come, read it together. Ask what "+
+			"it means.", false, margin, y, width, 14)
+	}
+	y = d.homeWriting(h, y, width)
+	var hunt []string
+	for _, g := range h.says.Hunt() {
+		hunt = append(hunt, g.Head+": "+strings.Join(g.Words, ", "))
+	}
+	if len(hunt) > 0 && len(hunt) <= 4 {
+		y = d.part("Hunt", "At home, outdoors or in a book. Who finds … "+strings.Join(hunt, "; ")+
+			"? Say each one slowly: where is the sound?", false, margin, y, width, 24)
+	}
+	for _, q := range h.says.Questions() {
+		text := blockOf(textStyle{Size: 13}, q.Text, width-labelled)
+		d.text(textStyle{Bold: true, Size: 12}, margin, y-4, "Tick")
+		y = d.draw(text, margin+labelled, y, 0, alignLeft) - 1
+		x := margin + labelled
+		for _, c := range q.Choices {
+			x = d.tick(textStyle{Child: true, Size: 14}, x, y-6, c) + 12
+		}
+		y -= 11
+	}
+	const line = 18.0
+	if text := h.says.Drawing(); text != "" {
+		y = d.part("Draw", text, false, margin, y, width, 14)
+		if y-foot-line-4 > 12 {
+			d.frame(margin, foot+line+3, width, y-foot-line-4, 2, ink)
+		}
+	}
+	d.homeLine(h.HomeLine, foot+line, width)
+}
+
+// homeWriting are lines to write the words and a sentence on.
+func (d *document) homeWriting(h Handout, y, width float64) float64 {
+	words, list := h.says.HomeWords(), h.says.Sentences()
+	if len(words)+len(list) == 0 {
+		return y
+	}
+	var t handout.Target
+	if len(h.says.Targets) > 0 {
+		t = h.says.Targets[0]
+	}
+	hgt := min(h.HeightMM, 6)
+	if len(words) > 0 {
+		y = d.part("Write", "Say it, cover it, write it:  "+strings.Join(words, "    "), true, margin, y, width, 14)
+		y = d.writingRow(t, margin, margin+width, y, hgt) - 2
+	}
+	if len(list) > 0 {
+		y = d.part("A sentence", list[0]+" Ask what it means, then write it.", true, margin, y, width, 14)
+		y = d.writingRow(t, margin, margin+width, y, hgt) - 4
+	}
+	return y
+}
+
+// homeLine is the school's line in a family's language: printed where the fonts hold its letters, else a line to write
+// on, which says so.
 func (d *document) homeLine(text string, y, width float64) {
-	s := textStyle{size: 13}
-	y = max(y-4, margin+24)
-	d.frame(margin, y-18, width, 18, 2, grey)
+	s := textStyle{Size: 13}
+	const high = 18.0
+	d.frame(margin, y-high, width, high, 2, grey)
+	label := textStyle{Size: smallest, Ink: grey}
 	switch {
 	case strings.TrimSpace(text) == "":
-		d.text(textStyle{size: 8, ink: grey}, margin+3, y-4, "In your language:")
-	case d.holds(s, text):
-		d.fitted(s, margin+3, y-3, width-6, 14, canvas.Left, text)
+		d.text(label, margin+3, y-5, "In your language:")
+	case len(s.Missing(text)) == 0:
+		d.fitted(s, margin+3, y-2, width-6, high-4, alignLeft, text)
 	default:
-		d.text(
-			textStyle{size: 8, ink: grey},
-			margin+3,
-			y-4,
-			"In your language (the shipped fonts do not hold these letters: write the line by hand):",
-		)
+		d.text(label, margin+3, y-5, "In your language (the fonts for printing lack "+signs(s.Missing(text))+
+			": write the line by hand):")
 	}
 }
 
@@ -152,92 +243,4 @@ func join(parts ...string) string {
 		}
 	}
 	return strings.Join(out, " ")
-}
-
-// eight is a page that folds into a book of eight small pages: one cut in the middle, no staples. Turned by half,
-// the upper row stands on its head.
-func (d *document) eight(h Handout) error {
-	var list []string
-	seen := map[string]bool{}
-	for _, c := range h.choices(lesson.Ear, "picture") {
-		if _, ok := h.Pictures[c.Value]; ok && c.Basket != lesson.HasNot && !seen[c.Value] {
-			seen[c.Value] = true
-			list = append(list, c.Value)
-		}
-	}
-	if len(list) < 3 {
-		return nothing("fewer than three pictures have this sound.")
-	}
-	paper := d.paper
-	d.flush()
-	d.paper = Paper{paper.Height, paper.Width}
-	d.newPage()
-	w, ht := d.paper.Width/4, d.paper.Height/2
-	// Around the sheet: the front, six pages, the back. The lower row from the left holds 6, 7, back, front.
-	place := []struct {
-		col  int
-		over bool
-	}{{3, false}, {3, true}, {2, true}, {1, true}, {0, true}, {0, false}, {1, false}, {2, false}}
-	for page, at := range place {
-		d.ctx.Push()
-		x, y := float64(at.col)*w, 0.0
-		if at.over {
-			y = ht
-		}
-		d.panel(h, list, page, x, y, w, ht, at.over)
-		d.ctx.Pop()
-	}
-	for i := 1; i < 4; i++ {
-		d.line(float64(i)*w, 0, float64(i)*w, d.paper.Height, 0.2, faint, 1, 2)
-	}
-	d.line(0, ht, w, ht, 0.2, faint, 1, 2)
-	d.line(3*w, ht, 4*w, ht, 0.2, faint, 1, 2)
-	d.line(w, ht, 3*w, ht, 0.5, ink, 3, 2)
-	d.textCentre(textStyle{size: 8, ink: grey}, 2*w, ht+1.5, "cut here, after folding in half")
-	d.flush()
-	d.paper = paper
-	return nil
-}
-
-// panel draws one small page. Text of the upper row is turned with the view; pictures are drawn into a turned
-// picture of their own.
-func (d *document) panel(h Handout, list []string, page int, x, y, w, ht float64, over bool) {
-	if over {
-		d.ctx.SetView(canvas.Identity.Translate(x+w, y+ht).Rotate(180))
-	} else {
-		d.ctx.SetView(canvas.Identity.Translate(x, y))
-	}
-	title := ""
-	switch {
-	case page == 0:
-		d.textCentre(textStyle{child: true, bold: true, size: 14}, w/2, ht-16, "My book of")
-		d.textCentre(textStyle{child: true, size: 90}, w/2, ht/2-10, h.face().Pair.Grapheme)
-		d.textCentre(textStyle{size: 10, ink: grey}, w/2, 12, "as in "+h.face().Keyword)
-		return
-	case page == 7:
-		d.fitted(
-			textStyle{child: true, size: 13},
-			6,
-			ht-14,
-			w-12,
-			ht-30,
-			canvas.Center,
-			"I can say it:\n"+join(h.face().RhymeShort, h.face().Rhyme),
-		)
-		return
-	case page <= len(list):
-		title = list[page-1]
-	default:
-		d.textCentre(textStyle{child: true, size: 12}, w/2, ht-14, "My own picture")
-		d.frame(8, 22, w-16, w-16, 2, grey)
-		return
-	}
-	side := w - 20
-	img := h.Pictures[title]
-	if over { // a picture does not follow the view
-		d.turnedPicture(img, x+10, y+ht-30-side, side)
-	} else {
-		d.picture(img, x+10, y+30, side)
-	}
-	d.textCentre(textStyle{child: true, size: 20}, w/2, 14, title)
 }

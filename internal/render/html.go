@@ -6,7 +6,7 @@ import (
 	"io"
 	"strings"
 
-	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/handout"
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/script"
 )
@@ -18,36 +18,23 @@ var htmlView = template.Must(template.New("sheet").Funcs(template.FuncMap{
 	"clock": prose.Clock,
 	"join":  func(list []string) string { return strings.Join(list, ", ") },
 	"lines": func(text string) []string { return strings.Split(text, "\n") },
+	"slip":  func(t handout.Target) string { return script.Slip(t.Pair, t.Slip) },
 }).Parse(sheetPage))
 
-// HTML writes what the sheets of a lesson say as one page with headings, lists and a table, for a screen reader, a
-// braille line or large type. PDF of the library that draws the sheets cannot carry such marks.
+// HTML writes what the sheets of a lesson say as one page with headings, lists and tables, for a screen reader, a
+// braille line or large type: the PDF cannot carry such marks.
 func HTML(w io.Writer, h Handout) error {
-	face := h.face()
-	var yes, no []string
-	for _, c := range h.choices(lesson.Ear, lesson.PictureItem) {
-		switch c.Basket {
-		case lesson.Has:
-			yes = append(yes, c.Value)
-		case lesson.HasNot:
-			no = append(no, c.Value)
-		}
-	}
-	var brief []string
-	if face.Writing != nil {
-		for _, s := range face.Writing.Strokes {
-			brief = append(brief, s.Words)
-		}
-	}
+	h = h.ready()
 	type bridged struct {
 		Word  string
 		Parts []string
 	}
 	var read []bridged
-	for _, word := range distinct(h.choices(lesson.Read, lesson.WordItem)) {
+	for _, word := range h.says.ReadWords() {
 		letters := []rune(word)
 		b := bridged{Word: word}
-		for _, bit := range h.Lesson.WordBits[word] {
+		_, bits := h.says.Bits(word)
+		for _, bit := range bits {
 			part := ""
 			for k, i := range bit.Letters {
 				if k > 0 && i > bit.Letters[k-1]+1 {
@@ -61,9 +48,13 @@ func HTML(w io.Writer, h Handout) error {
 		}
 		read = append(read, b)
 	}
+	shown := map[string]string{}
+	for _, s := range h.Lesson.Steps {
+		shown[s.ID] = h.shown(s)
+	}
+	page, _ := h.says.Page()
 	return htmlView.Execute(w, map[string]any{
-		"H": h, "L": h.Lesson, "Face": face, "Slip": script.Slip(face.Pair, face.Slip), "Yes": yes, "No": no,
-		"Strokes": brief, "Read": read, "Page": h.pageText(), "Holders": h.holders(h.pageText()), "Hunt": h.hunt(),
+		"H": h, "L": h.Lesson, "Says": h.says, "Read": read, "Page": page, "Shown": shown,
 		"Date": h.Lesson.Day(h.Head.Made),
 	})
 }

@@ -5,8 +5,6 @@ import (
 	"io"
 	"strings"
 
-	"github.com/tdewolff/canvas"
-
 	"brightchalk/internal/core/strokes"
 )
 
@@ -43,10 +41,9 @@ func PrintMat(w io.Writer, m Mat, paper Paper) error {
 	if len(m.Faces) == 0 {
 		return nothing("this class knows no card yet.")
 	}
-	d := newDocument(w, paper, "What "+m.Class+" knows")
-	y := d.heading("We know", m.Class)
+	d := newDocument(paper, "What "+m.Class+" knows")
+	y := d.heading("We know", m.Class, false)
 	width := d.paper.Width - 2*margin
-	foot := margin + 6
 	words := strings.Join(m.Words, "    ")
 	var rows []string
 	for _, g := range m.Alike {
@@ -56,8 +53,7 @@ func PrintMat(w io.Writer, m Mat, paper Paper) error {
 	lower := 0.0
 	for _, text := range []string{alike, words} {
 		if text != "" {
-			_, h := d.box(textStyle{child: true, size: 18}, text, width, canvas.Left)
-			lower += h + 11
+			lower += blockOf(textStyle{Child: true, Size: 18}, text, width).height() + 11
 		}
 	}
 	lower = min(lower, (y-foot)*0.4)
@@ -68,7 +64,7 @@ func PrintMat(w io.Writer, m Mat, paper Paper) error {
 		if part.text == "" {
 			continue
 		}
-		d.text(textStyle{bold: true, size: 10, ink: grey}, margin, at-4, part.title)
+		d.text(textStyle{Bold: true, Size: 10, Ink: grey}, margin, at-4, part.title)
 		share := lower - 11
 		if alike != "" && words != "" {
 			share = lower/2 - 11
@@ -76,10 +72,10 @@ func PrintMat(w io.Writer, m Mat, paper Paper) error {
 				share = lower*0.65 - 11
 			}
 		}
-		at = d.fitted(textStyle{child: true, size: 18}, margin, at-6, width, share, canvas.Left, part.text) - 3
+		at = d.fitted(textStyle{Child: true, Size: 18}, margin, at-6, width, share, alignLeft, part.text) - 3
 	}
 	d.note(fmt.Sprintf("%d cards, as the class knows them and as they are agreed today.", len(m.Faces)))
-	return d.close()
+	return d.write(w)
 }
 
 // tiles lays faces out as large as they fit into a height.
@@ -103,12 +99,12 @@ func (d *document) tiles(faces []Face, y, height, width float64) {
 		x, top := margin+float64(i%cols)*w, y-float64(i/cols)*ht
 		d.frame(x+0.6, top-ht+0.6, w-1.2, ht-1.2, 1.5, faint)
 		text := strings.ReplaceAll(f.Pair.Grapheme, "-", "–")
-		s := d.fit(textStyle{child: true, bold: true}, text, w-3, ht*0.9)
+		s := fit(textStyle{Child: true, Bold: true}, text, w-3, ht*0.9)
 		d.textCentre(s, x+w/2, top-ht*0.32, text)
 		if side := min(w-4, ht*0.54); f.Picture != nil {
 			d.picture(*f.Picture, x+(w-side)/2, top-ht+2, side)
 		} else {
-			d.textCentre(d.fit(textStyle{}, f.Keyword, w-3, 12), x+w/2, top-ht*0.7, f.Keyword)
+			d.textCentre(fit(textStyle{}, f.Keyword, w-3, 12), x+w/2, top-ht*0.7, f.Keyword)
 		}
 	}
 }

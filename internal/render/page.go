@@ -1,21 +1,25 @@
-// Package render makes the printed pages: cards at true size and the plan of an introduction, as PDF with
-// the fonts embedded. Lengths are millimetres, font sizes points.
+// Package render draws the printed pages: cards at true size, the plan of a lesson, and the sheets that children use.
+// What stands on a sheet of a lesson is decided by the package handout. Lengths are millimetres, font sizes points.
 package render
 
 import (
 	"bytes"
 	"embed"
-	"fmt"
+	"image"
 	"image/color"
-	_ "image/png" // decoder
+	_ "image/gif"  // decoder
+	_ "image/jpeg" // decoder
+	_ "image/png"  // decoder
 	"io"
-	"sync"
+	"slices"
+	"strings"
+	"unicode"
 
-	"github.com/tdewolff/canvas"
-	"github.com/tdewolff/canvas/renderers/pdf"
+	"brightchalk/internal/core/prose"
+	"brightchalk/internal/drawing"
 )
 
-// Fonts of the @fontsource packages, SIL Open Font License.
+// Fonts of the @fontsource packages for pages that leave the house as HTML, SIL Open Font License.
 //
 //go:embed fonts/*.woff2
 var fontFiles embed.FS
@@ -55,141 +59,266 @@ var (
 	ink   = color.RGBA{0x1e, 0x2b, 0x30, 0xff}
 	grey  = color.RGBA{0x5a, 0x66, 0x6b, 0xff}
 	faint = color.RGBA{0xb9, 0xc2, 0xc4, 0xff}
+	pale  = color.RGBA{0xe6, 0xea, 0xe6, 0xff}
 	coral = color.RGBA{0xb8, 0x4a, 0x3a, 0xff}
+	white = color.RGBA{0xff, 0xff, 0xff, 0xff}
 )
 
-type fonts struct{ child, adult *canvas.FontFamily }
+// smallest is the smallest size of text on any page, in points.
+const smallest = 8.0
 
-// A set of fonts keeps state while it makes a subset: each document has one to itself, and hands it on.
-var fontSets = sync.Pool{New: func() any {
-	set, err := loadFonts()
-	if err != nil {
-		panic(err) // the files are part of the program
-	}
-	return set
-}}
+// Margins of a page: children's things stay inside margin, notes for adults inside edge.
+const (
+	margin = 15.0
+	edge   = 8.0
+	// foot is where the content of a sheet ends: under it is room for three lines of notes.
+	foot = margin + 5
+)
 
-func loadFonts() (*fonts, error) {
-	f := &fonts{canvas.NewFontFamily("Andika"), canvas.NewFontFamily("Atkinson Hyperlegible")}
-	for family, name := range map[*canvas.FontFamily]string{f.child: "andika", f.adult: "atkinson-hyperlegible"} {
-		for weight, style := range map[string]canvas.FontStyle{"400": canvas.FontRegular, "700": canvas.FontBold} {
-			data, err := fontFiles.ReadFile(fmt.Sprintf("fonts/%s-latin-%s-normal.woff2", name, weight))
-			if err != nil {
-				return nil, err
-			}
-			if err := family.LoadFont(data, 0, style); err != nil {
-				return nil, fmt.Errorf("load font %s: %w", name, err)
-			}
-		}
-	}
-	return f, nil
-}
+type textStyle = drawing.Face
 
-// document collects pages and writes the PDF at the end.
+// document collects the pages of a print.
 type document struct {
-	paper Paper
-	fonts *fonts
-	w     io.Writer
-	title string
-	out   *pdf.PDF // made with the first page, whose size it needs
-	pages int
-	first *canvas.Canvas // kept where nothing is written
-	c     *canvas.Canvas
-	ctx   *canvas.Context
+	paper    Paper
+	out      drawing.Document
+	page     *drawing.Page
+	bookmark string // of the next page
 }
 
-// newDocument starts a document with a title; without a writer its pages are only looked at. Its fonts go back when it
-// is closed.
-func newDocument(w io.Writer, paper Paper, title string) *document {
-	return &document{paper: paper, fonts: fontSets.Get().(*fonts), w: w, title: title}
+func newDocument(paper Paper, title string) *document {
+	return &document{paper: paper, out: drawing.Document{Title: title, Lang: "en-GB"}}
 }
 
 func (d *document) newPage() {
-	d.flush()
-	d.c = canvas.New(d.paper.Width, d.paper.Height)
-	d.ctx = canvas.NewContext(d.c)
+	d.named()
+	d.page = drawing.NewPage(d.paper.Width, d.paper.Height)
+	d.page.Bookmark, d.bookmark = d.bookmark, ""
+	d.out.Pages = append(d.out.Pages, d.page)
 }
 
-func (d *document) flush() {
-	if d.c == nil {
+// write writes the PDF.
+func (d *document) write(w io.Writer) error {
+	d.named()
+	return d.out.PDF(w)
+}
+
+// named says at the foot of the page which signs no font holds, so that nothing vanishes unseen.
+func (d *document) named() {
+	if d.page == nil {
 		return
 	}
-	d.pages++
-	if d.w == nil {
-		if d.first == nil {
-			d.first = d.c
+	missing := d.page.Missing()
+	if len(missing) == 0 {
+		return
+	}
+	text := "Not in the fonts for printing, shown as boxes: " + signs(missing) + "."
+	s := textStyle{Size: smallest, Ink: coral}
+	d.text(s, edge, 3.2, d.shortened(s, text, d.paper.Width-2*edge))
+	d.page = nil
+}
+
+// signs names signs by their scripts, or by their numbers where they belong to none.
+func signs(list []rune) string {
+	var out []string
+	for _, r := range list {
+		name := ""
+		for script, table := range unicode.Scripts {
+			if script != "Common" && script != "Inherited" && unicode.Is(table, r) {
+				name = strings.ReplaceAll(script, "_", " ") + " letters"
+			}
 		}
-		d.c = nil
+		if name == "" {
+			name = "the sign " + unicodeName(r)
+		}
+		if !slices.Contains(out, name) {
+			out = append(out, name)
+		}
+	}
+	slices.Sort(out)
+	return strings.Join(out, ", ")
+}
+
+func unicodeName(r rune) string {
+	const hex = "0123456789ABCDEF"
+	out := ""
+	for r > 0 || len(out) < 4 {
+		out, r = string(hex[r&15])+out, r>>4
+	}
+	return "U+" + out
+}
+
+func (d *document) text(s textStyle, x, y float64, text string) { d.page.Text(s, x, y, text) }
+
+func (d *document) textRight(s textStyle, x, y float64, text string) {
+	d.page.Text(s, x-s.Width(text), y, text)
+}
+
+func (d *document) textCentre(s textStyle, x, y float64, text string) {
+	d.page.Text(s, x-s.Width(text)/2, y, text)
+}
+
+// align is where the lines of a paragraph stand.
+type align int
+
+const (
+	alignLeft align = iota
+	alignCentre
+)
+
+// block is a text that was cut into lines.
+type block struct {
+	face  textStyle
+	lines []string
+}
+
+func blockOf(s textStyle, text string, width float64) block { return block{s, s.Wrap(text, width)} }
+
+// height of all its lines.
+func (b block) height() float64 {
+	m := b.face.Metrics()
+	return m.Ascent + float64(len(b.lines)-1)*m.Leading + m.Descent
+}
+
+// draw hangs the block at y and returns the height under it.
+func (d *document) draw(b block, x, y, width float64, a align) float64 {
+	m := b.face.Metrics()
+	for i, line := range b.lines {
+		base := y - m.Ascent - float64(i)*m.Leading
+		if a == alignCentre {
+			d.textCentre(b.face, x+width/2, base, line)
+			continue
+		}
+		d.text(b.face, x, base, line)
+	}
+	return y - b.height()
+}
+
+// para hangs a text at y and returns the height under it.
+func (d *document) para(s textStyle, x, y, width float64, text string) float64 {
+	return d.draw(blockOf(s, text, width), x, y, width, alignLeft)
+}
+
+// fittedBlock is the text at the largest size up to the style's at which it is no higher than height.
+func fittedBlock(s textStyle, text string, width, height float64) block {
+	b := blockOf(s, text, width)
+	for b.height() > height && s.Size > smallest {
+		s.Size = max(smallest, s.Size-1)
+		b = blockOf(s, text, width)
+	}
+	for b.height() > height && len(b.lines) > 1 { // at the smallest size it is cut, and says so
+		b.lines = b.lines[:len(b.lines)-1]
+		last := []rune(b.lines[len(b.lines)-1])
+		b.lines[len(b.lines)-1] = strings.TrimRight(string(last[:max(0, len(last)-2)]), " ,;:") + " …"
+	}
+	return b
+}
+
+// fitted is para with a size that shrinks until the text is no higher than height.
+func (d *document) fitted(s textStyle, x, y, width, height float64, a align, text string) float64 {
+	return d.draw(fittedBlock(s, text, width, height), x, y, width, a)
+}
+
+// fit is the largest size up to most at which a line is no wider than width.
+func fit(s textStyle, text string, width, most float64) textStyle {
+	s.Size = most
+	if w := s.Width(text); w > width {
+		s.Size = max(smallest, most*width/w)
+	}
+	return s
+}
+
+// fitAll is the size at which each of the texts fits.
+func fitAll(s textStyle, texts []string, width, most float64) textStyle {
+	s.Size = most
+	for _, t := range texts {
+		s.Size = min(s.Size, fit(s, t, width, most).Size)
+	}
+	return s
+}
+
+// shortened cuts a line that is wider than width, with an ellipsis.
+func (d *document) shortened(s textStyle, text string, width float64) string {
+	if s.Width(text) <= width {
+		return text
+	}
+	letters := []rune(text)
+	for len(letters) > 0 && s.Width(string(letters)+"…") > width {
+		letters = letters[:len(letters)-1]
+	}
+	return strings.TrimRight(string(letters), " ") + "…"
+}
+
+// heading writes the title of a sheet on its own writing line, and under the line a place for the child's name and what
+// the sheet belongs to. It returns the height under all of it.
+func (d *document) heading(title, about string, name bool) float64 {
+	d.newPage()
+	width := d.paper.Width - 2*margin
+	title = prose.Capital(title)
+	s := fit(textStyle{Child: true, Bold: true}, title, width, 22)
+	lines := []string{title}
+	if s.Size < 13 {
+		s.Size = 13
+		if lines = s.Wrap(title, width); len(lines) > 2 {
+			lines = []string{lines[0], d.shortened(s, strings.Join(lines[1:], " "), width)}
+		}
+	}
+	y := d.paper.Height - margin - s.Metrics().CapHeight
+	for i, line := range lines {
+		if i > 0 {
+			y -= s.Metrics().Leading
+		}
+		d.text(s, margin, y, line)
+	}
+	y -= s.Metrics().Descent * 0.75
+	d.line(margin, y, d.paper.Width-margin, y, 0.4, ink)
+	small := textStyle{Size: 10, Ink: grey}
+	room := width
+	if name {
+		d.text(small, margin, y-6.5, "Name")
+		d.line(margin+12, y-7, margin+84, y-7, 0.3, grey)
+		room -= 90
+	}
+	if about != "" {
+		d.textRight(small, d.paper.Width-margin, y-6.5, d.shortened(small, about, room))
+	}
+	if name || about != "" {
+		y -= 8
+	}
+	return y - 4
+}
+
+// note writes what an adult should know at the foot of the page.
+func (d *document) note(text string) {
+	if text == "" {
 		return
 	}
-	if d.out == nil {
-		d.out = pdf.New(d.w, d.paper.Width, d.paper.Height, nil)
-		d.out.SetInfo(d.title, "", "", "Bright Chalk", "Bright Chalk")
-		d.out.SetLang("en-GB")
-	} else {
-		d.out.NewPage(d.paper.Width, d.paper.Height)
+	width := d.paper.Width - 2*margin
+	b := blockOf(textStyle{Size: smallest, Ink: grey}, text, width)
+	const most = 3
+	if len(b.lines) > most {
+		b.lines = append(b.lines[:most-1], d.shortened(b.face, strings.Join(b.lines[most-1:], " "), width))
 	}
-	d.c.RenderTo(d.out)
-	d.c = nil
+	d.draw(b, margin, edge-2+b.height(), width, alignCentre)
 }
 
-func (d *document) close() error {
-	d.flush()
-	defer fontSets.Put(d.fonts)
-	if d.out == nil {
-		return nil
-	}
-	return d.out.Close()
-}
-
-type textStyle struct {
-	child bool
-	bold  bool
-	size  float64
-	ink   color.RGBA
-}
-
-func (d *document) face(s textStyle) *canvas.FontFace {
-	family, style := d.fonts.adult, canvas.FontRegular
-	if s.child {
-		family = d.fonts.child
-	}
-	if s.bold {
-		style = canvas.FontBold
-	}
-	if s.ink == (color.RGBA{}) {
-		s.ink = ink
-	}
-	return family.Face(s.size, s.ink, style, canvas.FontNormal)
-}
-
-// box lays text out in a width and returns it with its height; drawn at y it hangs down from there.
-func (d *document) box(s textStyle, text string, width float64, align canvas.TextAlign) (*canvas.Text, float64) {
-	t := canvas.NewTextBox(d.face(s), text, width, 0, align, canvas.Top, &canvas.TextOptions{LineStretch: 0.12})
-	return t, -t.Bounds().Y0 + 0.4
+func (d *document) path(p drawing.Path, width float64, c color.RGBA, dashes ...float64) {
+	d.page.Draw(p, drawing.Style{Stroke: c, Width: width, Dashes: dashes})
 }
 
 func (d *document) line(x0, y0, x1, y1, width float64, c color.RGBA, dashes ...float64) {
-	d.ctx.Push()
-	defer d.ctx.Pop()
-	d.ctx.SetFillColor(canvas.Transparent)
-	d.ctx.SetStrokeColor(c)
-	d.ctx.SetStrokeWidth(width)
-	d.ctx.SetDashes(0, inWidths(dashes, width)...)
-	p := &canvas.Path{}
-	p.MoveTo(x0, y0)
-	p.LineTo(x1, y1)
-	d.ctx.DrawPath(0, 0, p)
+	d.page.Draw(drawing.Line(x0, y0, x1, y1), drawing.Style{Stroke: c, Width: width, Dashes: dashes, Sharp: true})
 }
 
-// inWidths turns dashes in millimetres into the library's unit, the width of the line.
-func inWidths(dashes []float64, width float64) []float64 {
-	out := make([]float64, len(dashes))
-	for i, v := range dashes {
-		out[i] = v / width
-	}
-	return out
+func (d *document) fill(p drawing.Path, c color.RGBA) { d.page.Draw(p, drawing.Style{Fill: c}) }
+
+func (d *document) disc(x, y, r float64, c color.RGBA) { d.fill(drawing.Circle(x, y, r), c) }
+
+func (d *document) frame(x, y, w, h, round float64, c color.RGBA) {
+	d.path(drawing.RoundedRectangle(x, y, w, h, round, round), 0.35, c)
 }
+
+// cut is a dashed box to cut along.
+func (d *document) cut(x, y, w, h float64) { d.path(drawing.Rectangle(x, y, w, h), 0.25, grey, 2, 2) }
 
 // Image is a picture to be drawn.
 type Image struct {
@@ -201,49 +330,28 @@ type Image struct {
 // cannot be drawn leaves a frame that says so, never a torn page.
 func (d *document) picture(img Image, x, y, side float64) {
 	if img.MediaType == "image/svg+xml" {
-		if drawing, err := canvas.ParseSVG(bytes.NewReader(img.Bytes)); err == nil && drawing.W > 0 && drawing.H > 0 {
-			scale := side / max(drawing.W, drawing.H)
-			m := canvas.Identity.Translate(x+(side-drawing.W*scale)/2, y+(side-drawing.H*scale)/2).Scale(scale, scale)
-			drawing.RenderViewTo(d.c, m)
+		if p, err := drawing.CachedSVG(img.Bytes); err == nil {
+			d.page.Picture(p, x, y, side)
 			return
 		}
-	} else if decoded, err := decode(img.Bytes); err == nil {
-		size := decoded.Bounds().Size()
-		perMm := float64(max(size.X, size.Y)) / side
-		d.ctx.DrawImage(x+(side-float64(size.X)/perMm)/2, y+(side-float64(size.Y)/perMm)/2, decoded, canvas.DPMM(perMm))
+	} else if size, _, err := image.DecodeConfig(bytes.NewReader(img.Bytes)); err == nil && size.Width > 0 && size.Height > 0 {
+		k := side / float64(max(size.Width, size.Height))
+		w, h := float64(size.Width)*k, float64(size.Height)*k
+		d.page.Image(img.Bytes, img.MediaType, x+(side-w)/2, y+(side-h)/2, w, h)
 		return
 	}
+	d.placeholder("This picture cannot be printed.", x, y, side)
+}
+
+// placeholder is a frame that says what is not there.
+func (d *document) placeholder(text string, x, y, side float64) {
 	d.frame(x, y, side, side, 2, faint)
-	t, h := d.box(textStyle{size: 10, ink: grey}, "This picture cannot be printed.", side-6, canvas.Center)
-	d.ctx.DrawText(x+3, y+side/2+h/2, t)
+	b := fittedBlock(textStyle{Size: 11, Ink: grey}, text, side-4, side-4)
+	d.draw(b, x+2, y+side/2+b.height()/2, side-4, alignCentre)
 }
 
-func (d *document) frame(x, y, w, h, round float64, c color.RGBA) {
-	d.ctx.Push()
-	defer d.ctx.Pop()
-	d.ctx.SetFillColor(canvas.Transparent)
-	d.ctx.SetStrokeColor(c)
-	d.ctx.SetStrokeWidth(0.35)
-	d.ctx.DrawPath(x, y, canvas.RoundedRectangle(w, h, round))
-}
-
-// turnedPicture is picture on its head; x, y is the lower left corner on the page.
-func (d *document) turnedPicture(img Image, x, y, side float64) {
-	drawing, err := canvas.ParseSVG(bytes.NewReader(img.Bytes))
-	if img.MediaType != "image/svg+xml" || err != nil || drawing.W <= 0 || drawing.H <= 0 {
-		return
-	}
-	scale := side / max(drawing.W, drawing.H)
-	drawing.RenderViewTo(
-		d.c,
-		canvas.Identity.Translate(x+side-(side-drawing.W*scale)/2, y+side-(side-drawing.H*scale)/2).
-			Rotate(180).
-			Scale(scale, scale),
-	)
-}
-
-// Fonts are the shipped fonts as WOFF2, cut to what a page in Latin letters needs: the handwriting-friendly one, and
-// the adults' in regular and bold.
+// Fonts are the fonts of a page in Latin letters as WOFF2: the handwriting-friendly one, and the adults' in regular and
+// bold.
 func Fonts() (child, adult, bold []byte) {
 	read := func(name string) []byte {
 		data, _ := fontFiles.ReadFile("fonts/" + name + "-normal.woff2") // embedded, so it is there

@@ -5,16 +5,14 @@ import (
 	"bytes"
 	"context"
 	"fmt"
-	"image/png"
 	"io"
 	"runtime"
 	"strings"
 	"sync/atomic"
 
-	"github.com/tdewolff/canvas"
-	"github.com/tdewolff/canvas/renderers/rasterizer"
-	"github.com/tdewolff/canvas/renderers/svg"
 	"golang.org/x/sync/errgroup"
+
+	"brightchalk/internal/drawing"
 )
 
 // pixelsPerMm is the resolution of a card as a PNG: a large card is 720 by 960 pixels.
@@ -79,19 +77,15 @@ func fileName(grapheme, sound string) string {
 }
 
 func picture(f Face, draw func(*document, Face, float64, float64, Size)) (raster, vector []byte, err error) {
-	d := newDocument(nil, Paper(Large), "")
-	defer d.close() //nolint:errcheck // nothing is written
+	d := newDocument(Paper(Large), "")
 	d.newPage()
-	d.ctx.SetFillColor(canvas.White)
-	d.ctx.DrawPath(0, 0, canvas.Rectangle(Large.Width, Large.Height))
+	d.fill(drawing.Rectangle(0, 0, Large.Width, Large.Height), white)
 	draw(d, f, 0, 0, Large)
 	var p, v bytes.Buffer
-	if err := png.Encode(&p, rasterizer.Draw(d.c, canvas.DPMM(pixelsPerMm), canvas.DefaultColorSpace)); err != nil {
+	if err := d.page.PNG(&p, pixelsPerMm); err != nil {
 		return nil, nil, err
 	}
-	s := svg.New(&v, d.c.W, d.c.H, &svg.Options{EmbedFonts: true, SubsetFonts: true})
-	d.c.RenderTo(s)
-	if err := s.Close(); err != nil {
+	if err := d.page.SVG(&v); err != nil {
 		return nil, nil, err
 	}
 	return p.Bytes(), v.Bytes(), nil

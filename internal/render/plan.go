@@ -2,10 +2,9 @@ package render
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
-
-	"github.com/tdewolff/canvas"
 
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/prose"
@@ -18,146 +17,192 @@ type PlanHead struct {
 }
 
 // plan draws a lesson as a plan to teach from: minutes at the left, what the adult says and does, and
-// what the class does with what lies ready.
+// what the class does with what lies ready. Remarks stand at the end.
 func (d *document) plan(h Handout) error {
-	in, head, paper := h.Lesson, h.Head, d.paper
-	width := paper.Width - 2*margin
+	in := h.Lesson
+	width := d.paper.Width - 2*margin
+	y := d.planHead(h)
 	cols := [3]float64{20, width*0.56 - 20, width * 0.44}
-	d.newPage()
-	y := paper.Height - margin
-	big := d.face(textStyle{child: true, bold: true, size: 40})
-	m := big.Metrics()
-	y -= m.CapHeight + 2
-	d.line(margin, y, margin+width, y, 0.5, ink)
-	d.line(margin, y+m.XHeight, margin+width, y+m.XHeight, 0.2, faint, 1.5, 1.2)
-	d.ctx.DrawText(margin, y, canvas.NewTextLine(big, in.Title(), canvas.Left))
-	title := in.Routine
-	if face := in.Target(); face.Keyword != "" && len(in.Targets) == 1 {
-		title = "as in " + face.Keyword + " · " + in.Routine
-	}
-	d.ctx.DrawText(
-		margin+big.TextWidth(in.Title())+6,
-		y+2,
-		canvas.NewTextLine(d.face(textStyle{size: 16}), title, canvas.Left),
-	)
-	d.ctx.DrawText(
-		margin+width,
-		y+2,
-		canvas.NewTextLine(
-			d.face(textStyle{size: 11, ink: grey}),
-			fmt.Sprintf("%s · %d minutes · %s", head.Class, in.Minutes, in.Day(head.Made)),
-			canvas.Right,
-		),
-	)
-	y -= m.Descent + 3
-	for _, n := range in.Notes {
-		t, h := d.box(textStyle{size: 9, ink: grey}, "• "+n.Text, width, canvas.Left)
-		d.ctx.DrawText(margin, y, t)
-		y -= h
-	}
-	y -= 2
 	at := 0
 	for _, s := range in.Steps {
-		left := strings.Join(s.Adult, "\n")
-		right := []string{}
-		if len(s.Class) > 0 {
-			right = append(right, "Class: "+strings.Join(s.Class, " "))
+		adult := blockOf(textStyle{Size: 10}, strings.Join(s.Adult, "\n"), cols[1]-4)
+		beside := blockOf(textStyle{Size: 9}, strings.Join(h.besides(s), "\n"), cols[2]-2)
+		name := blockOf(textStyle{Bold: true, Size: 11}, s.Name, cols[1]-4)
+		for first := true; first || len(adult.lines)+len(beside.lines) > 0; first = false {
+			room := y - margin - 4
+			head := 0.0
+			if first {
+				head = name.height()
+			}
+			if need := max(head+adult.height(), beside.height(), 11); need > room && (room < 40 || first && need < d.paper.Height-2*margin-10) {
+				d.newPage()
+				y = d.paper.Height - margin
+				room = y - margin - 4
+			}
+			d.line(margin, y, margin+width, y, 0.2, faint)
+			top := y - 1.2
+			if first {
+				d.text(textStyle{Bold: true, Size: 11}, margin, top-4, prose.Clock(at))
+				d.text(textStyle{Size: smallest, Ink: grey}, margin, top-8.4, prose.Clock(s.Seconds)+" min")
+				d.draw(name, margin+cols[0], top, cols[1], alignLeft)
+			}
+			var a, b block
+			a, adult = split(adult, room-head)
+			b, beside = split(beside, room)
+			left := d.draw(a, margin+cols[0], top-head, cols[1], alignLeft)
+			right := d.draw(b, margin+cols[0]+cols[1], top, cols[2], alignLeft)
+			y = min(left, right, top-9) - 2
 		}
-		if picks := choicesText(s, in); picks != "" {
-			right = append(right, picks)
-		}
-		if len(s.Table) > 0 {
-			right = append(right, "Ready: "+strings.Join(s.Table, ", ")+".")
-		}
-		for _, c := range s.Cautions {
-			right = append(right, "Care: "+c)
-		}
-		a, ha := d.box(textStyle{size: 10}, left, cols[1]-4, canvas.Left)
-		b, hb := d.box(textStyle{size: 9}, strings.Join(right, "\n"), cols[2]-2, canvas.Left)
-		h := max(ha+6, hb+1, 10)
-		if y-h < margin+6 {
-			d.newPage()
-			y = paper.Height - margin
-		}
-		d.line(margin, y+1.2, margin+width, y+1.2, 0.2, faint)
-		d.ctx.DrawText(
-			margin,
-			y-3.6,
-			canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), prose.Clock(at), canvas.Left),
-		)
-		d.ctx.DrawText(
-			margin,
-			y-8,
-			canvas.NewTextLine(d.face(textStyle{size: 8, ink: grey}), prose.Clock(s.Seconds)+" min", canvas.Left),
-		)
-		d.ctx.DrawText(
-			margin+cols[0],
-			y-3.6,
-			canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), s.Name, canvas.Left),
-		)
-		d.ctx.DrawText(margin+cols[0], y-5.6, a)
-		d.ctx.DrawText(margin+cols[0]+cols[1], y, b)
-		y -= h + 2.2
 		at += s.Seconds
 	}
-	d.line(margin, y+1.2, margin+width, y+1.2, 0.5, ink)
-	d.ctx.DrawText(
-		margin,
-		y-3.6,
-		canvas.NewTextLine(d.face(textStyle{bold: true, size: 11}), prose.Clock(at)+"  end", canvas.Left),
-	)
-	for _, n := range in.Dropped {
-		t, h := d.box(textStyle{size: 8, ink: grey}, "Left out – "+n.Name+": "+n.Text, width-40, canvas.Left)
-		if y-h < margin {
-			d.newPage()
-			y = paper.Height - margin
-		}
-		d.ctx.DrawText(margin+40, y, t)
-		y -= h
-	}
+	d.line(margin, y, margin+width, y, 0.5, ink)
+	d.text(textStyle{Bold: true, Size: 11}, margin, y-5, prose.Clock(at)+"  end")
+	d.remarks(in, y-8)
 	return nil
 }
 
-func choicesText(s lesson.Step, in lesson.Lesson) string {
-	var list, yes, no []string
-	for _, c := range s.Items {
-		switch {
-		case c.Kind == lesson.CardItem && len(s.Deck) > 0 && c.Position == "picture":
-			list = append(list, in.Cards[c.Value].Pair.Grapheme+"*")
-		case c.Kind == lesson.CardItem:
-			list = append(list, in.Cards[c.Value].Pair.Grapheme)
-		case c.Basket == lesson.HasNot:
-			no = append(no, c.Value)
-		case c.Basket != "":
-			yes = append(yes, c.Value)
-		case c.Kind == lesson.MaterialItem || c.Kind == lesson.QuestionItem:
-		case c.Kind == lesson.SentenceItem || c.Kind == lesson.PageItem:
-			list = append(list, "“"+c.Value+"”")
+// split parts a block where a height ends; at least one line is taken.
+func split(b block, height float64) (fits, rest block) {
+	n := len(b.lines)
+	for n > 1 && (block{b.face, b.lines[:n]}).height() > height {
+		n--
+	}
+	return block{b.face, b.lines[:n]}, block{b.face, b.lines[n:]}
+}
+
+func (d *document) planHead(h Handout) float64 {
+	in, width := h.Lesson, d.paper.Width-2*margin
+	d.newPage()
+	title := in.Title()
+	if title == "" {
+		title = prose.Capital(h.says.Heading())
+	}
+	big := fit(textStyle{Child: true, Bold: true}, title, width, 40)
+	m := big.Metrics()
+	y := d.paper.Height - margin - m.CapHeight
+	d.line(margin, y, margin+width, y, 0.5, ink)
+	d.line(margin, y+m.XHeight, margin+width, y+m.XHeight, 0.2, faint, 1.5, 1.2)
+	d.text(big, margin, y, title)
+	y -= m.Descent + 1
+	what := in.Routine
+	if len(h.says.Targets) == 1 && h.says.Targets[0].Keyword != "" {
+		what = "as in " + h.says.Targets[0].Keyword + " · " + in.Routine
+	}
+	y = d.para(textStyle{Size: 13}, margin, y, width, what)
+	about := fmt.Sprintf("%s · %d minutes · %s", h.Head.Class, in.Minutes, in.Day(h.Head.Made))
+	return d.para(textStyle{Size: 10, Ink: grey}, margin, y, width, about) - 2
+}
+
+// remarks are what was left out and what the cards lack.
+func (d *document) remarks(in lesson.Lesson, y float64) {
+	var lines []string
+	for _, n := range in.Dropped {
+		lines = append(lines, "Left out – "+n.Name+": "+n.Text)
+	}
+	for _, n := range in.Notes {
+		lines = append(lines, n.Text)
+	}
+	for _, text := range lines {
+		b := blockOf(textStyle{Size: 9, Ink: grey}, "• "+text, d.paper.Width-2*margin)
+		if y-b.height() < margin {
+			d.newPage()
+			y = d.paper.Height - margin
+		}
+		y = d.draw(b, margin, y, 0, alignLeft)
+	}
+}
+
+// besides is what stands in the right column: what the class does, what is shown, what lies ready, cautions.
+func (h Handout) besides(s lesson.Step) []string {
+	var out []string
+	if len(s.Class) > 0 {
+		out = append(out, "Class: "+strings.Join(s.Class, " "))
+	}
+	if shown := h.shown(s); shown != "" {
+		out = append(out, shown)
+	}
+	if len(s.Table) > 0 {
+		out = append(out, "Ready: "+strings.Join(s.Table, ", ")+".")
+	}
+	for _, c := range s.Cautions {
+		out = append(out, "Care: "+c)
+	}
+	return out
+}
+
+// shown is what a step shows, on one line: the sides of a game, the order of a deck, or its items.
+func (h Handout) shown(s lesson.Step) string {
+	in := h.Lesson
+	if sides := h.sides(s); len(sides) > 0 {
+		return strings.Join(sides, " ")
+	}
+	var list []string
+	picture := false
+	for _, it := range s.Items {
+		switch it.Kind {
+		case lesson.CardItem:
+			mark := ""
+			if len(s.Deck) > 0 && it.Position == "picture" {
+				mark, picture = "*", true
+			}
+			list = append(list, in.Cards[it.Value].Pair.Grapheme+mark)
+		case lesson.MaterialItem, lesson.QuestionItem:
+		case lesson.SentenceItem, lesson.PageItem, lesson.TextItem:
+			list = append(list, "“"+it.Value+"”")
 		default:
-			list = append(list, c.Value)
+			list = append(list, it.Value)
 		}
 	}
 	if len(list) == 0 { // a drill of a lesson that was kept before shows were items
 		for _, show := range s.Deck {
-			mark := map[string]string{"picture": "*"}[show.Side]
+			mark := ""
+			if show.Side == "picture" {
+				mark, picture = "*", true
+			}
 			list = append(list, in.Cards[show.CardID].Pair.Grapheme+mark)
 		}
 	}
-	switch {
-	case len(yes) > 0 && s.Kind == lesson.Contrast:
-		return "Left: " + strings.Join(yes, ", ") + ". Right: " + strings.Join(no, ", ") + "."
-	case len(yes) > 0:
-		out := "Has the sound: " + strings.Join(yes, ", ") + "."
-		if len(no) > 0 {
-			out += " Has it not: " + strings.Join(no, ", ") + "."
-		}
-		return out
-	case len(s.Deck) > 0:
-		text := "Order: " + strings.Join(list, " ")
-		if strings.Contains(text, "*") {
-			text += "  (* picture side)"
-		}
-		return text
+	if len(s.Deck) == 0 || len(list) == 0 {
+		return strings.Join(list, " · ")
 	}
-	return strings.Join(list, " · ")
+	text := "Order: " + strings.Join(list, " ")
+	if picture {
+		text += "  (* picture side)"
+	}
+	return text
+}
+
+// sides are the two or more heaps of a game, each with its name: "th, thumb: thin, moth."
+func (h Handout) sides(s lesson.Step) []string {
+	var out []string
+	heap := func(name string, match func(lesson.Item) bool) {
+		var list []string
+		for _, it := range s.Items {
+			if match(it) {
+				list = append(list, it.Value)
+			}
+		}
+		if len(list) > 0 {
+			out = append(out, name+": "+strings.Join(list, ", ")+".")
+		}
+	}
+	in := func(b lesson.Basket) func(lesson.Item) bool {
+		return func(it lesson.Item) bool { return it.Basket == b }
+	}
+	targets := h.says.Targets
+	switch {
+	case s.Kind == lesson.Contrast && len(targets) > 1:
+		heap(targets[0].Label, in(lesson.Has))
+		heap(targets[1].Label, in(lesson.HasNot))
+	case slices.ContainsFunc(s.Items, func(it lesson.Item) bool { return it.Basket != "" }) && len(targets) > 0:
+		heap("Has "+targets[0].Label, in(lesson.Has))
+		heap("Has it not", in(lesson.HasNot))
+		heap("First", in(lesson.First))
+		heap("Last", in(lesson.Last))
+	case s.Kind == lesson.Ear && len(targets) > 1:
+		for i, t := range targets {
+			heap(t.Label, func(it lesson.Item) bool { return h.says.SideOf(it) == i })
+		}
+	}
+	return out
 }

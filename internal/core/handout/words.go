@@ -370,3 +370,22 @@ func (h Handout) Compounds(most int) []Compound {
 	}
 	return out
 }
+
+// CapitalCards are the cards of one letter whose capitals are written: of the lesson's own step, or else its targets.
+func (h Handout) CapitalCards() []lesson.CardFace {
+	var out []lesson.CardFace
+	add := func(f lesson.CardFace) {
+		if f.Pair.Letters() == 1 && !slices.ContainsFunc(out, func(o lesson.CardFace) bool { return o.ID == f.ID }) {
+			out = append(out, f)
+		}
+	}
+	for _, id := range values(h.items(lesson.Capitals, lesson.CardItem)) {
+		add(h.Lesson.Cards[id])
+	}
+	if len(out) == 0 {
+		for _, t := range h.Targets {
+			add(t.CardFace)
+		}
+	}
+	return out
+}
