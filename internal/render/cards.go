@@ -112,7 +112,7 @@ func Frieze(w io.Writer, faces []Face, paper Paper) error {
 func (d *document) credit() {
 	s := textStyle{Size: smallest, Ink: grey}
 	lines := s.Wrap(lexicon.PictureCredit, d.paper.Height-2*margin)
-	d.page.Within(drawing.Identity.Translate(d.paper.Width-3, margin).Rotate(90), func() {
+	d.page.Within(drawing.Identity.Translate(d.paper.Width-5.5, margin).Rotate(90), func() {
 		for i, line := range lines {
 			d.text(s, 0, float64(len(lines)-1-i)*3.4, line)
 		}

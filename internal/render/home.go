@@ -30,12 +30,31 @@ func (d *document) home(h Handout) error {
 	}
 	d.note("The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class teacher. " +
 		"Small things and trays: check allergies, nothing in mouths, noses or ears.")
-	if y < foot+160 {
-		y = d.heading("At home", h.about(), true)
-		d.note("Five minutes are enough. Stop while it is fun.")
+	drawn := y > foot+50 // there is room to draw on the first page
+	if drawn {
+		d.homeDrawing(h, y-2, foot)
 	}
-	d.homeTasks(h, y)
+	y = d.heading("At home", h.about(), true)
+	d.note("Five minutes are enough. Stop while it is fun.")
+	y = d.homeTasks(h, y)
+	if !drawn {
+		d.homeDrawing(h, y, foot+homeLineHeight+2)
+	}
+	d.homeLine(h.HomeLine, min(y, foot+homeLineHeight), d.paper.Width-2*margin)
 	return nil
+}
+
+// homeDrawing says what to draw, with a frame for it down to bottom.
+func (d *document) homeDrawing(h Handout, y, bottom float64) {
+	text := h.says.Drawing()
+	if text == "" {
+		return
+	}
+	width := d.paper.Width - 2*margin
+	y = d.part("Draw", text, false, margin, y, width, 14)
+	if y-bottom > 12 {
+		d.frame(margin, bottom, width, y-bottom, 2, ink)
+	}
 }
 
 const labelled = 30.0 // width of the labels at the left
@@ -155,13 +174,13 @@ func (d *document) homeTiles(h Handout, targets []handout.Target, y float64) {
 	}
 }
 
-// homeTasks are what a child does at home: read, know, write, find, tick, draw.
-func (d *document) homeTasks(h Handout, y float64) {
+// homeTasks are what a child does at home: read, know, write, find, tick. It returns the height under them.
+func (d *document) homeTasks(h Handout, y float64) float64 {
 	width := d.paper.Width - 2*margin
 	words := h.says.ReadWords()
 	words = words[:min(10, len(words))]
 	y = d.part("Read", strings.Join(words, "    "), true, margin, y, width, 16)
-	y = d.part("Words to know", strings.Join(h.says.ExceptionWords(), "    "), true, margin, y, width, 10)
+	y = d.part("Know", strings.Join(h.says.ExceptionWords(), "    "), true, margin, y, width, 10)
 	if len(words) > 0 {
 		y = d.part("How", "Let your child say each sound and join them. If a word does not come, read it together. Ask what "+
 			"it means.", false, margin, y, width, 14)
@@ -185,14 +204,7 @@ func (d *document) homeTasks(h Handout, y float64) {
 		}
 		y -= 11
 	}
-	const line = 18.0
-	if text := h.says.Drawing(); text != "" {
-		y = d.part("Draw", text, false, margin, y, width, 14)
-		if y-foot-line-4 > 12 {
-			d.frame(margin, foot+line+3, width, y-foot-line-4, 2, ink)
-		}
-	}
-	d.homeLine(h.HomeLine, foot+line, width)
+	return y
 }
 
 // homeWriting are lines to write the words and a sentence on.
@@ -205,10 +217,16 @@ func (d *document) homeWriting(h Handout, y, width float64) float64 {
 	if len(h.says.Targets) > 0 {
 		t = h.says.Targets[0]
 	}
-	hgt := min(h.HeightMM, 6)
+	hgt := min(h.HeightMM, 8)
 	if len(words) > 0 {
 		y = d.part("Write", "Say it, cover it, write it:  "+strings.Join(words, "    "), true, margin, y, width, 14)
-		y = d.writingRow(t, margin, margin+width, y, hgt) - 2
+		rows := 1
+		if len(h.says.Targets) < 2 { // on the page of one sound there is room for large writing
+			rows = 2
+		}
+		for range rows {
+			y = d.writingRow(t, margin, margin+width, y, hgt) - 3
+		}
 	}
 	if len(list) > 0 {
 		y = d.part("A sentence", list[0]+" Ask what it means, then write it.", true, margin, y, width, 14)
@@ -217,11 +235,13 @@ func (d *document) homeWriting(h Handout, y, width float64) float64 {
 	return y
 }
 
+const homeLineHeight = 18.0
+
 // homeLine is the school's line in a family's language: printed where the fonts hold its letters, else a line to write
 // on, which says so.
 func (d *document) homeLine(text string, y, width float64) {
 	s := textStyle{Size: 13}
-	const high = 18.0
+	const high = homeLineHeight
 	d.frame(margin, y-high, width, high, 2, grey)
 	label := textStyle{Size: smallest, Ink: grey}
 	switch {

@@ -72,7 +72,7 @@ const (
 	margin = 15.0
 	edge   = 8.0
 	// foot is where the content of a sheet ends: under it is room for three lines of notes.
-	foot = margin + 5
+	foot = margin + 6
 )
 
 type textStyle = drawing.Face
@@ -113,7 +113,7 @@ func (d *document) named() {
 	}
 	text := "Not in the fonts for printing, shown as boxes: " + signs(missing) + "."
 	s := textStyle{Size: smallest, Ink: coral}
-	d.text(s, edge, 3.2, d.shortened(s, text, d.paper.Width-2*edge))
+	d.text(s, edge, 5, d.shortened(s, text, d.paper.Width-2*edge))
 	d.page = nil
 }
 
@@ -298,7 +298,7 @@ func (d *document) note(text string) {
 	if len(b.lines) > most {
 		b.lines = append(b.lines[:most-1], d.shortened(b.face, strings.Join(b.lines[most-1:], " "), width))
 	}
-	d.draw(b, margin, edge-2+b.height(), width, alignCentre)
+	d.draw(b, margin, edge+b.height(), width, alignCentre)
 }
 
 func (d *document) path(p drawing.Path, width float64, c color.RGBA, dashes ...float64) {

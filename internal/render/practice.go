@@ -19,7 +19,7 @@ func (d *document) practice(h Handout) error {
 	var forms []strokes.Written
 	var names []string
 	for _, t := range h.says.Targets {
-		if t.Writing == nil {
+		if t.Writing == nil || slices.Contains(names, t.Writing.Text) {
 			continue
 		}
 		forms = append(forms, *t.Writing)
@@ -31,7 +31,7 @@ func (d *document) practice(h Handout) error {
 	if len(forms) == 0 {
 		return nothing("this letter has no strokes yet.")
 	}
-	d.practiceOf(forms, h.HeightMM, "Write "+strings.Join(slices.Compact(names), ", "), h.about())
+	d.practiceOf(forms, h.HeightMM, "Write "+strings.Join(names, ", "), h.about())
 	return nil
 }
 

@@ -19,7 +19,10 @@ func (d *document) flashWords(h Handout) error {
 		return nothing("this lesson has no words to read.")
 	}
 	const cols = 2
-	rows := min(5, max(3, (len(all)+1)/cols)) // few words are printed larger
+	rows := max(3, (len(all)+1)/cols) // few words are printed larger
+	if rows > 6 {
+		rows = 5
+	}
 	w, ht := (d.paper.Width-2*margin)/cols, (d.paper.Height-margin-foot)/float64(rows)
 	s := fitAll(textStyle{Child: true}, all, w-14, min(110, ht*1.3))
 	for i, word := range all {

@@ -114,7 +114,10 @@ func (d *document) frames(h Handout) error {
 	const tick = 5.0
 	width := d.paper.Width - 2*margin
 	var y, pitch, side float64
-	const perPage = 6
+	perPage := 6
+	if len(list) == 7 || len(list) == 8 {
+		perPage = 8
+	}
 	for k, word := range list {
 		if k%perPage == 0 {
 			y = d.heading("Sound frames", h.about(), true)

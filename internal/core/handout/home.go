@@ -57,7 +57,7 @@ func (h Handout) pickThing(t Target, salt uint64) (Question, bool) {
 	}
 	rng := rand.New(rand.NewPCG(h.Lesson.Seed, 400+salt))
 	rng.Shuffle(len(choices), func(i, j int) { choices[i], choices[j] = choices[j], choices[i] })
-	return Question{fmt.Sprintf("Which one %s %s?", verb, t.Label), choices}, true
+	return Question{fmt.Sprintf("Which one %s %s?", verb, t.Named()), choices}, true
 }
 
 // fillers are things that every child knows, from which those without a sound are taken.
@@ -120,7 +120,7 @@ func (h Handout) Drawing() string {
 			verb = strings.Replace(verb, "has", "begins with", 1)
 			verb = strings.Replace(verb, "have", "begin with", 1)
 		}
-		parts[i] = count + verb + t.Label
+		parts[i] = count + verb + t.Named()
 	}
 	return "Draw " + script.List(parts) + ". Bring the page to school."
 }

@@ -200,13 +200,16 @@ type Count struct {
 	N      int
 }
 
-// LetterHunt is the text of the letter hunt, or else the page; false where there is neither or nothing to find.
+// leastHunted is how often a page holds the targets when it serves as a hunt.
+const leastHunted = 4
+
+// LetterHunt is the text of the letter hunt, or else the page where it holds the targets often enough.
 func (h Handout) LetterHunt() (LetterHunt, bool) {
-	text := ""
+	text, least := "", 1
 	if list := values(h.items(lesson.LetterHunt, lesson.TextItem)); len(list) > 0 {
 		text = list[0]
 	} else if p, ok := h.Page(); ok {
-		text = p.Text
+		text, least = p.Text, leastHunted
 	}
 	out := LetterHunt{Text: text}
 	found := 0
@@ -219,7 +222,7 @@ func (h Handout) LetterHunt() (LetterHunt, bool) {
 			out.Counts = append(out.Counts, Count{t, n})
 		}
 	}
-	return out, found > 0
+	return out, found >= least
 }
 
 // Group is a part of a list of words.
@@ -340,7 +343,7 @@ func (h Handout) Hunt() []Group {
 	each := max(2, mostThings/max(1, len(h.Targets)))
 	for _, t := range h.Targets {
 		if list := h.Things(t); len(list) > 0 {
-			out = append(out, Group{t.Label, list[:min(each, len(list))]})
+			out = append(out, Group{t.Named(), list[:min(each, len(list))]})
 		}
 	}
 	return out
@@ -364,7 +367,7 @@ func (h Handout) Compounds(most int) []Compound {
 	}
 	for _, w := range words.CompoundWords() {
 		e, ok := lexicon.Find(w)
-		if ok && slices.ContainsFunc(h.Targets, func(t Target) bool { return h.Holds(w, t) > 0 }) && e.Familiarity >= 3 {
+		if ok && e.Familiarity >= 4 && slices.ContainsFunc(h.Targets, func(t Target) bool { return h.Holds(w, t) > 0 }) {
 			add(w)
 		}
 	}

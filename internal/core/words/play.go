@@ -300,6 +300,9 @@ type Ring struct {
 
 const lookedThrough = 60
 
+// oneFamily tells whether a word is another with an s: moth and moths teach nothing beside each other.
+func oneFamily(a, b string) bool { return a == b+"s" || b == a+"s" || a == b+"es" || b == a+"es" }
+
 // RingList lists so many readable words in which the target stands in turn at each place that it can take,
 // with about a quarter of words without it between them; the order is set by rng.
 func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
@@ -329,11 +332,15 @@ func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
 	}
 	out := []Ring{}
 	for len(out) < count-count/4 {
-		before := len(out)
+		before, more := len(out), false
 		for _, at := range []Position{Initial, Medial, Final} {
 			if len(by[at]) > 0 && len(out) < count-count/4 {
 				c := by[at][0]
 				by[at] = by[at][1:]
+				if slices.ContainsFunc(out, func(r Ring) bool { return oneFamily(r.Word, c.Word) }) {
+					more = true
+					continue
+				}
 				r := Ring{c, []int{}, at}
 				for _, s := range c.Segments {
 					if s.Pair == target {
@@ -343,7 +350,7 @@ func RingList(q Query, count int, o Options, rng *rand.Rand) ([]Ring, error) {
 				out = append(out, r)
 			}
 		}
-		if len(out) == before {
+		if len(out) == before && !more {
 			break
 		}
 	}
