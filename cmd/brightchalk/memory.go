@@ -92,7 +92,7 @@ type logLine struct {
 
 // readLog reads what a class met until a day, and what is left of it, the most faded first. The error names the line.
 func readLog(accent phoneme.Accent, name string, file io.Reader, until time.Time) ([]review.Seen, error) {
-	rows, err := csv.NewReader(file).ReadAll()
+	rows, err := csv.NewReader(withoutMark(file)).ReadAll()
 	if err != nil || len(rows) == 0 {
 		return nil, fmt.Errorf("%s is no log: it needs the columns date,pair,sureness and a row for each meeting", name)
 	}

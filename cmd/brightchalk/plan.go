@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bufio"
 	"encoding/csv"
 	"fmt"
 	"io"
@@ -49,8 +50,17 @@ func readRows(accent phoneme.Accent, name string) ([]orderRow, error) {
 	return rowsOf(accent, name, file)
 }
 
+// withoutMark skips the byte-order mark that spreadsheets and our own tables begin with.
+func withoutMark(file io.Reader) io.Reader {
+	in := bufio.NewReader(file)
+	if mark, err := in.Peek(3); err == nil && string(mark) == "\ufeff" {
+		_, _ = in.Discard(len(mark))
+	}
+	return in
+}
+
 func rowsOf(accent phoneme.Accent, name string, file io.Reader) ([]orderRow, error) {
-	rows, err := csv.NewReader(file).ReadAll()
+	rows, err := csv.NewReader(withoutMark(file)).ReadAll()
 	if err != nil || len(rows) < 2 {
 		return nil, fmt.Errorf(
 			"%s is no order of teaching: it needs the columns step,grapheme,sound,exception_words and a row for each step",

@@ -248,7 +248,7 @@ func departs(team card.Conventions, content card.Content) error {
 			return wrong("contrast", "%q is not a sound of this accent.", p)
 		}
 	}
-	return nil
+	return content.CheckExceptions()
 }
 
 // edited is the state of a card after an edit: what was agreed is a draft beside it.

@@ -3,7 +3,6 @@ package app
 import (
 	"context"
 	"crypto/rand"
-	"encoding/csv"
 	"io"
 	"maps"
 	"slices"
@@ -16,8 +15,10 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/order"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/table"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/core/year"
+	"brightchalk/internal/sheet"
 	"brightchalk/internal/store"
 )
 
@@ -234,8 +235,7 @@ func (y Years) Table(ctx context.Context, by Actor, classID string, w io.Writer)
 	if err != nil {
 		return err
 	}
-	c := csv.NewWriter(w)
-	_ = c.Write([]string{"date", "term", "week", "purpose", "pairs", "moved_from"})
+	rows := [][]string{{"date", "term", "week", "purpose", "pairs", "moved_from"}}
 	for _, e := range events {
 		week := ""
 		if e.Week > 0 {
@@ -245,12 +245,11 @@ func (y Years) Table(ctx context.Context, by Actor, classID string, w io.Writer)
 		for _, p := range e.Pairs {
 			names = append(names, p.String())
 		}
-		_ = c.Write([]string{
+		rows = append(rows, []string{
 			string(e.Date), e.Term, week, string(e.Purpose), strings.Join(names, " "), string(e.MovedFrom),
 		})
 	}
-	c.Flush()
-	return c.Error()
+	return sheet.WriteCSV(w, table.Sheet{Rows: rows})
 }
 
 // of is where a lesson stands in the year of a class: the day on which its first target is planned, or today.

@@ -3,7 +3,6 @@ package app
 import (
 	"cmp"
 	"context"
-	"encoding/csv"
 	"hash/fnv"
 	"io"
 	"slices"
@@ -14,6 +13,8 @@ import (
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/table"
+	"brightchalk/internal/sheet"
 	"brightchalk/internal/store"
 )
 
@@ -255,18 +256,16 @@ func (k Takes) ExportHearings(ctx context.Context, by Actor, w io.Writer) error 
 	for _, t := range takes {
 		of[t.TakeID] = t
 	}
-	c := csv.NewWriter(w)
-	_ = c.Write([]string{"take", "grapheme", "sound", "check", "by", "pure", "why", "heard"})
+	rows := [][]string{{"take", "grapheme", "sound", "check", "by", "pure", "why", "heard"}}
 	for _, h := range all {
 		t, ok := of[h.TakeID]
 		if !ok { // of a card that is put away
 			continue
 		}
-		_ = c.Write([]string{
+		rows = append(rows, []string{
 			t.TakeID, t.Grapheme, t.Sound, string(t.Verdict), h.Initials, strconv.FormatBool(h.Pure),
 			strings.Join(h.Why, " "), h.HeardAt.UTC().Format(time.RFC3339),
 		})
 	}
-	c.Flush()
-	return c.Error()
+	return sheet.WriteCSV(w, table.Sheet{Rows: rows})
 }

@@ -13,6 +13,7 @@ import (
 	"github.com/jackc/pgx/v5"
 
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/core/year"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
 )
@@ -56,24 +57,27 @@ const (
 	CardsJob    JobKind = "cards"    // all cards to print
 	RenewJob    JobKind = "renew"    // all takes judged again
 	SearchJob   JobKind = "search"   // a better order
+	SheetsJob   JobKind = "sheets"   // all that is printed for a day or a week
 )
 
 // JobAsk is what a job is to make; what a kind does not know is left out.
 type JobAsk struct {
-	Kind      JobKind       `json:"kind" enum:"pack,bundle,pictures,cards,renew,search"`
-	Class     string        `json:"class,omitempty" maxLength:"36" doc:"of a pack or a bundle; may be left out"`
+	Kind      JobKind       `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
+	Class     string        `json:"class,omitempty" maxLength:"36" doc:"of a pack, a bundle or sheets; may be left out"`
+	Date      year.Date     `json:"date,omitempty" maxLength:"10" doc:"of sheets: the day, or a day of the week"`
+	Week      bool          `json:"week,omitempty" doc:"of sheets: the whole week of the day"`
 	Size      PackSize      `json:"size,omitempty" maxLength:"10" doc:"of a pack: order, or week for this week's cards of a class"`
 	Voiceless bool          `json:"voiceless,omitempty" doc:"of a bundle: without recordings and the carry pack"`
 	Layout    render.Layout `json:"layout,omitempty" maxLength:"20" doc:"of cards: single, duplex, fold or frieze"`
 	Small     bool          `json:"small,omitempty" doc:"of cards: 60 by 80 mm instead of 90 by 120"`
-	Paper     render.Paper  `json:"paper,omitempty" maxLength:"10" doc:"of cards: A4 or letter; the team's where it is left out"`
+	Paper     render.Paper  `json:"paper,omitempty" maxLength:"10" doc:"of cards and sheets: A4 or Letter; the team's where it is left out"`
 	Search    *Search       `json:"search,omitempty" doc:"of a search"`
 }
 
 // JobView is a job as who asked for it sees it.
 type JobView struct {
 	JobID   string         `json:"job_id" format:"uuid"`
-	Kind    JobKind        `json:"kind" enum:"pack,bundle,pictures,cards,renew,search"`
+	Kind    JobKind        `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
 	Title   string         `json:"title"`
 	State   store.JobState `json:"state" enum:"waiting,running,done,failed,stopped"`
 	Done    int            `json:"done" minimum:"0"`
@@ -106,7 +110,7 @@ const (
 	jobsKept    = time.Hour
 )
 
-func newJobs(d desk[jobStore], q Queue, p Print, k Takes, o Orders) Jobs {
+func newJobs(d desk[jobStore], q Queue, p Print, k Takes, o Orders, y Years) Jobs {
 	zip := func(name string) store.JobFile { return store.JobFile{Name: name, MediaType: "application/zip"} }
 	fixed := func(title string) func(context.Context, jobStore, JobAsk) (string, error) {
 		return func(context.Context, jobStore, JobAsk) (string, error) { return title, nil }
@@ -144,6 +148,13 @@ func newJobs(d desk[jobStore], q Queue, p Print, k Takes, o Orders) Jobs {
 				return nil, p.Cards(ctx, by, CardsAsk{All: true, Layout: a.Layout, Small: a.Small, Paper: a.Paper}, w)
 			},
 			file: store.JobFile{Name: "sound-cards.pdf", MediaType: "application/pdf"},
+		},
+		SheetsJob: {
+			title: sheetsTitle,
+			run: func(ctx context.Context, by Actor, a JobAsk, w io.Writer, _ store.Job) (any, error) {
+				return nil, p.Days(ctx, by, y, a, w)
+			},
+			file: store.JobFile{Name: "sheets.pdf", MediaType: "application/pdf"},
 		},
 		RenewJob:  {right: MayAgree, title: fixed("All takes judged again"), run: k.renewAll},
 		SearchJob: {right: MayEdit, title: searchTitle, run: o.improve},

@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"encoding/csv"
 	"io"
 	"slices"
 	"strconv"
@@ -11,6 +10,8 @@ import (
 
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/table"
+	"brightchalk/internal/sheet"
 	"brightchalk/internal/store"
 )
 
@@ -211,13 +212,11 @@ func (l Lessons) Export(ctx context.Context, by Actor, classID string, w io.Writ
 	if err != nil {
 		return err
 	}
-	c := csv.NewWriter(w)
-	_ = c.Write([]string{"date", "pair", "sureness", "new", "by"})
+	rows := [][]string{{"date", "pair", "sureness", "new", "by"}}
 	for _, m := range slices.Backward(h.Meetings) {
-		_ = c.Write([]string{
+		rows = append(rows, []string{
 			m.MetAt.Format(time.DateOnly), m.Pair.String(), strconv.Itoa(m.Sure), strconv.FormatBool(m.Introduced), m.LoggedBy,
 		})
 	}
-	c.Flush()
-	return c.Error()
+	return sheet.WriteCSV(w, table.Sheet{Rows: rows})
 }

@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"encoding/csv"
 	"io"
 	"slices"
 	"strconv"
@@ -12,6 +11,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/table"
 	"brightchalk/internal/core/year"
+	"brightchalk/internal/sheet"
 	reader "brightchalk/internal/sheet"
 )
 
@@ -123,12 +123,10 @@ func (o Orders) OrderCSV(ctx context.Context, by Actor, w io.Writer) error {
 	if err != nil {
 		return err
 	}
-	c := csv.NewWriter(w)
-	_ = c.Write([]string{"step", "grapheme", "sound", "exception_words"})
+	rows := [][]string{{"step", "grapheme", "sound", "exception_words"}}
 	for i, id := range l.order {
 		k := l.cards[id]
-		_ = c.Write([]string{strconv.Itoa(i + 1), k.Pair.Grapheme, k.Pair.Sound, strings.Join(k.Exceptions, " ")})
+		rows = append(rows, []string{strconv.Itoa(i + 1), k.Pair.Grapheme, k.Pair.Sound, strings.Join(k.Exceptions, " ")})
 	}
-	c.Flush()
-	return c.Error()
+	return sheet.WriteCSV(w, table.Sheet{Rows: rows})
 }

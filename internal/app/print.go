@@ -20,6 +20,8 @@ type printStore interface {
 	routineReader
 	lessonReader
 	takeReader
+	Classes(ctx context.Context) ([]store.Class, error)
+	PlannedLessons(ctx context.Context, classID, first, last string, limit int) ([]store.PlannedLesson, error)
 	Bank(ctx context.Context) ([]store.BankText, error)
 	Origins(ctx context.Context) ([]store.Origin, error)
 }

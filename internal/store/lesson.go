@@ -44,7 +44,22 @@ var (
 	lessonUpdate = change("lesson_update")
 	lessonBack   = change("lesson_back")
 	lessonList   = query[LessonRow]("lesson_list")
+	lessonPlan   = query[PlannedLesson]("lesson_planned")
 )
+
+// PlannedLesson is a lesson that was made for a day.
+type PlannedLesson struct {
+	LessonID, ClassID string
+	Date              string // 2026-12-07
+}
+
+// PlannedLessons lists the lessons of a class, or of all where it is empty, that were made for the days from first to
+// last, by day and class. Of several lessons on the same for one class and day the newest is taken.
+func (l Library) PlannedLessons(ctx context.Context, classID, first, last string, limit int) ([]PlannedLesson, error) {
+	return lessonPlan.many(ctx, l.db, l.with(args{
+		"class_id": nullable(classID), "first": first, "last": last, "max": limit,
+	}))
+}
 
 // AddLesson stores a snapshot and returns its id. It needs at least one target.
 func (l Library) AddLesson(ctx context.Context, classID, by string, in lesson.Lesson, now time.Time) (string, error) {

@@ -2,6 +2,7 @@ package card
 
 import (
 	"reflect"
+	"regexp"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -81,5 +82,24 @@ func (c Content) Worded(field, text string) (Content, error) {
 	if most, _ := strconv.Atoi(f.Tag.Get("maxItems")); reflect.ValueOf(c).Field(i).Len() > most {
 		return c, fault.In("wording", "the field takes up to %d lines", most)
 	}
+	if err := c.CheckExceptions(); field == "exceptions" && err != nil {
+		return c, fault.In("wording", "%v", err)
+	}
 	return c, nil
+}
+
+// exceptionWord is a word of letters, with an apostrophe or a hyphen inside: don't, to-day.
+var exceptionWord = regexp.MustCompile(`^\p{L}\p{M}*(['’-]?\p{L}\p{M}*)*$`)
+
+// CheckExceptions refuses exception words that are no words: they are printed on cards and read out.
+func (c Content) CheckExceptions() error {
+	for _, w := range c.Exceptions {
+		if !exceptionWord.MatchString(w) {
+			f := fault.New(fault.Invalid, "“%s” is no exception word: write one word to a line, with letters, an apostrophe or a "+
+				"hyphen", w)
+			f.Field = "exceptions"
+			return f
+		}
+	}
+	return nil
 }

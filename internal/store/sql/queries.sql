@@ -416,6 +416,15 @@ WHERE i.team_id = @team_id AND (@class_id::uuid IS NULL OR i.class_id = @class_i
     AND (@before::timestamptz IS NULL OR i.created_at < @before::timestamptz)
 ORDER BY i.created_at DESC LIMIT @most
 
+-- name: lesson_planned
+SELECT DISTINCT ON (i.snapshot -> 'planned' ->> 'date', s.name, i.class_id, i.snapshot ->> 'purpose', i.snapshot ->> 'targets')
+    i.lesson_id::text, i.class_id::text, i.snapshot -> 'planned' ->> 'date' AS date
+FROM lesson i JOIN school_class s USING (class_id)
+WHERE i.team_id = @team_id AND (@class_id::uuid IS NULL OR i.class_id = @class_id::uuid)
+    AND i.snapshot -> 'planned' ->> 'date' BETWEEN @first AND @last
+ORDER BY i.snapshot -> 'planned' ->> 'date', s.name, i.class_id, i.snapshot ->> 'purpose', i.snapshot ->> 'targets', i.created_at DESC
+LIMIT @max
+
 -- name: bank_add
 INSERT INTO bank_text (team_id, kind, body, book, page, added_by, added_at)
 VALUES (@team_id, @kind, @body, @book, @page, @by, @now) RETURNING text_id::text

@@ -4113,13 +4113,15 @@ export interface components {
             role: "lead" | "teacher" | "assistant";
         };
         JobAsk: {
-            /** @description of a pack or a bundle; may be left out */
+            /** @description of a pack, a bundle or sheets; may be left out */
             class?: string;
+            /** @description of sheets: the day, or a day of the week */
+            date?: string;
             /** @enum {string} */
-            kind: "pack" | "bundle" | "pictures" | "cards" | "renew" | "search";
+            kind: "pack" | "bundle" | "pictures" | "cards" | "renew" | "search" | "sheets";
             /** @description of cards: single, duplex, fold or frieze */
             layout?: string;
-            /** @description of cards: A4 or letter; the team's where it is left out */
+            /** @description of cards and sheets: A4 or Letter; the team's where it is left out */
             paper?: components["schemas"]["RenderPaper"];
             /** @description of a search */
             search?: components["schemas"]["Search"];
@@ -4129,6 +4131,8 @@ export interface components {
             small?: boolean;
             /** @description of a bundle: without recordings and the carry pack */
             voiceless?: boolean;
+            /** @description of sheets: the whole week of the day */
+            week?: boolean;
         };
         JobView: {
             /** Format: int64 */
@@ -4142,7 +4146,7 @@ export interface components {
             /** Format: uuid */
             job_id: string;
             /** @enum {string} */
-            kind: "pack" | "bundle" | "pictures" | "cards" | "renew" | "search";
+            kind: "pack" | "bundle" | "pictures" | "cards" | "renew" | "search" | "sheets";
             /** Format: date-time */
             made_at: string;
             /**
@@ -4255,6 +4259,8 @@ export interface components {
             voice?: "adult" | "both" | "class" | "silently";
         };
         LessonLesson: {
+            /** @description in which its words were chosen */
+            accent?: string;
             cards: {
                 [key: string]: components["schemas"]["LessonCardFace"];
             };
@@ -4373,6 +4379,8 @@ export interface components {
         };
         LessonRingWord: {
             letters: number[];
+            /** @description id of the card that is looked for; empty: the first target */
+            target?: string;
             word: string;
         };
         LessonRoutine: {

@@ -56,7 +56,7 @@ export function Header({ me, onKeys, onSearch }: { me: Me; onKeys: () => void; o
     </button>
   )
   return (
-    <header className="slate flex min-h-15 items-center gap-x-1 bg-slate px-2 py-2 text-chalk sm:gap-x-3 sm:px-5">
+    <header className="only-screen slate flex min-h-15 items-center gap-x-1 bg-slate px-2 py-2 text-chalk sm:gap-x-3 sm:px-5">
       <Link
         to="/"
         className="mr-1 flex min-h-11 shrink-0 items-center font-child text-lg font-bold min-[24rem]:text-2xl tracking-wide whitespace-nowrap text-marigold"

@@ -15,7 +15,7 @@ export function Button({ look = 'plain', className = '', ...rest }: ButtonProps)
     <button
       type="button"
       {...rest}
-      className={`inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 text-base font-bold disabled:cursor-not-allowed disabled:opacity-55 ${looks[look]} ${className}`}
+      className={`only-screen inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 text-base font-bold disabled:cursor-not-allowed disabled:opacity-55 ${looks[look]} ${className}`}
     />
   )
 }
@@ -33,7 +33,7 @@ export function FileButton({
 }) {
   return (
     <label
-      className={`relative inline-flex min-h-11 cursor-pointer items-center justify-center gap-2 rounded-lg px-4 text-base font-bold focus-within:outline-3 has-disabled:cursor-not-allowed has-disabled:opacity-55 ${looks[look]} ${className}`}
+      className={`only-screen relative inline-flex min-h-11 cursor-pointer items-center justify-center gap-2 rounded-lg px-4 text-base font-bold focus-within:outline-3 has-disabled:cursor-not-allowed has-disabled:opacity-55 ${looks[look]} ${className}`}
     >
       {children}
       {/* eslint-disable-next-line no-restricted-syntax -- the one place */}
@@ -67,7 +67,7 @@ export function LinkButton({
     <a
       href={href}
       {...rest}
-      className={`inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 font-bold ${looks[look]}`}
+      className={`only-screen inline-flex min-h-11 items-center justify-center gap-2 rounded-lg px-4 font-bold ${looks[look]}`}
     >
       {children}
     </a>

@@ -1,5 +1,6 @@
 import { Link } from '@tanstack/react-router'
 import type { WallCard } from '../../api/client'
+import { JobButton } from '../../ui/jobs/JobButton'
 import { Button, Key } from '../../ui/parts'
 import { asIn } from '../../ui/pair'
 import { useKeys } from '../../ui/useKeys'
@@ -39,6 +40,10 @@ export function WeekView({ year, week, cards, may, onGo, onToday, onLose }: Prop
           →
         </Button>
         <Button onClick={onToday}>This week</Button>
+        <JobButton ask={{ kind: 'sheets', class: year.class.class_id, date: week.monday, week: true }}>
+          Print the week
+        </JobButton>
+        <JobButton ask={{ kind: 'sheets', date: week.monday, week: true }}>for all classes</JobButton>
         {week.assess && <b>A week to look back: nothing new.</b>}
         <span className="ml-auto text-sm text-soft max-lg:hidden">
           <Key>[</Key> <Key>]</Key> weeks · <Key>t</Key> this week · <Key>x</Key> lost today
@@ -120,6 +125,9 @@ function Day({
           >
             Make the lesson
           </Link>
+        )}
+        {(day.kind === 'lesson' || day.kind === 'taught') && (
+          <JobButton ask={{ kind: 'sheets', class: year.class.class_id, date: day.date }}>Print</JobButton>
         )}
         {may && losable(day) && (
           <Button look="quiet" className="px-1" onClick={() => onLose(day.date)}>

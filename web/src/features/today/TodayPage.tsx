@@ -4,6 +4,7 @@ import type { WallCard } from '../../api/client'
 import { mayI, useClasses, useMe, useWall } from '../../api/shared'
 import { fieldName } from '../../ui/fields'
 import { asIn } from '../../ui/pair'
+import { JobButton } from '../../ui/jobs/JobButton'
 import { Button, Failed, Heading, Waiting } from '../../ui/parts'
 import { useLooked, useSeen, useToday, type TodayView } from './api'
 import { ClassBoard } from './ClassBoard'
@@ -24,7 +25,12 @@ export function TodayPage() {
   return (
     <div className="mx-auto grid max-w-[90rem] grid-cols-[minmax(0,1fr)] gap-6 p-4 wrap-anywhere sm:p-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <div className="flex min-w-0 flex-col gap-5">
-        <Heading>{day(v.today)}</Heading>
+        <div className="flex flex-wrap items-center justify-between gap-3">
+          <Heading>{day(v.today)}</Heading>
+          {v.classes.length > 0 && (
+            <JobButton ask={{ kind: 'sheets', date: v.today }}>Print today’s sheets, all classes</JobButton>
+          )}
+        </div>
         {v.classes.length === 0 && (
           <p>
             There is no class yet.{' '}

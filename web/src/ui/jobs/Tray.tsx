@@ -18,7 +18,7 @@ export default function Tray() {
   return (
     <section
       aria-label="Made for you"
-      className="fixed right-3 bottom-3 z-10 flex max-h-[45vh] max-w-[calc(100vw-1.5rem)] flex-col rounded-lg border-2 border-ink bg-sheet shadow-2xl"
+      className="only-screen fixed right-3 bottom-3 z-10 flex max-h-[45vh] max-w-[calc(100vw-1.5rem)] flex-col rounded-lg border-2 border-ink bg-sheet shadow-2xl"
     >
       <button
         type="button"
@@ -41,6 +41,9 @@ export default function Tray() {
   )
 }
 
+/** Pages to print are opened, files to keep are saved. */
+const opens = (job: Job) => job.kind === 'cards' || job.kind === 'sheets'
+
 function One({ job }: { job: Job }) {
   const stop = useStop()
   const row = useRef<HTMLLIElement>(null)
@@ -61,9 +64,9 @@ function One({ job }: { job: Job }) {
           <LinkButton
             href={fileOf(job)}
             look="main"
-            {...(job.kind === 'cards' ? { target: '_blank' } : { download: '' })}
+            {...(opens(job) ? { target: '_blank' } : { download: '' })}
           >
-            {job.kind === 'cards' ? 'Open' : 'Save'}
+            {opens(job) ? 'Open' : 'Save'}
           </LinkButton>
         )}
         {!open && (

@@ -1,0 +1,132 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"brightchalk/internal/core/year"
+	"brightchalk/internal/render"
+	"brightchalk/internal/store"
+)
+
+// maxDayLessons is how many lessons one print of a day or a week holds.
+const maxDayLessons = 60
+
+// span is the days that a print is for.
+func (a JobAsk) span() (first, last year.Date, err error) {
+	first, err = year.ParseDate(string(a.Date))
+	if err != nil {
+		return "", "", wrong("date", "Say for which day: a date such as 2026-12-07.")
+	}
+	if a.Week {
+		return first.Monday(), first.Monday().Add(6), nil
+	}
+	return first, first, nil
+}
+
+func sheetsTitle(ctx context.Context, s jobStore, a JobAsk) (string, error) {
+	first, _, err := a.span()
+	if err != nil {
+		return "", err
+	}
+	who := "all classes"
+	if a.Class != "" {
+		c, err := s.Class(ctx, a.Class)
+		if err != nil {
+			return "", err
+		}
+		who = c.Name
+	}
+	when := first.Time().Format("Monday 2 January")
+	if a.Week {
+		when = "the week of " + when
+	}
+	return fmt.Sprintf("Sheets of %s for %s", who, when), nil
+}
+
+// Days writes all sheets of the lessons that were made for a day or a week, of one class or of all, sorted by use behind
+// a cover that lists them. Days with a planned lesson that nobody has made yet stand on the cover.
+func (p Print) Days(ctx context.Context, by Actor, y Years, a JobAsk, w io.Writer) error {
+	first, last, err := a.span()
+	if err != nil {
+		return err
+	}
+	var list []store.PlannedLesson
+	var classes []store.Class
+	out := render.Days{Paper: a.Paper}
+	_, err = read(ctx, p.desk, by, func(s printStore) (struct{}, error) {
+		team, err := s.Team(ctx)
+		if err != nil {
+			return struct{}{}, err
+		}
+		out.Team, out.Paper = team.Name, a.Paper.Or(team.Conventions.Paper)
+		if classes, err = s.Classes(ctx); err != nil {
+			return struct{}{}, err
+		}
+		list, err = s.PlannedLessons(ctx, a.Class, string(first), string(last), maxDayLessons+1)
+		return struct{}{}, err
+	})
+	if err != nil {
+		return err
+	}
+	if len(list) > maxDayLessons {
+		return wrong("date", "There are more than %d lessons. Print one class, or one day.", maxDayLessons)
+	}
+	if a.Class != "" {
+		classes = slices.DeleteFunc(classes, func(c store.Class) bool { return c.ClassID != a.Class })
+	}
+	out.Title = strings.TrimPrefix(first.Time().Format("Monday 2 January 2006"), " ")
+	if a.Week {
+		out.Title = "Week of " + out.Title
+	}
+	for _, c := range classes {
+		if out.Missing, err = y.unmade(ctx, by, c, list, first, last, out.Missing); err != nil {
+			return err
+		}
+	}
+	if len(list) == 0 {
+		return wrong("date", "No lesson is made for these days yet. Make one on the page Lessons, then print again.")
+	}
+	count(ctx, 0, len(list))
+	for i, l := range list {
+		h, _, err := p.handout(ctx, by, SheetAsk{Lesson: l.LessonID})
+		if err != nil {
+			return err
+		}
+		day := year.Date(l.Date)
+		out.Lessons = append(out.Lessons, render.DayLesson{Day: day.Time().Format("Monday 2 January"), Handout: h})
+		count(ctx, i+1, len(list))
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+	}
+	return render.PrintDays(w, out)
+}
+
+// unmade adds the days of a class that have a planned lesson but no lesson that was made for them.
+func (y Years) unmade(
+	ctx context.Context, by Actor, c store.Class, made []store.PlannedLesson, first, last year.Date, out []string,
+) ([]string, error) {
+	_, events, err := y.events(ctx, by, c.ClassID)
+	if err != nil {
+		return out, err
+	}
+	for _, e := range events {
+		there := slices.ContainsFunc(made, func(l store.PlannedLesson) bool {
+			return l.ClassID == c.ClassID && l.Date == string(e.Date)
+		})
+		if e.Date < first || e.Date > last || there {
+			continue
+		}
+		var names []string
+		for _, pair := range e.Pairs {
+			names = append(names, pair.Grapheme)
+		}
+		out = append(out, fmt.Sprintf("%s, %s: %s %s", c.Name, e.Date.Time().Format("Monday 2 January"), e.Purpose,
+			strings.Join(names, ", ")))
+	}
+	return out, nil
+}
