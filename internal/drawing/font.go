@@ -161,15 +161,22 @@ func (f Face) Metrics() Metrics {
 	return Metrics{0.496 * em, 0.668 * em, 0.80 * em, 0.25 * em, 1.3 * em}
 }
 
-// Wrap cuts a text into lines of a width; its own line ends stay. A word that is wider than a line is cut.
+// Wrap cuts a text into lines of a width; its own line ends stay, and so do several spaces inside a line. A word that is
+// wider than a line is cut.
 func (f Face) Wrap(text string, width float64) []string {
 	var out []string
 	for part := range strings.SplitSeq(text, "\n") {
-		line := ""
-		for word := range strings.FieldsSeq(part) {
-			next := strings.TrimSpace(line + " " + word)
-			if f.Width(next) <= width {
-				line = next
+		line, space := "", ""
+		for word := range strings.SplitSeq(strings.TrimSpace(part), " ") {
+			if word == "" {
+				space += " "
+				continue
+			}
+			if line == "" {
+				space = ""
+			}
+			if next := line + space + word; f.Width(next) <= width {
+				line, space = next, " "
 				continue
 			}
 			if line != "" {
@@ -179,7 +186,7 @@ func (f Face) Wrap(text string, width float64) []string {
 				n := f.fitting(word, width)
 				out, word = append(out, word[:n]), word[n:]
 			}
-			line = word
+			line, space = word, " "
 		}
 		out = append(out, line)
 	}

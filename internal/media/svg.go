@@ -1,7 +1,6 @@
 package media
 
 import (
-	"bytes"
 	"encoding/xml"
 	"errors"
 	"io"
@@ -21,11 +20,14 @@ var svgElements = setOf(
 		"title desc use symbol",
 )
 
+// svgGroups are elements that only hold others: what is in them is kept as a group.
+var svgGroups = map[string]string{"a": "g", "switch": "g"}
+
 var svgAttributes = setOf(
 	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap
-		stroke-linejoin stroke-dasharray stroke-miterlimit opacity fill-opacity stroke-opacity fill-rule
+		stroke-linejoin stroke-dasharray stroke-dashoffset stroke-miterlimit opacity display visibility fill-opacity stroke-opacity fill-rule
 		clip-rule clip-path mask id class offset stop-color stop-opacity
-		gradientUnits gradientTransform preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
+		gradientUnits gradientTransform spreadMethod preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
 )
 
 func setOf(words string) map[string]bool {
@@ -45,9 +47,11 @@ var (
 // CleanSVG keeps the drawing elements and attributes that are known to be harmless, turns inline styles
 // into attributes, and says what it took away.
 func CleanSVG(data []byte) (Picture, error) {
-	d := xml.NewDecoder(bytes.NewReader(data))
-	d.Strict = true
-	d.Entity = map[string]string{}
+	sheet, err := svgStyles(data)
+	if err != nil {
+		return Picture{}, err
+	}
+	d := svgDecoder(data)
 	var out strings.Builder
 	removed := map[string]bool{}
 	var open []string
@@ -62,13 +66,18 @@ func CleanSVG(data []byte) (Picture, error) {
 			return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
 		}
 		switch t := token.(type) {
+		case xml.Directive:
+			readEntities(d, t)
 		case xml.StartElement:
 			if parts++; parts > maxSVGParts {
 				return Picture{}, refuse("The SVG has more than %d parts.", maxSVGParts)
 			}
+			if group, ok := svgGroups[t.Name.Local]; ok {
+				t.Name.Local = group
+			}
 			name := t.Name.Local
 			if skip > 0 || !svgElements[name] || len(open) == 0 && name != "svg" {
-				if skip == 0 {
+				if skip == 0 && name != "style" && name != "metadata" && t.Name.Space == "" {
 					removed[name] = true
 				}
 				skip++
@@ -77,8 +86,15 @@ func CleanSVG(data []byte) (Picture, error) {
 			if open = append(open, name); len(open) > maxSVGDepth {
 				return Picture{}, refuse("The SVG has parts inside parts, more than %d deep.", maxSVGDepth)
 			}
-			drawn.begin(writeElement(&out, t, len(open) == 1, removed))
+			id, refs, err := writeElement(&out, t, len(open) == 1, sheet, removed)
+			if err != nil {
+				return Picture{}, err
+			}
+			drawn.begin(id, refs)
 		case xml.EndElement:
+			if group, ok := svgGroups[t.Name.Local]; ok {
+				t.Name.Local = group
+			}
 			if skip > 0 {
 				skip--
 				continue
@@ -112,21 +128,60 @@ func takenAway(removed map[string]bool) []string {
 	return []string{"Taken away for safety: " + strings.Join(names[:min(len(names), 12)], ", ") + "."}
 }
 
-// writeElement writes what is kept of an element and returns its name and what it refers to.
+// writeElement writes what is kept of an element and returns its name and what it refers to. Each attribute is written
+// once: an inline style wins over the rules of a style sheet, these over an attribute, and href over xlink:href.
 func writeElement(
 	out *strings.Builder,
 	t xml.StartElement,
 	root bool,
+	sheet svgSheet,
 	removed map[string]bool,
-) (id string, refs []string) {
+) (id string, refs []string, err error) {
+	values, order := map[string]string{}, []string{}
+	set := func(name, value string) {
+		if _, there := values[name]; !there {
+			order = append(order, name)
+		}
+		values[name] = value
+	}
+	styles := func(text string) {
+		for part := range strings.SplitSeq(text, ";") {
+			if m := inlineStyle.FindStringSubmatch(part); m != nil && svgAttributes[m[1]] {
+				set(m[1], strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(m[2]), "!important")))
+			}
+		}
+	}
+	seen, inline, linked := map[xml.Name]bool{}, "", ""
+	for _, a := range t.Attr {
+		if seen[a.Name] {
+			return "", nil, refuse("The SVG cannot be read: %s has the attribute %s twice.", t.Name.Local, a.Name.Local)
+		}
+		seen[a.Name] = true
+		switch name := a.Name.Local; {
+		case a.Name.Space == "xlink" && name == "href":
+			linked = a.Value
+		case a.Name.Space != "" || name == "xmlns" || strings.HasPrefix(name, "data-"): // of drawing programs
+		case name == "version" || name == "baseProfile" || strings.HasPrefix(name, "enable-background"):
+		case name == "style":
+			inline = a.Value
+		default:
+			set(name, a.Value)
+		}
+	}
+	if _, there := values["href"]; !there && linked != "" {
+		set("href", linked)
+	}
+	styles(sheet.of(t.Name.Local, values["class"], values["id"]))
+	styles(inline)
 	out.WriteString("<" + t.Name.Local)
 	if root {
 		out.WriteString(` xmlns="http://www.w3.org/2000/svg"`)
 	}
-	write := func(name, value string) {
+	for _, name := range order {
+		value := values[name]
 		if !svgAttributes[name] || outside.MatchString(value) || name == "href" && !strings.HasPrefix(value, "#") {
 			removed[name] = true
-			return
+			continue
 		}
 		if name == "id" {
 			id = value
@@ -141,23 +196,8 @@ func writeElement(
 		_ = xml.EscapeText(out, []byte(value))
 		out.WriteString(`"`)
 	}
-	for _, a := range t.Attr {
-		switch name := a.Name.Local; {
-		case a.Name.Space == "xmlns" || name == "xmlns" || a.Name.Space == "xml" || a.Name.Space == "sodipodi" ||
-			a.Name.Space == "inkscape" || strings.HasPrefix(name, "data-"):
-		case name == "version" || name == "baseProfile":
-		case name == "style":
-			for part := range strings.SplitSeq(a.Value, ";") {
-				if m := inlineStyle.FindStringSubmatch(part); m != nil && svgAttributes[m[1]] {
-					write(m[1], strings.TrimSpace(m[2]))
-				}
-			}
-		default:
-			write(name, a.Value)
-		}
-	}
 	out.WriteString(">")
-	return id, refs
+	return id, refs, nil
 }
 
 // svgTree is what an SVG draws: each part with those inside it and those that it refers to.

@@ -48,9 +48,9 @@ func HTML(w io.Writer, h Handout) error {
 		}
 		read = append(read, b)
 	}
-	shown := map[string]string{}
+	var shown []string
 	for _, s := range h.Lesson.Steps {
-		shown[s.ID] = h.shown(s)
+		shown = append(shown, h.shown(s))
 	}
 	page, _ := h.says.Page()
 	return htmlView.Execute(w, map[string]any{

@@ -88,7 +88,7 @@ func (d *document) planHead(h Handout) float64 {
 	if len(h.says.Targets) == 1 && h.says.Targets[0].Keyword != "" {
 		what = "as in " + h.says.Targets[0].Keyword + " · " + in.Routine
 	}
-	y = d.para(textStyle{Size: 13}, margin, y, width, what)
+	y = d.para(textStyle{Size: 13}, margin, y, width, strings.TrimSuffix(what, " · "))
 	about := fmt.Sprintf("%s · %d minutes · %s", h.Head.Class, in.Minutes, in.Day(h.Head.Made))
 	return d.para(textStyle{Size: 10, Ink: grey}, margin, y, width, about) - 2
 }

@@ -142,7 +142,7 @@ func (d *document) capitals(h Handout) error {
 	hgt, lines := h.HeightMM, list[0].small.Lines
 	above, below := lines[0].Y*hgt, -lines[3].Y*hgt
 	pitch := above + below + hgt*0.7
-	rows := max(2, min(6, int((y-foot+hgt*0.7)/pitch)/len(list)))
+	rows := max(2, int((y-foot+hgt*0.7)/pitch)/len(list))
 	for _, c := range list {
 		for row := range rows {
 			if y-above-below < foot-1 {

@@ -270,8 +270,8 @@ func (d *document) wordBank(h Handout) error {
 		rows += (len(g.Words) + cols - 1) / cols
 	}
 	gap, head := 4.0, 9.0
-	row := max(9, min(26, (y-foot-float64(len(groups))*(head+gap))/float64(rows)))
-	s := fitAll(textStyle{Child: true}, all, width/cols-6, row*1.6)
+	row := max(9, min(44, (y-foot-float64(len(groups))*(head+gap))/float64(rows)))
+	s := fitAll(textStyle{Child: true}, all, width/cols-6, min(60, row*1.6))
 	for _, g := range groups {
 		lines := (len(g.Words) + cols - 1) / cols
 		high := head + float64(lines)*row
