@@ -138,9 +138,9 @@ func (f printFlags) ofLesson(std stdio, out *bytes.Buffer) error {
 		if upper := strokes.CommonLines().Drawn(strings.ToUpper(c.Pair.Grapheme), nil); c.Pair.Letters() == 1 && upper != nil {
 			h.Capitals[id] = *upper
 		}
-		if d, err := mouth.Draw(accent, c.Pair.Sound); err == nil {
-			h.Mouths[id] = d
-		}
+	}
+	if d, err := mouth.Draw(accent, l.Target().Pair.Sound); err == nil && len(l.Targets) == 1 {
+		h.Mouths[l.Targets[0]] = d
 	}
 	return render.Print(out, h, f.sheet, render.PaperOf(f.paper))
 }

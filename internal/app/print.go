@@ -128,7 +128,8 @@ func handout(
 			h.Capitals[id] = *upper
 		}
 	}
-	for _, f := range i.Snapshot.Faces() {
+	if targets := i.Snapshot.Faces(); len(targets) == 1 { // of several the home sheet has no room for the mouth
+		f := targets[0]
 		accent := team.Conventions.Accent
 		if r, err := s.Card(ctx, f.ID); err == nil {
 			accent = team.Conventions.For(r.Content).Accent

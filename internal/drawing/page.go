@@ -135,3 +135,14 @@ func (p *Page) Picture(d Picture, x, y, side float64) {
 		p.items = append(p.items, it)
 	}
 }
+
+// Lines are the lines of text of the page, in the order in which they were written.
+func (p *Page) Lines() []string {
+	var out []string
+	for _, it := range p.items {
+		if it.text != nil {
+			out = append(out, it.text.text)
+		}
+	}
+	return out
+}

@@ -108,14 +108,13 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 			d.path(p, l.width, l.ink)
 		}
 	}
-	for i, s := range w.Strokes {
+	if l.arrows && len(w.Strokes) > 1 {
+		d.numbered(w, x, y, h)
+	}
+	for _, s := range w.Strokes {
 		cx, cy := x+(s.Start.X-w.Left)*h, y+s.Start.Y*h
 		if l.starts {
 			d.disc(cx, cy, 0.09*h, ink)
-		}
-		if l.arrows && len(w.Strokes) > 1 {
-			n := textStyle{Bold: true, Size: max(smallest, h*0.9)}
-			d.textRight(n, cx-0.12*h, cy+0.06*h, fmt.Sprint(i+1))
 		}
 		if l.arrows && s.Length > 0 {
 			a := s.Heading * math.Pi / 180
@@ -132,6 +131,35 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 	}
 	if w.Group && !l.nothing {
 		d.line(x, y+w.Under*h, x+(w.Right-w.Left)*h, y+w.Under*h, 0.5, ink)
+	}
+}
+
+// numbered writes its number beside the start of each stroke, where no other number stands.
+func (d *document) numbered(w strokes.Written, x, y, h float64) {
+	type box struct{ x0, y0, x1, y1 float64 }
+	var taken []box
+	n := textStyle{Bold: true, Size: max(smallest, h*0.9)}
+	high := n.Metrics().CapHeight
+	for i, s := range w.Strokes {
+		text := fmt.Sprint(i + 1)
+		wide, gap := n.Width(text), 0.12*h
+		cx, cy := x+(s.Start.X-w.Left)*h, y+s.Start.Y*h
+		var place box
+		for _, at := range []drawing.Point{ // left above, right above, left under, right under, further above
+			{X: cx - gap - wide, Y: cy + 0.5*gap}, {X: cx + gap, Y: cy + 0.5*gap}, {X: cx - gap - wide, Y: cy - gap - high},
+			{X: cx + gap, Y: cy - gap - high}, {X: cx - gap - wide, Y: cy + gap + high*1.3},
+		} {
+			place = box{at.X, at.Y, at.X + wide, at.Y + high}
+			free := true
+			for _, b := range taken {
+				free = free && (place.x0 > b.x1+0.4 || b.x0 > place.x1+0.4 || place.y0 > b.y1+0.4 || b.y0 > place.y1+0.4)
+			}
+			if free {
+				break
+			}
+		}
+		taken = append(taken, place)
+		d.text(n, place.x0, place.y0, text)
 	}
 }
 

@@ -21,7 +21,7 @@ type Handout struct {
 	Head     PlanHead
 	Pictures map[string]Image           // of words; our own pictures need not be among them
 	Faces    map[string]Image           // pictures of cards, by card id
-	Mouths   map[string]mouth.Drawing   // how the sound of a target is made, by card id
+	Mouths   map[string]mouth.Drawing   // how the sound of a single target is made, by card id
 	Capitals map[string]strokes.Written // of cards of one letter, by card id
 	HeightMM float64                    // base to middle line
 	HomeLine string                     // the school's line in another language

@@ -14,11 +14,12 @@ import (
 	"brightchalk/internal/core/spelling"
 )
 
-// Handout is a lesson as its sheets see it.
+// Handout is a lesson as its sheets see it. It is for one goroutine.
 type Handout struct {
 	Lesson  lesson.Lesson
 	Targets []Target
 	speech  lexicon.Speech
+	things  map[string]things // by card id, as far as they were asked for
 }
 
 // Target is a sound of the lesson. Keyword is the card's, or a word by rule; it may be empty. Label tells the targets
@@ -34,7 +35,7 @@ func New(l lesson.Lesson, speech lexicon.Speech) Handout {
 	if l.Accent != "" {
 		speech.Accent = l.Accent
 	}
-	h := Handout{Lesson: l, speech: speech}
+	h := Handout{Lesson: l, speech: speech, things: map[string]things{}}
 	for _, f := range l.Faces() {
 		t := Target{CardFace: f, Keyword: script.Keyword(speech, f.Pair, f.Keyword)}
 		t.Label = f.Pair.Grapheme

@@ -281,19 +281,33 @@ func (h Handout) ringWords() []string {
 const mostThings = 6
 
 // Begins tells whether the things of a target are told apart by how they begin.
-func (h Handout) Begins(t Target) bool {
-	p := phoneme.Phoneme(t.Pair.Sound)
-	return words.CheckPosition(h.speech.Accent, p, words.Initial) == nil && len(h.pictured(t, true)) >= 3
+func (h Handout) Begins(t Target) bool { return h.thingsOf(t).begin }
+
+// things are the pictures for a target, and whether they begin with it.
+type things struct {
+	begin bool
+	words []string
+}
+
+// thingsOf looks the things of a target up once: a sheet asks for them several times.
+func (h Handout) thingsOf(t Target) things {
+	if found, ok := h.things[t.ID]; ok {
+		return found
+	}
+	var out things
+	if words.CheckPosition(h.speech.Accent, phoneme.Phoneme(t.Pair.Sound), words.Initial) == nil {
+		out = things{true, h.pictured(t, true)}
+	}
+	if len(out.words) < 3 {
+		out = things{false, h.pictured(t, false)}
+	}
+	h.things[t.ID] = out
+	return out
 }
 
 // Things are pictures for a target, those of the lesson first: their names begin with the target's sound in the
 // target's spelling, so that no shark stands under c; where too few do, they hold it.
-func (h Handout) Things(t Target) []string {
-	if h.Begins(t) {
-		return h.pictured(t, true)
-	}
-	return h.pictured(t, false)
-}
+func (h Handout) Things(t Target) []string { return h.thingsOf(t).words }
 
 func (h Handout) pictured(t Target, begins bool) []string {
 	var out []string
