@@ -72,7 +72,7 @@ func (d *document) ringed(title, about string, words []string) {
 	}
 	w := (d.paper.Width - 2*margin) / float64(cols)
 	rows := (len(words) + cols - 1) / cols
-	pitch := min(60, (y-foot)/float64(rows))
+	pitch := min(80, (y-foot)/float64(rows))
 	s := fitAll(textStyle{Child: true}, words, w-8, min(64, pitch*1.5))
 	for i, word := range words {
 		d.textCentre(s, margin+(float64(i%cols)+0.5)*w, y-float64(i/cols+1)*pitch+pitch*0.4, word)

@@ -58,7 +58,21 @@ func Written(l lesson.Lesson) string {
 	for _, n := range l.Notes {
 		line("note %s", n.Text)
 	}
-	line("rings: %v", l.Rings)
+	for _, id := range l.Targets {
+		var words []string
+		for _, r := range l.Rings {
+			switch {
+			case r.Target != id:
+			case len(r.Letters) > 0:
+				words = append(words, r.Word)
+			default:
+				words = append(words, "("+r.Word+")")
+			}
+		}
+		if len(words) > 0 {
+			line("rings of %s, those without it in brackets: %s", id, strings.Join(words, " "))
+		}
+	}
 	return b.String()
 }
 

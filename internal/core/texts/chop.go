@@ -212,16 +212,19 @@ var phrase = regexp.MustCompile(`^C?(` + nounPhrase + `|P` + nounPhrase + `|(XR?
 
 const nounPhrase = `(D?R?M?A*N+|D?O|[NO]C[NO])`
 
-// loose counts what is torn apart between one piece and the next: "red" from "hat" three times, "on" from "the bed"
-// once where it stands alone and twice where it hangs on another word.
+// loose counts what is torn apart between one piece and the next: "red" from "hat" three times, "the" from "hat" twice, "on" from "the
+// bed" once where it stands alone and twice where it hangs on another word.
 func loose(pieces []string) int {
 	n := 0
 	for i, p := range pieces[:len(pieces)-1] {
 		words, next := strings.Fields(strings.ToLower(p)), strings.Fields(strings.ToLower(pieces[i+1]))[0]
 		last, after := classes(strings.Trim(words[len(words)-1], ",;:")), classes(strings.Trim(next, ".!?,;:"))
 		switch {
-		case strings.ContainsAny(last, "DAM") && strings.ContainsAny(after, "NA") && !strings.ContainsAny(last, "OR"):
-			n += 3
+		case strings.ContainsAny(last, "DAM") && strings.ContainsAny(after, "NA") && !strings.Contains(last, "O"):
+			n += 2
+			if last[0] != 'D' {
+				n++
+			}
 		case strings.ContainsAny(last, "PC") && strings.ContainsAny(after, "DMNAO"):
 			n += min(2, len(words))
 		}
