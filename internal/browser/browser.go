@@ -232,6 +232,12 @@ func (t *Tab) Before(js string) error {
 	return err
 }
 
+// Print is the page as the browser prints it, as PDF.
+func (t *Tab) Print() ([]byte, error) {
+	r, err := chromedp.Call(t.ctx, page.PrintToPDF, page.PrintToPDFParams{})
+	return r.Data, err
+}
+
 // SlowCPU makes the tab's processor so many times slower; 1 is as it is.
 func (t *Tab) SlowCPU(times float64) error {
 	_, err := chromedp.Call(t.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: times})

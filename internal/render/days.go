@@ -31,7 +31,7 @@ type entry struct {
 	pages int
 }
 
-// PrintDays writes every sheet of all lessons as one PDF, sorted by use, then by day and class, behind a cover that
+// PrintDays writes the sheets that the lessons need as one PDF, sorted by use, then by day and class, behind a cover that
 // lists them with their pages.
 func PrintDays(w io.Writer, days Days) error {
 	d := newDocument(days.Paper, days.Title+", "+days.Team)
@@ -44,7 +44,7 @@ func PrintDays(w io.Writer, days Days) error {
 	for _, use := range Uses {
 		for i, l := range days.Lessons {
 			for _, s := range sheets {
-				if s.Use != use.Use {
+				if s.Use != use.Use || !ready[i].says.Needs(s.Name) {
 					continue
 				}
 				before := len(d.out.Pages)

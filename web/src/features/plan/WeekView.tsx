@@ -43,7 +43,7 @@ export function WeekView({ year, week, cards, may, onGo, onToday, onLose }: Prop
         <JobButton ask={{ kind: 'sheets', class: year.class.class_id, date: week.monday, week: true }}>
           Print the week
         </JobButton>
-        <JobButton ask={{ kind: 'sheets', date: week.monday, week: true }}>for all classes</JobButton>
+        <JobButton ask={{ kind: 'sheets', date: week.monday, week: true }}>Print all classes</JobButton>
         {week.assess && <b>A week to look back: nothing new.</b>}
         <span className="ml-auto text-sm text-soft max-lg:hidden">
           <Key>[</Key> <Key>]</Key> weeks · <Key>t</Key> this week · <Key>x</Key> lost today

@@ -61,11 +61,7 @@ function One({ job }: { job: Job }) {
           {job.title}
         </b>
         {job.file && (
-          <LinkButton
-            href={fileOf(job)}
-            look="main"
-            {...(opens(job) ? { target: '_blank' } : { download: '' })}
-          >
+          <LinkButton href={fileOf(job)} look="main" {...(opens(job) ? { target: '_blank' } : { download: '' })}>
             {opens(job) ? 'Open' : 'Save'}
           </LinkButton>
         )}
