@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/core/year"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
 	"brightchalk/internal/testdb"
@@ -85,6 +86,35 @@ func TestAJobMakesAFile(t *testing.T) {
 	n, err = s.later(time.Hour + time.Second).Jobs.Forget(ctx)
 	require.NoError(t, err)
 	assert.EqualValues(t, 2, n)
+}
+
+// All sheets of a day come as one file; what is planned and not made yet stands on the cover, and a day without a lesson
+// says what to do.
+func TestTheSheetsOfADay(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	made, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
+	require.NoError(t, err)
+	require.NotNil(t, made.Lesson.Planned)
+	day, class := made.Lesson.Planned.Date, s.class
+	id := s.begin(t, s.assistant, app.JobAsk{Kind: app.SheetsJob, Date: year.Date(day)})
+	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
+	j := s.job(t, s.assistant, id)
+	require.Equal(t, store.JobDone, j.State, j.Said)
+	assert.Contains(t, j.Title, "Sheets of all classes for")
+	f, err := s.Jobs.File(ctx, s.assistant, id)
+	require.NoError(t, err)
+	assert.True(t, strings.HasPrefix(string(f.Bytes), "%PDF-"))
+	require.NoError(t, s.Jobs.Stop(ctx, s.assistant, id))
+
+	empty := s.begin(t, s.assistant, app.JobAsk{Kind: app.SheetsJob, Class: class, Date: "2031-01-01", Week: true})
+	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, empty))
+	j = s.job(t, s.assistant, empty)
+	assert.Equal(t, store.JobFailed, j.State)
+	assert.Contains(t, j.Said, "No lesson is made for these days yet")
+
+	_, err = s.Jobs.Begin(ctx, s.lead, app.JobAsk{Kind: app.SheetsJob, Date: "next Monday"})
+	require.ErrorContains(t, err, "a date such as")
 }
 
 func TestWhatCannotBeAJob(t *testing.T) {
