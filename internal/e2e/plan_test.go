@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -240,4 +241,27 @@ func TestAGroupIsMadeFromTheSheetForTheMeeting(t *testing.T) {
 	require.NoError(t, tab.SeeText("What it catches up on"))
 	require.NoError(t, tab.SeeText("Children of Heron class"))
 	s.axe(t, "a group that catches up")
+}
+
+// What the browser itself prints of a page is the page: no header, no tabs, no buttons. The sheets of a week are made by
+// one press and can be opened.
+func TestPagesPrintAndTheSheetsOfAWeek(t *testing.T) {
+	s := open(t)
+	s.signIn(t, "teacher")
+	tab := s.tab
+	require.NoError(t, tab.Go(s.server.URL+"/meeting"))
+	require.NoError(t, tab.SeeText("Finish before their week"))
+	pdf, err := tab.Print()
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "meeting.pdf")
+	require.NoError(t, os.WriteFile(file, pdf, 0o600))
+	text, err := exec.Command("pdftotext", file, "-").Output()
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "Finish before their week")
+	for _, screen := range []string{"Print this sheet", "Make a group", "Bright Chalk", "The order", "Library"} {
+		assert.NotContains(t, string(text), screen, "this is for the screen")
+	}
+	require.NoError(t, tab.Go(s.server.URL+"/plan"))
+	require.NoError(t, tab.ClickText("Print the week"))
+	require.NoError(t, tab.SeeText("Sheets of "))
 }

@@ -386,3 +386,16 @@ func TestACardIsFilledFromAnother(t *testing.T) {
 		card.Filled(card.Content{Keyword: "ox", Rhyme: "Ox."}, card.Content{}),
 	)
 }
+
+// Exception words are words: they are printed on cards and sheets and read out.
+func TestExceptionWordsAreWords(t *testing.T) {
+	for _, w := range []string{"the", "don't", "don’t", "to-day", "I", "naïve"} {
+		assert.NoError(t, card.Content{Exceptions: []string{w}}.CheckExceptions(), w)
+	}
+	for _, w := range []string{"the 2", "said!", "<b>", "123", "-", "two words", "=A1", "😀"} {
+		err := card.Content{Exceptions: []string{"the", w}}.CheckExceptions()
+		require.ErrorContains(t, err, w)
+		_, err = card.Content{}.Worded("exceptions", w)
+		require.Error(t, err, w)
+	}
+}

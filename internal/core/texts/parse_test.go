@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/lexicon"
@@ -223,4 +224,35 @@ func TestChoppedSentencesHaveOneOrder(t *testing.T) {
 	t.Logf("%d sentences cut, %d of them parsed", cut, parsed)
 	require.Greater(t, cut, int(seeds)*10/3)
 	require.Greater(t, parsed*10, cut*8, "a parser that knows too little tests nothing")
+}
+
+// No piece tears a phrase: a form of to be stands at the start of its piece or alone, an article or a preposition at the
+// end of a piece of several words is none. "The | red hat is | in bed." is refused.
+func TestPiecesAreCutAtPhrases(t *testing.T) {
+	cut := 0
+	for _, s := range []string{
+		"The red hat is on the bed.", "A big bat is in bed.", "The man met Mum.", "Six big dogs ran up the hill.",
+		"Sam and Tim sit on a log.", "The cat is fat and the dog is thin.", "Mum can mix the eggs in a pan.",
+		"He had a nap in his bed.", "This moth is thin.", "The duck is in the mud.", "A thick wet fog is at the dock.",
+	} {
+		pieces, err := texts.Chop(s)
+		if err != nil {
+			continue
+		}
+		cut++
+		assert.Equal(t, s, strings.Join(pieces, " "), "in order they are the sentence")
+		for _, p := range pieces {
+			words := strings.Fields(strings.ToLower(strings.Trim(p, ".")))
+			for i, w := range words {
+				if slices.Contains([]string{"is", "are", "was", "can"}, w) {
+					assert.Zero(t, i, "%q in %v", p, pieces)
+				}
+			}
+			last := words[len(words)-1]
+			if len(words) > 1 {
+				assert.NotContains(t, []string{"the", "a", "his", "on", "in", "up", "and", "at"}, last, "%q in %v", p, pieces)
+			}
+		}
+	}
+	assert.Greater(t, cut, 8)
 }
