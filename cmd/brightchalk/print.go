@@ -51,7 +51,12 @@ func printCommand(std stdio) *cobra.Command {
 
 func (f printFlags) run(std stdio) error {
 	if f.list {
-		return rows(std, f.json, render.Sheets(), func(s render.Sheet) []string { return []string{s.Name, string(s.Use), s.Title} })
+		return rows(
+			std,
+			f.json,
+			render.Sheets(),
+			func(s render.Sheet) []string { return []string{s.Name, string(s.Use), s.Title} },
+		)
 	}
 	if f.paper != "A4" && f.paper != "Letter" {
 		return usage("unknown paper %q: choose A4 or Letter", f.paper)
@@ -135,7 +140,9 @@ func (f printFlags) ofLesson(std stdio, out *bytes.Buffer) error {
 		Head: render.PlanHead{Class: "our class", Made: time.Now()},
 	}
 	for id, c := range l.Cards {
-		if upper := strokes.CommonLines().Drawn(strings.ToUpper(c.Pair.Grapheme), nil); c.Pair.Letters() == 1 && upper != nil {
+		if upper := strokes.CommonLines().
+			Drawn(strings.ToUpper(c.Pair.Grapheme), nil); c.Pair.Letters() == 1 &&
+			upper != nil {
 			h.Capitals[id] = *upper
 		}
 	}
@@ -145,8 +152,8 @@ func (f printFlags) ofLesson(std stdio, out *bytes.Buffer) error {
 	return render.Print(out, h, f.sheet, render.PaperOf(f.paper))
 }
 
-// readLesson reads what brightchalk lesson --json prints. Steps that were changed by hand in the file count: their names,
-// seconds, lines and items are those of the file.
+// readLesson reads what brightchalk lesson --json prints. Steps that were changed by hand in the file count: their
+// names, seconds, lines and items are those of the file.
 func readLesson(data []byte) (lesson.Lesson, error) {
 	var view lessonView
 	if err := json.Unmarshal(data, &view); err != nil {

@@ -116,7 +116,8 @@ func TestPrintSaysWhatIsWrong(t *testing.T) {
 	}
 	status, out, _ := call(t, "", "print", "--list", "--json")
 	require.Zero(t, status)
-	for _, name := range strings.Fields("plan practice sorting frames sort-words pieces words ring page marks labels box home eight") {
+	const promised = "plan practice sorting frames sort-words pieces words ring page marks labels box home eight"
+	for _, name := range strings.Fields(promised) {
 		assert.Contains(t, out, `"name":"`+name+`"`)
 	}
 }

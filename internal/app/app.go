@@ -110,7 +110,14 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Reviews:  Reviews{desk[reviewStore]{g, func(l store.Library) reviewStore { return l }}},
 		Years:    Years{desk[yearStore]{g, func(l store.Library) yearStore { return l }}},
 	}
-	a.Jobs = newJobs(desk[jobStore]{g, func(l store.Library) jobStore { return l }}, o.Queue, a.Print, a.Takes, a.Orders, a.Years)
+	a.Jobs = newJobs(
+		desk[jobStore]{g, func(l store.Library) jobStore { return l }},
+		o.Queue,
+		a.Print,
+		a.Takes,
+		a.Orders,
+		a.Years,
+	)
 	return a
 }
 

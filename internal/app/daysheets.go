@@ -47,8 +47,9 @@ func sheetsTitle(ctx context.Context, s jobStore, a JobAsk) (string, error) {
 	return fmt.Sprintf("Sheets of %s for %s", who, when), nil
 }
 
-// Days writes the sheets that are needed for the lessons that were made for a day or a week, of one class or of all, sorted by use behind
-// a cover that lists them. Days with a planned lesson that nobody has made yet stand on the cover.
+// Days writes the sheets that are needed for the lessons that were made for a day or a week, of one class or of all,
+// sorted by use behind a cover that lists them. Days with a planned lesson that nobody has made yet stand on the
+// cover.
 func (p Print) Days(ctx context.Context, by Actor, y Years, a JobAsk, w io.Writer) error {
 	first, last, err := a.span()
 	if err != nil {

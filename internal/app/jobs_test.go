@@ -88,8 +88,8 @@ func TestAJobMakesAFile(t *testing.T) {
 	assert.EqualValues(t, 2, n)
 }
 
-// All sheets of a day come as one file; what is planned and not made yet stands on the cover, and a day without a lesson
-// says what to do.
+// All sheets of a day come as one file; what is planned and not made yet stands on the cover, and a day without a
+// lesson says what to do.
 func TestTheSheetsOfADay(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()

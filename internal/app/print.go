@@ -124,7 +124,11 @@ func handout(
 		return h, err
 	}
 	for id, f := range i.Snapshot.Cards {
-		if upper := team.Conventions.Lines.Drawn(strings.ToUpper(f.Pair.Grapheme), letters); f.Pair.Letters() == 1 && upper != nil {
+		if upper := team.Conventions.Lines.Drawn(
+			strings.ToUpper(f.Pair.Grapheme),
+			letters,
+		); f.Pair.Letters() == 1 &&
+			upper != nil {
 			h.Capitals[id] = *upper
 		}
 	}

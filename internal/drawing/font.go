@@ -161,8 +161,8 @@ func (f Face) Metrics() Metrics {
 	return Metrics{0.496 * em, 0.668 * em, 0.80 * em, 0.25 * em, 1.3 * em}
 }
 
-// Wrap cuts a text into lines of a width; its own line ends stay, and so do several spaces inside a line. A word that is
-// wider than a line is cut.
+// Wrap cuts a text into lines of a width; its own line ends stay, and so do several spaces inside a line. A word that
+// is wider than a line is cut.
 func (f Face) Wrap(text string, width float64) []string {
 	var out []string
 	for part := range strings.SplitSeq(text, "\n") {

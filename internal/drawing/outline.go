@@ -81,9 +81,21 @@ func (p *Page) SVG(w io.Writer) error {
 		if it.image != nil {
 			i := *it.image
 			m := down.Mul(i.matrix).Translate(i.x, i.y+i.h).Scale(1, -1)
-			fmt.Fprintf(&b, `<image width="%s" height="%s" preserveAspectRatio="none" transform="matrix(%s %s %s %s %s %s)" href="data:%s;base64,%s"/>`,
-				number(i.w), number(i.h), number(m[0]), number(m[1]), number(m[2]), number(m[3]), number(m[4]), number(m[5]),
-				i.mediaType, base64.StdEncoding.EncodeToString(i.bytes))
+			fmt.Fprintf(
+				&b,
+				`<image width="%s" height="%s" preserveAspectRatio="none" transform="matrix(%s %s %s %s %s %s)" `+
+					`href="data:%s;base64,%s"/>`,
+				number(i.w),
+				number(i.h),
+				number(m[0]),
+				number(m[1]),
+				number(m[2]),
+				number(m[3]),
+				number(m[4]),
+				number(m[5]),
+				i.mediaType,
+				base64.StdEncoding.EncodeToString(i.bytes),
+			)
 			continue
 		}
 		clip := ""

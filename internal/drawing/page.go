@@ -22,7 +22,6 @@ type item struct {
 	text  *text
 	image *image
 	clip  *Path // what is drawn lies inside; nil: all of it
-	tag   string
 }
 
 type shape struct {

@@ -76,7 +76,8 @@ func leadingNumber(text string) (v float64, width int, err error) {
 		case c == '.' && !dot && !exponent:
 			dot = true
 		case (c == '+' || c == '-') && (i == 0 || text[i-1] == 'e' || text[i-1] == 'E'):
-		case (c == 'e' || c == 'E') && i > 0 && !exponent && i+1 < len(text) && strings.IndexByte("+-0123456789", text[i+1]) >= 0:
+		case (c == 'e' || c == 'E') && i > 0 && !exponent && i+1 < len(text) &&
+			strings.IndexByte("+-0123456789", text[i+1]) >= 0:
 			exponent = true
 		default:
 			goto end

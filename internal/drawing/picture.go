@@ -51,7 +51,14 @@ func ParseSVG(data []byte) (Picture, error) {
 		box = []float64{0, 0, w, h}
 	}
 	out.Width, out.Height = box[2], box[3]
-	first := drawState{fill: color.RGBA{A: 255}, opacity: 1, fillOpacity: 1, strokeOpacity: 1, width: 1, matrix: Identity.Translate(-box[0], -box[1])}
+	first := drawState{
+		fill:          color.RGBA{A: 255},
+		opacity:       1,
+		fillOpacity:   1,
+		strokeOpacity: 1,
+		width:         1,
+		matrix:        Identity.Translate(-box[0], -box[1]),
+	}
 	if err := r.children(root, r.inherit(root, first), 0); err != nil {
 		return out, err
 	}
@@ -122,7 +129,6 @@ type drawState struct {
 	dashes                     []float64
 	evenOdd                    bool
 	sharp                      bool
-	current                    color.RGBA
 	matrix                     Matrix
 	clip                       *Path
 	usesDeep                   int

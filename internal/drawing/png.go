@@ -120,5 +120,12 @@ func rasterImage(out *goimage.RGBA, i image, m Matrix) {
 	}
 	size := decoded.Bounds().Size()
 	k := m.Mul(i.matrix).Translate(i.x, i.y+i.h).Scale(i.w/float64(size.X), -i.h/float64(size.Y))
-	xdraw.CatmullRom.Transform(out, f64.Aff3{k[0], k[2], k[4], k[1], k[3], k[5]}, decoded, decoded.Bounds(), xdraw.Over, nil)
+	xdraw.CatmullRom.Transform(
+		out,
+		f64.Aff3{k[0], k[2], k[4], k[1], k[3], k[5]},
+		decoded,
+		decoded.Bounds(),
+		xdraw.Over,
+		nil,
+	)
 }

@@ -243,8 +243,8 @@ func TestAGroupIsMadeFromTheSheetForTheMeeting(t *testing.T) {
 	s.axe(t, "a group that catches up")
 }
 
-// What the browser itself prints of a page is the page: no header, no tabs, no buttons. The sheets of a week are made by
-// one press and can be opened.
+// What the browser itself prints of a page is the page: no header, no tabs, no buttons. The sheets of a week are made
+// by one press and can be opened.
 func TestPagesPrintAndTheSheetsOfAWeek(t *testing.T) {
 	s := open(t)
 	s.signIn(t, "teacher")

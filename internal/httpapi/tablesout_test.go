@@ -30,7 +30,8 @@ func TestTablesOpenInASpreadsheet(t *testing.T) {
 	status, body := lead.call("PUT", "/api/school-year", string(changed))
 	require.Equal(t, 200, status, body)
 	for _, path := range []string{
-		"/api/order.csv", "/api/classes/" + class.ClassID + "/year.csv", "/api/classes/" + class.ClassID + "/log.csv", "/api/hearings.csv",
+		"/api/order.csv", "/api/classes/" + class.ClassID + "/year.csv", "/api/classes/" + class.ClassID + "/log.csv",
+		"/api/hearings.csv",
 	} {
 		status, table := lead.call("GET", path, "")
 		require.Equal(t, 200, status, path)

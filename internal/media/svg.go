@@ -25,7 +25,8 @@ var svgGroups = map[string]string{"a": "g", "switch": "g"}
 
 var svgAttributes = setOf(
 	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap
-		stroke-linejoin stroke-dasharray stroke-dashoffset stroke-miterlimit opacity display visibility fill-opacity stroke-opacity fill-rule
+		stroke-linejoin stroke-dasharray stroke-dashoffset stroke-miterlimit opacity display visibility
+		fill-opacity stroke-opacity fill-rule
 		clip-rule clip-path mask id class offset stop-color stop-opacity
 		gradientUnits gradientTransform spreadMethod preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
 )
@@ -52,72 +53,99 @@ func CleanSVG(data []byte) (Picture, error) {
 		return Picture{}, err
 	}
 	d := svgDecoder(data)
-	var out strings.Builder
-	removed := map[string]bool{}
-	var open []string
-	var drawn svgTree
-	skip, parts := 0, 0
+	c := svgCleaner{sheet: sheet, removed: map[string]bool{}}
 	for {
 		token, err := d.RawToken()
 		if errors.Is(err, io.EOF) {
 			break
 		}
 		if err != nil {
-			return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
+			return Picture{}, errNotWellFormed
 		}
 		switch t := token.(type) {
 		case xml.Directive:
 			readEntities(d, t)
 		case xml.StartElement:
-			if parts++; parts > maxSVGParts {
-				return Picture{}, refuse("The SVG has more than %d parts.", maxSVGParts)
-			}
-			if group, ok := svgGroups[t.Name.Local]; ok {
-				t.Name.Local = group
-			}
-			name := t.Name.Local
-			if skip > 0 || !svgElements[name] || len(open) == 0 && name != "svg" {
-				if skip == 0 && name != "style" && name != "metadata" && t.Name.Space == "" {
-					removed[name] = true
-				}
-				skip++
-				continue
-			}
-			if open = append(open, name); len(open) > maxSVGDepth {
-				return Picture{}, refuse("The SVG has parts inside parts, more than %d deep.", maxSVGDepth)
-			}
-			id, refs, err := writeElement(&out, t, len(open) == 1, sheet, removed)
-			if err != nil {
-				return Picture{}, err
-			}
-			drawn.begin(id, refs)
+			err = c.start(t)
 		case xml.EndElement:
-			if group, ok := svgGroups[t.Name.Local]; ok {
-				t.Name.Local = group
-			}
-			if skip > 0 {
-				skip--
-				continue
-			}
-			if len(open) == 0 || open[len(open)-1] != t.Name.Local {
-				return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
-			}
-			open = open[:len(open)-1]
-			drawn.end()
-			out.WriteString("</" + t.Name.Local + ">")
+			err = c.end(t.Name.Local)
 		case xml.CharData:
-			if skip == 0 && len(open) > 0 && (open[len(open)-1] == "title" || open[len(open)-1] == "desc") {
-				_ = xml.EscapeText(&out, t)
+			if c.skip == 0 && len(c.open) > 0 && (c.inside() == "title" || c.inside() == "desc") {
+				_ = xml.EscapeText(&c.out, t)
 			}
 		}
+		if err != nil {
+			return Picture{}, err
+		}
 	}
-	if out.Len() == 0 || len(open) != 0 || skip != 0 {
-		return Picture{}, refuse("The SVG cannot be read: it is not well formed.")
+	if c.out.Len() == 0 || len(c.open) != 0 || c.skip != 0 {
+		return Picture{}, errNotWellFormed
 	}
-	if err := drawn.refusal(); err != nil {
+	if err := c.drawn.refusal(); err != nil {
 		return Picture{}, err
 	}
-	return Picture{"image/svg+xml", []byte(out.String()), takenAway(removed)}, nil
+	return Picture{"image/svg+xml", []byte(c.out.String()), takenAway(c.removed)}, nil
+}
+
+var errNotWellFormed = refuse("The SVG cannot be read: it is not well formed.")
+
+// svgCleaner writes what is kept of an SVG while it is read.
+type svgCleaner struct {
+	out     strings.Builder
+	sheet   svgSheet
+	removed map[string]bool
+	open    []string // elements that are kept
+	skip    int      // depth inside an element that is left out
+	parts   int
+	drawn   svgTree
+}
+
+func (c *svgCleaner) inside() string { return c.open[len(c.open)-1] }
+
+func grouped(name string) string {
+	if group, ok := svgGroups[name]; ok {
+		return group
+	}
+	return name
+}
+
+func (c *svgCleaner) start(t xml.StartElement) error {
+	if c.parts++; c.parts > maxSVGParts {
+		return refuse("The SVG has more than %d parts.", maxSVGParts)
+	}
+	t.Name.Local = grouped(t.Name.Local)
+	name := t.Name.Local
+	if c.skip > 0 || !svgElements[name] || len(c.open) == 0 && name != "svg" {
+		if c.skip == 0 && name != "style" && name != "metadata" && t.Name.Space == "" {
+			c.removed[name] = true
+		}
+		c.skip++
+		return nil
+	}
+	if c.open = append(c.open, name); len(c.open) > maxSVGDepth {
+		return refuse("The SVG has parts inside parts, more than %d deep.", maxSVGDepth)
+	}
+	id, refs, err := c.write(t)
+	if err != nil {
+		return err
+	}
+	c.drawn.begin(id, refs)
+	return nil
+}
+
+func (c *svgCleaner) end(name string) error {
+	if c.skip > 0 {
+		c.skip--
+		return nil
+	}
+	name = grouped(name)
+	if len(c.open) == 0 || c.inside() != name {
+		return errNotWellFormed
+	}
+	c.open = c.open[:len(c.open)-1]
+	c.drawn.end()
+	c.out.WriteString("</" + name + ">")
+	return nil
 }
 
 func takenAway(removed map[string]bool) []string {
@@ -128,15 +156,9 @@ func takenAway(removed map[string]bool) []string {
 	return []string{"Taken away for safety: " + strings.Join(names[:min(len(names), 12)], ", ") + "."}
 }
 
-// writeElement writes what is kept of an element and returns its name and what it refers to. Each attribute is written
-// once: an inline style wins over the rules of a style sheet, these over an attribute, and href over xlink:href.
-func writeElement(
-	out *strings.Builder,
-	t xml.StartElement,
-	root bool,
-	sheet svgSheet,
-	removed map[string]bool,
-) (id string, refs []string, err error) {
+// write writes what is kept of an element and returns its name and what it refers to. Each attribute is written once:
+// an inline style wins over the rules of a style sheet, these over an attribute, and href over xlink:href.
+func (c *svgCleaner) write(t xml.StartElement) (id string, refs []string, err error) {
 	values, order := map[string]string{}, []string{}
 	set := func(name, value string) {
 		if _, there := values[name]; !there {
@@ -171,16 +193,17 @@ func writeElement(
 	if _, there := values["href"]; !there && linked != "" {
 		set("href", linked)
 	}
-	styles(sheet.of(t.Name.Local, values["class"], values["id"]))
+	styles(c.sheet.of(t.Name.Local, values["class"], values["id"]))
 	styles(inline)
+	out := &c.out
 	out.WriteString("<" + t.Name.Local)
-	if root {
+	if len(c.open) == 1 {
 		out.WriteString(` xmlns="http://www.w3.org/2000/svg"`)
 	}
 	for _, name := range order {
 		value := values[name]
 		if !svgAttributes[name] || outside.MatchString(value) || name == "href" && !strings.HasPrefix(value, "#") {
-			removed[name] = true
+			c.removed[name] = true
 			continue
 		}
 		if name == "id" {

@@ -141,12 +141,19 @@ func assertWellFormed(t *testing.T, name string, data []byte) {
 }
 
 func TestDuplicateAttributesAreRefused(t *testing.T) {
-	_, err := media.CleanSVG([]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9" fill="red" fill="blue"/></svg>`))
+	_, err := media.CleanSVG(
+		[]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9" fill="red" fill="blue"/></svg>`),
+	)
 	require.ErrorContains(t, err, "has the attribute fill twice")
 }
 
 // An entity that names another is not taken, so a small file does not grow into a large one.
 func TestEntitiesDoNotGrow(t *testing.T) {
-	_, err := media.CleanSVG([]byte(`<!DOCTYPE svg [<!ENTITY a "x"><!ENTITY b "&a;&a;">]><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9" id="&b;"/></svg>`))
+	_, err := media.CleanSVG(
+		[]byte(
+			`<!DOCTYPE svg [<!ENTITY a "x"><!ENTITY b "&a;&a;">]>`+
+				`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9" id="&b;"/></svg>`,
+		),
+	)
 	require.Error(t, err)
 }

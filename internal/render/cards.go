@@ -201,6 +201,14 @@ func (d *document) pictureSide(f Face, x, y float64, box Size) {
 		)
 	}
 	if f.Action != "" {
-		d.fitted(textStyle{Size: max(smallest, 8*k), Ink: grey}, x+6*k, at-1.5*k, box.Width-12*k, at-y-3*k, alignCentre, f.Action)
+		d.fitted(
+			textStyle{Size: max(smallest, 8*k), Ink: grey},
+			x+6*k,
+			at-1.5*k,
+			box.Width-12*k,
+			at-y-3*k,
+			alignCentre,
+			f.Action,
+		)
 	}
 }

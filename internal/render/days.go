@@ -31,8 +31,8 @@ type entry struct {
 	pages int
 }
 
-// PrintDays writes the sheets that the lessons need as one PDF, sorted by use, then by day and class, behind a cover that
-// lists them with their pages.
+// PrintDays writes the sheets that the lessons need as one PDF, sorted by use, then by day and class, behind a cover
+// that lists them with their pages.
 func PrintDays(w io.Writer, days Days) error {
 	d := newDocument(days.Paper, days.Title+", "+days.Team)
 	ready := make([]Handout, len(days.Lessons))

@@ -10,8 +10,8 @@ import (
 	"brightchalk/internal/drawing"
 )
 
-// bridgedWord writes a word with its bridges, its left end at x on the base line y. Bridges are shapes, not colours: the
-// target's is thicker, an odd part's is wavy, a split spelling's leaps.
+// bridgedWord writes a word with its bridges, its left end at x on the base line y. Bridges are shapes, not colours:
+// the target's is thicker, an odd part's is wavy, a split spelling's leaps.
 func (d *document) bridgedWord(s textStyle, x, y float64, word string, bits []spelling.Bit) {
 	d.text(s, x, y, word)
 	letters := []rune(word)
@@ -146,8 +146,11 @@ func (d *document) numbered(w strokes.Written, x, y, h float64) {
 		cx, cy := x+(s.Start.X-w.Left)*h, y+s.Start.Y*h
 		var place box
 		for _, at := range []drawing.Point{ // left above, right above, left under, right under, further above
-			{X: cx - gap - wide, Y: cy + 0.5*gap}, {X: cx + gap, Y: cy + 0.5*gap}, {X: cx - gap - wide, Y: cy - gap - high},
-			{X: cx + gap, Y: cy - gap - high}, {X: cx - gap - wide, Y: cy + gap + high*1.3},
+			{X: cx - gap - wide, Y: cy + 0.5*gap},
+			{X: cx + gap, Y: cy + 0.5*gap},
+			{X: cx - gap - wide, Y: cy - gap - high},
+			{X: cx + gap, Y: cy - gap - high},
+			{X: cx - gap - wide, Y: cy + gap + high*1.3},
 		} {
 			place = box{at.X, at.Y, at.X + wide, at.Y + high}
 			free := true

@@ -54,7 +54,10 @@ var Uses = []struct {
 	Use  Use
 	Name string
 }{
-	{ForAdult, "To teach from"}, {ForTable, "For the table"}, {ForRead, "To read"}, {ForRoom, "For the room"},
+	{ForAdult, "To teach from"},
+	{ForTable, "For the table"},
+	{ForRead, "To read"},
+	{ForRoom, "For the room"},
 	{ForHome, "To take home"},
 }
 

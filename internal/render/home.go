@@ -28,8 +28,10 @@ func (d *document) home(h Handout) error {
 		d.homeTiles(h, targets, y)
 		y = foot
 	}
-	d.note("The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class teacher. " +
-		"Small things and trays: check allergies, nothing in mouths, noses or ears.")
+	d.note(
+		"The mouth is drawn for teaching, not for therapy. Questions about hearing or speech? Talk to the class teacher. " +
+			"Small things and trays: check allergies, nothing in mouths, noses or ears.",
+	)
 	drawn := y > foot+50 // there is room to draw on the first page
 	if drawn {
 		d.homeDrawing(h, y-2, foot)

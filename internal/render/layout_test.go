@@ -40,7 +40,9 @@ func handoutOf(l lesson.Lesson, accent phoneme.Accent) render.Handout {
 		Head: render.PlanHead{Team: "Lockhouse", Class: "Heron class", Made: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)},
 	}
 	for id, c := range l.Cards {
-		if upper := strokes.CommonLines().Drawn(strings.ToUpper(c.Pair.Grapheme), nil); c.Pair.Letters() == 1 && upper != nil {
+		if upper := strokes.CommonLines().
+			Drawn(strings.ToUpper(c.Pair.Grapheme), nil); c.Pair.Letters() == 1 &&
+			upper != nil {
 			h.Capitals[id] = *upper
 		}
 	}
@@ -108,7 +110,18 @@ func assertLayout(t *testing.T, name string, pdf []byte) {
 		for i, a := range words {
 			inside := a.x0 >= printable && a.x1 <= sizes[n][0]-printable && a.core().y0 >= printable &&
 				a.core().y1 <= sizes[n][1]-printable
-			assert.True(t, inside, "%s, page %d: %q leaves the margins: %.1f %.1f %.1f %.1f", name, n+1, a.text, a.x0, a.y0, a.x1, a.y1)
+			assert.True(
+				t,
+				inside,
+				"%s, page %d: %q leaves the margins: %.1f %.1f %.1f %.1f",
+				name,
+				n+1,
+				a.text,
+				a.x0,
+				a.y0,
+				a.x1,
+				a.y1,
+			)
 			for _, b := range words[i+1:] {
 				assert.False(t, overlap(a.core(), b.core()), "%s, page %d: %q lies over %q", name, n+1, a.text, b.text)
 			}
@@ -251,7 +264,8 @@ func unspaced(text string) string {
 	}, text)
 }
 
-// What is too long, too many, missing, or in letters that no font has: the page stays whole and names what it cannot draw.
+// What is too long, too many, missing, or in letters that no font has: the page stays whole and names what it cannot
+// draw.
 func TestAwkwardInputKeepsThePageWhole(t *testing.T) {
 	base := handout(t)
 	for name, change := range map[string]func(h *render.Handout){
@@ -292,7 +306,11 @@ func TestAwkwardInputKeepsThePageWhole(t *testing.T) {
 	}
 	h := base
 	h.Head.Class = "صف البلشون"
-	assert.Contains(t, run(t, printed(t, h, "plan", render.A4), "pdftotext"), "Not in the fonts for printing, shown as boxes: Arabic letters")
+	assert.Contains(
+		t,
+		run(t, printed(t, h, "plan", render.A4), "pdftotext"),
+		"Not in the fonts for printing, shown as boxes: Arabic letters",
+	)
 	h.Head.Class = "Heron 🦆"
 	text := run(t, printed(t, h, "plan", render.A4), "pdftotext")
 	assert.Contains(t, text, "the sign U+1F986")

@@ -34,7 +34,12 @@ func (d *document) plan(h Handout) error {
 			if first {
 				head = name.height()
 			}
-			if need := max(head+adult.height(), beside.height(), 11); need > room && (room < 40 || first && need < d.paper.Height-2*margin-10) {
+			if need := max(
+				head+adult.height(),
+				beside.height(),
+				11,
+			); need > room &&
+				(room < 40 || first && need < d.paper.Height-2*margin-10) {
 				d.newPage()
 				y = d.paper.Height - margin
 				room = y - margin - 4

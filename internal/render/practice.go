@@ -69,8 +69,8 @@ func (d *document) practiceNote(height float64) {
 	d.note("The grey blocks show the gap: as wide as a letter. " + fmt.Sprintf(trueSize, height))
 }
 
-// rowsOf shares rows out: equal parts, or two thirds to a letter and one to its capital; each form has one at least, and
-// of several two.
+// rowsOf shares rows out: equal parts, or two thirds to a letter and one to its capital; each form has one at least,
+// and of several two.
 func rowsOf(forms []strokes.Written, rows int) []int {
 	out := make([]int, len(forms))
 	least := 1

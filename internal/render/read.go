@@ -242,15 +242,17 @@ func (d *document) letterHunt(h Handout) error {
 	y := d.heading(what, h.about(), true)
 	width := d.paper.Width - 2*margin
 	const leading = 0.62
-	s, lines := grown(hunt.Text, width, y-foot, leading)
+	s, _ := grown(hunt.Text, width, y-foot, leading)
 	s.Size = min(s.Size, 60)
-	lines = s.Wrap(hunt.Text, width)
+	lines := s.Wrap(hunt.Text, width)
 	pitch := min(s.Size*leading*1.6, (y-foot)/float64(len(lines)))
 	for i, line := range lines {
 		d.text(s, margin, y-float64(i)*pitch-pitch*0.6, line)
 	}
-	d.note("Ring it and say the sound each time; nobody needs to read the rest. For the adult: " + strings.Join(counts, "; ") +
-		", counted by sound.")
+	d.note(
+		"Ring it and say the sound each time; nobody needs to read the rest. For the adult: " + strings.Join(counts, "; ") +
+			", counted by sound.",
+	)
 	return nil
 }
 

@@ -116,9 +116,9 @@ func middleLine(x strokes.Letter) (points []strokes.Point, dots []bool) {
 	return points, dots
 }
 
-// assertShape holds what was printed against the strokes of a letter: no ink further than 3 % of the x-height outside the
-// edge of the stroke, and no point of its middle line without ink. Where the letter stands on the page is taken from the
-// box around its ink.
+// assertShape holds what was printed against the strokes of a letter: no ink further than 3 % of the x-height outside
+// the edge of the stroke, and no point of its middle line without ink. Where the letter stands on the page is taken
+// from the box around its ink.
 func assertShape(t *testing.T, name string, p grayPage, x strokes.Letter, h, width float64) {
 	t.Helper()
 	points, dots := middleLine(x)
@@ -183,8 +183,8 @@ func bareLines(style strokes.Style) strokes.Lines {
 	return l
 }
 
-// Every small letter, capital and digit, in print and with a lead-in stroke, and a letter in a team's own form, as a card
-// prints it and as the copying sheet prints it.
+// Every small letter, capital and digit, in print and with a lead-in stroke, and a letter in a team's own form, as a
+// card prints it and as the copying sheet prints it.
 func TestPrintedLettersHaveTheShapeOfTheScreen(t *testing.T) {
 	own := map[string]strokes.Letter{}
 	d, ok := strokes.Of("d")
@@ -318,10 +318,14 @@ func bare(t *testing.T, pair string) (lesson.Lesson, lexicon.Speech) {
 func TestWordsHaveAGlyphForEachLetter(t *testing.T) {
 	l, speech := bare(t, "f")
 	for _, w := range []string{"fix", "flute", "toffee", "muffin"} {
-		l.Steps = []lesson.Step{{Kind: lesson.Read, Items: []lesson.Item{{Kind: lesson.WordItem, Option: lesson.Option{Value: w}}}}}
+		l.Steps = []lesson.Step{
+			{Kind: lesson.Read, Items: []lesson.Item{{Kind: lesson.WordItem, Option: lesson.Option{Value: w}}}},
+		}
 		h := render.Handout{Lesson: l, Speech: speech, Head: render.PlanHead{Class: "Heron class", Made: time.Unix(0, 0)}}
 		svg := run(t, printed(t, h, "words", render.A4), "pdftocairo", "-svg")
-		note := len([]rune(strings.ReplaceAll("Cut along the dashed lines. A wavy bridge marks the odd part of a word.", " ", "")))
+		note := len(
+			[]rune(strings.ReplaceAll("Cut along the dashed lines. A wavy bridge marks the odd part of a word.", " ", "")),
+		)
 		spaces := strings.Count("Cut along the dashed lines. A wavy bridge marks the odd part of a word.", " ")
 		assert.Contains(t, []int{note + len(w), note + spaces + len(w)}, strings.Count(svg, "<use "), w)
 	}

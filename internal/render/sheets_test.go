@@ -140,7 +140,9 @@ func levelLines(t *testing.T, data []byte, least float64) []float64 {
 	var out []float64
 	svg := run(t, data, "pdftocairo", "-svg", "-f", "1", "-l", "1")
 	line := regexp.MustCompile(`d="M ([-\d.]+) ([-\d.]+) L ([-\d.]+) ([-\d.]+) ?"([^>]*)`)
-	matrix := regexp.MustCompile(`transform="matrix\(([-\d.]+), ?([-\d.]+), ?([-\d.]+), ?([-\d.]+), ?([-\d.]+), ?([-\d.]+)\)"`)
+	matrix := regexp.MustCompile(
+		`transform="matrix\(([-\d.]+), ?([-\d.]+), ?([-\d.]+), ?([-\d.]+), ?([-\d.]+), ?([-\d.]+)\)"`,
+	)
 	for _, m := range line.FindAllStringSubmatch(svg, -1) {
 		var n [4]float64
 		for i := range n {

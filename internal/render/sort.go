@@ -246,7 +246,12 @@ func (d *document) compounds(h Handout) error {
 		answers = append(answers, c.First+" + "+c.Second+" = "+c.Word)
 		y -= pitch
 	}
-	d.note("Say both pictures, then say them as one word. Write it, or draw it. For the adult: " + strings.Join(answers, "; ") + ".")
+	d.note(
+		"Say both pictures, then say them as one word. Write it, or draw it. For the adult: " + strings.Join(
+			answers,
+			"; ",
+		) + ".",
+	)
 	d.credit()
 	return nil
 }

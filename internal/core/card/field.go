@@ -95,8 +95,12 @@ var exceptionWord = regexp.MustCompile(`^\p{L}\p{M}*(['’-]?\p{L}\p{M}*)*$`)
 func (c Content) CheckExceptions() error {
 	for _, w := range c.Exceptions {
 		if !exceptionWord.MatchString(w) {
-			f := fault.New(fault.Invalid, "“%s” is no exception word: write one word to a line, with letters, an apostrophe or a "+
-				"hyphen", w)
+			f := fault.New(
+				fault.Invalid,
+				"“%s” is no exception word: write one word to a line, with letters, an apostrophe or a "+
+					"hyphen",
+				w,
+			)
 			f.Field = "exceptions"
 			return f
 		}

@@ -94,9 +94,17 @@ func (h Handout) oneSound() bool {
 
 // needs are the sheets that the steps of a lesson call for, by kind.
 var needs = map[lesson.Kind][]string{
-	lesson.Hand: {"practice"}, lesson.Capitals: {"capitals"}, lesson.Ear: {"sorting", "quarters"}, lesson.Spell: {"frames"},
-	lesson.Contrast: {"sort-words"}, lesson.Sentence: {"pieces"}, lesson.Read: {"words"}, lesson.LetterHunt: {"hunt"},
-	lesson.Page: {"page"},
+	lesson.Hand: {
+		"practice",
+	},
+	lesson.Capitals:   {"capitals"},
+	lesson.Ear:        {"sorting", "quarters"},
+	lesson.Spell:      {"frames"},
+	lesson.Contrast:   {"sort-words"},
+	lesson.Sentence:   {"pieces"},
+	lesson.Read:       {"words"},
+	lesson.LetterHunt: {"hunt"},
+	lesson.Page:       {"page"},
 }
 
 // Needs tells whether the lesson cannot be held without a sheet: the plan, what a step lays on the table or reads from,
@@ -106,7 +114,8 @@ func (h Handout) Needs(sheet string) bool {
 		return true
 	}
 	return slices.ContainsFunc(h.Lesson.Steps, func(s lesson.Step) bool {
-		return slices.Contains(needs[s.Kind], sheet) || s.Kind == lesson.WordPlay && s.Way == "compound" && sheet == "compounds"
+		return slices.Contains(needs[s.Kind], sheet) ||
+			s.Kind == lesson.WordPlay && s.Way == "compound" && sheet == "compounds"
 	})
 }
 

@@ -129,7 +129,8 @@ func (h Handout) Drawing() string {
 func (h Handout) HomeWords() []string {
 	list := h.SpellWords()
 	for _, w := range h.ReadWords() {
-		if len(list) < 4 && !slices.Contains(list, w) && slices.ContainsFunc(h.Targets, func(t Target) bool { return h.Holds(w, t) > 0 }) {
+		if len(list) < 4 && !slices.Contains(list, w) &&
+			slices.ContainsFunc(h.Targets, func(t Target) bool { return h.Holds(w, t) > 0 }) {
 			list = append(list, w)
 		}
 	}

@@ -19,8 +19,9 @@ const (
 	mostPieces  = 7
 )
 
-// Word classes for judging whether an order of pieces may be read as a sentence: D the, a, my; M number;
-// A adjective; N noun; O he, it; V verb; X is, can; P on, in; U the same words without a thing after them (fell in); C and; R adverb; Q question word.
+// Word classes for judging whether an order of pieces may be read as a sentence: D the, a, my; M number; A adjective;
+// N noun; O he, it; V verb; X is, can; P on, in; U the same words without a thing after them (fell in); C and; R
+// adverb; Q question word.
 var smallWords = map[string]string{
 	"the":   "D",
 	"a":     "D",
@@ -208,12 +209,14 @@ func Chop(sentence string) ([]string, error) {
 
 // phrase matches the classes of the words of a piece that reads as one phrase: who or what (the red hat), where (in the
 // red hat), what happens (can run, runs fast, lifts the box), how (very hot), or one of these joined on (and the hat).
-var phrase = regexp.MustCompile(`^C?(` + nounPhrase + `|P` + nounPhrase + `|(XR?V|X|V)[RU]?(` + nounPhrase + `|A)?|R+A)$`)
+var phrase = regexp.MustCompile(
+	`^C?(` + nounPhrase + `|P` + nounPhrase + `|(XR?V|X|V)[RU]?(` + nounPhrase + `|A)?|R+A)$`,
+)
 
 const nounPhrase = `(D?R?M?A*N+|D?O|[NO]C[NO])`
 
-// loose counts what is torn apart between one piece and the next: "red" from "hat" three times, "the" from "hat" twice, "on" from "the
-// bed" once where it stands alone and twice where it hangs on another word.
+// loose counts what is torn apart between one piece and the next: "red" from "hat" three times, "the" from "hat"
+// twice, "on" from "the bed" once where it stands alone and twice where it hangs on another word.
 func loose(pieces []string) int {
 	n := 0
 	for i, p := range pieces[:len(pieces)-1] {

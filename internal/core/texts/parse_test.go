@@ -226,8 +226,8 @@ func TestChoppedSentencesHaveOneOrder(t *testing.T) {
 	require.Greater(t, parsed*10, cut*8, "a parser that knows too little tests nothing")
 }
 
-// No piece tears a phrase: a form of to be stands at the start of its piece or alone, an article or a preposition at the
-// end of a piece of several words is none. "The | red hat is | in bed." is refused.
+// No piece tears a phrase: a form of to be stands at the start of its piece or alone, an article or a preposition at
+// the end of a piece of several words is none. "The | red hat is | in bed." is refused.
 func TestPiecesAreCutAtPhrases(t *testing.T) {
 	cut := 0
 	for _, s := range []string{
