@@ -151,7 +151,7 @@ func TestDuplicateAttributesAreRefused(t *testing.T) {
 func TestEntitiesDoNotGrow(t *testing.T) {
 	_, err := media.CleanSVG(
 		[]byte(
-			`<!DOCTYPE svg [<!ENTITY a "x"><!ENTITY b "&a;&a;">]>`+
+			`<!DOCTYPE svg [<!ENTITY a "x"><!ENTITY b "&a;&a;">]>` +
 				`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9" id="&b;"/></svg>`,
 		),
 	)

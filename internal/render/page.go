@@ -334,7 +334,7 @@ func (d *document) picture(img Image, x, y, side float64) {
 			d.page.Picture(p, x, y, side)
 			return
 		}
-	} else if size, _, err := image.DecodeConfig(bytes.NewReader(img.Bytes)); err == nil && min(size.Width, size.Height) > 0 {
+	} else if size, err := sizeOf(img.Bytes); err == nil && min(size.Width, size.Height) > 0 {
 		k := side / float64(max(size.Width, size.Height))
 		w, h := float64(size.Width)*k, float64(size.Height)*k
 		d.page.Image(img.Bytes, img.MediaType, x+(side-w)/2, y+(side-h)/2, w, h)
@@ -358,4 +358,9 @@ func Fonts() (child, adult, bold []byte) {
 		return data
 	}
 	return read("andika-latin-400"), read("atkinson-hyperlegible-latin-400"), read("atkinson-hyperlegible-latin-700")
+}
+
+func sizeOf(picture []byte) (image.Config, error) {
+	size, _, err := image.DecodeConfig(bytes.NewReader(picture))
+	return size, err
 }
