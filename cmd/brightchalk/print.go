@@ -14,6 +14,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/handout"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/mouth"
@@ -135,7 +136,7 @@ func (f printFlags) ofLesson(std stdio, out *bytes.Buffer) error {
 		accent = l.Accent
 	}
 	h := render.Handout{
-		Lesson: l, Speech: lexicon.Speech{Accent: accent}, HeightMM: l.LineHeightMM, HomeLine: f.line,
+		Lesson: l, Agreed: handout.Options{Speech: lexicon.Speech{Accent: accent}}, HeightMM: l.LineHeightMM, HomeLine: f.line,
 		Mouths: map[string]mouth.Drawing{}, Capitals: map[string]strokes.Written{},
 		Head: render.PlanHead{Class: "our class", Made: time.Now()},
 	}

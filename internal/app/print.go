@@ -3,10 +3,14 @@ package app
 import (
 	"context"
 	"io"
+	"slices"
 	"strings"
 	"time"
 
+	handouts "brightchalk/internal/core/handout"
+	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/render"
@@ -108,9 +112,17 @@ func handout(
 	i store.Lesson,
 	homeLine string,
 ) (render.Handout, error) {
+	speech, err := speechOf(ctx, s, team.Conventions)
+	if err != nil {
+		return render.Handout{}, err
+	}
+	sources, err := cardSources(ctx, s, team.Conventions)
+	if err != nil {
+		return render.Handout{}, err
+	}
 	h := render.Handout{
 		Lesson:   i.Snapshot,
-		Speech:   team.Conventions.Speech(),
+		Agreed:   handouts.Options{Speech: speech, Refused: knowledge.Of(sources).Refused},
 		Pictures: map[string]render.Image{},
 		Faces:    map[string]render.Image{},
 		Mouths:   map[string]mouth.Drawing{},
@@ -156,7 +168,21 @@ func handout(
 	for word, m := range pictures {
 		h.Pictures[word] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
 	}
-	return h, err
+	if err != nil {
+		return h, err
+	}
+	for _, word := range handouts.New(h.Lesson, h.Agreed).PictureWords() {
+		own := slices.ContainsFunc(speech.Pictures, func(p lexicon.OwnPicture) bool { return p.Name == word })
+		if _, there := h.Pictures[word]; there || !own { // ours are at hand
+			continue
+		}
+		m, err := pictureOfWord(ctx, s, word)
+		if err != nil {
+			return h, err
+		}
+		h.Pictures[word] = render.Image{MediaType: m.MediaType, Bytes: m.Bytes}
+	}
+	return h, nil
 }
 
 // CardsAsk is what to print of the library: cards by their ids, or all of them.

@@ -2,15 +2,15 @@ package render
 
 import "bytes"
 
-// Meant draws a sheet and returns the PDF with the lines of text that it was drawn from.
+// Meant draws a sheet, or with All every one, and returns the PDF with the lines of text that it was drawn from.
 func Meant(h Handout, name string, paper Paper) (pdf []byte, lines []string, err error) {
 	d := newDocument(paper, "Test")
 	h = h.ready()
 	for _, s := range sheets {
-		if s.Name != name {
+		if s.Name != name && name != All {
 			continue
 		}
-		if err := s.draw(d, h); err != nil {
+		if err := s.draw(d, h); err != nil && name != All {
 			return nil, nil, err
 		}
 	}

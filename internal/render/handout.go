@@ -17,7 +17,7 @@ import (
 // Handout is what the sheets of a lesson are made from.
 type Handout struct {
 	Lesson   lesson.Lesson
-	Speech   lexicon.Speech // of the team
+	Agreed   handout.Options // how the team speaks, which words it refused
 	Head     PlanHead
 	Pictures map[string]Image           // of words; our own pictures need not be among them
 	Faces    map[string]Image           // pictures of cards, by card id
@@ -30,7 +30,7 @@ type Handout struct {
 
 // ready works out what the sheets say, once for all of them.
 func (h Handout) ready() Handout {
-	h.says = handout.New(h.Lesson, h.Speech)
+	h.says = handout.New(h.Lesson, h.Agreed)
 	if h.HeightMM == 0 {
 		h.HeightMM = strokes.CommonLines().HeightMM
 	}

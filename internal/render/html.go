@@ -50,7 +50,7 @@ func HTML(w io.Writer, h Handout) error {
 	}
 	var shown []string
 	for _, s := range h.Lesson.Steps {
-		shown = append(shown, h.shown(s))
+		shown = append(shown, h.says.Shown(s))
 	}
 	page, _ := h.says.Page()
 	return htmlView.Execute(w, map[string]any{

@@ -22,6 +22,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/handout"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/mouth"
@@ -35,7 +36,7 @@ import (
 // handoutOf is a lesson with all that the application prints with it.
 func handoutOf(l lesson.Lesson, accent phoneme.Accent) render.Handout {
 	h := render.Handout{
-		Lesson: l, Speech: lexicon.Speech{Accent: accent}, HeightMM: 8,
+		Lesson: l, Agreed: handout.Options{Speech: lexicon.Speech{Accent: accent}}, HeightMM: 8,
 		Mouths: map[string]mouth.Drawing{}, Capitals: map[string]strokes.Written{},
 		Head: render.PlanHead{Team: "Lockhouse", Class: "Heron class", Made: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)},
 	}
@@ -196,11 +197,12 @@ func TestNoTextOverlapsOrLeavesThePage(t *testing.T) {
 			if err != nil {
 				return // an input that is refused is tested where it is refused
 			}
-			var out bytes.Buffer
-			if !assert.NoError(t, render.Print(&out, handoutOf(l, in.Conventions.Accent), render.All, render.A4), name) {
+			pdf, lines, err := render.Meant(handoutOf(l, in.Conventions.Accent), render.All, render.A4)
+			if !assert.NoError(t, err, name) {
 				return
 			}
-			assertLayout(t, name, out.Bytes())
+			assertLayout(t, name, pdf)
+			assert.Equal(t, signsOf(strings.Join(lines, "")), signsOf(run(t, pdf, "pdftotext")), "%s: every sign that was meant", name)
 			printedAny.Store(name, true)
 		})
 	}
@@ -254,6 +256,16 @@ func TestEverySignOfEverySheetCanBeCopied(t *testing.T) {
 	}
 }
 
+// signsOf counts the signs of a text, without white space: what stands on its head or along an edge is read in another
+// order.
+func signsOf(text string) map[rune]int {
+	out := map[rune]int{}
+	for _, r := range unspaced(text) {
+		out[r]++
+	}
+	return out
+}
+
 // unspaced is a text without white space and page breaks: how far words stand apart is for the eye.
 func unspaced(text string) string {
 	return strings.Map(func(r rune) rune {
@@ -267,7 +279,7 @@ func unspaced(text string) string {
 // What is too long, too many, missing, or in letters that no font has: the page stays whole and names what it cannot
 // draw.
 func TestAwkwardInputKeepsThePageWhole(t *testing.T) {
-	base := handout(t)
+	base := sampleHandout(t)
 	for name, change := range map[string]func(h *render.Handout){
 		"a word of thirty letters": func(h *render.Handout) {
 			for i := range h.Lesson.Steps {
@@ -319,7 +331,7 @@ func TestAwkwardInputKeepsThePageWhole(t *testing.T) {
 
 // The PDF says what it is: title, language, and an outline with a line for each sheet.
 func TestThePDFSaysWhatItIs(t *testing.T) {
-	data := printed(t, handout(t), render.All, render.A4)
+	data := printed(t, sampleHandout(t), render.All, render.A4)
 	assert.Contains(t, string(info(t, data)), "Lesson on b for Heron class")
 	assert.Contains(t, string(data), "/Lang (en-GB)")
 	dir := t.TempDir()
@@ -335,7 +347,7 @@ func TestThePDFSaysWhatItIs(t *testing.T) {
 
 // A print of a week is sorted by use and says on its cover on which page each sheet begins.
 func TestAWeekIsSortedByUseBehindItsCover(t *testing.T) {
-	one, two := handout(t), handout(t)
+	one, two := sampleHandout(t), sampleHandout(t)
 	two.Head.Class = "Otter class"
 	var out bytes.Buffer
 	require.NoError(t, render.PrintDays(&out, render.Days{

@@ -52,7 +52,7 @@ func TestPagesLookAsTheyWereApproved(t *testing.T) {
 	renew := flag.Lookup("update") != nil && flag.Lookup("update").Value.String() == "true"
 	changed := filepath.Join("testdata", "look-changed")
 	require.NoError(t, os.RemoveAll(changed))
-	h := handout(t)
+	h := sampleHandout(t)
 	made := map[string][]grayPage{}
 	for _, k := range lookPages {
 		if made[k.sheet] == nil {

@@ -18,6 +18,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"brightchalk/internal/core/handout"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -26,7 +27,7 @@ import (
 	"brightchalk/internal/render"
 )
 
-func handout(t *testing.T) render.Handout {
+func sampleHandout(t *testing.T) render.Handout {
 	t.Helper()
 	lines := strokes.CommonLines()
 	b, err := lines.Write("b", nil, nil)
@@ -103,7 +104,7 @@ func handout(t *testing.T) render.Handout {
 	}
 	h := render.Handout{
 		Lesson:   in,
-		Speech:   lexicon.Speech{Accent: phoneme.SouthernBritish},
+		Agreed:   handout.Options{Speech: lexicon.Speech{Accent: phoneme.SouthernBritish}},
 		Capitals: map[string]strokes.Written{"b": capital},
 		HeightMM: 8,
 		Pictures: map[string]render.Image{},
@@ -164,7 +165,7 @@ func levelLines(t *testing.T, data []byte, least float64) []float64 {
 
 func TestPracticeLinesAreAtTrueSize(t *testing.T) {
 	for _, height := range []float64{5, 8, 12.5} {
-		h := handout(t)
+		h := sampleHandout(t)
 		h.HeightMM = height
 		ys := levels(t, printed(t, h, "practice", render.A4))
 		require.Greater(t, len(ys), 8)
@@ -176,7 +177,7 @@ func TestPracticeLinesAreAtTrueSize(t *testing.T) {
 }
 
 func TestEverySheetOfALesson(t *testing.T) {
-	h := handout(t)
+	h := sampleHandout(t)
 	says := map[string]string{ // what an adult or a child must find on the sheet
 		"plan":       "as in barrel",
 		"practice":   "The grey blocks show the gap",
@@ -241,7 +242,7 @@ func TestSheetsWithNothingSaySo(t *testing.T) {
 }
 
 func TestTheLineForFamilies(t *testing.T) {
-	h := handout(t)
+	h := sampleHandout(t)
 	h.HomeLine = "Dziękujemy za wspólne czytanie."
 	ext := run(t, printed(t, h, "home", render.A4), "pdftotext")
 	h.HomeLine = "مرحبا بكم"
@@ -307,7 +308,7 @@ func grey(t *testing.T, data []byte) [][]byte {
 }
 
 func TestSheetsUseTheirHeight(t *testing.T) {
-	h := handout(t)
+	h := sampleHandout(t)
 	for i := range h.Lesson.Steps {
 		s := &h.Lesson.Steps[i]
 		switch s.Kind {
@@ -338,7 +339,7 @@ func TestSheetsUseTheirHeight(t *testing.T) {
 }
 
 func TestNoRowOfPracticeIsEmpty(t *testing.T) {
-	data := printed(t, handout(t), "practice", render.A4)
+	data := printed(t, sampleHandout(t), "practice", render.A4)
 	page, ys := grey(t, data), levels(t, data)[1:]
 	require.GreaterOrEqual(t, len(ys), 5*4)
 	for row := range len(ys) / 4 {
@@ -399,7 +400,7 @@ func TestAMatHoldsAllOnOnePage(t *testing.T) {
 }
 
 func TestWhatIsOfferedCanBePrintedAndLookedAt(t *testing.T) {
-	h := handout(t)
+	h := sampleHandout(t)
 	h.Lesson.Rings = nil
 	names := []string{}
 	for _, s := range render.Offered(h, render.A4) {
@@ -419,7 +420,7 @@ func TestWhatIsOfferedCanBePrintedAndLookedAt(t *testing.T) {
 }
 
 func TestSheetsAsTextSayWhatTheySay(t *testing.T) {
-	h := handout(t)
+	h := sampleHandout(t)
 	h.HomeLine = "<b>Merci</b>"
 	var out bytes.Buffer
 	require.NoError(t, render.HTML(&out, h))

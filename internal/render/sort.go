@@ -224,11 +224,9 @@ func (d *document) pieces(h Handout) error {
 	return nil
 }
 
-const mostCompounds = 5
-
 // compounds are two pictures that together make a word, with a line to write it.
 func (d *document) compounds(h Handout) error {
-	list := h.says.Compounds(mostCompounds)
+	list := h.says.Compounds()
 	if len(list) == 0 {
 		return nothing("no word of this lesson is made of two that can be drawn.")
 	}

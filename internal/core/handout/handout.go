@@ -19,6 +19,7 @@ type Handout struct {
 	Lesson  lesson.Lesson
 	Targets []Target
 	speech  lexicon.Speech
+	refused map[string]bool
 	things  map[string]things // by card id, as far as they were asked for
 }
 
@@ -30,12 +31,19 @@ type Target struct {
 	Label   string
 }
 
-// New reads a lesson with the conventions of its team.
-func New(l lesson.Lesson, speech lexicon.Speech) Handout {
+// Options are what a team agreed: how it speaks, with its own pictures, and which words it refused.
+type Options struct {
+	Speech  lexicon.Speech
+	Refused map[string]bool
+}
+
+// New reads a lesson with the conventions of its team. The accent is the one in which the lesson was made.
+func New(l lesson.Lesson, o Options) Handout {
+	speech := o.Speech
 	if l.Accent != "" {
 		speech.Accent = l.Accent
 	}
-	h := Handout{Lesson: l, speech: speech, things: map[string]things{}}
+	h := Handout{Lesson: l, speech: speech, refused: o.Refused, things: map[string]things{}}
 	for _, f := range l.Faces() {
 		t := Target{CardFace: f, Keyword: script.Keyword(speech, f.Pair, f.Keyword)}
 		t.Label = f.Pair.Grapheme
@@ -279,15 +287,15 @@ func (h Handout) pictureGame(s lesson.Step) Sorting {
 		if it.Kind != lesson.PictureItem || it.Basket != "" {
 			continue
 		}
-		if side := h.SideOf(it); side >= 0 {
+		if side := h.sideOf(it); side >= 0 {
 			game.Items = append(game.Items, SortItem{it.Value, side})
 		}
 	}
 	return game
 }
 
-// SideOf is the target whose sound a picture has, -1 where that is not one alone.
-func (h Handout) SideOf(it lesson.Item) int {
+// sideOf is the target whose sound a picture has, -1 where that is not one alone.
+func (h Handout) sideOf(it lesson.Item) int {
 	found := -1
 	sounds := h.speech.Sounds(it.Value)
 	for i, t := range h.Targets {

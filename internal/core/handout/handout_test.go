@@ -23,7 +23,7 @@ func made(t *testing.T, n int, p lesson.Purpose, targets ...string) handout.Hand
 	in.Minutes = 30
 	l, err := assembly.Assemble(in)
 	require.NoError(t, err)
-	return handout.New(l, lexicon.Speech{Accent: in.Conventions.Accent})
+	return handout.New(l, handout.Options{Speech: lexicon.Speech{Accent: in.Conventions.Accent}})
 }
 
 func sounds(w string) []phoneme.Phoneme {
@@ -69,7 +69,7 @@ func TestSidesOfOneSpellingHaveTwoNames(t *testing.T) {
 	in := trial.Taught(t, 26, lesson.Compare, "th=θ", "th=ð")
 	l, err := assembly.Assemble(in)
 	require.NoError(t, err)
-	h := handout.New(l, lexicon.Speech{Accent: in.Conventions.Accent})
+	h := handout.New(l, handout.Options{Speech: lexicon.Speech{Accent: in.Conventions.Accent}})
 	require.Len(t, h.Targets, 2)
 	assert.NotEqual(t, h.Targets[0].Label, h.Targets[1].Label)
 	game, ok := h.WordSort(6)
@@ -186,5 +186,23 @@ func TestOnlyAnIntroductionIsNew(t *testing.T) {
 		}
 		h := made(t, 20, p.Purpose, targets...)
 		assert.Equal(t, p.Purpose == lesson.Introduce, strings.Contains(h.Heading(), "new"), h.Heading())
+	}
+}
+
+// What the team refused on any card is on no list, however well it would fit.
+func TestRefusedWordsAreOnNoSheet(t *testing.T) {
+	in := trial.Taught(t, 20, lesson.Introduce, "m")
+	l, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	l.Steps = nil // so that nothing on it is the lesson's own choice
+	o := handout.Options{Speech: lexicon.Speech{Accent: in.Conventions.Accent}}
+	before := handout.New(l, o)
+	things := before.Things(before.Targets[0])
+	require.Contains(t, things, "moon")
+	o.Refused = map[string]bool{"moon": true}
+	after := handout.New(l, o)
+	assert.NotContains(t, after.Things(after.Targets[0]), "moon")
+	for _, q := range after.Questions() {
+		assert.NotContains(t, q.Choices, "moon")
 	}
 }

@@ -48,7 +48,7 @@ func (h Handout) pickThing(t Target, salt uint64) (Question, bool) {
 	}
 	choices := []string{own[len(own)-1]}
 	for _, o := range fillers {
-		if len(choices) < 3 && h.without(o, t) {
+		if len(choices) < 3 && !h.refused[o] && h.without(o, t) {
 			choices = append(choices, o)
 		}
 	}

@@ -313,7 +313,7 @@ func (h Handout) pictured(t Target, begins bool) []string {
 	var out []string
 	add := func(w string) {
 		_, bits := h.Bits(w)
-		if len(out) >= mostThings || slices.Contains(out, w) || !h.speech.Pictured(w) || len(bits) == 0 {
+		if len(out) >= mostThings || slices.Contains(out, w) || h.refused[w] || !h.speech.Pictured(w) || len(bits) == 0 {
 			return
 		}
 		fits := func(b spelling.Bit) bool { return b.Grapheme == t.Pair.Grapheme && b.Sound == t.Pair.Sound }
@@ -366,12 +366,15 @@ func (h Handout) Hunt() []Group {
 // Compound is a word of two words that both can be drawn.
 type Compound struct{ Word, First, Second string }
 
+// maxCompounds is how many a sheet holds.
+const maxCompounds = 5
+
 // Compounds are picture compounds: those of the lesson first, then some that children of five say.
-func (h Handout) Compounds(most int) []Compound {
+func (h Handout) Compounds() []Compound {
 	var out []Compound
 	add := func(word string) {
 		first, second, ok := words.Halves(word)
-		if ok && len(out) < most && h.speech.Pictured(first) && h.speech.Pictured(second) &&
+		if ok && len(out) < maxCompounds && !h.refused[word] && h.speech.Pictured(first) && h.speech.Pictured(second) &&
 			!slices.ContainsFunc(out, func(c Compound) bool { return c.Word == word }) {
 			out = append(out, Compound{word, first, second})
 		}
@@ -405,4 +408,20 @@ func (h Handout) CapitalCards() []lesson.CardFace {
 		}
 	}
 	return out
+}
+
+// PictureWords are the words whose pictures the sheets show beside those of the lesson's own items.
+func (h Handout) PictureWords() []string {
+	var out []string
+	for _, t := range h.Targets {
+		out = append(append(out, h.Things(t)...), t.Keyword)
+	}
+	for _, c := range h.Compounds() {
+		out = append(out, c.First, c.Second)
+	}
+	if p, ok := h.Page(); ok {
+		out = append(out, p.Picture)
+	}
+	slices.Sort(out)
+	return slices.Compact(slices.DeleteFunc(out, func(w string) bool { return w == "" }))
 }
