@@ -136,9 +136,13 @@ func (f printFlags) ofLesson(std stdio, out *bytes.Buffer) error {
 		accent = l.Accent
 	}
 	h := render.Handout{
-		Lesson: l, Agreed: handout.Options{Speech: lexicon.Speech{Accent: accent}}, HeightMM: l.LineHeightMM, HomeLine: f.line,
-		Mouths: map[string]mouth.Drawing{}, Capitals: map[string]strokes.Written{},
-		Head: render.PlanHead{Class: "our class", Made: time.Now()},
+		Lesson:   l,
+		Agreed:   handout.Options{Speech: lexicon.Speech{Accent: accent}},
+		HeightMM: l.LineHeightMM,
+		HomeLine: f.line,
+		Mouths:   map[string]mouth.Drawing{},
+		Capitals: map[string]strokes.Written{},
+		Head:     render.PlanHead{Class: "our class", Made: time.Now()},
 	}
 	for id, c := range l.Cards {
 		if upper := strokes.CommonLines().

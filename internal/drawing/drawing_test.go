@@ -33,7 +33,9 @@ func TestAPathKeepsItsTurningPoint(t *testing.T) {
 
 // Arcs lie on their ellipse, in both directions and with flags that stand without spaces.
 func TestArcsLieOnTheirCircle(t *testing.T) {
-	for _, data := range []string{"M12 2a10 10 0 1 0 .001 0z", "M12 2a10 10 0 100.001 0", "M2 12A10 10 0 0 1 22 12", "M2 12A10 10 0 0022 12"} {
+	for _, data := range []string{
+		"M12 2a10 10 0 1 0 .001 0z", "M12 2a10 10 0 100.001 0", "M2 12A10 10 0 0 1 22 12", "M2 12A10 10 0 0022 12",
+	} {
 		p, err := drawing.ParsePath(data)
 		require.NoError(t, err, data)
 		for _, at := range p.Points(0.3)[0] {
@@ -56,13 +58,16 @@ func TestPathDataThatIsWrong(t *testing.T) {
 
 // Every sign that a sheet may hold is in the fonts: the sounds of the accents, letters of Europe, marks, arrows.
 func TestTheFontsHoldEverySignOfASheet(t *testing.T) {
-	text := "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789 .,;:!?()/%+=–—…“”‘’·•→✓éïñçßøąęłžőșğ Дякую cảm ơn"
+	text := "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789 .,;:!?()/%+=–—…“”‘’·•→✓"
+	text += "éïñçßøąęłžőșğ Дякую cảm ơn"
 	for _, a := range phoneme.Accents {
 		for _, s := range phoneme.Inventory(a) {
 			text += " /" + string(s.Phoneme) + "/"
 		}
 	}
-	for _, f := range []drawing.Face{{Size: 12}, {Size: 12, Bold: true}, {Size: 12, Child: true}, {Size: 12, Child: true, Bold: true}} {
+	for _, f := range []drawing.Face{
+		{Size: 12}, {Size: 12, Bold: true}, {Size: 12, Child: true}, {Size: 12, Child: true, Bold: true},
+	} {
 		assert.Empty(t, string(f.Missing(text)), "bold %v, child %v", f.Bold, f.Child)
 	}
 	assert.Equal(t, "م🙂", string(drawing.Face{Size: 12}.Missing("a م 🙂 م")))
@@ -122,8 +127,8 @@ func TestThePDFIsTheSameEachTime(t *testing.T) {
 	assert.True(t, bytes.Equal(made[0].Bytes(), made[1].Bytes()))
 }
 
-// A turned view turns: what stands in the lower left corner of the view stands, on its head, in the upper right corner of
-// the page.
+// A turned view turns: what stands in the lower left corner of the view stands, on its head, in the upper right corner
+// of the page.
 func TestATurnedTextStandsInTheOtherCorner(t *testing.T) {
 	p := drawing.NewPage(60, 40)
 	p.Within(drawing.Identity.Translate(60, 40).Rotate(180), func() { p.Text(drawing.Face{Size: 10}, 5, 5, "over") })

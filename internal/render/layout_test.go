@@ -202,7 +202,13 @@ func TestNoTextOverlapsOrLeavesThePage(t *testing.T) {
 				return
 			}
 			assertLayout(t, name, pdf)
-			assert.Equal(t, signsOf(strings.Join(lines, "")), signsOf(run(t, pdf, "pdftotext")), "%s: every sign that was meant", name)
+			assert.Equal(
+				t,
+				signsOf(strings.Join(lines, "")),
+				signsOf(run(t, pdf, "pdftotext")),
+				"%s: every sign that was meant",
+				name,
+			)
 			printedAny.Store(name, true)
 		})
 	}

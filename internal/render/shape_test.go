@@ -322,7 +322,11 @@ func TestWordsHaveAGlyphForEachLetter(t *testing.T) {
 		l.Steps = []lesson.Step{
 			{Kind: lesson.Read, Items: []lesson.Item{{Kind: lesson.WordItem, Option: lesson.Option{Value: w}}}},
 		}
-		h := render.Handout{Lesson: l, Agreed: handout.Options{Speech: speech}, Head: render.PlanHead{Class: "Heron class", Made: time.Unix(0, 0)}}
+		h := render.Handout{
+			Lesson: l,
+			Agreed: handout.Options{Speech: speech},
+			Head:   render.PlanHead{Class: "Heron class", Made: time.Unix(0, 0)},
+		}
 		svg := run(t, printed(t, h, "words", render.A4), "pdftocairo", "-svg")
 		note := len(
 			[]rune(strings.ReplaceAll("Cut along the dashed lines. A wavy bridge marks the odd part of a word.", " ", "")),

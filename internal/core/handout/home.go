@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/script"
+	"brightchalk/internal/core/spelling"
 )
 
 // Question is something to tick at home.
@@ -47,7 +48,10 @@ func (h Handout) pickThing(t Target, salt uint64) (Question, bool) {
 		verb = "begins with"
 	}
 	choices := []string{own[len(own)-1]}
-	for _, o := range fillers {
+	rng := rand.New(rand.NewPCG(h.Lesson.Seed, 400+salt))
+	others := slices.Clone(fillers)
+	rng.Shuffle(len(others), func(i, j int) { others[i], others[j] = others[j], others[i] })
+	for _, o := range others {
 		if len(choices) < 3 && !h.refused[o] && h.without(o, t) {
 			choices = append(choices, o)
 		}
@@ -55,7 +59,6 @@ func (h Handout) pickThing(t Target, salt uint64) (Question, bool) {
 	if len(choices) < 3 {
 		return Question{}, false
 	}
-	rng := rand.New(rand.NewPCG(h.Lesson.Seed, 400+salt))
 	rng.Shuffle(len(choices), func(i, j int) { choices[i], choices[j] = choices[j], choices[i] })
 	return Question{fmt.Sprintf("Which one %s %s?", verb, t.Named()), choices}, true
 }
@@ -76,29 +79,42 @@ func phonemes(h Handout, word string) []string {
 	return out
 }
 
+// commonGroups are letter groups that every school teaches, from which wrong answers are taken where a class knows few.
+var commonGroups = []string{"sh", "ee", "ch", "oo", "ai", "th", "ng"}
+
 // pickSpelling asks which letters write the sound.
 func (h Handout) pickSpelling(t Target) (Question, bool) {
-	choices := []string{t.Pair.Grapheme}
+	rng := rand.New(rand.NewPCG(h.Lesson.Seed, 500))
+	var others []string
 	for _, p := range h.Lesson.Taught {
-		if len(choices) < 3 && p.Sound != t.Pair.Sound && p.Letters() == t.Pair.Letters() &&
-			!slices.Contains(choices, p.Grapheme) && p.Grapheme != t.Pair.Grapheme {
-			choices = append(choices, p.Grapheme)
+		doubled := len(p.Grapheme) == 2 && p.Grapheme[0] == p.Grapheme[1] && !slices.Contains(commonGroups, p.Grapheme)
+		if !doubled && p.Letters() == t.Pair.Letters() && p.Sound != t.Pair.Sound {
+			others = append(others, p.Grapheme)
+		}
+	}
+	rng.Shuffle(len(others), func(i, j int) { others[i], others[j] = others[j], others[i] })
+	if t.Pair.Letters() > 1 {
+		others = append(others, commonGroups...)
+	}
+	choices := []string{t.Pair.Grapheme}
+	for _, g := range others {
+		if len(choices) < 3 && !slices.Contains(choices, g) && !spelling.MixedUp(g, t.Pair.Grapheme) &&
+			!slices.Contains(spelling.Sounds(h.speech.Accent, g), t.Pair.Sound) {
+			choices = append(choices, g)
 		}
 	}
 	if len(choices) < 3 {
 		return Question{}, false
 	}
-	rng := rand.New(rand.NewPCG(h.Lesson.Seed, 500))
 	rng.Shuffle(len(choices), func(i, j int) { choices[i], choices[j] = choices[j], choices[i] })
-	what := "Which letters write"
+	what := "Which letters write our sound"
 	if t.Pair.Letters() == 1 {
-		what = "Which letter writes"
+		what = "Which letter writes our sound"
 	}
-	where := ""
 	if t.Keyword != "" {
-		where = " in " + t.Keyword
+		what += ", as in " + t.Keyword
 	}
-	return Question{what + " the sound " + script.Sound(t.Pair) + where + "?", choices}, true
+	return Question{what + "?", choices}, true
 }
 
 // Drawing says how many things to draw, and for which sound.

@@ -351,16 +351,23 @@ func (h Handout) pictured(t Target, begins bool) []string {
 	return out
 }
 
-// Hunt are things for a hunt at home, by target. A target without things is left out.
+// Hunt are things for a hunt at home, by target, the best known first. A target without things is left out.
 func (h Handout) Hunt() []Group {
 	var out []Group
 	each := max(2, mostThings/max(1, len(h.Targets)))
 	for _, t := range h.Targets {
-		if list := h.Things(t); len(list) > 0 {
+		list := slices.Clone(h.Things(t))
+		slices.SortStableFunc(list, func(a, b string) int { return familiarity(b) - familiarity(a) })
+		if len(list) > 0 {
 			out = append(out, Group{t.Named(), list[:min(each, len(list))]})
 		}
 	}
 	return out
+}
+
+func familiarity(w string) int {
+	e, _ := lexicon.Find(w)
+	return e.Familiarity
 }
 
 // Compound is a word of two words that both can be drawn.

@@ -99,6 +99,7 @@ function CardDesk({ card, me, here, onTake }: { card: CardView; me: Me; here: bo
             label="Exception words taught with this sound, one a line"
             value={desk.draft.exceptions}
             readOnly={desk.readOnly}
+            error={desk.error('exceptions')}
             onChange={(exceptions) => desk.change({ exceptions })}
           />
         </Section>

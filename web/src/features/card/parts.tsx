@@ -57,11 +57,13 @@ export function Lines({
   value,
   onChange,
   readOnly,
+  error,
 }: {
   label: string
   value: string[]
   onChange: (lines: string[]) => void
   readOnly: boolean
+  error?: string | undefined
 }) {
   const [text, setText] = useState(value.join('\n'))
   const [seen, setSeen] = useState(value.join('\n'))
@@ -75,7 +77,7 @@ export function Lines({
     if (typed !== value.join('\n')) setText(value.join('\n'))
   }
   return (
-    <Field label={label}>
+    <Field label={label} error={error}>
       {(ids) => (
         <textarea
           {...ids}
