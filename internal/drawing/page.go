@@ -22,7 +22,11 @@ type item struct {
 	text  *text
 	image *image
 	clip  *Path // what is drawn lies inside; nil: all of it
+	part  *part // of the text structure that it belongs to; nil: decoration, or a paragraph of its own
 }
+
+// part is a piece of the structure that a screen reader follows.
+type part struct{ role, alt string }
 
 type shape struct {
 	path  Path
@@ -51,6 +55,7 @@ type Page struct {
 	items         []item
 	matrix        Matrix
 	missing       map[rune]bool
+	part          *part
 }
 
 // NewPage is an empty page.
@@ -74,6 +79,28 @@ func (p *Page) Within(m Matrix, draw func()) {
 	p.matrix = before
 }
 
+// As draws something that is one part of the page to a screen reader: a heading (H1), a paragraph (P). What is drawn
+// outside of a part is a paragraph for each line of text, and decoration for all else.
+func (p *Page) As(role string, draw func()) {
+	before := p.part
+	p.part = &part{role: role}
+	draw()
+	p.part = before
+}
+
+// Figure draws a picture with the words that a screen reader says for it.
+func (p *Page) Figure(alt string, draw func()) {
+	before := p.part
+	p.part = &part{role: "Figure", alt: alt}
+	draw()
+	p.part = before
+}
+
+func (p *Page) add(it item) {
+	it.part = p.part
+	p.items = append(p.items, it)
+}
+
 // Draw draws a path.
 func (p *Page) Draw(path Path, s Style) {
 	if path.Empty() || s.Fill.A == 0 && (s.Stroke.A == 0 || s.Width == 0) {
@@ -86,7 +113,7 @@ func (p *Page) Draw(path Path, s Style) {
 		dashes[i] = d * k
 	}
 	s.Dashes = dashes
-	p.items = append(p.items, item{shape: &shape{path.Transform(p.matrix), s}})
+	p.add(item{shape: &shape{path.Transform(p.matrix), s}})
 }
 
 // Text writes one line with its left end at x on the base line y.
@@ -97,7 +124,7 @@ func (p *Page) Text(f Face, x, y float64, line string) {
 	for _, r := range f.Missing(line) {
 		p.missing[r] = true
 	}
-	p.items = append(p.items, item{text: &text{f, line, x, y, p.matrix}})
+	p.add(item{text: &text{f, line, x, y, p.matrix}})
 }
 
 // Missing are the signs of the page that no font holds, in no order.
@@ -111,7 +138,7 @@ func (p *Page) Missing() []rune {
 
 // Image draws a PNG, JPEG or GIF into a box whose lower left corner is x, y.
 func (p *Page) Image(data []byte, mediaType string, x, y, w, h float64) {
-	p.items = append(p.items, item{image: &image{data, mediaType, x, y, w, h, p.matrix}})
+	p.add(item{image: &image{data, mediaType, x, y, w, h, p.matrix}})
 }
 
 // Picture fits a drawing into a square of the given side whose lower left corner is x, y.
@@ -131,7 +158,7 @@ func (p *Page) Picture(d Picture, x, y, side float64) {
 			clip := s.clip.Transform(m)
 			it.clip = &clip
 		}
-		p.items = append(p.items, it)
+		p.add(it)
 	}
 }
 

@@ -29,20 +29,51 @@ func (d Document) PDF(w io.Writer) error {
 	f.SetCreationDate(d.Made.UTC())
 	f.SetModificationDate(d.Made.UTC())
 	out := pdfWriter{f: f, fonts: map[string]bool{}, images: map[string]string{}}
-	for _, p := range d.Pages {
+	tags := make([][]mark, len(d.Pages))
+	for i, p := range d.Pages {
 		f.AddPageFormat("P", fpdf.SizeType{Wd: p.Width, Ht: p.Height})
 		out.height = p.Height
 		if p.Bookmark != "" {
 			f.Bookmark(p.Bookmark, 0, 0)
 		}
-		for _, it := range p.items {
-			out.item(it)
-		}
+		out.marked(p.items, &tags[i])
 	}
-	if err := f.Output(w); err != nil {
+	var plain bytes.Buffer
+	if err := f.Output(&plain); err != nil {
 		return fmt.Errorf("write PDF: %w", err)
 	}
-	return nil
+	tagged, err := tag(plain.Bytes(), tags)
+	if err != nil {
+		return err
+	}
+	_, err = w.Write(tagged)
+	return err
+}
+
+// marked writes the items of a page between the marks of its text structure: each line of text that belongs to no part
+// is a paragraph, shapes that belong to none are decoration.
+func (o *pdfWriter) marked(items []item, tags *[]mark) {
+	for i := 0; i < len(items); {
+		j := i + 1
+		for j < len(items) && together(items[i], items[j]) {
+			j++
+		}
+		p := items[i].part
+		if p == nil && items[i].text != nil {
+			p = &part{role: "P"}
+		}
+		if p == nil {
+			o.f.RawWriteStr("/Artifact BMC")
+		} else {
+			o.f.RawWriteStr(fmt.Sprintf("/%s <</MCID %d>> BDC", p.role, len(*tags)))
+			*tags = append(*tags, mark{p})
+		}
+		for _, it := range items[i:j] {
+			o.item(it)
+		}
+		o.f.RawWriteStr("EMC")
+		i = j
+	}
 }
 
 type pdfWriter struct {
@@ -50,6 +81,11 @@ type pdfWriter struct {
 	height float64 // of the page
 	fonts  map[string]bool
 	images map[string]string // names by their bytes
+}
+
+// together tells whether two items stand between the same marks: of one part, or both decoration.
+func together(a, b item) bool {
+	return a.part == b.part && (a.part != nil || a.text == nil && b.text == nil)
 }
 
 func (o *pdfWriter) item(it item) {

@@ -173,7 +173,7 @@ func (h Handout) pictureOf(word string) (Image, bool) {
 // drawWord draws the picture of a word, or a frame with the word in it.
 func (d *document) drawWord(h Handout, word string, x, y, side float64) {
 	if img, ok := h.pictureOf(word); ok {
-		d.picture(img, x, y, side)
+		d.page.Figure(word, func() { d.picture(img, x, y, side) })
 		return
 	}
 	d.placeholder(word, x, y, side)
@@ -186,7 +186,7 @@ func (d *document) drawCard(h Handout, card, keyword string, x, y, side float64)
 		img, ok = h.pictureOf(keyword)
 	}
 	if ok && len(bytes.TrimSpace(img.Bytes)) > 0 {
-		d.picture(img, x, y, side)
+		d.page.Figure(keyword, func() { d.picture(img, x, y, side) })
 	}
 	return ok
 }

@@ -22,7 +22,7 @@ var htmlView = template.Must(template.New("sheet").Funcs(template.FuncMap{
 }).Parse(sheetPage))
 
 // HTML writes what the sheets of a lesson say as one page with headings, lists and tables, for a screen reader, a
-// braille line or large type: the PDF cannot carry such marks.
+// braille line or large type.
 func HTML(w io.Writer, h Handout) error {
 	h = h.ready()
 	type bridged struct {

@@ -181,16 +181,22 @@ func (b block) height() float64 {
 
 // draw hangs the block at y and returns the height under it.
 func (d *document) draw(b block, x, y, width float64, a align) float64 {
+	d.page.As("P", func() { d.drawLines(b, x, y, width, a) })
+	return y - b.height()
+}
+
+func (d *document) drawLines(b block, x, y, width float64, a align) {
 	m := b.face.Metrics()
 	for i, line := range b.lines {
-		base := y - m.Ascent - float64(i)*m.Leading
+		base, at := y-m.Ascent-float64(i)*m.Leading, x
 		if a == alignCentre {
-			d.textCentre(b.face, x+width/2, base, line)
-			continue
+			at = x + (width-b.face.Width(line))/2
 		}
-		d.text(b.face, x, base, line)
+		if i < len(b.lines)-1 && line != "" {
+			line += " " // so that the words of two lines do not run together where the text is copied or read out
+		}
+		d.text(b.face, at, base, line)
 	}
-	return y - b.height()
 }
 
 // para hangs a text at y and returns the height under it.
@@ -263,12 +269,14 @@ func (d *document) heading(title, about string, name bool) float64 {
 		}
 	}
 	y := d.paper.Height - margin - s.Metrics().CapHeight
-	for i, line := range lines {
-		if i > 0 {
-			y -= s.Metrics().Leading
+	d.page.As("H1", func() {
+		for i, line := range lines {
+			if i > 0 {
+				y -= s.Metrics().Leading
+			}
+			d.text(s, margin, y, line)
 		}
-		d.text(s, margin, y, line)
-	}
+	})
 	y -= s.Metrics().Descent * 0.75
 	d.line(margin, y, d.paper.Width-margin, y, 0.4, ink)
 	small := textStyle{Size: 10, Ink: grey}

@@ -48,7 +48,7 @@ func (d *document) plan(h Handout) error {
 			if first {
 				d.text(textStyle{Bold: true, Size: 11}, margin, top-4, prose.Clock(at))
 				d.text(textStyle{Size: smallest, Ink: grey}, margin, top-8.4, prose.Clock(s.Seconds)+" min")
-				d.draw(name, margin+cols[0], top, cols[1], alignLeft)
+				d.page.As("H2", func() { d.drawLines(name, margin+cols[0], top, cols[1], alignLeft) })
 			}
 			var a, b block
 			a, adult = split(adult, room-head)
@@ -86,7 +86,7 @@ func (d *document) planHead(h Handout) float64 {
 	y := d.paper.Height - margin - m.CapHeight
 	d.line(margin, y, margin+width, y, 0.5, ink)
 	d.line(margin, y+m.XHeight, margin+width, y+m.XHeight, 0.2, faint, 1.5, 1.2)
-	d.text(big, margin, y, title)
+	d.page.As("H1", func() { d.text(big, margin, y, title) })
 	y -= m.Descent + 1
 	what := in.Routine
 	if len(h.says.Targets) == 1 && h.says.Targets[0].Keyword != "" {

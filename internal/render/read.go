@@ -206,6 +206,10 @@ func (d *document) marked(h Handout) error {
 }
 
 func (d *document) bridgedLine(h Handout, s textStyle, x, y float64, line string) {
+	d.page.As("P", func() { d.bridgedTokens(h, s, x, y, line) })
+}
+
+func (d *document) bridgedTokens(h Handout, s textStyle, x, y float64, line string) {
 	for token := range strings.FieldsSeq(line) {
 		word, bits := h.says.Bits(token)
 		before, after, _ := strings.Cut(token, word)
