@@ -27,13 +27,13 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
+	"brightchalk/test/browser"
 )
 
 const (

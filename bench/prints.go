@@ -13,8 +13,8 @@ import (
 	"time"
 
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/render"
+	"brightchalk/test/browser"
 )
 
 const cardsPrinted = 60

@@ -9,11 +9,11 @@ import (
 	"time"
 
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
+	"brightchalk/test/browser"
 )
 
 // moves is how often the desk presses on.

@@ -11,7 +11,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 // The doctor finds what was broken on purpose, one thing after the other, and drops what nothing names and no more.

@@ -17,7 +17,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func TestMain(m *testing.M) { testdb.Main(m) }

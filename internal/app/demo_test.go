@@ -9,7 +9,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func TestMain(m *testing.M) { testdb.Main(m) }

@@ -15,7 +15,7 @@ import (
 	"brightchalk/internal/core/year"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func (s school) begin(t *testing.T, by app.Actor, a app.JobAsk) string {

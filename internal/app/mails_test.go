@@ -14,7 +14,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/mail"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 type letterBox struct {

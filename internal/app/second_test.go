@@ -13,7 +13,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/fault"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 // Codes are those of RFC 6238: they are made here by the library as an app makes them. Each is good once.

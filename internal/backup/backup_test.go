@@ -15,7 +15,7 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/backup"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func TestMain(m *testing.M) { testdb.Main(m) }

@@ -94,12 +94,12 @@ const root = "../.."
 var floors = []string{
 	"internal/core/ internal/drawing",
 	"internal/media internal/render internal/pack internal/store internal/calendar internal/sheet internal/mail" +
-		" internal/trial internal/provider internal/provider/providertest internal/metrics internal/backup internal/cluster",
+		" test/trial internal/provider test/providertest internal/metrics internal/backup test/cluster",
 	"internal/bundle",
 	"internal/app",
 	"internal/jobs",
-	"demo internal/httpapi internal/webui internal/browser internal/testdb internal/e2e",
-	"cmd/brightchalk internal/attack bench",
+	"demo internal/httpapi internal/webui test/browser test/testdb test/e2e",
+	"cmd/brightchalk test/attack bench",
 	"tools/",
 }
 
@@ -138,7 +138,7 @@ func coreFloorOf(pkg string) int {
 // imports lists what each package of ours imports of ours.
 func imports(t *testing.T) map[string][]string {
 	out := map[string][]string{}
-	for _, top := range []string{"cmd", "internal", "demo", "bench", "tools"} {
+	for _, top := range []string{"cmd", "internal", "demo", "test", "bench", "tools"} {
 		require.NoError(t, filepath.WalkDir(filepath.Join(root, top), func(path string, d os.DirEntry, err error) error {
 			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
 				return err
@@ -178,6 +178,18 @@ func TestArrowsPointDown(t *testing.T) {
 				continue
 			}
 			assert.Greater(t, floor, below, "%s imports %s", pkg, k)
+		}
+	}
+}
+
+// What is shipped is built without the code that only tests, tools and measurements need.
+func TestShippedCodeImportsNoTestCode(t *testing.T) {
+	for pkg, known := range imports(t) {
+		if top, _, _ := strings.Cut(pkg, "/"); slices.Contains([]string{"test", "tools", "bench"}, top) {
+			continue
+		}
+		for _, k := range known {
+			assert.False(t, strings.HasPrefix(k, "test/"), "%s imports %s", pkg, k)
 		}
 	}
 }

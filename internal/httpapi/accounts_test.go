@@ -15,7 +15,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func demoPassword(i int) string { return demo.SignIns[i].Password }

@@ -26,7 +26,7 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func TestMain(m *testing.M) { testdb.Main(m) }

@@ -14,7 +14,7 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/provider"
-	"brightchalk/internal/provider/providertest"
+	"brightchalk/test/providertest"
 )
 
 // withProvider opens a further server that lets people in by a provider.

@@ -13,7 +13,7 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/jobs"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func TestMain(m *testing.M) { testdb.Main(m) }

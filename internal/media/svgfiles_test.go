@@ -17,9 +17,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/browser"
 	"brightchalk/internal/drawing"
 	"brightchalk/internal/media"
+	"brightchalk/test/browser"
 )
 
 // Files in the habits of drawing programs, written by hand for this test: cleaned, each is well formed, Chromium shows

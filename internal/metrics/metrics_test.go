@@ -14,7 +14,7 @@ import (
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/metrics"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 func TestMain(m *testing.M) { testdb.Main(m) }

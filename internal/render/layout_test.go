@@ -30,7 +30,7 @@ import (
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/render"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // handoutOf is a lesson with all that the application prints with it.

@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 // A reader that drains its channel while the hub makes room in it once locked the hub up for good.

@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 // Every migration goes up, down to nothing, and up again.

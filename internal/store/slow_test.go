@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 // A slow statement is named, and nothing of what it was asked with reaches the log.

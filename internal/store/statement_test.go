@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 var named = regexp.MustCompile(`@([a-z_0-9]+)`)

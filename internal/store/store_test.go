@@ -16,7 +16,7 @@ import (
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 var (

@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
+	"brightchalk/test/testdb"
 )
 
 // Every table with rows of teams is behind the wall, and the server's role cannot take it down.

@@ -13,7 +13,7 @@ import (
 	"os"
 	"os/signal"
 
-	"brightchalk/internal/attack"
+	"brightchalk/test/attack"
 )
 
 func main() { os.Exit(run()) }

@@ -1,4 +1,4 @@
-// Command cluster runs Bright Chalk as many servers on this machine, until Ctrl-C: see internal/cluster.
+// Command cluster runs Bright Chalk as many servers on this machine, until Ctrl-C: see test/cluster.
 //
 //	go run ./tools/cluster [-addr 127.0.0.1:8484] [-binary bin/brightchalk]
 package main
@@ -14,7 +14,7 @@ import (
 	"syscall"
 
 	"brightchalk/demo"
-	"brightchalk/internal/cluster"
+	"brightchalk/test/cluster"
 )
 
 func main() {

@@ -11,9 +11,9 @@ import (
 	"net/url"
 	"strings"
 
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/test/browser"
 )
 
 func main() {

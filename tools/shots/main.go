@@ -13,7 +13,7 @@ import (
 	"strings"
 	"time"
 
-	"brightchalk/internal/browser"
+	"brightchalk/test/browser"
 )
 
 func main() {

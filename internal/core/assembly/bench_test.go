@@ -7,7 +7,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 func BenchmarkAssemble(b *testing.B) {

@@ -10,7 +10,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // Changes in a row, and the lesson after each of them, to be read.

@@ -11,7 +11,7 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // A drill shows what was asked for and nothing else: the shaky, single letters, groups, or everything that was met,

@@ -15,7 +15,7 @@ import (
 	"brightchalk/internal/core/step"
 	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/words"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // Every kind of step in one lesson.
@@ -34,7 +34,7 @@ func TestEveryKindOfStep(t *testing.T) {
 	}
 }
 
-func TestLessonsToBeRead(t *testing.T) { trial.Read(t, "../../trial") }
+func TestLessonsToBeRead(t *testing.T) { trial.Read(t, "../../../test/trial") }
 
 func TestTheSameInputGivesTheSameLesson(t *testing.T) {
 	if testing.Short() {

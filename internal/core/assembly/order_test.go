@@ -13,7 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/texts"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // demoOrder are the pairs of the demo team's order.

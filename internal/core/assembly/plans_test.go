@@ -16,7 +16,7 @@ import (
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/steps"
 	"brightchalk/internal/core/texts"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // covered is a check of its own: every sound of the word is spelled by a pair of the set, or by the doubled letter of

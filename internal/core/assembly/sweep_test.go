@@ -10,7 +10,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // Orders of chance: whatever is known, wanted and planned, a lesson comes back that keeps the rules.

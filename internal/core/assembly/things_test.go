@@ -10,7 +10,7 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // What lies in a sound's tray is held up, with what to watch for; the pages of the workbook lie ready; a character says

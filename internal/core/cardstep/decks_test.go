@@ -11,7 +11,7 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/steps"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // The decks of every way to drill, for classes that know little and much, and what is said to them; and how each letter

@@ -13,7 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // made is a lesson of a class that knows the first n sounds of the order of trial.

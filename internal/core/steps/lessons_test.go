@@ -3,8 +3,8 @@ package steps_test
 import (
 	"testing"
 
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // What the steps show and say stands in the lessons to be read.
-func TestLessonsToBeRead(t *testing.T) { trial.Read(t, "../../trial") }
+func TestLessonsToBeRead(t *testing.T) { trial.Read(t, "../../../test/trial") }

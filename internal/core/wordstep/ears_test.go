@@ -10,7 +10,7 @@ import (
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/steps"
-	"brightchalk/internal/trial"
+	"brightchalk/test/trial"
 )
 
 // What each sound is heard in, what two are told apart by, and the steps of words and texts in little and much time.

@@ -13,9 +13,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/running"
+	"brightchalk/test/browser"
 )
 
 // face opens a face of a lesson in a tab, or in another browser that signs in as the lead.

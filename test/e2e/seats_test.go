@@ -9,7 +9,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/phoneme"
-	"brightchalk/internal/provider/providertest"
+	"brightchalk/test/providertest"
 )
 
 // Somebody is sent to the school's own sign-in and comes back signed in, goes to another team, and joins a third one by

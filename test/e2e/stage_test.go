@@ -24,16 +24,16 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/jobs"
 	"brightchalk/internal/media"
 	"brightchalk/internal/provider"
-	"brightchalk/internal/provider/providertest"
 	"brightchalk/internal/store"
-	"brightchalk/internal/testdb"
 	"brightchalk/internal/webui"
+	"brightchalk/test/browser"
+	"brightchalk/test/providertest"
+	"brightchalk/test/testdb"
 )
 
 func TestMain(m *testing.M) {

@@ -11,8 +11,8 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/test/browser"
 )
 
 // choose picks an option of a list by its value or by how its text begins.

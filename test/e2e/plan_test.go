@@ -16,7 +16,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/browser"
+	"brightchalk/test/browser"
 )
 
 // planned is what the demo's first class has on the days of its year, by their dates: "lesson introduce", "lost".

@@ -11,7 +11,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
+	"brightchalk/test/browser"
 )
 
 // offline answers nothing: the connection just breaks.

@@ -7,7 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/browser"
+	"brightchalk/test/browser"
 )
 
 // A word game is sent into a lesson and taught from there; a sentence is checked, kept and cut.

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/card"
+	"brightchalk/test/browser"
 )
 
 func (s *stage) cardOf(t *testing.T, grapheme string) string {

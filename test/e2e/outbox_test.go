@@ -10,7 +10,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
+	"brightchalk/test/browser"
 )
 
 func (s *stage) rhyme(t *testing.T, text string) {

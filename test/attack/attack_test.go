@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/attack"
+	"brightchalk/test/attack"
 )
 
 // The short form of the attack: all that finds faults, none of what only measures.

@@ -15,8 +15,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/test/browser"
 )
 
 // The carry pack is opened from disk; the server is not asked for anything, and the page's own policy would

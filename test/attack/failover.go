@@ -13,7 +13,7 @@ import (
 
 	"github.com/jackc/pgx/v5/pgxpool"
 
-	"brightchalk/internal/cluster"
+	"brightchalk/test/cluster"
 )
 
 // many starts three servers and two databases, and has the rest of the section look at the database that leads.

@@ -16,8 +16,8 @@ import (
 	"time"
 
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/test/browser"
 )
 
 // run runs a command of the binary against the cluster.

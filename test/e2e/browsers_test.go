@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/browser"
+	"brightchalk/test/browser"
 )
 
 // visitor walks the main path in a browser that is not Chromium.

@@ -17,7 +17,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/browser"
+	"brightchalk/test/browser"
 )
 
 func TestFromACardToATaughtLesson(t *testing.T) {

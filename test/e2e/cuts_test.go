@@ -13,8 +13,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/browser"
 	"brightchalk/internal/core/card"
+	"brightchalk/test/browser"
 )
 
 // cuts is how often the line, the tab, the server or the session is cut while somebody types and logs: a part in each
