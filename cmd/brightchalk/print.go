@@ -137,7 +137,7 @@ func (f printFlags) ofLesson(std stdio, out *bytes.Buffer) error {
 	}
 	h := render.Handout{
 		Lesson:   l,
-		Agreed:   handout.Options{Speech: lexicon.Speech{Accent: accent}},
+		Options:  handout.Options{Speech: lexicon.Speech{Accent: accent}},
 		HeightMM: l.LineHeightMM,
 		HomeLine: f.line,
 		Mouths:   map[string]mouth.Drawing{},

@@ -122,7 +122,7 @@ func handout(
 	}
 	h := render.Handout{
 		Lesson:   i.Snapshot,
-		Agreed:   handouts.Options{Speech: speech, Refused: knowledge.Of(sources).Refused},
+		Options:  handouts.Options{Speech: speech, Refused: knowledge.Of(sources).Refused},
 		Pictures: map[string]render.Image{},
 		Faces:    map[string]render.Image{},
 		Mouths:   map[string]mouth.Drawing{},
@@ -171,7 +171,7 @@ func handout(
 	if err != nil {
 		return h, err
 	}
-	for _, word := range handouts.New(h.Lesson, h.Agreed).PictureWords() {
+	for _, word := range handouts.New(h.Lesson, h.Options).PictureWords() {
 		own := slices.ContainsFunc(speech.Pictures, func(p lexicon.OwnPicture) bool { return p.Name == word })
 		if _, there := h.Pictures[word]; there || !own { // ours are at hand
 			continue

@@ -44,7 +44,7 @@ func PrintDays(w io.Writer, days Days) error {
 	for _, use := range Uses {
 		for i, l := range days.Lessons {
 			for _, s := range sheets {
-				if s.Use != use.Use || !ready[i].says.Needs(s.Name) {
+				if s.Use != use.Use || !ready[i].content.Needs(s.Name) {
 					continue
 				}
 				before := len(d.out.Pages)
@@ -56,15 +56,15 @@ func PrintDays(w io.Writer, days Days) error {
 			}
 		}
 	}
-	d.named()
+	d.nameMissingSigns()
 	body := d.out.Pages
 	d.out.Pages, d.page, d.bookmark = nil, nil, "What is in this print"
 	d.cover(days, entries, 0)
 	covers := len(d.out.Pages)
-	d.named()
+	d.nameMissingSigns()
 	d.out.Pages, d.page, d.bookmark = nil, nil, "What is in this print"
 	d.cover(days, entries, covers) // again, with the pages as they come behind it
-	d.named()
+	d.nameMissingSigns()
 	d.out.Pages = append(append([]*drawing.Page{}, d.out.Pages...), body...)
 	return d.out.PDF(w)
 }

@@ -81,12 +81,12 @@ func (d *document) ruled(lines []strokes.WrittenLine, x0, x1, y, h float64) {
 
 // look is how a letter is drawn.
 type look struct {
-	ink     color.RGBA
-	width   float64
-	dots    float64 // millimetres between dots; 0 is a full line
-	starts  bool    // a dot where each stroke starts
-	arrows  bool    // where each stroke goes, with its number
-	nothing bool    // only the starts
+	ink        color.RGBA
+	width      float64
+	dots       float64 // millimetres between dots; 0 is a full line
+	starts     bool    // a dot where each stroke starts
+	arrows     bool    // where each stroke goes, with its number
+	startsOnly bool    // only the starts
 }
 
 // written draws a letter or a group whose left edge is x and whose base line is y.
@@ -99,7 +99,7 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 		}
 		p = p.Transform(onPage)
 		switch {
-		case l.nothing:
+		case l.startsOnly:
 		case s.Length == 0:
 			d.disc(x+(s.Start.X-w.Left)*h, y+s.Start.Y*h, l.width*0.75, l.ink)
 		case l.dots > 0:
@@ -129,7 +129,7 @@ func (d *document) written(w strokes.Written, x, y, h float64, l look) {
 			d.page.Draw(p, drawing.Style{Fill: white, Stroke: ink, Width: 0.15})
 		}
 	}
-	if w.Group && !l.nothing {
+	if w.Group && !l.startsOnly {
 		d.line(x, y+w.Under*h, x+(w.Right-w.Left)*h, y+w.Under*h, 0.5, ink)
 	}
 }

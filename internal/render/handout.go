@@ -17,7 +17,7 @@ import (
 // Handout is what the sheets of a lesson are made from.
 type Handout struct {
 	Lesson   lesson.Lesson
-	Agreed   handout.Options // how the team speaks, which words it refused
+	Options  handout.Options // how the team speaks, which words it refused
 	Head     PlanHead
 	Pictures map[string]Image           // of words; our own pictures need not be among them
 	Faces    map[string]Image           // pictures of cards, by card id
@@ -25,12 +25,12 @@ type Handout struct {
 	Capitals map[string]strokes.Written // of cards of one letter, by card id
 	HeightMM float64                    // base to middle line
 	HomeLine string                     // the school's line in another language
-	says     handout.Handout
+	content  handout.Handout
 }
 
 // ready works out what the sheets say, once for all of them.
 func (h Handout) ready() Handout {
-	h.says = handout.New(h.Lesson, h.Agreed)
+	h.content = handout.New(h.Lesson, h.Options)
 	if h.HeightMM == 0 {
 		h.HeightMM = strokes.CommonLines().HeightMM
 	}
@@ -148,7 +148,7 @@ func Preview(w io.Writer, h Handout, name string, paper Paper, width int) error 
 		if err := s.draw(d, h.ready()); err != nil {
 			return err
 		}
-		d.named()
+		d.nameMissingSigns()
 		page := d.out.Pages[0]
 		return page.PNG(w, float64(width)/page.Width)
 	}

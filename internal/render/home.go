@@ -12,8 +12,8 @@ import (
 // home are two pages for a family, in plain words: how each sound is said and written, and what to read, write, find
 // and draw.
 func (d *document) home(h Handout) error {
-	y := d.heading(h.says.Heading(), h.about(), true)
-	targets := h.says.Targets
+	y := d.heading(h.content.Heading(), h.about(), true)
+	targets := h.content.Targets
 	switch {
 	case len(targets) == 0:
 	case len(targets) == 1:
@@ -48,7 +48,7 @@ func (d *document) home(h Handout) error {
 
 // homeDrawing says what to draw, with a frame for it down to bottom.
 func (d *document) homeDrawing(h Handout, y, bottom float64) {
-	text := h.says.Drawing()
+	text := h.content.Drawing()
 	if text == "" {
 		return
 	}
@@ -61,13 +61,13 @@ func (d *document) homeDrawing(h Handout, y, bottom float64) {
 
 const labelled = 30.0 // width of the labels at the left
 
-// part is a labelled paragraph no higher than most; it returns the height under it.
-func (d *document) part(title, text string, child bool, x, y, width, most float64) float64 {
-	if strings.TrimSpace(text) == "" || most < 6 {
+// part is a labelled paragraph no higher than maxHeight; it returns the height under it.
+func (d *document) part(title, text string, child bool, x, y, width, maxHeight float64) float64 {
+	if strings.TrimSpace(text) == "" || maxHeight < 6 {
 		return y
 	}
 	d.text(textStyle{Bold: true, Size: 12}, x, y-4, title)
-	return d.fitted(textStyle{Child: child, Size: 13}, x+labelled, y, width-labelled, most, alignLeft, text) - 2.5
+	return d.fitted(textStyle{Child: child, Size: 13}, x+labelled, y, width-labelled, maxHeight, alignLeft, text) - 2.5
 }
 
 // homeSound is the half page of one sound.
@@ -179,24 +179,24 @@ func (d *document) homeTiles(h Handout, targets []handout.Target, y float64) {
 // homeTasks are what a child does at home: read, know, write, find, tick. It returns the height under them.
 func (d *document) homeTasks(h Handout, y float64) float64 {
 	width := d.paper.Width - 2*margin
-	words := h.says.ReadWords()
+	words := h.content.ReadWords()
 	words = words[:min(10, len(words))]
 	y = d.part("Read", strings.Join(words, "    "), true, margin, y, width, 16)
-	y = d.part("Know", strings.Join(h.says.ExceptionWords(), "    "), true, margin, y, width, 10)
+	y = d.part("Know", strings.Join(h.content.ExceptionWords(), "    "), true, margin, y, width, 10)
 	if len(words) > 0 {
 		y = d.part("How", "Let your child say each sound and join them. If a word does not come, read it together. Ask what "+
 			"it means.", false, margin, y, width, 14)
 	}
 	y = d.homeWriting(h, y, width)
 	var hunt []string
-	for _, g := range h.says.Hunt() {
+	for _, g := range h.content.Hunt() {
 		hunt = append(hunt, g.Head+": "+strings.Join(g.Words, ", "))
 	}
 	if len(hunt) > 0 && len(hunt) <= 4 {
 		y = d.part("Hunt", "At home, outdoors or in a book. Who finds … "+strings.Join(hunt, "; ")+
 			"? Say each one slowly: where is the sound?", false, margin, y, width, 24)
 	}
-	for _, q := range h.says.Questions() {
+	for _, q := range h.content.Questions() {
 		text := blockOf(textStyle{Size: 13}, q.Text, width-labelled)
 		d.text(textStyle{Bold: true, Size: 12}, margin, y-4, "Tick")
 		y = d.draw(text, margin+labelled, y, 0, alignLeft) - 1
@@ -211,19 +211,19 @@ func (d *document) homeTasks(h Handout, y float64) float64 {
 
 // homeWriting are lines to write the words and a sentence on.
 func (d *document) homeWriting(h Handout, y, width float64) float64 {
-	words, list := h.says.HomeWords(), h.says.Sentences()
+	words, list := h.content.HomeWords(), h.content.Sentences()
 	if len(words)+len(list) == 0 {
 		return y
 	}
 	var t handout.Target
-	if len(h.says.Targets) > 0 {
-		t = h.says.Targets[0]
+	if len(h.content.Targets) > 0 {
+		t = h.content.Targets[0]
 	}
 	hgt := min(h.HeightMM, 8)
 	if len(words) > 0 {
 		y = d.part("Write", "Say it, cover it, write it:  "+strings.Join(words, "    "), true, margin, y, width, 14)
 		rows := 1
-		if len(h.says.Targets) < 2 { // on the page of one sound there is room for large writing
+		if len(h.content.Targets) < 2 { // on the page of one sound there is room for large writing
 			rows = 2
 		}
 		for range rows {

@@ -30,10 +30,10 @@ func HTML(w io.Writer, h Handout) error {
 		Parts []string
 	}
 	var read []bridged
-	for _, word := range h.says.ReadWords() {
+	for _, word := range h.content.ReadWords() {
 		letters := []rune(word)
 		b := bridged{Word: word}
-		_, bits := h.says.Bits(word)
+		_, bits := h.content.Bits(word)
 		for _, bit := range bits {
 			part := ""
 			for k, i := range bit.Letters {
@@ -50,11 +50,11 @@ func HTML(w io.Writer, h Handout) error {
 	}
 	var shown []string
 	for _, s := range h.Lesson.Steps {
-		shown = append(shown, h.says.Shown(s))
+		shown = append(shown, h.content.Shown(s))
 	}
-	page, _ := h.says.Page()
+	page, _ := h.content.Page()
 	return htmlView.Execute(w, map[string]any{
-		"H": h, "L": h.Lesson, "Says": h.says, "Read": read, "Page": page, "Shown": shown,
+		"H": h, "L": h.Lesson, "Says": h.content, "Read": read, "Page": page, "Shown": shown,
 		"Date": h.Lesson.Day(h.Head.Made),
 	})
 }

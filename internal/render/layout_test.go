@@ -36,7 +36,7 @@ import (
 // handoutOf is a lesson with all that the application prints with it.
 func handoutOf(l lesson.Lesson, accent phoneme.Accent) render.Handout {
 	h := render.Handout{
-		Lesson: l, Agreed: handout.Options{Speech: lexicon.Speech{Accent: accent}}, HeightMM: 8,
+		Lesson: l, Options: handout.Options{Speech: lexicon.Speech{Accent: accent}}, HeightMM: 8,
 		Mouths: map[string]mouth.Drawing{}, Capitals: map[string]strokes.Written{},
 		Head: render.PlanHead{Team: "Lockhouse", Class: "Heron class", Made: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)},
 	}

@@ -90,7 +90,7 @@ func newDocument(paper Paper, title string) *document {
 }
 
 func (d *document) newPage() {
-	d.named()
+	d.nameMissingSigns()
 	d.page = drawing.NewPage(d.paper.Width, d.paper.Height)
 	d.page.Bookmark, d.bookmark = d.bookmark, ""
 	d.out.Pages = append(d.out.Pages, d.page)
@@ -98,12 +98,12 @@ func (d *document) newPage() {
 
 // write writes the PDF.
 func (d *document) write(w io.Writer) error {
-	d.named()
+	d.nameMissingSigns()
 	return d.out.PDF(w)
 }
 
-// named says at the foot of the page which signs no font holds, so that nothing vanishes unseen.
-func (d *document) named() {
+// nameMissingSigns says at the foot of the page which signs no font holds, so that nothing vanishes unseen.
+func (d *document) nameMissingSigns() {
 	if d.page == nil {
 		return
 	}
@@ -224,20 +224,20 @@ func (d *document) fitted(s textStyle, x, y, width, height float64, a align, tex
 	return d.draw(fittedBlock(s, text, width, height), x, y, width, a)
 }
 
-// fit is the largest size up to most at which a line is no wider than width.
-func fit(s textStyle, text string, width, most float64) textStyle {
-	s.Size = most
+// fit is the largest size up to maxSize at which a line is no wider than width.
+func fit(s textStyle, text string, width, maxSize float64) textStyle {
+	s.Size = maxSize
 	if w := s.Width(text); w > width {
-		s.Size = max(smallest, most*width/w)
+		s.Size = max(smallest, maxSize*width/w)
 	}
 	return s
 }
 
 // fitAll is the size at which each of the texts fits.
-func fitAll(s textStyle, texts []string, width, most float64) textStyle {
-	s.Size = most
+func fitAll(s textStyle, texts []string, width, maxSize float64) textStyle {
+	s.Size = maxSize
 	for _, t := range texts {
-		s.Size = min(s.Size, fit(s, t, width, most).Size)
+		s.Size = min(s.Size, fit(s, t, width, maxSize).Size)
 	}
 	return s
 }
@@ -302,9 +302,9 @@ func (d *document) note(text string) {
 	}
 	width := d.paper.Width - 2*margin
 	b := blockOf(textStyle{Size: smallest, Ink: grey}, text, width)
-	const most = 3
-	if len(b.lines) > most {
-		b.lines = append(b.lines[:most-1], d.shortened(b.face, strings.Join(b.lines[most-1:], " "), width))
+	const maxLines = 3
+	if len(b.lines) > maxLines {
+		b.lines = append(b.lines[:maxLines-1], d.shortened(b.face, strings.Join(b.lines[maxLines-1:], " "), width))
 	}
 	d.draw(b, margin, edge+b.height(), width, alignCentre)
 }

@@ -25,7 +25,7 @@ func (d *document) plan(h Handout) error {
 	at := 0
 	for _, s := range in.Steps {
 		adult := blockOf(textStyle{Size: 10}, strings.Join(s.Adult, "\n"), cols[1]-4)
-		beside := blockOf(textStyle{Size: 9}, strings.Join(h.says.Beside(s), "\n"), cols[2]-2)
+		beside := blockOf(textStyle{Size: 9}, strings.Join(h.content.Beside(s), "\n"), cols[2]-2)
 		name := blockOf(textStyle{Bold: true, Size: 11}, s.Name, cols[1]-4)
 		for first := true; first || len(adult.lines)+len(beside.lines) > 0; first = false {
 			room := y - margin - 4
@@ -79,7 +79,7 @@ func (d *document) planHead(h Handout) float64 {
 	d.newPage()
 	title := in.Title()
 	if title == "" {
-		title = prose.Capital(h.says.Heading())
+		title = prose.Capital(h.content.Heading())
 	}
 	big := fit(textStyle{Child: true, Bold: true}, title, width, 40)
 	m := big.Metrics()
@@ -89,8 +89,8 @@ func (d *document) planHead(h Handout) float64 {
 	d.page.As("H1", func() { d.text(big, margin, y, title) })
 	y -= m.Descent + 1
 	what := in.Routine
-	if len(h.says.Targets) == 1 && h.says.Targets[0].Keyword != "" {
-		what = "as in " + h.says.Targets[0].Keyword + " · " + in.Routine
+	if len(h.content.Targets) == 1 && h.content.Targets[0].Keyword != "" {
+		what = "as in " + h.content.Targets[0].Keyword + " · " + in.Routine
 	}
 	y = d.para(textStyle{Size: 13}, margin, y, width, strings.TrimSuffix(what, " · "))
 	about := fmt.Sprintf("%s · %d minutes · %s", h.Head.Class, in.Minutes, in.Day(h.Head.Made))

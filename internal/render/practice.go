@@ -18,7 +18,7 @@ const trueSize = "Base to middle line %.1f mm. Print at 100 %%, not “fit to pa
 func (d *document) practice(h Handout) error {
 	var forms []strokes.Written
 	var names []string
-	for _, t := range h.says.Targets {
+	for _, t := range h.content.Targets {
 		if t.Writing == nil || slices.Contains(names, t.Writing.Text) {
 			continue
 		}
@@ -93,7 +93,7 @@ func fading(row, rows int, height float64) look {
 	case row == 0:
 		return look{ink: ink, width: height * 0.1, starts: true, arrows: true}
 	case row == rows-1 && rows > 2:
-		return look{starts: true, nothing: true}
+		return look{starts: true, startsOnly: true}
 	}
 	part := float64(row) / float64(max(2, rows-1))
 	return look{ink: ink, width: height * 0.09, dots: height * (0.16 + 0.4*part), starts: true}
@@ -132,7 +132,7 @@ func (d *document) capitals(h Handout) error {
 		}
 		list, names = append(list, couple{upper, *small}), append(names, upper.Text)
 	}
-	for _, f := range h.says.CapitalCards() {
+	for _, f := range h.content.CapitalCards() {
 		add(f)
 	}
 	if len(list) == 0 {

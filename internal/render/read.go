@@ -12,8 +12,8 @@ import (
 
 // flashWords are the words to read and the exception words, to cut.
 func (d *document) flashWords(h Handout) error {
-	list := h.says.ReadWords()
-	odd := slices.DeleteFunc(h.says.ExceptionWords(), func(w string) bool { return slices.Contains(list, w) })
+	list := h.content.ReadWords()
+	odd := slices.DeleteFunc(h.content.ExceptionWords(), func(w string) bool { return slices.Contains(list, w) })
 	all := slices.Concat(list, odd)
 	if len(all) == 0 {
 		return nothing("this lesson has no words to read.")
@@ -33,7 +33,7 @@ func (d *document) flashWords(h Handout) error {
 		}
 		x, y := margin+float64(k%cols)*w, d.paper.Height-margin-float64(k/cols+1)*ht
 		d.cut(x, y, w, ht)
-		_, bits := h.says.Bits(word)
+		_, bits := h.content.Bits(word)
 		d.bridgedWord(s, x+(w-s.Width(word))/2, y+ht*0.45, word, bits)
 		if slices.Contains(odd, word) {
 			d.text(textStyle{Size: smallest, Ink: grey}, x+3, y+ht-5, "word to know")
@@ -44,7 +44,7 @@ func (d *document) flashWords(h Handout) error {
 
 // ring is a page for each target: words in which it is found and ringed.
 func (d *document) ring(h Handout) error {
-	list := h.says.Rings()
+	list := h.content.Rings()
 	if len(list) == 0 {
 		return nothing("too few readable words hold this sound.")
 	}
@@ -79,8 +79,8 @@ func (d *document) ringed(title, about string, words []string) {
 	}
 }
 
-// mostXHeight is how high small letters grow on a page for children, in points of the hand font: 20 mm.
-const mostXHeight = 20 / (0.508 * 25.4 / 72)
+// maxReadingSize is how high small letters grow on a page for children, in points of the hand font: 20 mm.
+const maxReadingSize = 20 / (0.508 * 25.4 / 72)
 
 // sentences parts a text so that each sentence begins a line.
 func sentences(text string) string {
@@ -97,7 +97,7 @@ func sentences(text string) string {
 
 // grown is the text as large as a box lets it be, up to 20 mm of x-height; leading is from line to line, in sizes.
 func grown(text string, width, height, leading float64) (textStyle, []string) {
-	s := textStyle{Child: true, Size: mostXHeight}
+	s := textStyle{Child: true, Size: maxReadingSize}
 	for ; s.Size > smallest; s.Size-- {
 		lines := s.Wrap(text, width)
 		whole := true
@@ -113,7 +113,7 @@ func grown(text string, width, height, leading float64) (textStyle, []string) {
 
 // readTogether is the page with its picture and a face to colour for each reading, and a second page to talk about it.
 func (d *document) readTogether(h Handout) error {
-	p, ok := h.says.Page()
+	p, ok := h.content.Page()
 	if !ok {
 		return nothing("this lesson has neither a page nor a sentence.")
 	}
@@ -185,7 +185,7 @@ func (d *document) talk(h Handout, p handout.Page) {
 
 // marked is the page with its bridges.
 func (d *document) marked(h Handout) error {
-	p, ok := h.says.Page()
+	p, ok := h.content.Page()
 	if !ok {
 		return nothing("this lesson has neither a page nor a sentence.")
 	}
@@ -211,7 +211,7 @@ func (d *document) bridgedLine(h Handout, s textStyle, x, y float64, line string
 
 func (d *document) bridgedTokens(h Handout, s textStyle, x, y float64, line string) {
 	for token := range strings.FieldsSeq(line) {
-		word, bits := h.says.Bits(token)
+		word, bits := h.content.Bits(token)
 		before, after, _ := strings.Cut(token, word)
 		if word == "" {
 			before, after = token, ""
@@ -229,7 +229,7 @@ func (d *document) bridgedTokens(h Handout, s textStyle, x, y float64, line stri
 
 // letterHunt is a text in which the letters are ringed; the note counts them.
 func (d *document) letterHunt(h Handout) error {
-	hunt, ok := h.says.LetterHunt()
+	hunt, ok := h.content.LetterHunt()
 	if !ok {
 		return nothing("no text of this lesson holds its letters.")
 	}
@@ -241,7 +241,7 @@ func (d *document) letterHunt(h Handout) error {
 	}
 	what := "Hunt for " + strings.Join(names, ", ")
 	if len(names) > 3 {
-		what = "Hunt for " + strings.Join(h.says.Graphemes(), ", ")
+		what = "Hunt for " + strings.Join(h.content.Graphemes(), ", ")
 	}
 	y := d.heading(what, h.about(), true)
 	width := d.paper.Width - 2*margin
@@ -262,7 +262,7 @@ func (d *document) letterHunt(h Handout) error {
 
 // wordBank are the words of the lesson in boxes, to look at while writing.
 func (d *document) wordBank(h Handout) error {
-	groups := h.says.Bank()
+	groups := h.content.Bank()
 	if len(groups) == 0 {
 		return nothing("this lesson has no words to read.")
 	}
@@ -288,7 +288,7 @@ func (d *document) wordBank(h Handout) error {
 		d.text(textStyle{Bold: true, Size: 11, Ink: grey}, margin+4, y-6, g.Head)
 		for i, w := range g.Words {
 			x, base := margin+4+float64(i%cols)*width/cols, y-head-float64(i/cols)*row-row*0.62
-			_, bits := h.says.Bits(w)
+			_, bits := h.content.Bits(w)
 			d.bankWord(s, x, base, w, bits, row)
 		}
 		y -= high + gap

@@ -9,10 +9,10 @@ import (
 
 // labels are for the trays and shelves of the room: large and small ones of each target.
 func (d *document) labels(h Handout) error {
-	if len(h.says.Targets) == 0 {
+	if len(h.content.Targets) == 0 {
 		return nothing("this lesson has no sound of its own.")
 	}
-	for _, t := range h.says.Targets {
+	for _, t := range h.content.Targets {
 		y := d.heading("Labels for "+t.Label, h.about(), false)
 		width := d.paper.Width - 2*margin
 		large := (y - foot) * 0.38
@@ -47,10 +47,10 @@ func (d *document) label(h Handout, t handout.Target, x, y, w, ht float64) {
 
 // foldBox is a box to fold for each target: a cube that opens, to keep what begins with it or holds it.
 func (d *document) foldBox(h Handout) error {
-	if len(h.says.Targets) == 0 {
+	if len(h.content.Targets) == 0 {
 		return nothing("this lesson has no sound of its own.")
 	}
-	for _, t := range h.says.Targets {
+	for _, t := range h.content.Targets {
 		d.oneBox(h, t)
 	}
 	return nil
@@ -115,7 +115,7 @@ func (d *document) boxFace(h Handout, t handout.Target, i int, x, y, side float6
 			d.fitted(textStyle{Child: true, Size: 15}, x+5, y+side-8, side-10, side-14, alignCentre, rhyme)
 		}
 	case 5:
-		words := slices.DeleteFunc(h.says.ReadWords(), func(w string) bool { return h.says.Holds(w, t) == 0 })
+		words := slices.DeleteFunc(h.content.ReadWords(), func(w string) bool { return h.content.Holds(w, t) == 0 })
 		words = words[:min(4, len(words))]
 		s := fitAll(textStyle{Child: true}, words, side-10, 26)
 		for k, w := range words {
@@ -137,8 +137,8 @@ func first(texts ...string) string {
 // middle, no staples. Turned by half, the upper row stands on its head.
 func (d *document) eight(h Handout) error {
 	made := 0
-	for _, t := range h.says.Targets {
-		list := h.says.Things(t)
+	for _, t := range h.content.Targets {
+		list := h.content.Things(t)
 		if len(list) < 3 {
 			continue
 		}

@@ -323,9 +323,9 @@ func TestWordsHaveAGlyphForEachLetter(t *testing.T) {
 			{Kind: lesson.Read, Items: []lesson.Item{{Kind: lesson.WordItem, Option: lesson.Option{Value: w}}}},
 		}
 		h := render.Handout{
-			Lesson: l,
-			Agreed: handout.Options{Speech: speech},
-			Head:   render.PlanHead{Class: "Heron class", Made: time.Unix(0, 0)},
+			Lesson:  l,
+			Options: handout.Options{Speech: speech},
+			Head:    render.PlanHead{Class: "Heron class", Made: time.Unix(0, 0)},
 		}
 		svg := run(t, printed(t, h, "words", render.A4), "pdftocairo", "-svg")
 		note := len(

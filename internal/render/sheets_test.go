@@ -104,7 +104,7 @@ func sampleHandout(t *testing.T) render.Handout {
 	}
 	h := render.Handout{
 		Lesson:   in,
-		Agreed:   handout.Options{Speech: lexicon.Speech{Accent: phoneme.SouthernBritish}},
+		Options:  handout.Options{Speech: lexicon.Speech{Accent: phoneme.SouthernBritish}},
 		Capitals: map[string]strokes.Written{"b": capital},
 		HeightMM: 8,
 		Pictures: map[string]render.Image{},

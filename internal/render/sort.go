@@ -20,7 +20,7 @@ func key(game handout.Sorting) string {
 
 // sorting is a mat with a place for each side, and the pictures to cut on pages of their own.
 func (d *document) sorting(h Handout) error {
-	games := h.says.Pictures()
+	games := h.content.Pictures()
 	if len(games) == 0 {
 		return nothing("this lesson has no pictures to sort.")
 	}
@@ -70,7 +70,7 @@ func (d *document) cutPictures(h Handout, game handout.Sorting) {
 }
 
 func (d *document) quarters(h Handout) error {
-	q, ok := h.says.Quarters()
+	q, ok := h.content.Quarters()
 	if !ok {
 		return nothing("this lesson has no first-or-last game.")
 	}
@@ -102,14 +102,14 @@ func (d *document) quarters(h Handout) error {
 // frames are boxes, one for each sound, with a place to tick under each; the vowel's box has a double foot, so that it
 // shows in grey too.
 func (d *document) frames(h Handout) error {
-	list := h.says.SpellWords()
+	list := h.content.SpellWords()
 	if len(list) == 0 {
 		return nothing("this lesson has no words to spell.")
 	}
-	most := 0
+	maxSounds := 0
 	for _, w := range list {
-		_, bits := h.says.Bits(w)
-		most = max(most, len(bits))
+		_, bits := h.content.Bits(w)
+		maxSounds = max(maxSounds, len(bits))
 	}
 	const tick = 5.0
 	width := d.paper.Width - 2*margin
@@ -125,9 +125,9 @@ func (d *document) frames(h Handout) error {
 				". One sound in each box; the box with the double foot holds the vowel. Tick each sound that you have.")
 			rows := min(perPage, len(list)-k)
 			pitch = min(52, (y-foot)/float64(rows))
-			side = min(pitch-tick-8, (width-60)/float64(most))
+			side = min(pitch-tick-8, (width-60)/float64(maxSounds))
 		}
-		_, bits := h.says.Bits(word)
+		_, bits := h.content.Bits(word)
 		d.text(textStyle{Bold: true, Size: 14, Ink: grey}, margin, y-side/2-2, fmt.Sprint(k+1))
 		for i, b := range bits {
 			x := margin + 10 + float64(i)*side
@@ -144,12 +144,12 @@ func (d *document) frames(h Handout) error {
 	return nil
 }
 
-// mostSorted is how many words of a side are cut: all sides have as many.
-const mostSorted = 6
+// maxSorted is how many words of a side are cut: all sides have as many.
+const maxSorted = 6
 
 // wordSort is a game to cut: a heading for each side and as many words to each.
 func (d *document) wordSort(h Handout) error {
-	game, ok := h.says.WordSort(mostSorted)
+	game, ok := h.content.WordSort(maxSorted)
 	if !ok {
 		return nothing("too few words for a sorting game.")
 	}
@@ -183,7 +183,7 @@ func (d *document) wordSort(h Handout) error {
 
 // pieces is a page for each sentence that can be cut.
 func (d *document) pieces(h Handout) error {
-	list := h.says.Chopped()
+	list := h.content.Chopped()
 	if len(list) == 0 {
 		return nothing("this lesson has no sentence that can be cut.")
 	}
@@ -226,7 +226,7 @@ func (d *document) pieces(h Handout) error {
 
 // compounds are two pictures that together make a word, with a line to write it.
 func (d *document) compounds(h Handout) error {
-	list := h.says.Compounds()
+	list := h.content.Compounds()
 	if len(list) == 0 {
 		return nothing("no word of this lesson is made of two that can be drawn.")
 	}
@@ -257,8 +257,8 @@ func (d *document) compounds(h Handout) error {
 // boxes is a page of eight empty boxes, to draw or to write in.
 func (d *document) boxes(h Handout) error {
 	title := "Draw or write"
-	if len(h.says.Targets) > 0 {
-		title += ": " + strings.Join(h.says.Graphemes(), ", ")
+	if len(h.content.Targets) > 0 {
+		title += ": " + strings.Join(h.content.Graphemes(), ", ")
 	}
 	y := d.heading(title, h.about(), true)
 	const gap = 5.0

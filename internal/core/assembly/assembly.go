@@ -311,12 +311,12 @@ func (a *assembler) bits() {
 
 const ringWords = 12
 
-// mostRinged is for how many targets there is a list to find and ring: more are no sheet for one lesson.
-const mostRinged = 4
+// maxRingTargets is for how many targets there is a list to find and ring: more are no sheet for one lesson.
+const maxRingTargets = 4
 
 // rings chooses the words of the find-and-ring sheet for each target; one with too few of them has no list.
 func (a *assembler) rings() {
-	for i, t := range a.Targets[:min(mostRinged, len(a.Targets))] {
+	for i, t := range a.Targets[:min(maxRingTargets, len(a.Targets))] {
 		q := words.Query{Taught: a.known.Pairs, Target: &a.Targets[i].Pair, Exclude: a.known.Refused}
 		found, err := words.RingList(q, ringWords, a.speech, step.Chance(a.Seed, "rings"))
 		if err != nil {

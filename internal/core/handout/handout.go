@@ -313,8 +313,8 @@ func (h Handout) sideOf(it lesson.Item) int {
 }
 
 // WordSort is the game with words to cut: those of a contrast, or else words with the spelling and without it. Its
-// sides hold as many words each, at most most, and at least three.
-func (h Handout) WordSort(most int) (Sorting, bool) {
+// sides hold as many words each, at most maxWords and at least three.
+func (h Handout) WordSort(maxWords int) (Sorting, bool) {
 	for _, s := range h.Lesson.Steps {
 		if s.Kind != lesson.Contrast || len(h.Targets) < 2 {
 			continue
@@ -329,7 +329,7 @@ func (h Handout) WordSort(most int) (Sorting, bool) {
 				game.Items = append(game.Items, SortItem{it.Value, 1})
 			}
 		}
-		if even, ok := h.even(game, most); ok {
+		if even, ok := h.even(game, maxWords); ok {
 			return even, true
 		}
 	}
@@ -342,7 +342,7 @@ func (h Handout) WordSort(most int) (Sorting, bool) {
 				}
 			}
 		}
-		if even, ok := h.even(game, most); ok {
+		if even, ok := h.even(game, maxWords); ok {
 			return even, true
 		}
 	}
@@ -358,7 +358,7 @@ func (h Handout) WordSort(most int) (Sorting, bool) {
 			}
 			game.Items = append(game.Items, SortItem{w.Word, side})
 		}
-		if even, ok := h.even(game, most); ok {
+		if even, ok := h.even(game, maxWords); ok {
 			return even, true
 		}
 	}
@@ -381,13 +381,13 @@ func (h Handout) onlyTarget(word string) int {
 }
 
 // even cuts a game to sides of the same size and mixes it.
-func (h Handout) even(game Sorting, most int) (Sorting, bool) {
-	const least = 3
-	n := most
+func (h Handout) even(game Sorting, maxWords int) (Sorting, bool) {
+	const minWords = 3
+	n := maxWords
 	for i := range game.Sides {
 		n = min(n, len(slices.Compact(slices.Sorted(slices.Values(game.Of(i))))))
 	}
-	if n < least {
+	if n < minWords {
 		return game, false
 	}
 	var kept []SortItem

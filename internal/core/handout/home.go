@@ -16,20 +16,20 @@ type Question struct {
 	Choices []string
 }
 
-const mostQuestions = 3
+const maxQuestions = 3
 
 // Questions are up to three short ones, each with something to tick.
 func (h Handout) Questions() []Question {
 	var out []Question
 	for i, t := range h.Targets {
-		if len(out) == mostQuestions-1 || len(h.Targets) == 1 && i > 0 {
+		if len(out) == maxQuestions-1 || len(h.Targets) == 1 && i > 0 {
 			break
 		}
 		if q, ok := h.pickThing(t, uint64(i)); ok {
 			out = append(out, q)
 		}
 	}
-	if len(h.Targets) == 1 && len(out) < mostQuestions-1 {
+	if len(h.Targets) == 1 && len(out) < maxQuestions-1 {
 		if q, ok := h.pickSpelling(h.Targets[0]); ok {
 			out = append(out, q)
 		}

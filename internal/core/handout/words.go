@@ -200,16 +200,16 @@ type Count struct {
 	N      int
 }
 
-// leastHunted is how often a page holds the targets when it serves as a hunt.
-const leastHunted = 4
+// minHunted is how often a page holds the targets when it serves as a hunt.
+const minHunted = 4
 
 // LetterHunt is the text of the letter hunt, or else the page where it holds the targets often enough.
 func (h Handout) LetterHunt() (LetterHunt, bool) {
-	text, least := "", 1
+	text, minCount := "", 1
 	if list := values(h.items(lesson.LetterHunt, lesson.TextItem)); len(list) > 0 {
 		text = list[0]
 	} else if p, ok := h.Page(); ok {
-		text, least = p.Text, leastHunted
+		text, minCount = p.Text, minHunted
 	}
 	out := LetterHunt{Text: text}
 	found := 0
@@ -222,7 +222,7 @@ func (h Handout) LetterHunt() (LetterHunt, bool) {
 			out.Counts = append(out.Counts, Count{t, n})
 		}
 	}
-	return out, found >= least
+	return out, found >= minCount
 }
 
 // Group is a part of a list of words.
@@ -278,7 +278,7 @@ func (h Handout) ringWords() []string {
 }
 
 // most things on a list for one target.
-const mostThings = 6
+const maxThings = 6
 
 // Begins tells whether the things of a target are told apart by how they begin.
 func (h Handout) Begins(t Target) bool { return h.thingsOf(t).begin }
@@ -313,7 +313,7 @@ func (h Handout) pictured(t Target, begins bool) []string {
 	var out []string
 	add := func(w string) {
 		_, bits := h.Bits(w)
-		if len(out) >= mostThings || slices.Contains(out, w) || h.refused[w] || !h.speech.Pictured(w) || len(bits) == 0 {
+		if len(out) >= maxThings || slices.Contains(out, w) || h.refused[w] || !h.speech.Pictured(w) || len(bits) == 0 {
 			return
 		}
 		fits := func(b spelling.Bit) bool { return b.Grapheme == t.Pair.Grapheme && b.Sound == t.Pair.Sound }
@@ -354,7 +354,7 @@ func (h Handout) pictured(t Target, begins bool) []string {
 // Hunt are things for a hunt at home, by target, the best known first. A target without things is left out.
 func (h Handout) Hunt() []Group {
 	var out []Group
-	each := max(2, mostThings/max(1, len(h.Targets)))
+	each := max(2, maxThings/max(1, len(h.Targets)))
 	for _, t := range h.Targets {
 		list := slices.Clone(h.Things(t))
 		slices.SortStableFunc(list, func(a, b string) int { return familiarity(b) - familiarity(a) })
