@@ -15,8 +15,8 @@ const ErrChop fault.Code = "cannot-be-cut"
 
 // Bounds of the pieces of a cut sentence (common practice, no published source).
 const (
-	leastPieces = 4
-	mostPieces  = 7
+	minPieces = 4
+	maxPieces = 7
 )
 
 // Word classes for judging whether an order of pieces may be read as a sentence: D the, a, my; M number; A adjective;
@@ -164,12 +164,12 @@ func classes(word string) string {
 // words tell. The error says why a sentence does not allow it.
 func Chop(sentence string) ([]string, error) {
 	words := strings.Fields(strings.TrimSpace(sentence))
-	if len(words) < leastPieces {
+	if len(words) < minPieces {
 		return nil, fault.New(
 			ErrChop,
 			"this sentence cannot be cut into pieces: it has %d words and needs at least %d",
 			len(words),
-			leastPieces,
+			minPieces,
 		)
 	}
 	first, last := []rune(words[0])[0], words[len(words)-1]
@@ -190,7 +190,7 @@ func Chop(sentence string) ([]string, error) {
 	}
 	var best []string
 	least := 0
-	for n := leastPieces; n <= min(mostPieces, len(words)); n++ { // few pieces are long phrases
+	for n := minPieces; n <= min(maxPieces, len(words)); n++ { // few pieces are long phrases
 		partitions(words, n, func(pieces []string) bool {
 			if c := loose(pieces); (best == nil || c < least) && phrases(pieces) && onlyOrder(pieces) {
 				best, least = slices.Clone(pieces), c
