@@ -31,7 +31,9 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 	"brightchalk/internal/webui"
 	"brightchalk/test/browser"
 )
@@ -71,7 +73,7 @@ func run(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	lead, err := a.People.SignIn(ctx, app.Attempt{Email: list[0].Email, Password: list[0].Password})
+	lead, err := a.Accounts.SignIn(ctx, people.Attempt{Email: list[0].Email, Password: list[0].Password})
 	if err != nil {
 		return err
 	}
@@ -118,7 +120,7 @@ func run(ctx context.Context) error {
 }
 
 // live measures from the start of a change to its arrival on another's event stream.
-func live(ctx context.Context, base string, a *app.App, by app.Actor, as app.DemoSignIn) error {
+func live(ctx context.Context, base string, a *app.App, by tx.Actor, as people.DemoSignIn) error {
 	client, err := signedIn(base, as)
 	if err != nil {
 		return err
@@ -158,7 +160,7 @@ func live(ctx context.Context, base string, a *app.App, by app.Actor, as app.Dem
 	return nil
 }
 
-func signedIn(base string, as app.DemoSignIn) (*http.Client, error) {
+func signedIn(base string, as people.DemoSignIn) (*http.Client, error) {
 	jar, _ := cookiejar.New(nil)
 	client := &http.Client{Jar: jar, Transport: &http.Transport{MaxIdleConnsPerHost: users}}
 	in, err := client.Post(
@@ -271,7 +273,7 @@ done([performance.getEntriesByName('first-contentful-paint')[0].startTime, m.sta
 }
 
 // load lets 50 users read the wall and cards, each with a short pause between two reads.
-func load(base string, as app.DemoSignIn) error {
+func load(base string, as people.DemoSignIn) error {
 	client, err := signedIn(base, as)
 	if err != nil {
 		return err

@@ -13,15 +13,17 @@ import (
 	"time"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/exchange"
 	"brightchalk/internal/render"
+	"brightchalk/internal/tx"
 	"brightchalk/test/browser"
 )
 
 const cardsPrinted = 60
 
 // prints measures the PDF of 60 cards against headless Chromium printing the same content, and the carry pack.
-func prints(ctx context.Context, a *app.App, by app.Actor) error {
-	wall, _, err := a.Print.Faces(ctx, by, app.CardsAsk{All: true})
+func prints(ctx context.Context, a *app.App, by tx.Actor) error {
+	wall, _, err := a.Print.Faces(ctx, by, exchange.CardsAsk{All: true})
 	if err != nil {
 		return err
 	}
@@ -78,7 +80,7 @@ func prints(ctx context.Context, a *app.App, by app.Actor) error {
 	)
 	out.Reset()
 	begin = time.Now()
-	if err := a.Print.Pack(ctx, by, "", app.PackOrder, &out); err != nil {
+	if err := a.Print.Pack(ctx, by, "", exchange.PackOrder, &out); err != nil {
 		return err
 	}
 	fmt.Printf(

@@ -11,7 +11,10 @@ import (
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 	"brightchalk/internal/webui"
 	"brightchalk/test/browser"
 )
@@ -22,7 +25,7 @@ const moves = 40
 // faces measures the stage: how long after a press at the desk the board shows the next screen, in another window of
 // the browser, in another browser, and over another server on the same database; how long a step takes and how evenly
 // things move with the processor slowed down four times.
-func faces(ctx context.Context, a *app.App, by app.Actor, list []app.DemoSignIn) error {
+func faces(ctx context.Context, a *app.App, by tx.Actor, list []people.DemoSignIn) error {
 	serve := func() (*httptest.Server, func()) {
 		hub := store.NewHub()
 		listening, stop := context.WithCancel(ctx)
@@ -97,16 +100,16 @@ func openFace(t *browser.Tab, s *httptest.Server, lesson, face string) error {
 	return first(t.Go(s.URL+"/teach/"+lesson+"?face="+face), t.See("[data-face='"+face+"']"))
 }
 
-func lessonToTeach(ctx context.Context, a *app.App, by app.Actor) (string, error) {
-	classes, err := a.Planning.Classes(ctx, by)
+func lessonToTeach(ctx context.Context, a *app.App, by tx.Actor) (string, error) {
+	classes, err := a.Classes.Classes(ctx, by)
 	if err != nil {
 		return "", err
 	}
-	class, err := a.Planning.Class(ctx, by, classes[0].ClassID)
+	class, err := a.Classes.Class(ctx, by, classes[0].ClassID)
 	if err != nil {
 		return "", err
 	}
-	v, err := a.Lessons.Assemble(ctx, by, app.LessonAsk{
+	v, err := a.Lessons.Assemble(ctx, by, teaching.LessonAsk{
 		ClassID: class.ClassID, Purpose: lesson.Introduce, CardIDs: []string{class.Next}, Minutes: 20,
 	})
 	return v.LessonID, err

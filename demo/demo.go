@@ -23,7 +23,9 @@ import (
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/year"
 	"brightchalk/internal/media"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 //go:embed library.json pictures/*.svg takes/*.wav
@@ -57,7 +59,7 @@ type library struct {
 }
 
 // SignIns are the demo's accounts, one for each role.
-var SignIns = []app.DemoSignIn{
+var SignIns = []people.DemoSignIn{
 	{Email: "lead@lockhouse.example", Password: "lantern on the towpath", Role: "lead"},
 	{Email: "teacher@lockhouse.example", Password: "kettle on the barge", Role: "teacher"},
 	{Email: "assistant@lockhouse.example", Password: "rope around the bollard", Role: "assistant"},
@@ -66,7 +68,7 @@ var SignIns = []app.DemoSignIn{
 var names = map[string]string{"lead": "Odile Weir", "teacher": "Tam Quayle", "assistant": "Bea Sluice"}
 
 // Load makes the demo team where the database holds no team, and returns its sign-ins.
-func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
+func Load(ctx context.Context, a *app.App) ([]people.DemoSignIn, error) {
 	n, err := store.CountTeams(ctx, store.AllTeams{Pool: a.Pool})
 	if err != nil || n > 0 {
 		return SignIns, err
@@ -75,8 +77,8 @@ func Load(ctx context.Context, a *app.App) ([]app.DemoSignIn, error) {
 	if err != nil {
 		return nil, err
 	}
-	return SignIns, store.AllTeams{Pool: a.Pool}.Begin(ctx, func(tx pgx.Tx) error {
-		return lib.load(ctx, tx, a.People, a.Now())
+	return SignIns, store.AllTeams{Pool: a.Pool}.Begin(ctx, func(db pgx.Tx) error {
+		return lib.load(ctx, db, a.Accounts, a.Now())
 	})
 }
 
@@ -91,16 +93,16 @@ func read() (lib library, err error) {
 	return lib, nil
 }
 
-func (l library) load(ctx context.Context, tx pgx.Tx, accounts app.People, now time.Time) error {
+func (l library) load(ctx context.Context, db pgx.Tx, accounts people.Accounts, now time.Time) error {
 	conv := card.Conventions{Accent: accent, GroupsFirst: true, Paper: "A4", Words: l.Words}
-	teamID, err := store.CreateTeam(ctx, tx, l.Team, conv)
+	teamID, err := store.CreateTeam(ctx, db, l.Team, conv)
 	if err != nil {
 		return err
 	}
-	s := store.For(tx, teamID)
-	team := people{}
+	s := store.For(db, teamID)
+	team := memberIDs{}
 	for _, m := range SignIns {
-		id, err := accounts.AddMember(ctx, tx, teamID, m.Email, names[m.Role], app.Role(m.Role), m.Password)
+		id, err := accounts.AddMember(ctx, db, teamID, m.Email, names[m.Role], tx.Role(m.Role), m.Password)
 		if err != nil {
 			return err
 		}
@@ -285,7 +287,7 @@ func schoolDay(at time.Time) time.Time {
 }
 
 // classes writes a log as if each class had met a card a lesson, and the first ones often.
-func (l library) classes(ctx context.Context, s store.Library, team people, ids []string, now time.Time) error {
+func (l library) classes(ctx context.Context, s store.Library, team memberIDs, ids []string, now time.Time) error {
 	for _, c := range l.Classes {
 		classID, err := s.CreateClass(ctx, c.Name, c.Kind)
 		if err != nil {

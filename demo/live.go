@@ -11,7 +11,10 @@ import (
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/year"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 // Live lets the team that Load made have a past: a class with a year of logs, lessons of the last weeks, one of them
@@ -22,20 +25,20 @@ func Live(ctx context.Context, a *app.App) error {
 	if err != nil {
 		return err
 	}
-	team := map[string]app.Actor{}
+	team := map[string]tx.Actor{}
 	for _, m := range SignIns {
-		by, id, err := a.People.AsOperator(ctx, m.Email)
+		by, id, err := a.Accounts.AsOperator(ctx, m.Email)
 		if errors.Is(err, store.ErrNotFound) {
 			return nil // the database is somebody else's
 		}
 		if err != nil {
 			return err
 		}
-		team[m.Role] = app.Actor{MemberID: id, TeamID: by.TeamID, Name: names[m.Role], Role: app.Role(m.Role)}
+		team[m.Role] = tx.Actor{MemberID: id, TeamID: by.TeamID, Name: names[m.Role], Role: tx.Role(m.Role)}
 	}
 	lead := team["lead"]
 	s := store.For(store.AllTeams{Pool: a.Pool}, lead.TeamID)
-	classes, err := a.Planning.Classes(ctx, lead)
+	classes, err := a.Classes.Classes(ctx, lead)
 	if err != nil || slices.ContainsFunc(classes, func(c store.Class) bool { return c.Name == wrenClass }) {
 		return err
 	}
@@ -51,7 +54,7 @@ func Live(ctx context.Context, a *app.App) error {
 	if err := wrens(ctx, s, lead.MemberID, order, a.Now()); err != nil {
 		return err
 	}
-	if classes, err = a.Planning.Classes(ctx, lead); err != nil {
+	if classes, err = a.Classes.Classes(ctx, lead); err != nil {
 		return err
 	}
 	byName := map[string]string{}
@@ -117,8 +120,8 @@ var taught = []lessonHeld{
 }
 
 // held assembles a lesson and logs it as taught.
-func held(ctx context.Context, a *app.App, by app.Actor, classID, cardID string, t lessonHeld) error {
-	ask := app.LessonAsk{ClassID: classID, Purpose: t.purpose, CardIDs: []string{cardID}, Minutes: t.minutes}
+func held(ctx context.Context, a *app.App, by tx.Actor, classID, cardID string, t lessonHeld) error {
+	ask := teaching.LessonAsk{ClassID: classID, Purpose: t.purpose, CardIDs: []string{cardID}, Minutes: t.minutes}
 	made, err := a.Lessons.Assemble(ctx, by, ask)
 	if err != nil {
 		return err
@@ -128,14 +131,14 @@ func held(ctx context.Context, a *app.App, by app.Actor, classID, cardID string,
 		last = min(t.kept, last)
 	}
 	days := lessonDays(schoolYear(year.On(a.Now())), a.Now(), t.days)
-	return a.Lessons.Log(ctx, by, made.LessonID, app.Taught{
+	return a.Lessons.Log(ctx, by, made.LessonID, teaching.Taught{
 		TaughtOn: days[0].Format(time.DateOnly), Reached: made.Lesson.Steps[last-1].ID, Note: t.note,
-		Sure: []app.Sure{{CardID: cardID, Sure: t.sure}},
+		Sure: []teaching.Sure{{CardID: cardID, Sure: t.sure}},
 	})
 }
 
 // rewrite changes a rhyme and agrees it.
-func rewrite(ctx context.Context, a *app.App, lead app.Actor, cardID, rhyme string) error {
+func rewrite(ctx context.Context, a *app.App, lead tx.Actor, cardID, rhyme string) error {
 	c, err := a.Cards.Card(ctx, lead, cardID)
 	if err != nil {
 		return err
@@ -193,7 +196,7 @@ func wrens(ctx context.Context, s store.Library, by string, order []string, now 
 
 // basin is a second, small team: the teacher of the first one leads it.
 func (l library) basin(ctx context.Context, a *app.App) error {
-	teamID, err := a.People.CreateTeam(ctx, app.NewTeam{
+	teamID, err := a.Accounts.CreateTeam(ctx, people.NewTeam{
 		Name: "Basin Nursery", Email: "teacher@lockhouse.example", LeadName: names["teacher"], Accent: accent,
 	})
 	if err != nil {

@@ -8,8 +8,8 @@ import (
 	"brightchalk/internal/store"
 )
 
-// people are the ids of the demo's members by role.
-type people map[string]string
+// memberIDs are the ids of the demo's members by role.
+type memberIDs map[string]string
 
 // forward is a card that somebody put forward, by its place in the library.
 type forward struct {
@@ -67,7 +67,7 @@ var teach = map[string]string{
 }
 
 // talk puts cards forward and lets the team speak of them, all of it in the last days.
-func (l library) talk(ctx context.Context, s store.Library, p people, ids []string, now time.Time) error {
+func (l library) talk(ctx context.Context, s store.Library, p memberIDs, ids []string, now time.Time) error {
 	at := func(hours int) time.Time { return now.Add(-time.Duration(hours) * time.Hour) }
 	if err := l.changeInn(ctx, s, p["teacher"], ids[4], at(22)); err != nil {
 		return err
@@ -120,7 +120,7 @@ func (l library) changeInn(ctx context.Context, s store.Library, by, id string, 
 	})
 }
 
-func (l library) say(ctx context.Context, s store.Library, p people, ids []string, at func(int) time.Time) error {
+func (l library) say(ctx context.Context, s store.Library, p memberIDs, ids []string, at func(int) time.Time) error {
 	made := make([]string, len(talk))
 	for i, t := range talk {
 		r := store.NewRemark{

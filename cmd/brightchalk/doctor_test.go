@@ -43,7 +43,7 @@ func TestDoctor(t *testing.T) {
 	}
 
 	// A picture that only a lesson of before names stays; one that nothing names goes; one that just came stays.
-	by, _, err := a.People.AsOperator(ctx, demo.SignIns[0].Email)
+	by, _, err := a.Accounts.AsOperator(ctx, demo.SignIns[0].Email)
 	require.NoError(t, err)
 	s := store.For(everything, by.TeamID)
 	kept, err := s.PutMedium(ctx, store.Medium{MediaType: "image/png", Bytes: []byte("of a lesson")})

@@ -8,7 +8,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
-	_ "net/http/pprof" // on the inner address alone, see inspect
+	_ "net/http/pprof"
 	"os"
 	"os/signal"
 	"runtime"
@@ -31,10 +31,13 @@ import (
 	"brightchalk/internal/jobs"
 	"brightchalk/internal/mail"
 	"brightchalk/internal/metrics"
+	"brightchalk/internal/people"
 	"brightchalk/internal/provider"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
 )
+
+// on the inner address alone, see inspect
 
 func env(name, fallback string) string {
 	if v := os.Getenv(name); v != "" {
@@ -118,7 +121,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 	if err != nil {
 		return err
 	}
-	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post, Queue: queue, Standby: follower})
+	a := app.New(pool, app.Options{Stage: webui.Stage, Post: post, Queue: queue, Replica: follower})
 	hub := store.NewHub()
 	options := httpapi.Options{
 		Log:          log,
@@ -196,12 +199,12 @@ func serve(std stdio, addr string, withDemo bool) error {
 }
 
 // postOf is where mail goes: BRIGHT_CHALK_MAIL, from BRIGHT_CHALK_MAIL_FROM, with links to BRIGHT_CHALK_ADDRESS.
-func postOf() (app.Post, error) {
+func postOf() (people.Post, error) {
 	sender, err := mail.Open(env("BRIGHT_CHALK_MAIL", ""), env("BRIGHT_CHALK_MAIL_FROM", ""))
 	if err != nil {
-		return app.Post{}, fmt.Errorf("BRIGHT_CHALK_MAIL: %w", err)
+		return people.Post{}, fmt.Errorf("BRIGHT_CHALK_MAIL: %w", err)
 	}
-	return app.Post{Sender: sender, Address: env("BRIGHT_CHALK_ADDRESS", "")}, nil
+	return people.Post{Sender: sender, Address: env("BRIGHT_CHALK_ADDRESS", "")}, nil
 }
 
 // providerOf is where people may sign in beside their passwords: the issuer BRIGHT_CHALK_SIGN_IN, which knows this
@@ -285,7 +288,7 @@ func bound(log *slog.Logger) {
 	}
 }
 
-func announce(std stdio, address string, list []app.DemoSignIn) {
+func announce(std stdio, address string, list []people.DemoSignIn) {
 	fmt.Fprintf(std.out, "\n  Bright Chalk is at http://%s\n\n  Sign in to the demo team:\n", address)
 	for _, d := range list {
 		fmt.Fprintf(std.out, "    %-10s %-28s %s\n", d.Role, d.Email, d.Password)

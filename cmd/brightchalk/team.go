@@ -12,7 +12,9 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 const teamUsage = "say: brightchalk team create --name N --email E --lead NAME, or team people, password, role or " +
@@ -23,7 +25,7 @@ func teamCommand(std stdio) *cobra.Command {
 		Use: "team", Short: "Teams of this installation",
 		Args: takes(0, 0, teamUsage), RunE: func(*cobra.Command, []string) error { return usage(teamUsage) },
 	}
-	var n app.NewTeam
+	var n people.NewTeam
 	create := &cobra.Command{
 		Use: "create", Short: "Make a team with its first lead",
 		Long: "Make a team with its first lead. The lead's password is read from standard input.",
@@ -60,10 +62,10 @@ func house(f func(ctx context.Context, a *app.App) error) error {
 	return f(ctx, app.New(pool, app.Options{}))
 }
 
-func createTeam(std stdio, n app.NewTeam) error {
+func createTeam(std stdio, n people.NewTeam) error {
 	n.Password = secret(std, "the lead")
 	return house(func(ctx context.Context, a *app.App) error {
-		id, err := a.People.CreateTeam(ctx, n)
+		id, err := a.Accounts.CreateTeam(ctx, n)
 		if err != nil {
 			return err
 		}
@@ -75,7 +77,7 @@ func createTeam(std stdio, n app.NewTeam) error {
 // account makes a command about the account with an address; whoever has the command line may do what a lead may.
 func account(
 	c *cobra.Command,
-	f func(ctx context.Context, a *app.App, by app.Actor, memberID, email string) error,
+	f func(ctx context.Context, a *app.App, by tx.Actor, memberID, email string) error,
 ) *cobra.Command {
 	email := c.Flags().String("email", "", "of the account")
 	c.Args = takes(0, 0, "it takes no arguments; say --email E")
@@ -84,7 +86,7 @@ func account(
 			return usage("say whose account it is: --email E")
 		}
 		return house(func(ctx context.Context, a *app.App) error {
-			by, id, err := a.People.AsOperator(ctx, *email)
+			by, id, err := a.Accounts.AsOperator(ctx, *email)
 			if errors.Is(err, store.ErrNotFound) {
 				return fmt.Errorf("nobody has an account with the address %s", *email)
 			}
@@ -99,8 +101,8 @@ func account(
 
 func peopleCommand(std stdio) *cobra.Command {
 	c := &cobra.Command{Use: "people", Short: "List the team that somebody belongs to"}
-	return account(c, func(ctx context.Context, a *app.App, by app.Actor, _, _ string) error {
-		list, err := a.People.Members(ctx, by)
+	return account(c, func(ctx context.Context, a *app.App, by tx.Actor, _, _ string) error {
+		list, err := a.Accounts.Members(ctx, by)
 		if err != nil {
 			return err
 		}
@@ -117,8 +119,8 @@ func passwordCommand(std stdio) *cobra.Command {
 		Use: "password", Short: "Give somebody a new password",
 		Long: "Give somebody a new password, read from standard input. All sessions of the account end.",
 	}
-	return account(c, func(ctx context.Context, a *app.App, by app.Actor, id, email string) error {
-		if err := a.People.ResetPassword(ctx, by, id, secret(std, email)); err != nil {
+	return account(c, func(ctx context.Context, a *app.App, by tx.Actor, id, email string) error {
+		if err := a.Accounts.ResetPassword(ctx, by, id, secret(std, email)); err != nil {
 			return err
 		}
 		fmt.Fprintf(std.out, "%s has a new password; all sessions have ended.\n", email)
@@ -129,8 +131,8 @@ func passwordCommand(std stdio) *cobra.Command {
 func roleCommand(std stdio) *cobra.Command {
 	c := &cobra.Command{Use: "role", Short: "Change what somebody may do: lead, teacher or assistant"}
 	role := c.Flags().String("role", "", "lead, teacher or assistant")
-	return account(c, func(ctx context.Context, a *app.App, by app.Actor, id, email string) error {
-		if err := a.People.SetRole(ctx, by, id, app.Role(*role)); err != nil {
+	return account(c, func(ctx context.Context, a *app.App, by tx.Actor, id, email string) error {
+		if err := a.Accounts.SetRole(ctx, by, id, tx.Role(*role)); err != nil {
 			return err
 		}
 		fmt.Fprintf(std.out, "%s is %s now.\n", email, *role)
@@ -143,8 +145,8 @@ func removeCommand(std stdio) *cobra.Command {
 		Use: "remove", Short: "End somebody's account",
 		Long: "End somebody's account and sessions at once. What they wrote and recorded stays, under the name.",
 	}
-	return account(c, func(ctx context.Context, a *app.App, by app.Actor, id, email string) error {
-		if err := a.People.Remove(ctx, by, id); err != nil {
+	return account(c, func(ctx context.Context, a *app.App, by tx.Actor, id, email string) error {
+		if err := a.Accounts.Remove(ctx, by, id); err != nil {
 			return err
 		}
 		fmt.Fprintf(std.out, "%s has no account any more.\n", email)

@@ -8,17 +8,18 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/audit"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/library"
+	"brightchalk/internal/tx"
 )
 
-func (s school) audited(t *testing.T, code audit.Code) []app.AuditFinding {
+func (s school) audited(t *testing.T, code audit.Code) []library.AuditFinding {
 	t.Helper()
 	v, err := s.Audits.Audit(context.Background(), s.assistant)
 	require.NoError(t, err)
 	assert.Positive(t, v.Takes)
-	return slices.DeleteFunc(v.Findings, func(f app.AuditFinding) bool { return f.Code != code })
+	return slices.DeleteFunc(v.Findings, func(f library.AuditFinding) bool { return f.Code != code })
 }
 
 // What was found is mended by one press, left with a reason, and found anew when it changes.
@@ -37,13 +38,13 @@ func TestFindingsAreMendedOrLeft(t *testing.T) {
 	write("Lift the barrle and hum.")
 	list := s.audited(t, audit.Slip)
 	require.Len(t, list, 1)
-	require.ErrorIs(t, s.Audits.Mend(ctx, s.assistant, list[0].Key), app.ErrForbidden)
+	require.ErrorIs(t, s.Audits.Mend(ctx, s.assistant, list[0].Key), tx.ErrForbidden)
 	require.NoError(t, s.Audits.Mend(ctx, s.teacher, list[0].Key))
 	c, err := s.Cards.Card(ctx, s.teacher, id)
 	require.NoError(t, err)
 	assert.Equal(t, "Lift the barrel and hum.", c.Content.Action)
 	assert.Equal(t, card.Draft, c.State, "what is agreed stays in force")
-	require.ErrorIs(t, s.Audits.Mend(ctx, s.teacher, list[0].Key), app.ErrFindingGone)
+	require.ErrorIs(t, s.Audits.Mend(ctx, s.teacher, list[0].Key), library.ErrFindingGone)
 
 	names := s.audited(t, audit.SecondName)
 	require.NotEmpty(t, names)

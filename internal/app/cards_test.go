@@ -8,8 +8,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/library"
+	"brightchalk/internal/tx"
 )
 
 func TestTwoPeopleOnOneCard(t *testing.T) {
@@ -29,7 +30,7 @@ func TestTwoPeopleOnOneCard(t *testing.T) {
 	assert.Equal(t, "No uh.", after.Content.Slip)
 	mine.Rhyme = "Keep the kayak."
 	_, err = s.Cards.Save(ctx, s.lead, id, c.Version, mine)
-	var conflict app.Conflict
+	var conflict library.Conflict
 	require.ErrorAs(t, err, &conflict)
 	assert.Equal(t, []string{"rhyme"}, conflict.Fields)
 	assert.Equal(t, "Kick the kayak.", conflict.Theirs.Content.Rhyme)
@@ -116,6 +117,6 @@ func TestMovingACardMakesRoom(t *testing.T) {
 	assert.Equal(t, "t n a m s i", first(6))
 	require.NoError(t, s.Cards.Move(ctx, s.lead, s.cards["t"], 4))
 	assert.Equal(t, "n a m t s i", first(6))
-	require.ErrorIs(t, s.Cards.Move(ctx, s.teacher, s.cards["t"], 1), app.ErrForbidden)
+	require.ErrorIs(t, s.Cards.Move(ctx, s.teacher, s.cards["t"], 1), tx.ErrForbidden)
 	mendable(t, s.Cards.Move(ctx, s.lead, s.cards["t"], 99))
 }

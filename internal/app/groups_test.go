@@ -9,20 +9,22 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/pace"
+	"brightchalk/internal/planning"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
-func (s school) find(t *testing.T, classID, cardID string) (app.ClassCard, bool) {
+func (s school) find(t *testing.T, classID, cardID string) (planning.ClassCard, bool) {
 	t.Helper()
-	v, err := s.Planning.Class(context.Background(), s.lead, classID)
+	v, err := s.Classes.Class(context.Background(), s.lead, classID)
 	require.NoError(t, err)
-	i := slices.IndexFunc(v.Cards, func(c app.ClassCard) bool { return c.CardID == cardID })
+	i := slices.IndexFunc(v.Cards, func(c planning.ClassCard) bool { return c.CardID == cardID })
 	if i < 0 {
-		return app.ClassCard{}, false
+		return planning.ClassCard{}, false
 	}
 	return v.Cards[i], true
 }
@@ -32,33 +34,33 @@ func (s school) find(t *testing.T, classID, cardID string) (app.ClassCard, bool)
 func TestAGroupCatchesUpBySounds(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	classes, err := s.Planning.Classes(ctx, s.lead)
+	classes, err := s.Classes.Classes(ctx, s.lead)
 	require.NoError(t, err)
 	from := []string{classes[0].ClassID, classes[1].ClassID}
-	shaky, err := s.Planning.Shakiest(ctx, s.assistant, from)
+	shaky, err := s.Classes.Shakiest(ctx, s.assistant, from)
 	require.NoError(t, err)
 	require.NotEmpty(t, shaky)
-	assert.True(t, slices.IsSortedFunc(shaky, func(a, b app.Shaky) int { return int(1000 * (b.Need - a.Need)) }))
-	i := slices.IndexFunc(shaky, func(k app.Shaky) bool { return len(k.In) == 2 })
+	assert.True(t, slices.IsSortedFunc(shaky, func(a, b planning.Shaky) int { return int(1000 * (b.Need - a.Need)) }))
+	i := slices.IndexFunc(shaky, func(k planning.Shaky) bool { return len(k.In) == 2 })
 	require.GreaterOrEqual(t, i, 0, "one is shaky in both")
 	focus := []string{shaky[i].CardID}
-	ask := app.GroupAsk{Name: "Tuesday group", From: from, Cards: focus}
-	for field, wrong := range map[string]func(*app.GroupAsk){
-		"needs a name":           func(a *app.GroupAsk) { a.Name = " " },
-		"at least one class":     func(a *app.GroupAsk) { a.From = nil },
-		"at least one sound":     func(a *app.GroupAsk) { a.Cards = nil },
-		"with this name already": func(a *app.GroupAsk) { a.Name = "Heron class" },
-		"has met one of these":   func(a *app.GroupAsk) { a.Cards = []string{s.cards["ph"]} },
+	ask := planning.GroupAsk{Name: "Tuesday group", From: from, Cards: focus}
+	for field, wrong := range map[string]func(*planning.GroupAsk){
+		"needs a name":           func(a *planning.GroupAsk) { a.Name = " " },
+		"at least one class":     func(a *planning.GroupAsk) { a.From = nil },
+		"at least one sound":     func(a *planning.GroupAsk) { a.Cards = nil },
+		"with this name already": func(a *planning.GroupAsk) { a.Name = "Heron class" },
+		"has met one of these":   func(a *planning.GroupAsk) { a.Cards = []string{s.cards["ph"]} },
 	} {
 		bad := ask
 		wrong(&bad)
-		_, err := s.Planning.NewGroup(ctx, s.teacher, bad)
+		_, err := s.Classes.NewGroup(ctx, s.teacher, bad)
 		require.ErrorContains(t, err, field)
 	}
-	group, err := s.Planning.NewGroup(ctx, s.teacher, ask)
+	group, err := s.Classes.NewGroup(ctx, s.teacher, ask)
 	require.NoError(t, err)
 	assert.Equal(t, 4, s.count(t, "SELECT count(*) FROM school_class"), "what was refused left nothing behind")
-	view, err := s.Planning.Class(ctx, s.lead, group)
+	view, err := s.Classes.Class(ctx, s.lead, group)
 	require.NoError(t, err)
 	assert.Equal(t, focus, view.Focus)
 	assert.Len(t, view.From, 2)
@@ -67,7 +69,7 @@ func TestAGroupCatchesUpBySounds(t *testing.T) {
 	assert.LessOrEqual(t, own.Sure, 2)
 	all := map[string]int{}
 	for _, c := range from {
-		v, err := s.Planning.Class(ctx, s.lead, c)
+		v, err := s.Classes.Class(ctx, s.lead, c)
 		require.NoError(t, err)
 		for _, k := range v.Cards {
 			if k.Readable {
@@ -79,21 +81,25 @@ func TestAGroupCatchesUpBySounds(t *testing.T) {
 		assert.True(t, k.CardID == focus[0] || all[k.CardID] == 2, "it begins with what both classes know")
 	}
 
-	year, err := s.Years.Year(ctx, s.lead, group, app.WhatIf{})
+	year, err := s.Years.Year(ctx, s.lead, group, planning.WhatIf{})
 	require.NoError(t, err)
 	today := day(t, year, "2026-11-25")
 	assert.Equal(t, lesson.CatchUp, today.Purpose, "nothing new comes in a group that catches up")
 	assert.Equal(t, focus, today.Cards)
-	made, err := s.Lessons.Assemble(ctx, s.teacher, app.LessonAsk{ClassID: group, Purpose: lesson.CatchUp, Minutes: 8})
+	made, err := s.Lessons.Assemble(
+		ctx,
+		s.teacher,
+		teaching.LessonAsk{ClassID: group, Purpose: lesson.CatchUp, Minutes: 8},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, focus, made.Lesson.Targets, "its sounds are what it needs")
 	before, _ := s.find(t, from[0], focus[0])
-	require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, app.Taught{
-		Reached: "close", Sure: []app.Sure{{CardID: focus[0], Sure: 3}},
+	require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, teaching.Taught{
+		Reached: "close", Sure: []teaching.Sure{{CardID: focus[0], Sure: 3}},
 	}))
 	after, _ := s.find(t, from[0], focus[0])
 	assert.Equal(t, before, after, "its log is its own")
-	require.NoError(t, s.Planning.SetFlow(ctx, s.teacher, group, true))
+	require.NoError(t, s.Classes.SetFlow(ctx, s.teacher, group, true))
 	after, _ = s.find(t, from[0], focus[0])
 	assert.Equal(t, before.Times+1, after.Times)
 	assert.Equal(t, 3, after.Sure)
@@ -105,10 +111,10 @@ func TestAGroupCatchesUpBySounds(t *testing.T) {
 		s.Lessons.Correct(ctx, s.lead, from[0], history.Meetings[0].LogID, nil, ""),
 		"it is corrected in the group",
 	)
-	require.NoError(t, s.Planning.SetFlow(ctx, s.teacher, group, false))
+	require.NoError(t, s.Classes.SetFlow(ctx, s.teacher, group, false))
 	after, _ = s.find(t, from[0], focus[0])
 	assert.Equal(t, before, after)
-	require.ErrorIs(t, s.Planning.SetFlow(ctx, s.teacher, from[0], true), store.ErrNotFound, "a class is no group")
+	require.ErrorIs(t, s.Classes.SetFlow(ctx, s.teacher, from[0], true), store.ErrNotFound, "a class is no group")
 }
 
 // A sound that a class forgets twice is put forward to be taught again, in the sheet and beside the class.
@@ -132,14 +138,18 @@ func TestASoundForgottenTwiceIsPutForward(t *testing.T) {
 	}
 	m := s.sheet(t)
 	require.Len(t, m.Again, 1)
-	assert.Equal(t, app.Again{CardID: s.cards["t"], ClassID: s.class, Lapses: 2, Purpose: lesson.Again}, m.Again[0])
+	assert.Equal(
+		t,
+		planning.Again{CardID: s.cards["t"], ClassID: s.class, Lapses: 2, Purpose: lesson.Again},
+		m.Again[0],
+	)
 	days, err := s.Lessons.Days(ctx, s.lead)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"t"}, days[0].AgainNames)
 	assert.Empty(t, days[1].Again)
 }
 
-func (s school) sheet(t *testing.T) app.MeetingSheet {
+func (s school) sheet(t *testing.T) planning.MeetingSheet {
 	t.Helper()
 	m, err := s.Meetings.Meeting(context.Background(), s.assistant)
 	require.NoError(t, err)
@@ -165,7 +175,7 @@ func TestTheSheetForTheMeeting(t *testing.T) {
 				shaky++
 			}
 		}
-		everywhere := slices.ContainsFunc(m.Everywhere, func(e app.Shaky) bool { return e.CardID == k.CardID })
+		everywhere := slices.ContainsFunc(m.Everywhere, func(e planning.Shaky) bool { return e.CardID == k.CardID })
 		assert.Equal(t, everywhere, shaky > 1, "%s: shaky in %d of %d", s.grapheme(k.CardID), shaky, len(k.In))
 	}
 }
@@ -175,14 +185,14 @@ func TestTheSheetForTheMeeting(t *testing.T) {
 func TestClassesDriftApart(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	classes, err := s.Planning.Classes(ctx, s.lead)
+	classes, err := s.Classes.Classes(ctx, s.lead)
 	require.NoError(t, err)
 	r := s.cards["r"]
 	teach := func(class string) {
 		made, err := s.Lessons.Assemble(ctx, s.teacher, introduce(class, r, 20))
 		require.NoError(t, err)
-		require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, app.Taught{
-			Reached: "close", Sure: []app.Sure{{CardID: r, Sure: 2}},
+		require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, teaching.Taught{
+			Reached: "close", Sure: []teaching.Sure{{CardID: r, Sure: 2}},
 		}))
 	}
 	teach(classes[0].ClassID)
@@ -204,7 +214,7 @@ func TestClassesDriftApart(t *testing.T) {
 	require.NoError(t, err)
 	m = s.sheet(t)
 	require.Len(t, m.Outdated, 1)
-	assert.Equal(t, app.Outdated{
+	assert.Equal(t, planning.Outdated{
 		CardID: r, Part: "rhyme", Was: was, Is: "Reeds in a row, row, row.", Classes: []string{classes[0].ClassID},
 	}, m.Outdated[0])
 	teach(classes[1].ClassID)
@@ -228,17 +238,17 @@ func TestTheNextPlanGoesByWhatLessonsTook(t *testing.T) {
 	for i := range 6 {
 		made, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 		require.NoError(t, err)
-		var took []app.Took
+		var took []teaching.Took
 		for _, k := range made.Lesson.Steps {
 			usual := float64(k.Seconds)
 			if k.Pace > 0 {
 				usual /= k.Pace
 			}
-			took = append(took, app.Took{StepID: k.ID, Seconds: int(1.5 * usual)})
+			took = append(took, teaching.Took{StepID: k.ID, Seconds: int(1.5 * usual)})
 		}
-		require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, app.Taught{
+		require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, teaching.Taught{
 			TaughtOn: time.Date(2026, 11, 10+i, 0, 0, 0, 0, time.UTC).Format(time.DateOnly), Reached: "close",
-			Sure: []app.Sure{{CardID: s.cards["b"], Sure: 2}}, Took: took,
+			Sure: []teaching.Sure{{CardID: s.cards["b"], Sure: 2}}, Took: took,
 		}))
 	}
 	times, err := s.Lessons.Times(ctx, s.assistant, s.class)
@@ -251,7 +261,7 @@ func TestTheNextPlanGoesByWhatLessonsTook(t *testing.T) {
 	assert.Len(t, times.Lessons, 6)
 	slow, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 	require.NoError(t, err)
-	items := func(l app.LessonView) (n int) {
+	items := func(l teaching.LessonView) (n int) {
 		for _, k := range l.Lesson.Steps {
 			n += len(k.Items)
 		}
@@ -259,15 +269,15 @@ func TestTheNextPlanGoesByWhatLessonsTook(t *testing.T) {
 	}
 	assert.Less(t, items(slow), items(plain))
 	assert.InDelta(t, 1200, slow.Lesson.Seconds, 60)
-	classes, err := s.Planning.Classes(ctx, s.lead)
+	classes, err := s.Classes.Classes(ctx, s.lead)
 	require.NoError(t, err)
 	other, err := s.Lessons.Times(ctx, s.lead, classes[1].ClassID)
 	require.NoError(t, err)
 	assert.Empty(t, other.Steps, "another class has held none")
-	bad := app.Taught{
+	bad := teaching.Taught{
 		Reached: "close",
-		Sure:    []app.Sure{{CardID: s.cards["b"], Sure: 2}},
-		Took:    []app.Took{{StepID: "dance", Seconds: 9}},
+		Sure:    []teaching.Sure{{CardID: s.cards["b"], Sure: 2}},
+		Took:    []teaching.Took{{StepID: "dance", Seconds: 9}},
 	}
 	assert.ErrorContains(t, s.Lessons.Log(ctx, s.teacher, slow.LessonID, bad), "has no step dance")
 }
@@ -280,7 +290,7 @@ func TestTheMemoryIsFittedOnlyToEnough(t *testing.T) {
 	assert.Nil(t, m.Fit)
 	assert.Less(t, m.Meetings, m.Needed)
 	_, err = s.Meetings.FitMemory(ctx, s.teacher)
-	require.ErrorIs(t, err, app.ErrForbidden)
+	require.ErrorIs(t, err, tx.ErrForbidden)
 	_, err = s.Meetings.FitMemory(ctx, s.lead)
 	require.ErrorContains(t, err, "until then the usual one is used")
 	before, _ := s.find(t, s.class, s.cards["t"])

@@ -9,9 +9,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/recording"
+	"brightchalk/internal/media"
+	"brightchalk/internal/sound"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 func TestListenersAreBlindUntilTheyHaveHeard(t *testing.T) {
@@ -30,17 +32,20 @@ func TestListenersAreBlindUntilTheyHaveHeard(t *testing.T) {
 	assert.Equal(t, list, again, "which stays")
 
 	first, second := list.Takes[0].TakeID, list.Takes[1].TakeID
-	require.NoError(t, s.Takes.Hear(ctx, s.lead, first, app.Heard{Why: []string{"voicing", "added-vowel", "voicing"}}))
-	require.NoError(t, s.Takes.Hear(ctx, s.lead, second, app.Heard{Pure: true}))
+	require.NoError(
+		t,
+		s.Takes.Hear(ctx, s.lead, first, sound.Heard{Why: []string{"voicing", "added-vowel", "voicing"}}),
+	)
+	require.NoError(t, s.Takes.Hear(ctx, s.lead, second, sound.Heard{Pure: true}))
 	list, err = s.Takes.Listening(ctx, s.lead)
 	require.NoError(t, err)
 	assert.Equal(t, len(list.Takes)-2, list.Left)
 	assert.Nil(t, list.Takes[0].Mine, "what is left comes first")
-	heard := map[string]*app.Heard{}
+	heard := map[string]*sound.Heard{}
 	for _, b := range list.Takes {
 		heard[b.TakeID] = b.Mine
 	}
-	assert.Equal(t, &app.Heard{Why: []string{"added-vowel", "voicing"}}, heard[first])
+	assert.Equal(t, &sound.Heard{Why: []string{"added-vowel", "voicing"}}, heard[first])
 
 	// Only who has heard a take is told what others, and the check, say of it.
 	told, err := s.Takes.Agreements(ctx, s.lead)
@@ -51,8 +56,8 @@ func TestListenersAreBlindUntilTheyHaveHeard(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, blind.Divided)
 
-	require.NoError(t, s.Takes.Hear(ctx, s.teacher, first, app.Heard{Pure: true}))
-	require.NoError(t, s.Takes.Hear(ctx, s.teacher, second, app.Heard{Pure: true}))
+	require.NoError(t, s.Takes.Hear(ctx, s.teacher, first, sound.Heard{Pure: true}))
+	require.NoError(t, s.Takes.Hear(ctx, s.teacher, second, sound.Heard{Pure: true}))
 	told, err = s.Takes.Agreements(ctx, s.teacher)
 	require.NoError(t, err)
 	require.Len(t, told.Pairs, 3, "each with the check, and both with each other")
@@ -73,7 +78,7 @@ func TestListenersAreBlindUntilTheyHaveHeard(t *testing.T) {
 	require.NoError(t, err)
 	assert.NotEqual(t, recording.Retake, takes[0].Report.Verdict)
 	require.NoError(t, s.Takes.Unhear(ctx, s.lead, second))
-	require.NoError(t, s.Takes.Fix(ctx, s.lead, first, app.Fixes{Propose: true}))
+	require.NoError(t, s.Takes.Fix(ctx, s.lead, first, sound.Fixes{Propose: true}))
 	list, err = s.Takes.Listening(ctx, s.lead)
 	require.NoError(t, err)
 	assert.Equal(t, len(list.Takes), list.Left)
@@ -83,12 +88,12 @@ func TestHearingsAreChecked(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	take := firstTake(t, s, "m")
-	mendable(t, s.Takes.Hear(ctx, s.lead, take, app.Heard{Why: []string{"ugly"}}))
-	mendable(t, s.Takes.Hear(ctx, s.lead, take, app.Heard{Pure: true, Why: []string{"noise"}}))
-	require.ErrorIs(t, s.Takes.Hear(ctx, s.assistant, take, app.Heard{Pure: true}), app.ErrForbidden)
+	mendable(t, s.Takes.Hear(ctx, s.lead, take, sound.Heard{Why: []string{"ugly"}}))
+	mendable(t, s.Takes.Hear(ctx, s.lead, take, sound.Heard{Pure: true, Why: []string{"noise"}}))
+	require.ErrorIs(t, s.Takes.Hear(ctx, s.assistant, take, sound.Heard{Pure: true}), tx.ErrForbidden)
 	_, err := s.Takes.Listening(ctx, s.assistant)
-	require.ErrorIs(t, err, app.ErrForbidden)
-	require.ErrorIs(t, s.Takes.ExportHearings(ctx, s.teacher, &bytes.Buffer{}), app.ErrForbidden)
+	require.ErrorIs(t, err, tx.ErrForbidden)
+	require.ErrorIs(t, s.Takes.ExportHearings(ctx, s.teacher, &bytes.Buffer{}), tx.ErrForbidden)
 }
 
 func TestARoomIsCheckedAndNothingKept(t *testing.T) {
@@ -98,10 +103,10 @@ func TestARoomIsCheckedAndNothingKept(t *testing.T) {
 	require.NoError(t, err)
 	var before, after int
 	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium").Scan(&before))
-	r, err := s.Takes.Room(ctx, s.assistant, app.Uploaded(m.Bytes))
+	r, err := s.Takes.Room(ctx, s.assistant, media.UploadOf(m.Bytes))
 	require.NoError(t, err)
 	assert.False(t, r.Ready, "the silence before a take of the demo is too short")
-	_, err = s.Takes.Room(ctx, s.assistant, app.Uploaded([]byte("no sound at all")))
+	_, err = s.Takes.Room(ctx, s.assistant, media.UploadOf([]byte("no sound at all")))
 	mendable(t, err)
 	require.NoError(t, store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium").Scan(&after))
 	assert.Equal(t, before, after)

@@ -12,9 +12,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/media"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 // together runs f at once n times and returns the errors.
@@ -50,7 +53,7 @@ func TestManyChangeOneLibrary(t *testing.T) {
 		case 0, 1:
 			return s.Cards.Move(ctx, s.lead, ids[i%len(ids)], 1+(i*17)%len(ids))
 		case 2:
-			_, err := s.Takes.Add(ctx, s.assistant, s.cards["s"], fmt.Sprintf("Voice %d", i), true, app.Uploaded(k.Bytes))
+			_, err := s.Takes.Add(ctx, s.assistant, s.cards["s"], fmt.Sprintf("Voice %d", i), true, media.UploadOf(k.Bytes))
 			return err
 		}
 		return s.Takes.Choose(ctx, s.teacher, s.take(t, "s"))
@@ -80,12 +83,13 @@ func (s school) take(t *testing.T, grapheme string) string {
 func TestALessonIsLoggedOnce(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	v, err := s.Lessons.Assemble(ctx, s.teacher, app.LessonAsk{
+	v, err := s.Lessons.Assemble(ctx, s.teacher, teaching.LessonAsk{
 		ClassID: s.class, Purpose: "introduce", CardIDs: []string{s.cards["b"]}, Minutes: 20,
 	})
 	require.NoError(t, err)
 	for _, err := range together(10, func(int) error {
-		return s.Lessons.Log(ctx, s.teacher, v.LessonID, app.Taught{Sure: []app.Sure{{CardID: s.cards["b"], Sure: 2}}})
+		sure := []teaching.Sure{{CardID: s.cards["b"], Sure: 2}}
+		return s.Lessons.Log(ctx, s.teacher, v.LessonID, teaching.Taught{Sure: sure})
 	}) {
 		assert.NoError(t, err)
 	}
@@ -99,14 +103,14 @@ func TestGuessesAreCountedByFailure(t *testing.T) {
 	ctx := context.Background()
 	guess := func(email, password string, address int) error {
 		from := netip.AddrFrom4([4]byte{10, 0, byte(address >> 8), byte(address)})
-		_, err := s.People.SignIn(ctx, app.Attempt{Email: email, Password: password, Address: from.String()})
+		_, err := s.Accounts.SignIn(ctx, people.Attempt{Email: email, Password: password, Address: from.String()})
 		return err
 	}
 	lead, good := demo.SignIns[0].Email, demo.SignIns[0].Password
 	for i := range 40 {
 		require.NoError(t, guess(lead, good, 1), i)
 	}
-	var many app.TooMany
+	var many people.TooMany
 	tried, refused := 0, 0
 	for _, err := range together(60, func(i int) error { return guess(lead, fmt.Sprint("guess ", i), 100+i) }) {
 		if assert.Error(t, err); isFault(err) {
@@ -138,7 +142,7 @@ func TestGuessesAreCountedByFailure(t *testing.T) {
 	assert.Equal(t, 100, tried, "guesses at many accounts from one address")
 	require.NoError(t, guess(demo.SignIns[1].Email, demo.SignIns[1].Password, 8), "other accounts sign in elsewhere")
 	id := s.lead.MemberID
-	require.NoError(t, s.People.ResetPassword(ctx, s.lead, id, "heron under the bridge"))
+	require.NoError(t, s.Accounts.ResetPassword(ctx, s.lead, id, "heron under the bridge"))
 	require.NoError(t, guess(lead, "heron under the bridge", 99), "a lead's reset opens the account again")
 }
 
@@ -151,15 +155,15 @@ func isFault(err error) bool {
 func TestARemovedAddressIsFreeAgain(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	_, id, err := s.People.AsOperator(ctx, demo.SignIns[2].Email)
+	_, id, err := s.Accounts.AsOperator(ctx, demo.SignIns[2].Email)
 	require.NoError(t, err)
-	require.NoError(t, s.People.Remove(ctx, s.lead, id))
-	require.ErrorIs(t, s.People.Remove(ctx, s.lead, id), store.ErrNotFound)
+	require.NoError(t, s.Accounts.Remove(ctx, s.lead, id))
+	require.ErrorIs(t, s.Accounts.Remove(ctx, s.lead, id), store.ErrNotFound)
 	require.NoError(
 		t,
-		s.People.Invite(ctx, s.lead, demo.SignIns[2].Email, "Bea Again", app.Assistant, "a long enough one"),
+		s.Accounts.Invite(ctx, s.lead, demo.SignIns[2].Email, "Bea Again", tx.Assistant, "a long enough one"),
 	)
-	other, err := s.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[2].Email, Password: "a long enough one"})
+	other, err := s.Accounts.SignIn(ctx, people.Attempt{Email: demo.SignIns[2].Email, Password: "a long enough one"})
 	require.NoError(t, err)
 	assert.Equal(t, id, other.MemberID)
 	assert.Equal(t, "Bea Again", other.Name)

@@ -13,12 +13,14 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/year"
+	"brightchalk/internal/exchange"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 	"brightchalk/test/testdb"
 )
 
-func (s school) begin(t *testing.T, by app.Actor, a app.JobAsk) string {
+func (s school) begin(t *testing.T, by tx.Actor, a exchange.JobAsk) string {
 	t.Helper()
 	j, err := s.Jobs.Begin(context.Background(), by, a)
 	require.NoError(t, err)
@@ -31,7 +33,7 @@ func (s school) later(d time.Duration) *app.App {
 	return app.New(s.Pool, app.Options{Now: func() time.Time { return s.Now().Add(d) }, Hashing: testdb.Hashing})
 }
 
-func (s school) job(t *testing.T, by app.Actor, id string) app.JobView {
+func (s school) job(t *testing.T, by tx.Actor, id string) exchange.JobView {
 	t.Helper()
 	list, err := s.Jobs.List(context.Background(), by)
 	require.NoError(t, err)
@@ -41,7 +43,7 @@ func (s school) job(t *testing.T, by app.Actor, id string) app.JobView {
 		}
 	}
 	t.Fatalf("no job %s", id)
-	return app.JobView{}
+	return exchange.JobView{}
 }
 
 // What a job makes is its asker's alone, and may be fetched until it is dropped, an hour is over, or a take goes.
@@ -49,12 +51,12 @@ func TestAJobMakesAFile(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	for _, c := range []struct {
-		ask          app.JobAsk
+		ask          exchange.JobAsk
 		title, begin string
 	}{
-		{app.JobAsk{Kind: app.PackJob, Size: app.PackOrder}, "Carry pack, the whole order", "<!doctype html>"},
-		{app.JobAsk{Kind: app.BundleJob, Voiceless: true}, "The library without recordings", "PK\x03\x04"},
-		{app.JobAsk{Kind: app.CardsJob, Layout: render.Duplex}, "All sound cards, both sides", "%PDF-"},
+		{exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackOrder}, "Carry pack, the whole order", "<!doctype html>"},
+		{exchange.JobAsk{Kind: exchange.BundleJob, Voiceless: true}, "The library without recordings", "PK\x03\x04"},
+		{exchange.JobAsk{Kind: exchange.CardsJob, Layout: render.Duplex}, "All sound cards, both sides", "%PDF-"},
 	} {
 		id := s.begin(t, s.assistant, c.ask)
 		require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
@@ -97,7 +99,7 @@ func TestTheSheetsOfADay(t *testing.T) {
 	require.NoError(t, err)
 	require.NotNil(t, made.Lesson.Planned)
 	day, class := made.Lesson.Planned.Date, s.class
-	id := s.begin(t, s.assistant, app.JobAsk{Kind: app.SheetsJob, Date: year.Date(day)})
+	id := s.begin(t, s.assistant, exchange.JobAsk{Kind: exchange.SheetsJob, Date: year.Date(day)})
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
 	j := s.job(t, s.assistant, id)
 	require.Equal(t, store.JobDone, j.State, j.Said)
@@ -107,36 +109,44 @@ func TestTheSheetsOfADay(t *testing.T) {
 	assert.True(t, strings.HasPrefix(string(f.Bytes), "%PDF-"))
 	require.NoError(t, s.Jobs.Stop(ctx, s.assistant, id))
 
-	empty := s.begin(t, s.assistant, app.JobAsk{Kind: app.SheetsJob, Class: class, Date: "2031-01-01", Week: true})
+	empty := s.begin(
+		t,
+		s.assistant,
+		exchange.JobAsk{Kind: exchange.SheetsJob, Class: class, Date: "2031-01-01", Week: true},
+	)
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, empty))
 	j = s.job(t, s.assistant, empty)
 	assert.Equal(t, store.JobFailed, j.State)
 	assert.Contains(t, j.Said, "No lesson is made for these days yet")
 
-	_, err = s.Jobs.Begin(ctx, s.lead, app.JobAsk{Kind: app.SheetsJob, Date: "next Monday"})
+	_, err = s.Jobs.Begin(ctx, s.lead, exchange.JobAsk{Kind: exchange.SheetsJob, Date: "next Monday"})
 	require.ErrorContains(t, err, "a date such as")
 }
 
 func TestWhatCannotBeAJob(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	for _, a := range []app.JobAsk{
+	for _, a := range []exchange.JobAsk{
 		{Kind: "paint"},
-		{Kind: app.PackJob},
-		{Kind: app.PackJob, Size: app.PackWeek},
-		{Kind: app.CardsJob, Layout: "poster"},
+		{Kind: exchange.PackJob},
+		{Kind: exchange.PackJob, Size: exchange.PackWeek},
+		{Kind: exchange.CardsJob, Layout: "poster"},
 	} {
 		_, err := s.Jobs.Begin(ctx, s.lead, a)
 		require.Error(t, err, a)
 	}
-	_, err := s.Jobs.Begin(ctx, s.lead, app.JobAsk{Kind: app.PackJob, Size: app.PackWeek, Class: s.lead.TeamID})
+	_, err := s.Jobs.Begin(
+		ctx,
+		s.lead,
+		exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackWeek, Class: s.lead.TeamID},
+	)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	for range 3 {
-		s.begin(t, s.teacher, app.JobAsk{Kind: app.PicturesJob})
+		s.begin(t, s.teacher, exchange.JobAsk{Kind: exchange.PicturesJob})
 	}
-	_, err = s.Jobs.Begin(ctx, s.teacher, app.JobAsk{Kind: app.PicturesJob})
-	require.ErrorIs(t, err, app.ErrBusyJobs)
-	s.begin(t, s.lead, app.JobAsk{Kind: app.PicturesJob})
+	_, err = s.Jobs.Begin(ctx, s.teacher, exchange.JobAsk{Kind: exchange.PicturesJob})
+	require.ErrorIs(t, err, exchange.ErrBusyJobs)
+	s.begin(t, s.lead, exchange.JobAsk{Kind: exchange.PicturesJob})
 }
 
 // A server dies in the middle: another one goes on after a silence and no sooner, and what was found before is not
@@ -147,7 +157,7 @@ func TestAJobOfADeadServer(t *testing.T) {
 	db := store.AllTeams{Pool: s.Pool}
 	_, err := db.Exec(ctx, `UPDATE take SET verdict = 'retake' WHERE chosen`)
 	require.NoError(t, err)
-	id := s.begin(t, s.lead, app.JobAsk{Kind: app.RenewJob})
+	id := s.begin(t, s.lead, exchange.JobAsk{Kind: exchange.RenewJob})
 	dying, die := context.WithCancel(ctx)
 	go func() {
 		for dying.Err() == nil { // dies once some takes are judged
@@ -190,7 +200,8 @@ func TestAJobOfADeadServer(t *testing.T) {
 	assert.Len(t, seen, 47, "each chosen take was called one to make again")
 
 	late := store.In(ctx, s.Pool, s.lead.TeamID, pgx.TxOptions{}, func(tx pgx.Tx) error {
-		return store.For(tx, s.lead.TeamID).EndJob(ctx, store.Job{JobID: id, Run: 1, State: store.JobFailed}, nil, s.Now())
+		return store.For(tx, s.lead.TeamID).
+			EndJob(ctx, store.Job{JobID: id, Run: 1, State: store.JobFailed}, nil, s.Now())
 	})
 	require.ErrorIs(t, late, store.ErrNotFound)
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id), "a word too many does nothing")
@@ -201,7 +212,7 @@ func TestAJobOfADeadServer(t *testing.T) {
 func TestAJobIsStopped(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	id := s.begin(t, s.teacher, app.JobAsk{Kind: app.PicturesJob})
+	id := s.begin(t, s.teacher, exchange.JobAsk{Kind: exchange.PicturesJob})
 	ran := make(chan error)
 	began := time.Now()
 	go func() { ran <- s.Jobs.Run(ctx, s.lead.TeamID, id) }()
@@ -216,8 +227,8 @@ func TestAJobIsStopped(t *testing.T) {
 	assert.Equal(t, store.JobStopped, j.State)
 	assert.False(t, j.File)
 
-	id = s.begin(t, s.teacher, app.JobAsk{Kind: app.PackJob, Size: app.PackOrder})
-	require.NoError(t, s.People.Pause(ctx, s.lead, s.teacher.MemberID, true))
+	id = s.begin(t, s.teacher, exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackOrder})
+	require.NoError(t, s.Accounts.Pause(ctx, s.lead, s.teacher.MemberID, true))
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
 	j = s.job(t, s.teacher, id)
 	assert.Equal(t, store.JobFailed, j.State)

@@ -7,20 +7,20 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/tx"
 )
 
 func TestTheTeamsLinesAndLettersReachTheLesson(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	team, err := s.Planning.Team(ctx, s.lead)
+	team, err := s.Settings.Team(ctx, s.lead)
 	require.NoError(t, err)
 	c := team.Conventions
 	c.Lines.Base.Name, c.Lines.HeightMM = "quay", 10
-	require.ErrorIs(t, s.Planning.SetConventions(ctx, s.teacher, c), app.ErrForbidden)
-	require.NoError(t, s.Planning.SetConventions(ctx, s.lead, c))
+	require.ErrorIs(t, s.Settings.SetConventions(ctx, s.teacher, c), tx.ErrForbidden)
+	require.NoError(t, s.Settings.SetConventions(ctx, s.lead, c))
 	v, err := s.Letters.Write(ctx, s.assistant, "n", nil)
 	require.NoError(t, err)
 	assert.Contains(t, v.Strokes[0].Words, "to the quay")
@@ -29,7 +29,7 @@ func TestTheTeamsLinesAndLettersReachTheLesson(t *testing.T) {
 	own := *v.Letter
 	own.Strokes = []strokes.Stroke{own.Strokes[0]}
 	own.Strokes[0].Segments = own.Strokes[0].Segments[:1] // a stick: no n, but well placed
-	require.ErrorIs(t, s.Letters.Save(ctx, s.assistant, own), app.ErrForbidden)
+	require.ErrorIs(t, s.Letters.Save(ctx, s.assistant, own), tx.ErrForbidden)
 	require.NoError(t, s.Letters.Save(ctx, s.teacher, own))
 	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["n"], 20))
 	require.NoError(t, err)

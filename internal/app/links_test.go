@@ -11,13 +11,15 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/library"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 const fresh = "heron under the bridge"
 
-func secretOf(t *testing.T, l app.NewLink) string {
+func secretOf(t *testing.T, l people.NewLink) string {
 	t.Helper()
 	_, secret, ok := strings.Cut(l.Path, "#")
 	require.True(t, ok)
@@ -28,36 +30,36 @@ func secretOf(t *testing.T, l app.NewLink) string {
 func TestSomebodyJoinsByALink(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	ask := app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher}
-	_, err := s.People.Ask(ctx, s.teacher, ask)
-	require.ErrorIs(t, err, app.ErrForbidden)
-	for _, bad := range []app.Asking{
-		{Name: "Otto", Email: "otto", Role: app.Teacher},
-		{Email: ask.Email, Role: app.Teacher},
-		{Name: "Otto", Email: "LEAD@lockhouse.example", Role: app.Teacher},
+	ask := people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
+	_, err := s.Accounts.Ask(ctx, s.teacher, ask)
+	require.ErrorIs(t, err, tx.ErrForbidden)
+	for _, bad := range []people.Asking{
+		{Name: "Otto", Email: "otto", Role: tx.Teacher},
+		{Email: ask.Email, Role: tx.Teacher},
+		{Name: "Otto", Email: "LEAD@lockhouse.example", Role: tx.Teacher},
 		{Name: "Otto", Email: ask.Email, Role: "owner"},
 	} {
-		_, err := s.People.Ask(ctx, s.lead, bad)
+		_, err := s.Accounts.Ask(ctx, s.lead, bad)
 		mendable(t, err, bad)
 	}
-	made, err := s.People.Ask(ctx, s.lead, ask)
+	made, err := s.Accounts.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
 	secret := secretOf(t, made)
-	k, err := s.People.Opened(ctx, secret)
+	k, err := s.Accounts.Opened(ctx, secret)
 	require.NoError(t, err)
 	assert.Equal(t, "Otto Wick", k.Name)
 	assert.NotEmpty(t, k.Team)
-	_, err = s.People.Enter(ctx, app.Entering{Secret: secret, Name: "Otto Wick", Password: "short"})
+	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secret, Name: "Otto Wick", Password: "short"})
 	mendable(t, err)
-	_, err = s.People.Enter(ctx, app.Entering{Secret: secret + "X", Name: "Otto Wick", Password: fresh})
-	require.ErrorIs(t, err, app.ErrLink)
+	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secret + "X", Name: "Otto Wick", Password: fresh})
+	require.ErrorIs(t, err, people.ErrLink)
 
 	// Of several who use it at once, one joins.
 	errs := make([]error, 4)
 	var all sync.WaitGroup
 	for i := range errs {
 		all.Go(func() {
-			_, errs[i] = s.People.Enter(ctx, app.Entering{Secret: secret, Name: "Otto Wick", Password: fresh})
+			_, errs[i] = s.Accounts.Enter(ctx, people.Entering{Secret: secret, Name: "Otto Wick", Password: fresh})
 		})
 	}
 	all.Wait()
@@ -66,14 +68,14 @@ func TestSomebodyJoinsByALink(t *testing.T) {
 		if err == nil {
 			joined++
 		} else {
-			require.ErrorIs(t, err, app.ErrLink)
+			require.ErrorIs(t, err, people.ErrLink)
 		}
 	}
 	assert.Equal(t, 1, joined)
-	otto, err := s.People.SignIn(ctx, app.Attempt{Email: ask.Email, Password: fresh})
+	otto, err := s.Accounts.SignIn(ctx, people.Attempt{Email: ask.Email, Password: fresh})
 	require.NoError(t, err)
 	assert.Equal(t, "OW2", otto.Initials, "the lead has OW")
-	open, err := s.People.Links(ctx, s.lead)
+	open, err := s.Accounts.Links(ctx, s.lead)
 	require.NoError(t, err)
 	assert.Empty(t, open)
 }
@@ -81,57 +83,57 @@ func TestSomebodyJoinsByALink(t *testing.T) {
 func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	ask := app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher}
-	made, err := s.People.Ask(ctx, s.lead, ask)
+	ask := people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
+	made, err := s.Accounts.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
-	open, err := s.People.Links(ctx, s.lead)
+	open, err := s.Accounts.Links(ctx, s.lead)
 	require.NoError(t, err)
 	require.Len(t, open, 1)
-	require.NoError(t, s.People.EndLink(ctx, s.lead, open[0].LinkID))
-	_, err = s.People.Opened(ctx, secretOf(t, made))
-	require.ErrorIs(t, err, app.ErrLink)
-	require.ErrorIs(t, s.People.EndLink(ctx, s.lead, open[0].LinkID), store.ErrNotFound)
+	require.NoError(t, s.Accounts.EndLink(ctx, s.lead, open[0].LinkID))
+	_, err = s.Accounts.Opened(ctx, secretOf(t, made))
+	require.ErrorIs(t, err, people.ErrLink)
+	require.ErrorIs(t, s.Accounts.EndLink(ctx, s.lead, open[0].LinkID), store.ErrNotFound)
 
-	made, err = s.People.Ask(ctx, s.lead, ask)
+	made, err = s.Accounts.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
 	_, err = store.AllTeams{
 		Pool: s.Pool,
 	}.Exec(
 		ctx,
 		"UPDATE account_link SET good_until = $1",
-		made.GoodUntil.Add(-app.LinkGood-time.Second),
+		made.GoodUntil.Add(-people.LinkGood-time.Second),
 	)
 	require.NoError(t, err)
-	_, err = s.People.Enter(ctx, app.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
-	require.ErrorIs(t, err, app.ErrLink)
+	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
+	require.ErrorIs(t, err, people.ErrLink)
 }
 
 func TestANewPasswordByALinkAndAPause(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	first, err := s.People.ResetLink(ctx, s.lead, s.teacher.MemberID)
+	first, err := s.Accounts.ResetLink(ctx, s.lead, s.teacher.MemberID)
 	require.NoError(t, err)
-	second, err := s.People.ResetLink(ctx, s.lead, s.teacher.MemberID)
+	second, err := s.Accounts.ResetLink(ctx, s.lead, s.teacher.MemberID)
 	require.NoError(t, err)
-	_, err = s.People.Opened(ctx, secretOf(t, first))
-	require.ErrorIs(t, err, app.ErrLink, "the newer link ends the older one")
-	who, err := s.People.Enter(ctx, app.Entering{Secret: secretOf(t, second), Name: "", Password: fresh})
+	_, err = s.Accounts.Opened(ctx, secretOf(t, first))
+	require.ErrorIs(t, err, people.ErrLink, "the newer link ends the older one")
+	who, err := s.Accounts.Enter(ctx, people.Entering{Secret: secretOf(t, second), Name: "", Password: fresh})
 	require.NoError(t, err)
 	assert.Equal(t, s.teacher.MemberID, who.MemberID)
-	_, _, err = s.People.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
+	_, _, err = s.Accounts.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
 	require.ErrorIs(t, err, store.ErrNotFound, "former sessions have ended")
 
-	mendable(t, s.People.Pause(ctx, s.lead, s.lead.MemberID, true), "a team keeps a lead who can sign in")
-	require.ErrorIs(t, s.People.Pause(ctx, s.teacher, s.assistant.MemberID, true), app.ErrForbidden)
-	require.NoError(t, s.People.Pause(ctx, s.lead, s.teacher.MemberID, true))
-	_, _, err = s.People.Who(ctx, who.MemberID, who.Epoch)
+	mendable(t, s.Accounts.Pause(ctx, s.lead, s.lead.MemberID, true), "a team keeps a lead who can sign in")
+	require.ErrorIs(t, s.Accounts.Pause(ctx, s.teacher, s.assistant.MemberID, true), tx.ErrForbidden)
+	require.NoError(t, s.Accounts.Pause(ctx, s.lead, s.teacher.MemberID, true))
+	_, _, err = s.Accounts.Who(ctx, who.MemberID, who.Epoch)
 	require.ErrorIs(t, err, store.ErrNotFound, "the sessions end at once")
-	_, err = s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
-	require.ErrorIs(t, err, app.ErrPaused)
-	_, err = s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: "wrong, all of it"})
-	require.NotErrorIs(t, err, app.ErrPaused, "who does not know the password learns nothing")
-	require.NoError(t, s.People.Pause(ctx, s.lead, s.teacher.MemberID, false))
-	_, err = s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
+	_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
+	require.ErrorIs(t, err, people.ErrPaused)
+	_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "teacher@lockhouse.example", Password: "wrong, all of it"})
+	require.NotErrorIs(t, err, people.ErrPaused, "who does not know the password learns nothing")
+	require.NoError(t, s.Accounts.Pause(ctx, s.lead, s.teacher.MemberID, false))
+	_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
 	require.NoError(t, err)
 }
 
@@ -140,34 +142,34 @@ func TestANewPasswordByALinkAndAPause(t *testing.T) {
 func TestSomebodyWhoLeftIsErased(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	ask := app.Asking{Name: "Quillo Wick", Email: "quillo@lockhouse.example", Role: app.Teacher}
-	made, err := s.People.Ask(ctx, s.lead, ask)
+	ask := people.Asking{Name: "Quillo Wick", Email: "quillo@lockhouse.example", Role: tx.Teacher}
+	made, err := s.Accounts.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
-	joined, err := s.People.Enter(ctx, app.Entering{
+	joined, err := s.Accounts.Enter(ctx, people.Entering{
 		Secret: secretOf(t, made), Name: "Quillo Wick", Password: fresh, Address: "192.0.2.7",
 	})
 	require.NoError(t, err)
 	quillo := joined.Actor
 	id := s.cards["m"]
 	s.rhymes(t, quillo, id, "Market men make merry.")
-	_, err = s.Reviews.Remark(ctx, quillo, id, app.Saying{Field: "rhyme", Body: "Shorter now."})
+	_, err = s.Reviews.Remark(ctx, quillo, id, library.Saying{Field: "rhyme", Body: "Shorter now."})
 	require.NoError(t, err)
-	_, err = s.People.Data(ctx, s.teacher, quillo.MemberID)
-	require.ErrorIs(t, err, app.ErrForbidden)
-	own, err := s.People.Data(ctx, quillo, quillo.MemberID)
+	_, err = s.Accounts.Data(ctx, s.teacher, quillo.MemberID)
+	require.ErrorIs(t, err, tx.ErrForbidden)
+	own, err := s.Accounts.Data(ctx, quillo, quillo.MemberID)
 	require.NoError(t, err)
 	for _, part := range []string{"quillo@lockhouse.example", "Shorter now.", "rhyme"} {
 		assert.Contains(t, string(own), part)
 	}
 	assert.NotContains(t, string(own), "argon2id")
-	mendable(t, s.People.Erase(ctx, s.lead, quillo.MemberID), "who is still there is not erased")
-	require.NoError(t, s.People.Remove(ctx, s.lead, quillo.MemberID))
-	former, err := s.People.Former(ctx, s.lead)
+	mendable(t, s.Accounts.Erase(ctx, s.lead, quillo.MemberID), "who is still there is not erased")
+	require.NoError(t, s.Accounts.Remove(ctx, s.lead, quillo.MemberID))
+	former, err := s.Accounts.Former(ctx, s.lead)
 	require.NoError(t, err)
 	require.Len(t, former, 1)
-	require.ErrorIs(t, s.People.Erase(ctx, s.teacher, quillo.MemberID), app.ErrForbidden)
-	require.NoError(t, s.People.Erase(ctx, s.lead, quillo.MemberID))
-	require.ErrorIs(t, s.People.Erase(ctx, s.lead, quillo.MemberID), store.ErrNotFound)
+	require.ErrorIs(t, s.Accounts.Erase(ctx, s.teacher, quillo.MemberID), tx.ErrForbidden)
+	require.NoError(t, s.Accounts.Erase(ctx, s.lead, quillo.MemberID))
+	require.ErrorIs(t, s.Accounts.Erase(ctx, s.lead, quillo.MemberID), store.ErrNotFound)
 
 	v, err := s.Reviews.Review(ctx, s.lead, id)
 	require.NoError(t, err)

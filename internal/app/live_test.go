@@ -18,7 +18,7 @@ func TestTheDemoLives(t *testing.T) {
 	ctx := context.Background()
 	require.NoError(t, demo.Live(ctx, s.App))
 	require.NoError(t, demo.Live(ctx, s.App), "again: nothing is made twice")
-	classes, err := s.Planning.Classes(ctx, s.lead)
+	classes, err := s.Classes.Classes(ctx, s.lead)
 	require.NoError(t, err)
 	require.Len(t, classes, 4)
 	m := s.sheet(t)
@@ -30,12 +30,15 @@ func TestTheDemoLives(t *testing.T) {
 	var rows, days int
 	require.NoError(
 		t,
-		store.AllTeams{Pool: s.Pool}.QueryRow(ctx, `SELECT count(*), max(met_at)::date - min(met_at)::date FROM class_log
-		JOIN school_class USING (class_id) WHERE name = 'Wren class'`).Scan(&rows, &days),
+		store.AllTeams{
+			Pool: s.Pool,
+		}.QueryRow(ctx, `SELECT count(*), max(met_at)::date - min(met_at)::date FROM class_log
+		JOIN school_class USING (class_id) WHERE name = 'Wren class'`).
+			Scan(&rows, &days),
 	)
 	assert.Greater(t, rows, 200)
 	assert.Greater(t, days, 300)
-	seats, err := s.People.Seats(ctx, s.teacher)
+	seats, err := s.Accounts.Seats(ctx, s.teacher)
 	require.NoError(t, err)
 	assert.Len(t, seats, 2)
 	wall, err := s.Cards.Wall(ctx, s.lead, false)

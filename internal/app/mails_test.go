@@ -13,7 +13,10 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
+	"brightchalk/internal/library"
 	"brightchalk/internal/mail"
+	"brightchalk/internal/people"
+	"brightchalk/internal/tx"
 	"brightchalk/test/testdb"
 )
 
@@ -39,12 +42,15 @@ func TestOneMailADay(t *testing.T) {
 	now := time.Date(2026, 11, 25, 5, 0, 0, 0, time.UTC)
 	a := app.New(testdb.New(t), app.Options{
 		Now: func() time.Time { return now }, Hashing: testdb.Hashing,
-		Post: app.Post{Sender: box, Address: "https://chalk.school.example/"},
+		Post: people.Post{Sender: box, Address: "https://chalk.school.example/"},
 	})
 	_, err := demo.Load(ctx, a)
 	require.NoError(t, err)
-	actor := func(i int) app.Actor {
-		by, err := a.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[i].Email, Password: demo.SignIns[i].Password})
+	actor := func(i int) tx.Actor {
+		by, err := a.Accounts.SignIn(
+			ctx,
+			people.Attempt{Email: demo.SignIns[i].Email, Password: demo.SignIns[i].Password},
+		)
 		require.NoError(t, err)
 		return by
 	}
@@ -76,7 +82,12 @@ func TestOneMailADay(t *testing.T) {
 	wall, err := a.Cards.Wall(ctx, lead, false)
 	require.NoError(t, err)
 	say := func(text string) {
-		_, err := a.Reviews.Remark(ctx, teacher, wall[12].CardID, app.Saying{Body: "@" + lead.Initials + " " + text})
+		_, err := a.Reviews.Remark(
+			ctx,
+			teacher,
+			wall[12].CardID,
+			library.Saying{Body: "@" + lead.Initials + " " + text},
+		)
 		require.NoError(t, err)
 	}
 	say("a word that stays here")
@@ -120,21 +131,21 @@ func TestOneMailADay(t *testing.T) {
 func TestAccountEventsAreFilteredAndGoOut(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	require.NoError(t, s.People.Pause(ctx, s.lead, s.assistant.MemberID, true))
-	all, err := s.People.Events(ctx, s.lead, app.EventAsk{})
+	require.NoError(t, s.Accounts.Pause(ctx, s.lead, s.assistant.MemberID, true))
+	all, err := s.Accounts.Events(ctx, s.lead, people.EventAsk{})
 	require.NoError(t, err)
-	paused, err := s.People.Events(ctx, s.lead, app.EventAsk{Kind: "paused"})
+	paused, err := s.Accounts.Events(ctx, s.lead, people.EventAsk{Kind: "paused"})
 	require.NoError(t, err)
 	require.Len(t, paused, 1)
 	assert.Greater(t, len(all), 1)
-	hers, err := s.People.Events(ctx, s.lead, app.EventAsk{Who: strings.ToLower(s.assistant.Name)[:3]})
+	hers, err := s.Accounts.Events(ctx, s.lead, people.EventAsk{Who: strings.ToLower(s.assistant.Name)[:3]})
 	require.NoError(t, err)
 	assert.NotEmpty(t, hers)
-	none, err := s.People.Events(ctx, s.lead, app.EventAsk{Who: "%"})
+	none, err := s.Accounts.Events(ctx, s.lead, people.EventAsk{Who: "%"})
 	require.NoError(t, err)
 	assert.Empty(t, none, "a sign is a sign")
 	var out strings.Builder
-	require.ErrorIs(t, s.People.EventsCSV(ctx, s.teacher, app.EventAsk{}, &out), app.ErrForbidden)
-	require.NoError(t, s.People.EventsCSV(ctx, s.lead, app.EventAsk{Kind: "paused"}, &out))
+	require.ErrorIs(t, s.Accounts.EventsCSV(ctx, s.teacher, people.EventAsk{}, &out), tx.ErrForbidden)
+	require.NoError(t, s.Accounts.EventsCSV(ctx, s.lead, people.EventAsk{Kind: "paused"}, &out))
 	assert.Len(t, strings.Split(strings.TrimSpace(out.String()), "\n"), 2)
 }

@@ -12,11 +12,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/order"
+	"brightchalk/internal/curriculum"
+	"brightchalk/internal/exchange"
+	"brightchalk/internal/library"
 	"brightchalk/internal/sheet"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 func (s school) order(t testing.TB) []string {
@@ -91,14 +94,14 @@ func TestAnOrderIsProposedAndAgreedAsAWhole(t *testing.T) {
 	ids := s.order(t)
 	next := moved(moved(ids, 20, 30), 5, 2)
 	_, err := s.Orders.Propose(ctx, s.assistant, next, "")
-	require.ErrorIs(t, err, app.ErrForbidden)
+	require.ErrorIs(t, err, tx.ErrForbidden)
 	_, err = s.Orders.Propose(ctx, s.teacher, ids, "")
-	require.ErrorIs(t, err, app.ErrNoChange)
+	require.ErrorIs(t, err, curriculum.ErrNoChange)
 	one, err := s.Orders.Propose(ctx, s.teacher, next, " b and d ")
 	require.NoError(t, err)
 	other, err := s.Orders.Propose(ctx, s.teacher, moved(ids, 1, 3), "")
 	require.NoError(t, err)
-	require.ErrorIs(t, s.Orders.Decide(ctx, s.teacher, one, true), app.ErrForbidden)
+	require.ErrorIs(t, s.Orders.Decide(ctx, s.teacher, one, true), tx.ErrForbidden)
 	assert.Equal(t, ids, s.order(t), "nothing changes before it is agreed")
 	require.NoError(t, s.Orders.Decide(ctx, s.lead, one, true))
 	assert.Equal(t, next, s.order(t))
@@ -119,7 +122,7 @@ func TestAnOrderIsProposedAndAgreedAsAWhole(t *testing.T) {
 		require.NoError(t, err)
 	}
 	_, err = s.Orders.Propose(ctx, s.teacher, ids, "")
-	require.ErrorIs(t, err, app.ErrManyOpen)
+	require.ErrorIs(t, err, curriculum.ErrManyOpen)
 }
 
 // Twenty moves and five agreements at once, with a card that is put aside between them: the order stays one
@@ -161,7 +164,7 @@ func (s school) cardAside(t *testing.T) string {
 	t.Helper()
 	all, err := s.Cards.Wall(context.Background(), s.lead, true)
 	require.NoError(t, err)
-	i := slices.IndexFunc(all, func(c app.WallCard) bool { return c.Archived })
+	i := slices.IndexFunc(all, func(c library.WallCard) bool { return c.Archived })
 	require.GreaterOrEqual(t, i, 0)
 	return all[i].CardID
 }
@@ -172,13 +175,13 @@ func TestABetterOrderIsSoughtAndGivenUp(t *testing.T) {
 	ids := s.order(t)
 	worse := slices.Clone(ids)
 	slices.Reverse(worse[14:])
-	q := app.JobAsk{Kind: app.SearchJob, Search: &app.Search{
+	q := exchange.JobAsk{Kind: exchange.SearchJob, Search: &curriculum.Search{
 		Order: worse, Keep: ids[:14], Groups: [][]string{}, Weights: order.UsualWeights(), Seconds: 3,
 	}}
-	_, err := s.Jobs.Begin(ctx, s.lead, app.JobAsk{Kind: app.SearchJob})
+	_, err := s.Jobs.Begin(ctx, s.lead, exchange.JobAsk{Kind: exchange.SearchJob})
 	require.ErrorIs(t, err, fault.Invalid)
 	_, err = s.Jobs.Begin(ctx, s.assistant, q)
-	require.ErrorIs(t, err, app.ErrForbidden)
+	require.ErrorIs(t, err, tx.ErrForbidden)
 	id, second := s.begin(t, s.teacher, q), s.begin(t, s.lead, q)
 	var all sync.WaitGroup
 	began := time.Now()
@@ -209,13 +212,16 @@ func TestABetterOrderIsSoughtAndGivenUp(t *testing.T) {
 func TestAnOrderOutOfATable(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	read := func(text string, c app.OrderColumns) app.OrderTable {
+	read := func(text string, c curriculum.OrderColumns) curriculum.OrderTable {
 		got, err := s.Orders.ReadOrder(ctx, s.teacher, text, c)
 		require.NoError(t, err)
 		return got
 	}
-	got := read("\ufeffNo;Letters;Sound\n2;a;a\n1;sh;/ʃ/\n3;A;\n4;zz;\n;;\n5;ng;x\nsix;t;t\n", app.OrderColumns{})
-	assert.Equal(t, app.OrderColumns{Grapheme: "Letters", Sound: "Sound", Step: "No"}, got.Taken)
+	got := read(
+		"\ufeffNo;Letters;Sound\n2;a;a\n1;sh;/ʃ/\n3;A;\n4;zz;\n;;\n5;ng;x\nsix;t;t\n",
+		curriculum.OrderColumns{},
+	)
+	assert.Equal(t, curriculum.OrderColumns{Grapheme: "Letters", Sound: "Sound", Step: "No"}, got.Taken)
 	assert.Equal(t, []string{s.cards["sh"], s.cards["a"]}, got.Order[:2], "by their steps, not by their lines")
 	assert.ElementsMatch(t, s.order(t), got.Order)
 	problems := map[int]string{}
@@ -227,18 +233,18 @@ func TestAnOrderOutOfATable(t *testing.T) {
 	assert.NotEmpty(t, problems[7], "ng has no such sound")
 	assert.Contains(t, problems[8], "“six” is no number")
 	assert.Empty(t, problems[2]+problems[3])
-	other := read("was,Zeichen\n1,sh\n2,a\n", app.OrderColumns{})
+	other := read("was,Zeichen\n1,sh\n2,a\n", curriculum.OrderColumns{})
 	assert.Empty(t, other.Taken.Grapheme, "the screen asks for the column")
 	assert.Empty(t, other.Rows)
-	other = read("was,Zeichen\n1,sh\n2,a\n", app.OrderColumns{Grapheme: "Zeichen"})
+	other = read("was,Zeichen\n1,sh\n2,a\n", curriculum.OrderColumns{Grapheme: "Zeichen"})
 	assert.Len(t, other.Rows, 2)
 	for _, text := range []string{"", "a", strings.Repeat("a,b\n", 3000)} {
-		_, err := s.Orders.ReadOrder(ctx, s.teacher, text, app.OrderColumns{})
+		_, err := s.Orders.ReadOrder(ctx, s.teacher, text, curriculum.OrderColumns{})
 		assert.ErrorIs(t, err, sheet.ErrNoTable)
 	}
 	var out bytes.Buffer
 	require.NoError(t, s.Orders.OrderCSV(ctx, s.assistant, &out))
-	assert.Equal(t, s.order(t), read(out.String(), app.OrderColumns{}).Order, "what goes out comes in again")
+	assert.Equal(t, s.order(t), read(out.String(), curriculum.OrderColumns{}).Order, "what goes out comes in again")
 }
 
 // stepOf is the place of the first card with a grapheme.

@@ -10,17 +10,19 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/exchange"
+	"brightchalk/internal/media"
+	"brightchalk/internal/people"
 )
 
 // bigBundle is a bundle of so many cards, each with a picture and a recording of the demo.
 func bigBundle(b *testing.B, s school, n int) []byte {
 	b.Helper()
 	var out bytes.Buffer
-	require.NoError(b, s.Print.Bundle(context.Background(), s.lead, app.BundleAsk{}, &out))
+	require.NoError(b, s.Print.Bundle(context.Background(), s.lead, exchange.BundleAsk{}, &out))
 	a, err := bundle.Open(out.Bytes())
 	require.NoError(b, err)
 	lib := a.Library
@@ -75,21 +77,21 @@ func BenchmarkABundleComesIn(b *testing.B) {
 	data := bigBundle(b, s, 120)
 	for i := range b.N {
 		b.StopTimer()
-		_, err := s.People.CreateTeam(ctx, app.NewTeam{
+		_, err := s.Accounts.CreateTeam(ctx, people.NewTeam{
 			Name: "Weir", LeadName: "Wren Alder", Email: fmt.Sprintf("w%d@weir.example", i), Password: "heron under the weir",
 		})
 		require.NoError(b, err)
-		they, err := s.People.SignIn(
+		they, err := s.Accounts.SignIn(
 			ctx,
-			app.Attempt{Email: fmt.Sprintf("w%d@weir.example", i), Password: "heron under the weir"},
+			people.Attempt{Email: fmt.Sprintf("w%d@weir.example", i), Password: "heron under the weir"},
 		)
 		require.NoError(b, err)
 		b.StartTimer()
-		parcel, err := s.Parcels.Bring(ctx, they, "big.zip", app.Uploaded(data))
+		parcel, err := s.Imports.Bring(ctx, they, "big.zip", media.UploadOf(data))
 		require.NoError(b, err)
-		v, err := s.Parcels.Bundle(ctx, they, parcel.ParcelID)
+		v, err := s.Imports.Bundle(ctx, they, parcel.ParcelID)
 		require.NoError(b, err)
-		got, err := s.Parcels.TakeBundle(ctx, they, parcel.ParcelID, wholeOf(v))
+		got, err := s.Imports.TakeBundle(ctx, they, parcel.ParcelID, wholeOf(v))
 		require.NoError(b, err)
 		require.Equal(b, 120, got.Takes, "%v", got.Left)
 	}

@@ -11,36 +11,43 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/table"
+	"brightchalk/internal/exchange"
+	"brightchalk/internal/library"
+	"brightchalk/internal/media"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 // another opens an empty library of another team in the same database.
-func another(t *testing.T, s school) app.Actor {
+func another(t *testing.T, s school) tx.Actor {
 	t.Helper()
 	ctx := context.Background()
-	_, err := s.People.CreateTeam(ctx, app.NewTeam{
+	_, err := s.Accounts.CreateTeam(ctx, people.NewTeam{
 		Name: "Weir Street", LeadName: "Wren Alder", Email: "lead@weirstreet.example", Password: "heron under the weir",
 	})
 	require.NoError(t, err)
-	lead, err := s.People.SignIn(ctx, app.Attempt{Email: "lead@weirstreet.example", Password: "heron under the weir"})
+	lead, err := s.Accounts.SignIn(
+		ctx,
+		people.Attempt{Email: "lead@weirstreet.example", Password: "heron under the weir"},
+	)
 	require.NoError(t, err)
 	return lead
 }
 
 // whole chooses everything of a bundle.
-func wholeOf(v app.BundleView) app.BundleChoice {
-	c := app.BundleChoice{Texts: true, Voices: true}
+func wholeOf(v exchange.BundleView) exchange.BundleChoice {
+	c := exchange.BundleChoice{Texts: true, Voices: true}
 	for _, l := range v.Cards {
 		switch l.Standing {
 		case card.New:
-			c.Cards = append(c.Cards, app.CardChoice{ID: l.ID, How: app.AddCard})
+			c.Cards = append(c.Cards, exchange.CardChoice{ID: l.ID, How: exchange.AddCard})
 		case card.Different:
-			c.Cards = append(c.Cards, app.CardChoice{ID: l.ID, How: app.TakeCard, Version: l.Version})
+			c.Cards = append(c.Cards, exchange.CardChoice{ID: l.ID, How: exchange.TakeCard, Version: l.Version})
 		}
 	}
 	for _, l := range v.Letters {
@@ -97,38 +104,38 @@ func TestABundleComesInWholeAndLosesNothing(t *testing.T) {
 	require.NoError(t, s.Words.PutPicture(ctx, s.lead, store.NamedPicture{
 		Name: "heron", Others: []string{"bird"}, Picture: m.Content.Picture,
 	}))
-	require.NoError(t, s.Parcels.SetOrigin(ctx, s.lead, m.Content.Picture, "Drawn by the team", "CC BY 4.0"))
+	require.NoError(t, s.Imports.SetOrigin(ctx, s.lead, m.Content.Picture, "Drawn by the team", "CC BY 4.0"))
 
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, app.BundleAsk{Class: s.class}, &out))
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{Class: s.class}, &out))
 	they := another(t, s)
-	parcel, err := s.Parcels.Bring(ctx, they, "../ours\x00.zip", app.Uploaded(out.Bytes()))
+	parcel, err := s.Imports.Bring(ctx, they, "../ours\x00.zip", media.UploadOf(out.Bytes()))
 	require.NoError(t, err)
 	assert.Equal(t, "ours.zip", parcel.Name)
-	v, err := s.Parcels.Bundle(ctx, they, parcel.ParcelID)
+	v, err := s.Imports.Bundle(ctx, they, parcel.ParcelID)
 	require.NoError(t, err)
 	require.Len(t, v.Cards, 79)
 	for _, l := range v.Cards {
 		assert.Equal(t, card.New, l.Standing, l.Pair)
 	}
-	_, err = s.Parcels.Bundle(ctx, s.lead, parcel.ParcelID)
+	_, err = s.Imports.Bundle(ctx, s.lead, parcel.ParcelID)
 	require.ErrorIs(t, err, store.ErrNotFound, "another team's")
 	choice := wholeOf(v)
 	choice.Conventions, choice.AsAgreed = true, true
 	teacher := they
-	teacher.Role = app.Teacher
-	_, err = s.Parcels.TakeBundle(ctx, teacher, parcel.ParcelID, choice)
-	require.ErrorIs(t, err, app.ErrForbidden, "conventions are a lead's")
-	got, err := s.Parcels.TakeBundle(ctx, they, parcel.ParcelID, choice)
+	teacher.Role = tx.Teacher
+	_, err = s.Imports.TakeBundle(ctx, teacher, parcel.ParcelID, choice)
+	require.ErrorIs(t, err, tx.ErrForbidden, "conventions are a lead's")
+	got, err := s.Imports.TakeBundle(ctx, they, parcel.ParcelID, choice)
 	require.NoError(t, err)
 	assert.Empty(t, got.Left)
 	assert.Equal(t, 79, got.Added)
 	assert.Equal(t, 47, got.Takes)
-	_, err = s.Parcels.Bundle(ctx, they, parcel.ParcelID)
+	_, err = s.Imports.Bundle(ctx, they, parcel.ParcelID)
 	require.ErrorIs(t, err, store.ErrNotFound, "it was taken")
 
 	var back bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, they, app.BundleAsk{}, &back))
+	require.NoError(t, s.Print.Bundle(ctx, they, exchange.BundleAsk{}, &back))
 	first, sums := plainly(t, out.Bytes())
 	second, backSums := plainly(t, back.Bytes())
 	assert.Equal(t, sums, backSums)
@@ -145,9 +152,9 @@ func TestABundleComesInWholeAndLosesNothing(t *testing.T) {
 			o.Team != ""
 	}), "where the picture came from, and how it may be used")
 
-	again, err := s.Parcels.Bring(ctx, they, "again.zip", app.Uploaded(out.Bytes()))
+	again, err := s.Imports.Bring(ctx, they, "again.zip", media.UploadOf(out.Bytes()))
 	require.NoError(t, err)
-	v, err = s.Parcels.Bundle(ctx, they, again.ParcelID)
+	v, err = s.Imports.Bundle(ctx, they, again.ParcelID)
 	require.NoError(t, err)
 	for _, l := range v.Cards {
 		assert.Equal(t, card.Same, l.Standing, "%s: %v", l.Pair, l.Fields)
@@ -160,7 +167,7 @@ func TestABundleComesInCardByCard(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, app.BundleAsk{Voiceless: true}, &out))
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{Voiceless: true}, &out))
 	a, err := bundle.Open(out.Bytes())
 	require.NoError(t, err)
 	assert.Empty(t, a.Library.Takes, "no voice goes along")
@@ -172,19 +179,21 @@ func TestABundleComesInCardByCard(t *testing.T) {
 	mine.Action, mine.Notes = "", "Ours."
 	v, err = s.Cards.Save(ctx, s.teacher, ours, v.Version, mine)
 	require.NoError(t, err)
-	parcel, err := s.Parcels.Bring(ctx, s.teacher, "b.zip", app.Uploaded(out.Bytes()))
+	parcel, err := s.Imports.Bring(ctx, s.teacher, "b.zip", media.UploadOf(out.Bytes()))
 	require.NoError(t, err)
-	look, err := s.Parcels.Bundle(ctx, s.teacher, parcel.ParcelID)
+	look, err := s.Imports.Bundle(ctx, s.teacher, parcel.ParcelID)
 	require.NoError(t, err)
 	i := slices.IndexFunc(look.Cards, func(l bundle.CardLine) bool { return l.CardID == ours })
 	line := look.Cards[i]
 	assert.Equal(t, card.Different, line.Standing)
 	assert.Equal(t, 1, line.Fills, "%v", line.Fields)
-	fill := app.BundleChoice{Cards: []app.CardChoice{{ID: line.ID, How: app.FillCard, Version: line.Version - 1}}}
-	_, err = s.Parcels.TakeBundle(ctx, s.teacher, parcel.ParcelID, fill)
-	require.ErrorIs(t, err, app.ErrCardMoved)
+	fill := exchange.BundleChoice{
+		Cards: []exchange.CardChoice{{ID: line.ID, How: exchange.FillCard, Version: line.Version - 1}},
+	}
+	_, err = s.Imports.TakeBundle(ctx, s.teacher, parcel.ParcelID, fill)
+	require.ErrorIs(t, err, library.ErrCardMoved)
 	fill.Cards[0].Version = line.Version
-	got, err := s.Parcels.TakeBundle(ctx, s.teacher, parcel.ParcelID, fill)
+	got, err := s.Imports.TakeBundle(ctx, s.teacher, parcel.ParcelID, fill)
 	require.NoError(t, err)
 	assert.Equal(t, 1, got.Changed)
 	after, err := s.Cards.Card(ctx, s.teacher, ours)
@@ -193,9 +202,9 @@ func TestABundleComesInCardByCard(t *testing.T) {
 	assert.Equal(t, "Ours.", after.Content.Notes, "what we had stays")
 	assert.Equal(t, card.Draft, after.State)
 	assert.Positive(t, after.AgreedVersion, "what is agreed stays in force")
-	_, err = s.Parcels.Bring(ctx, s.assistant, "b.zip", app.Uploaded(out.Bytes()))
-	require.ErrorIs(t, err, app.ErrForbidden)
-	_, err = s.Parcels.Bring(ctx, s.teacher, "b.zip", app.Uploaded([]byte("PK no zip")))
+	_, err = s.Imports.Bring(ctx, s.assistant, "b.zip", media.UploadOf(out.Bytes()))
+	require.ErrorIs(t, err, tx.ErrForbidden)
+	_, err = s.Imports.Bring(ctx, s.teacher, "b.zip", media.UploadOf([]byte("PK no zip")))
 	require.ErrorIs(t, err, bundle.ErrBundle)
 }
 
@@ -204,16 +213,16 @@ func TestTablesComeIn(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	bring := func(name, text string) string {
-		p, err := s.Parcels.Bring(ctx, s.teacher, name, app.Uploaded([]byte(text)))
+		p, err := s.Imports.Bring(ctx, s.teacher, name, media.UploadOf([]byte(text)))
 		require.NoError(t, err)
 		require.Equal(t, store.TableParcel, p.Kind)
 		return p.ParcelID
 	}
 	var out bytes.Buffer
-	require.NoError(t, s.Parcels.Workbook(ctx, s.assistant, &out))
+	require.NoError(t, s.Imports.Workbook(ctx, s.assistant, &out))
 	id := bring("library.xlsx", out.String())
 	for i, kind := range []table.Kind{table.Cards, table.Words, table.Sentences} {
-		v, err := s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{Sheet: i})
+		v, err := s.Imports.Table(ctx, s.teacher, id, exchange.TableAsk{Sheet: i})
 		require.NoError(t, err)
 		assert.Equal(t, kind, v.Kind)
 		assert.NotEmpty(t, v.Lines)
@@ -221,20 +230,20 @@ func TestTablesComeIn(t *testing.T) {
 			assert.Equal(t, card.Same, l.Standing, "%s line %d: %s %v", kind, l.Row, l.Why, l.Fields)
 		}
 	}
-	_, err := s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{Sheet: 9})
+	_, err := s.Imports.Table(ctx, s.teacher, id, exchange.TableAsk{Sheet: 9})
 	require.ErrorContains(t, err, "4 sheets")
 
 	id = bring("words.csv", "spelling,word\nsh,rush\nsh,gun\nsh,rash\nsh,cat\nm,mist\n")
-	v, err := s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{})
+	v, err := s.Imports.Table(ctx, s.teacher, id, exchange.TableAsk{})
 	require.NoError(t, err)
 	require.Len(t, v.Lines, 5)
 	before, err := s.Cards.Card(ctx, s.teacher, s.cards["sh"])
 	require.NoError(t, err)
-	_, err = s.Parcels.TakeTable(ctx, s.assistant, id, app.TableChoice{Rows: []int{2}})
-	require.ErrorIs(t, err, app.ErrForbidden)
-	_, err = s.Parcels.TakeTable(ctx, s.teacher, id, app.TableChoice{Rows: []int{3}})
+	_, err = s.Imports.TakeTable(ctx, s.assistant, id, exchange.TableChoice{Rows: []int{2}})
+	require.ErrorIs(t, err, tx.ErrForbidden)
+	_, err = s.Imports.TakeTable(ctx, s.teacher, id, exchange.TableChoice{Rows: []int{3}})
 	require.ErrorContains(t, err, "No line was chosen", "a refused word is not taken")
-	got, err := s.Parcels.TakeTable(ctx, s.teacher, id, app.TableChoice{Rows: []int{2, 3, 4, 6}})
+	got, err := s.Imports.TakeTable(ctx, s.teacher, id, exchange.TableChoice{Rows: []int{2, 3, 4, 6}})
 	require.NoError(t, err)
 	assert.Equal(t, 3, got.Lines)
 	assert.Len(t, got.Cards, 2)
@@ -243,17 +252,22 @@ func TestTablesComeIn(t *testing.T) {
 	assert.Equal(t, before.Version+1, after.Version, "one version for all its words")
 	assert.Subset(t, after.Content.Words, []string{"rush", "rash"})
 	assert.NotContains(t, after.Content.Words, "gun")
-	_, err = s.Parcels.Table(ctx, s.teacher, id, app.TableAsk{})
+	_, err = s.Imports.Table(ctx, s.teacher, id, exchange.TableAsk{})
 	require.ErrorIs(t, err, store.ErrNotFound, "it was taken")
 
 	id = bring("cards.csv", "grapheme,keyword,rhyme\nm,moorhen,\nzh,x,\nch=ʃ,chef,A chef.\n")
-	v, err = s.Parcels.Table(ctx, s.lead, id, app.TableAsk{Kind: table.Cards})
+	v, err = s.Imports.Table(ctx, s.lead, id, exchange.TableAsk{Kind: table.Cards})
 	require.NoError(t, err)
 	rows := []int{}
 	for _, l := range v.Lines {
 		rows = append(rows, l.Row)
 	}
-	got, err = s.Parcels.TakeTable(ctx, s.lead, id, app.TableChoice{TableAsk: app.TableAsk{Kind: table.Cards}, Rows: rows})
+	got, err = s.Imports.TakeTable(
+		ctx,
+		s.lead,
+		id,
+		exchange.TableChoice{TableAsk: exchange.TableAsk{Kind: table.Cards}, Rows: rows},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 1, got.Added, "%v", v.Lines)
 	m, err := s.Cards.Card(ctx, s.lead, s.cards["m"])
@@ -262,17 +276,17 @@ func TestTablesComeIn(t *testing.T) {
 	assert.NotEmpty(t, m.Content.Rhyme, "an empty cell takes nothing away")
 
 	id = bring("order.csv", "step,grapheme\n1,sh\n2,a\n3,t\n")
-	v, err = s.Parcels.Table(ctx, s.lead, id, app.TableAsk{})
+	v, err = s.Imports.Table(ctx, s.lead, id, exchange.TableAsk{})
 	require.NoError(t, err)
 	assert.Equal(t, table.Order, v.Kind)
 	assert.Equal(t, []string{s.cards["sh"], s.cards["a"], s.cards["t"]}, v.Order[:3])
-	_, err = s.Parcels.TakeTable(ctx, s.lead, id, app.TableChoice{Rows: []int{2}})
+	_, err = s.Imports.TakeTable(ctx, s.lead, id, exchange.TableChoice{Rows: []int{2}})
 	require.ErrorContains(t, err, "order desk")
-	require.NoError(t, s.Parcels.Drop(ctx, s.lead, id))
+	require.NoError(t, s.Imports.Drop(ctx, s.lead, id))
 	for range 6 {
 		bring("x.csv", "word\ncat\n")
 	}
-	list, err := s.Parcels.List(ctx, s.lead)
+	list, err := s.Imports.List(ctx, s.lead)
 	require.NoError(t, err)
 	assert.Len(t, list, 4, "the newest")
 }

@@ -7,28 +7,29 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 const basinLead = "lantern beside the basin"
 
 // basin is a second team, whose lead has invited the demo's teacher as an assistant.
-func basin(t *testing.T, s school) (lead app.Actor, secret string) {
+func basin(t *testing.T, s school) (lead tx.Actor, secret string) {
 	t.Helper()
 	ctx := context.Background()
-	_, err := s.People.CreateTeam(ctx, app.NewTeam{
+	_, err := s.Accounts.CreateTeam(ctx, people.NewTeam{
 		Name: "Basin Nursery", Email: "lead@basin.example", LeadName: "Ida Spill", Password: basinLead,
 		Accent: phoneme.SouthernBritish,
 	})
 	require.NoError(t, err)
-	lead, err = s.People.SignIn(ctx, app.Attempt{Email: "lead@basin.example", Password: basinLead})
+	lead, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "lead@basin.example", Password: basinLead})
 	require.NoError(t, err)
-	made, err := s.People.Ask(
+	made, err := s.Accounts.Ask(
 		ctx,
 		lead,
-		app.Asking{Name: "Tam Q", Email: "Teacher@lockhouse.example", Role: app.Assistant},
+		people.Asking{Name: "Tam Q", Email: "Teacher@lockhouse.example", Role: tx.Assistant},
 	)
 	require.NoError(t, err, "an address that has an account elsewhere can be invited")
 	return lead, secretOf(t, made)
@@ -38,104 +39,117 @@ func TestAPersonWorksInTwoTeams(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	basinLead, secret := basin(t, s)
-	k, err := s.People.Opened(ctx, secret)
+	k, err := s.Accounts.Opened(ctx, secret)
 	require.NoError(t, err)
 	assert.True(t, k.Known)
-	_, err = s.People.Enter(ctx, app.Entering{Secret: secret, Name: "Tam Quayle", Password: fresh})
+	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secret, Name: "Tam Quayle", Password: fresh})
 	mendable(t, err, "a link gives nobody a new password in another team")
-	who, err := s.People.Enter(ctx, app.Entering{Secret: secret, Name: "Tam Quayle", Password: "kettle on the barge"})
+	who, err := s.Accounts.Enter(
+		ctx,
+		people.Entering{Secret: secret, Name: "Tam Quayle", Password: "kettle on the barge"},
+	)
 	require.NoError(t, err)
 	require.True(t, who.In)
-	assert.Equal(t, app.Assistant, who.Role)
+	assert.Equal(t, tx.Assistant, who.Role)
 	assert.NotEqual(t, s.teacher.MemberID, who.MemberID)
 	assert.Equal(t, s.teacher.AccountID, who.AccountID)
 	assert.Equal(t, basinLead.TeamID, who.TeamID)
 
-	seats, err := s.People.Seats(ctx, s.teacher)
+	seats, err := s.Accounts.Seats(ctx, s.teacher)
 	require.NoError(t, err)
 	require.Len(t, seats, 2)
 	assert.Equal(t, "Basin Nursery", seats[0].Team)
-	signIn := func() app.Actor {
+	signIn := func() tx.Actor {
 		t.Helper()
-		a, err := s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"})
+		a, err := s.Accounts.SignIn(
+			ctx,
+			people.Attempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"},
+		)
 		require.NoError(t, err)
 		return a
 	}
 	assert.Equal(t, s.teacher.MemberID, signIn().MemberID, "one is where one was before")
-	there, err := s.People.Switch(ctx, s.teacher, who.MemberID, "")
+	there, err := s.Accounts.Switch(ctx, s.teacher, who.MemberID, "")
 	require.NoError(t, err)
-	assert.Equal(t, app.Assistant, there.Role)
+	assert.Equal(t, tx.Assistant, there.Role)
 	assert.Equal(t, who.MemberID, signIn().MemberID, "the team that was chosen last")
-	_, err = s.People.Switch(ctx, s.assistant, who.MemberID, "")
+	_, err = s.Accounts.Switch(ctx, s.assistant, who.MemberID, "")
 	require.ErrorIs(t, err, store.ErrNotFound, "nobody takes another one's seat")
 	_, err = s.Cards.Wall(ctx, there, false)
 	require.NoError(t, err)
 
 	// A lead of one team opens no door of the other one.
-	require.ErrorIs(t, s.People.ResetPassword(ctx, s.lead, s.teacher.MemberID, fresh), app.ErrElsewhere)
-	_, err = s.People.ResetLink(ctx, basinLead, who.MemberID)
-	require.ErrorIs(t, err, app.ErrElsewhere)
-	require.ErrorIs(t, s.People.DropSecond(ctx, basinLead, who.MemberID, "", ""), app.ErrElsewhere)
-	operator, id, err := s.People.AsOperator(ctx, "teacher@lockhouse.example")
+	require.ErrorIs(t, s.Accounts.ResetPassword(ctx, s.lead, s.teacher.MemberID, fresh), people.ErrElsewhere)
+	_, err = s.Accounts.ResetLink(ctx, basinLead, who.MemberID)
+	require.ErrorIs(t, err, people.ErrElsewhere)
+	require.ErrorIs(t, s.Accounts.DropSecond(ctx, basinLead, who.MemberID, "", ""), people.ErrElsewhere)
+	operator, id, err := s.Accounts.AsOperator(ctx, "teacher@lockhouse.example")
 	require.NoError(t, err)
-	require.NoError(t, s.People.ResetPassword(ctx, operator, id, "kettle on the barge"))
-	_, _, err = s.People.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
+	require.NoError(t, s.Accounts.ResetPassword(ctx, operator, id, "kettle on the barge"))
+	_, _, err = s.Accounts.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
 	require.ErrorIs(t, err, store.ErrNotFound, "sessions end in both teams")
 
 	// A pause in one team is none in the other one.
-	require.NoError(t, s.People.Pause(ctx, basinLead, who.MemberID, true))
+	require.NoError(t, s.Accounts.Pause(ctx, basinLead, who.MemberID, true))
 	back := signIn()
 	assert.Equal(t, s.teacher.MemberID, back.MemberID)
-	seats, err = s.People.Seats(ctx, back)
+	seats, err = s.Accounts.Seats(ctx, back)
 	require.NoError(t, err)
 	assert.Len(t, seats, 1)
-	_, err = s.People.Switch(ctx, back, who.MemberID, "")
+	_, err = s.Accounts.Switch(ctx, back, who.MemberID, "")
 	require.ErrorIs(t, err, store.ErrNotFound)
 
 	// Who left one team, and was erased there, is in the other one as before.
-	require.NoError(t, s.People.Remove(ctx, basinLead, who.MemberID))
-	require.NoError(t, s.People.Erase(ctx, basinLead, who.MemberID))
+	require.NoError(t, s.Accounts.Remove(ctx, basinLead, who.MemberID))
+	require.NoError(t, s.Accounts.Erase(ctx, basinLead, who.MemberID))
 	assert.Equal(t, s.teacher.MemberID, signIn().MemberID)
-	require.NoError(t, s.People.ResetPassword(ctx, s.lead, s.teacher.MemberID, fresh), "now it is a matter of this team")
+	require.NoError(
+		t,
+		s.Accounts.ResetPassword(ctx, s.lead, s.teacher.MemberID, fresh),
+		"now it is a matter of this team",
+	)
 }
 
 func TestWhoLeftComesBackAsTheSame(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	require.NoError(t, s.People.Remove(ctx, s.lead, s.teacher.MemberID))
-	_, err := s.People.SignIn(ctx, app.Attempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"})
+	require.NoError(t, s.Accounts.Remove(ctx, s.lead, s.teacher.MemberID))
+	_, err := s.Accounts.SignIn(
+		ctx,
+		people.Attempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"},
+	)
 	mendable(t, err, "who left cannot come in")
-	made, err := s.People.Ask(ctx, s.lead, app.Asking{
-		Name: "Tam Quayle", Email: "teacher@lockhouse.example", Role: app.Assistant,
+	made, err := s.Accounts.Ask(ctx, s.lead, people.Asking{
+		Name: "Tam Quayle", Email: "teacher@lockhouse.example", Role: tx.Assistant,
 	})
 	require.NoError(t, err)
-	who, err := s.People.Enter(ctx, app.Entering{
+	who, err := s.Accounts.Enter(ctx, people.Entering{
 		Secret: secretOf(t, made), Name: "Tam Quayle", Password: fresh,
 	})
 	require.NoError(t, err, "nobody need know the former password")
 	assert.Equal(t, s.teacher.MemberID, who.MemberID, "what was written stays with the person")
-	assert.Equal(t, app.Assistant, who.Role)
-	_, _, err = s.People.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
+	assert.Equal(t, tx.Assistant, who.Role)
+	_, _, err = s.Accounts.Who(ctx, s.teacher.MemberID, s.teacher.Epoch)
 	require.ErrorIs(t, err, store.ErrNotFound, "former sessions do not come back")
 
 	// Once the name was erased somebody new comes.
-	require.NoError(t, s.People.Remove(ctx, s.lead, who.MemberID))
-	require.NoError(t, s.People.Erase(ctx, s.lead, who.MemberID))
-	_, err = s.People.AddMember(
+	require.NoError(t, s.Accounts.Remove(ctx, s.lead, who.MemberID))
+	require.NoError(t, s.Accounts.Erase(ctx, s.lead, who.MemberID))
+	_, err = s.Accounts.AddMember(
 		ctx,
 		store.AllTeams{Pool: s.Pool},
 		s.lead.TeamID,
 		"teacher@lockhouse.example",
 		"Tam Q",
-		app.Teacher,
+		tx.Teacher,
 		fresh,
 	)
 	require.NoError(t, err)
 }
 
 // somebody is vouched for by a provider.
-func somebody(subject, email string) app.Vouched {
-	return app.Vouched{
+func somebody(subject, email string) people.Vouched {
+	return people.Vouched{
 		Identity: store.Identity{Issuer: "https://id.example", Subject: subject}, Email: email, Name: "Canal ID",
 	}
 }
@@ -143,48 +157,48 @@ func somebody(subject, email string) app.Vouched {
 func TestAProviderVouches(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	_, err := s.People.ByProvider(ctx, somebody("1", "nobody@lockhouse.example"), "")
-	require.ErrorIs(t, err, app.ErrNobody)
-	_, err = s.People.ByProvider(ctx, somebody("1", ""), "")
-	require.ErrorIs(t, err, app.ErrNobody, "an address that was not verified says nothing")
-	who, err := s.People.ByProvider(ctx, somebody("1", "TEACHER@lockhouse.example"), "")
+	_, err := s.Accounts.ByProvider(ctx, somebody("1", "nobody@lockhouse.example"), "")
+	require.ErrorIs(t, err, people.ErrNobody)
+	_, err = s.Accounts.ByProvider(ctx, somebody("1", ""), "")
+	require.ErrorIs(t, err, people.ErrNobody, "an address that was not verified says nothing")
+	who, err := s.Accounts.ByProvider(ctx, somebody("1", "TEACHER@lockhouse.example"), "")
 	require.NoError(t, err)
 	assert.Equal(t, s.teacher.MemberID, who.MemberID)
-	who, err = s.People.ByProvider(ctx, somebody("1", "renamed@lockhouse.example"), "")
+	who, err = s.Accounts.ByProvider(ctx, somebody("1", "renamed@lockhouse.example"), "")
 	require.NoError(t, err, "later the subject tells who it is")
 	assert.Equal(t, s.teacher.MemberID, who.MemberID)
-	_, err = s.People.ByProvider(ctx, somebody("2", "teacher@lockhouse.example"), "")
-	require.ErrorIs(t, err, app.ErrBound, "an address that was given to somebody else opens nothing")
-	require.ErrorIs(t, s.People.Connect(ctx, s.assistant, somebody("1", ""), ""), app.ErrBound)
+	_, err = s.Accounts.ByProvider(ctx, somebody("2", "teacher@lockhouse.example"), "")
+	require.ErrorIs(t, err, people.ErrBound, "an address that was given to somebody else opens nothing")
+	require.ErrorIs(t, s.Accounts.Connect(ctx, s.assistant, somebody("1", ""), ""), people.ErrBound)
 
 	// An invitation is for its address.
-	made, err := s.People.Ask(
+	made, err := s.Accounts.Ask(
 		ctx,
 		s.lead,
-		app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher},
+		people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher},
 	)
 	require.NoError(t, err)
-	_, err = s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "other@lockhouse.example"))
-	require.ErrorIs(t, err, app.ErrBound)
-	otto, err := s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
+	_, err = s.Accounts.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "other@lockhouse.example"))
+	require.ErrorIs(t, err, people.ErrBound)
+	otto, err := s.Accounts.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
 	require.NoError(t, err)
 	assert.Equal(t, "Otto Wick", otto.Name)
 	for _, password := range []string{"", fresh} {
-		_, err = s.People.SignIn(ctx, app.Attempt{Email: "otto@lockhouse.example", Password: password})
+		_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "otto@lockhouse.example", Password: password})
 		mendable(t, err, "no password opens an account without one")
 	}
-	mendable(t, s.People.Disconnect(ctx, otto, "https://id.example", "Canal ID", ""), "there is no other way in")
-	view, err := s.People.Connected(ctx, otto, "https://id.example")
+	mendable(t, s.Accounts.Disconnect(ctx, otto, "https://id.example", "Canal ID", ""), "there is no other way in")
+	view, err := s.Accounts.Connected(ctx, otto, "https://id.example")
 	require.NoError(t, err)
 	assert.NotNil(t, view.Since)
 	assert.False(t, view.Password)
 
 	// Who left and is invited again comes back by the same sign-in, but not round a second step.
-	require.NoError(t, s.People.Remove(ctx, s.lead, otto.MemberID))
-	_, err = s.People.ByProvider(ctx, somebody("3", "otto@lockhouse.example"), "")
-	require.ErrorIs(t, err, app.ErrNobody)
-	again := app.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: app.Teacher}
-	made, err = s.People.Ask(ctx, s.lead, again)
+	require.NoError(t, s.Accounts.Remove(ctx, s.lead, otto.MemberID))
+	_, err = s.Accounts.ByProvider(ctx, somebody("3", "otto@lockhouse.example"), "")
+	require.ErrorIs(t, err, people.ErrNobody)
+	again := people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
+	made, err = s.Accounts.Ask(ctx, s.lead, again)
 	require.NoError(t, err)
 	_, err = store.AllTeams{Pool: s.Pool}.Exec(
 		ctx,
@@ -192,28 +206,28 @@ func TestAProviderVouches(t *testing.T) {
 		otto.AccountID,
 	)
 	require.NoError(t, err)
-	_, err = s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
-	require.ErrorIs(t, err, app.ErrSecond)
+	_, err = s.Accounts.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
+	require.ErrorIs(t, err, people.ErrSecond)
 	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, "DELETE FROM second_factor")
 	require.NoError(t, err)
-	back, err := s.People.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
+	back, err := s.Accounts.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "otto@lockhouse.example"))
 	require.NoError(t, err)
 	assert.Equal(t, otto.MemberID, back.MemberID)
 
 	// Paused is paused, whoever vouches.
-	require.NoError(t, s.People.Pause(ctx, s.lead, otto.MemberID, true))
-	_, err = s.People.ByProvider(ctx, somebody("3", "otto@lockhouse.example"), "")
-	require.ErrorIs(t, err, app.ErrPaused)
+	require.NoError(t, s.Accounts.Pause(ctx, s.lead, otto.MemberID, true))
+	_, err = s.Accounts.ByProvider(ctx, somebody("3", "otto@lockhouse.example"), "")
+	require.ErrorIs(t, err, people.ErrPaused)
 
 	// A sign-in to another account by its address alone is none where somebody is asked for a code.
-	require.NoError(t, s.People.Connect(ctx, s.lead, somebody("4", ""), ""))
-	require.NoError(t, s.People.Disconnect(ctx, s.lead, "https://id.example", "Canal ID", ""))
+	require.NoError(t, s.Accounts.Connect(ctx, s.lead, somebody("4", ""), ""))
+	require.NoError(t, s.Accounts.Disconnect(ctx, s.lead, "https://id.example", "Canal ID", ""))
 	_, err = store.AllTeams{Pool: s.Pool}.Exec(
 		ctx,
 		"INSERT INTO second_factor (account_id, secret, since) VALUES ($1, 'ABC', now())",
 		s.lead.AccountID,
 	)
 	require.NoError(t, err)
-	_, err = s.People.ByProvider(ctx, somebody("4", "lead@lockhouse.example"), "")
-	require.ErrorIs(t, err, app.ErrSecond)
+	_, err = s.Accounts.ByProvider(ctx, somebody("4", "lead@lockhouse.example"), "")
+	require.ErrorIs(t, err, people.ErrSecond)
 }

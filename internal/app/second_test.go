@@ -13,6 +13,8 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/people"
+	"brightchalk/internal/tx"
 	"brightchalk/test/testdb"
 )
 
@@ -23,36 +25,36 @@ func TestASecondStep(t *testing.T) {
 	a := app.New(testdb.New(t), app.Options{Now: func() time.Time { return now }, Hashing: testdb.Hashing})
 	list, err := demo.Load(ctx, a)
 	require.NoError(t, err)
-	try := func(i int, code string) (app.Actor, error) {
-		return a.People.SignIn(
+	try := func(i int, code string) (tx.Actor, error) {
+		return a.Accounts.SignIn(
 			ctx,
-			app.Attempt{Email: list[i].Email, Password: list[i].Password, Code: code, Address: "192.0.2.7"},
+			people.Attempt{Email: list[i].Email, Password: list[i].Password, Code: code, Address: "192.0.2.7"},
 		)
 	}
 	teacher, err := try(1, "")
 	require.NoError(t, err)
 	lead, err := try(0, "")
 	require.NoError(t, err)
-	secret, err := a.People.BeginSecond(ctx, teacher)
+	secret, err := a.Accounts.BeginSecond(ctx, teacher)
 	require.NoError(t, err)
 	assert.True(t, strings.HasPrefix(string(secret.QR), "\x89PNG"))
 	_, err = try(1, "")
 	require.NoError(t, err, "it is not asked for before the first right code")
-	_, err = a.People.ConfirmSecond(ctx, teacher, "", "000000")
+	_, err = a.Accounts.ConfirmSecond(ctx, teacher, "", "000000")
 	require.ErrorIs(t, err, fault.Invalid)
 	code := func() string {
 		c, err := totp.GenerateCode(secret.Secret, now)
 		require.NoError(t, err)
 		return c
 	}
-	spare, err := a.People.ConfirmSecond(ctx, teacher, "", code())
+	spare, err := a.Accounts.ConfirmSecond(ctx, teacher, "", code())
 	require.NoError(t, err)
 	require.Len(t, spare, 8)
-	_, err = a.People.BeginSecond(ctx, teacher)
+	_, err = a.Accounts.BeginSecond(ctx, teacher)
 	require.Error(t, err, "a stolen session sets up no other one")
 
 	_, err = try(1, "")
-	require.ErrorIs(t, err, app.ErrSecond)
+	require.ErrorIs(t, err, people.ErrSecond)
 	_, err = try(1, code())
 	require.ErrorIs(t, err, fault.Invalid, "the code of the set-up was used")
 	now = now.Add(30 * time.Second)
@@ -73,7 +75,7 @@ func TestASecondStep(t *testing.T) {
 	require.NoError(t, err)
 	_, err = try(1, spare[0])
 	require.ErrorIs(t, err, fault.Invalid, "a spare code is good once")
-	view, err := a.People.Second(ctx, teacher)
+	view, err := a.Accounts.Second(ctx, teacher)
 	require.NoError(t, err)
 	assert.True(t, view.On)
 	assert.Equal(t, 7, view.Spare)
@@ -81,22 +83,22 @@ func TestASecondStep(t *testing.T) {
 	require.NoError(t, err, "the others are asked for nothing")
 
 	now = now.Add(time.Hour)
-	wait := app.TooMany{}
+	wait := people.TooMany{}
 	for range 11 {
 		_, err = try(1, "111111")
 	}
 	require.ErrorAs(t, err, &wait, "wrong codes count as failures")
 	now = now.Add(time.Hour)
-	require.ErrorIs(t, a.People.DropSecond(ctx, teacher, teacher.MemberID, "wrong", ""), fault.Invalid)
-	require.ErrorIs(t, a.People.DropSecond(ctx, teacher, lead.MemberID, "", ""), app.ErrForbidden)
+	require.ErrorIs(t, a.Accounts.DropSecond(ctx, teacher, teacher.MemberID, "wrong", ""), fault.Invalid)
+	require.ErrorIs(t, a.Accounts.DropSecond(ctx, teacher, lead.MemberID, "", ""), tx.ErrForbidden)
 	require.NoError(
 		t,
-		a.People.DropSecond(ctx, lead, teacher.MemberID, "", ""),
+		a.Accounts.DropSecond(ctx, lead, teacher.MemberID, "", ""),
 		"a lead, where the app and the spares are gone",
 	)
 	_, err = try(1, "")
 	require.NoError(t, err)
-	events, err := a.People.Events(ctx, lead, app.EventAsk{Kind: "second-off"})
+	events, err := a.Accounts.Events(ctx, lead, people.EventAsk{Kind: "second-off"})
 	require.NoError(t, err)
 	require.Len(t, events, 1)
 	assert.Equal(t, lead.Name, events[0].By)

@@ -10,10 +10,12 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/recording"
+	"brightchalk/internal/exchange"
 	"brightchalk/internal/media"
+	"brightchalk/internal/sound"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 // thrice is the take of a card three times with silence between.
@@ -37,7 +39,7 @@ func TestARecordingWithThreeAttemptsBecomesThreeTakes(t *testing.T) {
 	id := s.cards["s"]
 	before, err := s.Takes.Of(ctx, s.lead, id)
 	require.NoError(t, err)
-	added, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, app.Uploaded(thrice(t, s, "s")))
+	added, err := s.Takes.Add(ctx, s.assistant, id, "Bea", true, media.UploadOf(thrice(t, s, "s")))
 	require.NoError(t, err)
 	require.Len(t, added, 3)
 	after, err := s.Takes.Of(ctx, s.lead, id)
@@ -64,7 +66,7 @@ func TestEveryFixCanBeUndone(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(
 		t,
-		s.Takes.Fix(ctx, s.lead, id, app.Fixes{StartMs: 0, EndMs: int(raw.Duration().Milliseconds()), Plain: true}),
+		s.Takes.Fix(ctx, s.lead, id, sound.Fixes{StartMs: 0, EndMs: int(raw.Duration().Milliseconds()), Plain: true}),
 	)
 	plain, err := s.Takes.Master(ctx, s.lead, id)
 	require.NoError(t, err)
@@ -72,7 +74,7 @@ func TestEveryFixCanBeUndone(t *testing.T) {
 	was, _ := recording.Loudness(raw.Samples, raw.Hertz)
 	is, _ := recording.Loudness(plain.Samples, plain.Hertz)
 	assert.InDelta(t, was, is, 0.3)
-	require.NoError(t, s.Takes.Fix(ctx, s.lead, id, app.Fixes{Propose: true}))
+	require.NoError(t, s.Takes.Fix(ctx, s.lead, id, sound.Fixes{Propose: true}))
 	again, err := s.Takes.Master(ctx, s.lead, id)
 	require.NoError(t, err)
 	assert.Equal(t, fixed, again)
@@ -106,7 +108,7 @@ func TestShelfMeasuresWhatIsPlayed(t *testing.T) {
 func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	added, err := s.Takes.Add(ctx, s.lead, s.cards["m"], "Odile", true, app.Uploaded(thrice(t, s, "m")))
+	added, err := s.Takes.Add(ctx, s.lead, s.cards["m"], "Odile", true, media.UploadOf(thrice(t, s, "m")))
 	require.NoError(t, err)
 	require.NoError(t, s.Takes.Choose(ctx, s.lead, added[0].TakeID))
 	shelf, err := s.Takes.Shelf(ctx, s.lead)
@@ -114,7 +116,7 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	require.Len(t, shelf.Evenness.Voices, 2)
 	common := shelf.Evenness.Voices[0]
 	_, err = s.Takes.WithdrawVoice(ctx, s.teacher, common.Speaker)
-	require.ErrorIs(t, err, app.ErrForbidden)
+	require.ErrorIs(t, err, tx.ErrForbidden)
 	_, err = s.Takes.WithdrawVoice(ctx, s.lead, "Nobody")
 	require.ErrorContains(t, err, "No take in the library is by")
 	gone, err := s.Takes.WithdrawVoice(ctx, s.lead, common.Speaker)
@@ -122,7 +124,7 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	assert.Equal(t, common.Takes+1, gone.Takes, "the one that was not chosen as well")
 	assert.Len(t, gone.Missing, common.Takes)
 	var pack bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, app.BundleAsk{}, &pack))
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{}, &pack))
 	z, err := zip.NewReader(bytes.NewReader(pack.Bytes()), int64(pack.Len()))
 	require.NoError(t, err)
 	sounds := []string{}
@@ -137,7 +139,10 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	var left int
 	require.NoError(
 		t,
-		store.AllTeams{Pool: s.Pool}.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").Scan(&left),
+		store.AllTeams{
+			Pool: s.Pool,
+		}.QueryRow(ctx, "SELECT count(*) FROM medium WHERE media_type LIKE 'audio/%'").
+			Scan(&left),
 	)
 	assert.Equal(t, 3, left, "the bytes are gone too")
 }
@@ -166,13 +171,19 @@ func TestATakeServesTheOtherSpellingsOfItsSound(t *testing.T) {
 func TestVerdictsAreRenewed(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	_, err := s.Jobs.Begin(ctx, s.teacher, app.JobAsk{Kind: app.RenewJob})
-	require.ErrorIs(t, err, app.ErrForbidden)
-	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, `UPDATE take SET verdict = 'retake' WHERE card_id = $1`, s.cards["s"])
+	_, err := s.Jobs.Begin(ctx, s.teacher, exchange.JobAsk{Kind: exchange.RenewJob})
+	require.ErrorIs(t, err, tx.ErrForbidden)
+	_, err = store.AllTeams{
+		Pool: s.Pool,
+	}.Exec(
+		ctx,
+		`UPDATE take SET verdict = 'retake' WHERE card_id = $1`,
+		s.cards["s"],
+	)
 	require.NoError(t, err)
 	before, err := s.Cards.Wall(ctx, s.lead, false)
 	require.NoError(t, err)
-	j, err := s.Jobs.Begin(ctx, s.lead, app.JobAsk{Kind: app.RenewJob})
+	j, err := s.Jobs.Begin(ctx, s.lead, exchange.JobAsk{Kind: exchange.RenewJob})
 	require.NoError(t, err)
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, j.JobID))
 	list, err := s.Jobs.List(ctx, s.lead)

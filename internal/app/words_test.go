@@ -11,13 +11,15 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/exchange"
+	"brightchalk/internal/media"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
 )
 
 // field is the field that a refused input names, with its sentence.
@@ -78,7 +80,7 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	assert.Contains(t, page.Items[0].Value, "Ben got a big bag.", "the team's page comes before one by rule")
 	assert.Len(t, page.Items, 4, "and three questions")
 	var zip bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, app.BundleAsk{Class: s.class}, &zip))
+	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{Class: s.class}, &zip))
 	b, err := bundle.Read(zip.Bytes())
 	require.NoError(t, err)
 	assert.Contains(t, b.Bank, lesson.Text{Kind: "sentence", Body: "A bad bat bit a cab."})
@@ -102,7 +104,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		in.Revision,
-		app.Sent{Step: "read", Values: []string{"crab", "bib"}},
+		teaching.Sent{Step: "read", Values: []string{"crab", "bib"}},
 	)
 	require.NoError(t, err)
 	choices := stepOf(t, sent.Lesson, lesson.Read).Items
@@ -113,7 +115,13 @@ func TestSendToALesson(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "bib", stepOf(t, renewed.Lesson, lesson.Read).Items[1].Value, "what was sent stays")
 	long := []string{"bad", "bed", "big", "bag", "bat", "bin", "bit", "bib", "beg", "bid", "cab", "rib"}
-	many, err := s.Lessons.Send(ctx, s.teacher, in.LessonID, renewed.Revision, app.Sent{Step: "spell", Values: long})
+	many, err := s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		renewed.Revision,
+		teaching.Sent{Step: "spell", Values: long},
+	)
 	require.NoError(t, err)
 	assert.Len(t, stepOf(t, many.Lesson, lesson.Spell).Items, len(long), "what has no slot is added behind")
 	again, err := s.Lessons.Renew(ctx, s.teacher, in.LessonID, many.Revision, 20)
@@ -124,7 +132,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		again.Revision,
-		app.Sent{Step: "sentence", Values: []string{"A cat can nap on a bed."}},
+		teaching.Sent{Step: "sentence", Values: []string{"A cat can nap on a bed."}},
 	)
 	require.NoError(t, err)
 	sentence := stepOf(t, swapped.Lesson, lesson.Sentence)
@@ -134,7 +142,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		swapped.Revision,
-		app.Sent{Step: "read", Values: []string{"ship"}},
+		teaching.Sent{Step: "read", Values: []string{"ship"}},
 	)
 	field(t, err, "values", "sh=ʃ is not taught")
 	_, err = s.Lessons.Send(
@@ -142,7 +150,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		swapped.Revision,
-		app.Sent{Step: "hand", Kind: lesson.WordItem, Values: []string{"bib"}},
+		teaching.Sent{Step: "hand", Kind: lesson.WordItem, Values: []string{"bib"}},
 	)
 	field(t, err, "step", "takes nothing of this kind")
 	_, err = s.Lessons.Send(
@@ -150,20 +158,20 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		swapped.Revision,
-		app.Sent{Step: "story", Values: []string{"A bib."}},
+		teaching.Sent{Step: "story", Values: []string{"A bib."}},
 	)
 	field(t, err, "step", "no such step")
-	_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, swapped.Revision, app.Sent{Step: "read", Values: nil})
+	_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, swapped.Revision, teaching.Sent{Step: "read", Values: nil})
 	field(t, err, "values", "one to 12")
 }
 
 func TestWordGames(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	q := app.FindQuery{ClassID: s.class, CardID: s.cards["b"], Seed: 3}
-	for _, game := range []app.Game{app.ChainGame, app.SlipGame, app.CompoundGame, app.RingGame} {
+	q := teaching.FindQuery{ClassID: s.class, CardID: s.cards["b"], Seed: 3}
+	for _, game := range []teaching.Game{teaching.ChainGame, teaching.SlipGame, teaching.CompoundGame, teaching.RingGame} {
 		list, err := s.Words.Play(ctx, s.teacher, game, q, "")
-		if game == app.CompoundGame { // with fifteen sounds there may be none: then it says so
+		if game == teaching.CompoundGame { // with fifteen sounds there may be none: then it says so
 			if err == nil {
 				assert.Len(t, list[0].Parts, 2)
 			}
@@ -176,9 +184,9 @@ func TestWordGames(t *testing.T) {
 			assert.NotEmpty(t, w.Bits)
 		}
 	}
-	_, err := s.Words.Play(ctx, s.teacher, app.RingGame, app.FindQuery{ClassID: s.class}, "")
+	_, err := s.Words.Play(ctx, s.teacher, teaching.RingGame, teaching.FindQuery{ClassID: s.class}, "")
 	field(t, err, "card", "found and ringed")
-	_, err = s.Words.Play(ctx, s.teacher, app.ChainGame, q, "night")
+	_, err = s.Words.Play(ctx, s.teacher, teaching.ChainGame, q, "night")
 	field(t, err, "card", "cannot start with")
 	quarters, err := s.Words.FirstOrLast(ctx, s.teacher, s.cards["d"], 1)
 	require.NoError(t, err)
@@ -224,7 +232,11 @@ func TestRefusedWordsStayRefusedForTheTeam(t *testing.T) {
 	require.NoError(t, err)
 	for _, step := range in.Lesson.Steps {
 		for _, choice := range step.Items {
-			assert.False(t, choice.Kind == "word" && slices.Contains([]string{"bad", "bed", "big"}, choice.Value), choice.Value)
+			assert.False(
+				t,
+				choice.Kind == "word" && slices.Contains([]string{"bad", "bed", "big"}, choice.Value),
+				choice.Value,
+			)
 		}
 	}
 }
@@ -242,11 +254,13 @@ func TestDeparturesFromTheAccent(t *testing.T) {
 		{card.Departure{Word: "bath", Accent: phoneme.NorthernEnglish}, "why"},
 	} {
 		conv.Departures = []card.Departure{row.d}
-		field(t, s.Planning.SetConventions(ctx, s.lead, conv), "departures", row.says)
+		field(t, s.Settings.SetConventions(ctx, s.lead, conv), "departures", row.says)
 	}
-	conv.Departures = []card.Departure{{Word: " Grass ", Accent: phoneme.NorthernEnglish, Note: "as our families say it"}}
-	require.NoError(t, s.Planning.SetConventions(ctx, s.lead, conv))
-	look, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "grass")
+	conv.Departures = []card.Departure{
+		{Word: " Grass ", Accent: phoneme.NorthernEnglish, Note: "as our families say it"},
+	}
+	require.NoError(t, s.Settings.SetConventions(ctx, s.lead, conv))
+	look, err := s.Words.Look(ctx, s.teacher, teaching.FindQuery{ClassID: s.class}, "grass")
 	require.NoError(t, err)
 	assert.Equal(t, "æ", look.Found.Bits[2].Sound)
 
@@ -266,13 +280,18 @@ func TestOwnPicturesTakePartInEarGames(t *testing.T) {
 	sum, _, err := s.Cards.StorePicture(
 		ctx,
 		s.teacher,
-		app.Uploaded([]byte(
+		media.UploadOf([]byte(
 			`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4" fill="#c00"/></svg>`,
 		)),
 	)
 	require.NoError(t, err)
 	field(t, s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "pistol", Picture: sum}), "name", "kept out")
-	field(t, s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "two words", Picture: sum}), "name", "one word")
+	field(
+		t,
+		s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "two words", Picture: sum}),
+		"name",
+		"one word",
+	)
 	field(
 		t,
 		s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "sluice", Picture: strings.Repeat("0", 64)}),
@@ -281,7 +300,11 @@ func TestOwnPicturesTakePartInEarGames(t *testing.T) {
 	)
 	require.NoError(
 		t,
-		s.Words.PutPicture(ctx, s.teacher, store.NamedPicture{Name: "Daffodil", Others: []string{"flower"}, Picture: sum}),
+		s.Words.PutPicture(
+			ctx,
+			s.teacher,
+			store.NamedPicture{Name: "Daffodil", Others: []string{"flower"}, Picture: sum},
+		),
 	)
 	list, err := s.Words.Pictures(ctx, s.teacher)
 	require.NoError(t, err)
@@ -316,7 +339,7 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		in.Revision,
-		app.Sent{Step: "ear", Values: []string{"bell", "bone", "map", "moon"}},
+		teaching.Sent{Step: "ear", Values: []string{"bell", "bone", "map", "moon"}},
 	)
 	require.NoError(t, err)
 	sides := map[string]lesson.Basket{}
@@ -331,7 +354,13 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 		map[string]lesson.Basket{"bell": lesson.Has, "bone": lesson.Has, "map": lesson.HasNot, "moon": lesson.HasNot},
 		sides,
 	)
-	_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, out.Revision, app.Sent{Step: "ear", Values: []string{"xqzt"}})
+	_, err = s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		out.Revision,
+		teaching.Sent{Step: "ear", Values: []string{"xqzt"}},
+	)
 	field(t, err, "values", "no picture")
 }
 
@@ -361,16 +390,16 @@ func TestWordsOnACardAreFlagged(t *testing.T) {
 func TestALeadAllowsASingleWord(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	team, err := s.Planning.Team(ctx, s.lead)
+	team, err := s.Settings.Team(ctx, s.lead)
 	require.NoError(t, err)
 	team.Conventions.Allowed = []string{"cat"}
-	field(t, s.Planning.SetConventions(ctx, s.lead, team.Conventions), "allowed", "nothing to allow")
+	field(t, s.Settings.SetConventions(ctx, s.lead, team.Conventions), "allowed", "nothing to allow")
 	team.Conventions.Allowed = []string{"Sick"}
-	require.NoError(t, s.Planning.SetConventions(ctx, s.lead, team.Conventions))
-	look, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sick")
+	require.NoError(t, s.Settings.SetConventions(ctx, s.lead, team.Conventions))
+	look, err := s.Words.Look(ctx, s.teacher, teaching.FindQuery{ClassID: s.class}, "sick")
 	require.NoError(t, err)
 	assert.NotContains(t, look.Why, "kept out")
-	other, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class}, "sickness")
+	other, err := s.Words.Look(ctx, s.teacher, teaching.FindQuery{ClassID: s.class}, "sickness")
 	require.NoError(t, err)
 	assert.Contains(t, other.Why, "kept out", "a word is allowed, not its theme")
 }
@@ -379,15 +408,15 @@ func TestALeadAllowsASingleWord(t *testing.T) {
 func TestANorthernTeamReadsCup(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	team, err := s.Planning.Team(ctx, s.lead)
+	team, err := s.Settings.Team(ctx, s.lead)
 	require.NoError(t, err)
 	for _, a := range []phoneme.Accent{phoneme.NorthernEnglish, phoneme.NorthernStrut, phoneme.GeneralAmerican} {
 		team.Conventions.Accent = a
-		require.NoError(t, s.Planning.SetConventions(ctx, s.lead, team.Conventions))
-		look, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["u"]}, "cup")
+		require.NoError(t, s.Settings.SetConventions(ctx, s.lead, team.Conventions))
+		look, err := s.Words.Look(ctx, s.teacher, teaching.FindQuery{ClassID: s.class, CardID: s.cards["u"]}, "cup")
 		require.NoError(t, err)
 		assert.True(t, look.May, "%s: %s", a, look.Why)
-		hot, err := s.Words.Look(ctx, s.teacher, app.FindQuery{ClassID: s.class, CardID: s.cards["o"]}, "hot")
+		hot, err := s.Words.Look(ctx, s.teacher, teaching.FindQuery{ClassID: s.class, CardID: s.cards["o"]}, "hot")
 		require.NoError(t, err)
 		assert.True(t, hot.May, "%s: %s", a, hot.Why)
 	}

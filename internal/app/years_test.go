@@ -9,14 +9,17 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/year"
+	"brightchalk/internal/library"
+	"brightchalk/internal/planning"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 // day is a day of a class's year; the demo's school begins on 2026-09-07, and today is Wednesday 2026-11-25.
-func day(t *testing.T, y app.ClassYear, date year.Date) app.YearDay {
+func day(t *testing.T, y planning.ClassYear, date year.Date) planning.YearDay {
 	t.Helper()
 	for _, w := range y.Weeks {
 		for _, d := range w.Days {
@@ -26,10 +29,10 @@ func day(t *testing.T, y app.ClassYear, date year.Date) app.YearDay {
 		}
 	}
 	require.Fail(t, "no such day", date)
-	return app.YearDay{}
+	return planning.YearDay{}
 }
 
-func (s school) year(t *testing.T, q app.WhatIf) app.ClassYear {
+func (s school) year(t *testing.T, q planning.WhatIf) planning.ClassYear {
 	t.Helper()
 	y, err := s.Years.Year(context.Background(), s.lead, s.class, q)
 	require.NoError(t, err)
@@ -47,16 +50,16 @@ func (s school) grapheme(id string) string {
 
 func TestAYearHoldsWhatWasTaughtAndWhatComes(t *testing.T) {
 	s := demoSchool(t)
-	y := s.year(t, app.WhatIf{})
-	class, err := s.Planning.Class(context.Background(), s.lead, s.class)
+	y := s.year(t, planning.WhatIf{})
+	class, err := s.Classes.Class(context.Background(), s.lead, s.class)
 	require.NoError(t, err)
 	yesterday := day(t, y, "2026-11-24")
-	assert.Equal(t, app.TaughtDay, yesterday.Kind)
+	assert.Equal(t, planning.TaughtDay, yesterday.Kind)
 	assert.Equal(t, lesson.Introduce, yesterday.Purpose)
 	today := day(t, y, "2026-11-25")
-	assert.Equal(t, app.LessonDay, today.Kind)
+	assert.Equal(t, planning.LessonDay, today.Kind)
 	assert.Equal(t, []string{class.Next}, today.Cards, "the next of the order comes today")
-	assert.Equal(t, app.OffDay, day(t, y, "2026-10-26").Kind)
+	assert.Equal(t, planning.OffDay, day(t, y, "2026-10-26").Kind)
 	assert.Equal(t, "half term", day(t, y, "2026-10-26").Name)
 	friday := day(t, y, "2026-11-27")
 	assert.Equal(t, lesson.Revise, friday.Purpose)
@@ -67,7 +70,7 @@ func TestAYearHoldsWhatWasTaughtAndWhatComes(t *testing.T) {
 	seen := map[string]bool{}
 	for _, w := range y.Weeks {
 		for _, d := range w.Days {
-			if d.Purpose == lesson.Introduce && d.Kind == app.LessonDay {
+			if d.Purpose == lesson.Introduce && d.Kind == planning.LessonDay {
 				for _, id := range d.Cards {
 					assert.False(t, seen[id], "a sound comes once")
 					seen[id] = true
@@ -81,7 +84,7 @@ func TestAYearHoldsWhatWasTaughtAndWhatComes(t *testing.T) {
 	assert.Len(t, seen, len(s.wall(t))-class.Taught)
 }
 
-func (s school) wall(t *testing.T) []app.WallCard {
+func (s school) wall(t *testing.T) []library.WallCard {
 	t.Helper()
 	wall, err := s.Cards.Wall(context.Background(), s.lead, false)
 	require.NoError(t, err)
@@ -92,41 +95,44 @@ func (s school) wall(t *testing.T) []app.WallCard {
 func TestALostDayMovesTheRestAndComesBack(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	before := s.year(t, app.WhatIf{})
+	before := s.year(t, planning.WhatIf{})
 	next := day(t, before, "2026-11-25").Cards[0]
-	asked := s.year(t, app.WhatIf{Lose: []year.Date{"2026-11-25"}, Rule: year.ShiftAll})
+	asked := s.year(t, planning.WhatIf{Lose: []year.Date{"2026-11-25"}, Rule: year.ShiftAll})
 	require.NotEmpty(t, asked.Moved)
-	assert.Equal(t, app.MovedCard{CardID: next, From: "2026-11-25", To: "2026-11-26"}, asked.Moved[0])
-	assert.Equal(t, before, s.year(t, app.WhatIf{}), "asking changes nothing")
-	drop := s.year(t, app.WhatIf{Lose: []year.Date{"2026-11-25"}, Rule: year.DropRevision})
+	assert.Equal(t, planning.MovedCard{CardID: next, From: "2026-11-25", To: "2026-11-26"}, asked.Moved[0])
+	assert.Equal(t, before, s.year(t, planning.WhatIf{}), "asking changes nothing")
+	drop := s.year(t, planning.WhatIf{Lose: []year.Date{"2026-11-25"}, Rule: year.DropRevision})
 	assert.Less(t, len(drop.Moved), len(asked.Moved), "the weeks after it stay")
 	assert.Equal(t, before.Ends, drop.Ends)
 
-	loss := app.Loss{Date: "2026-11-25", Rule: year.ShiftAll, Why: "snow", Lost: true, Everyone: true}
+	loss := planning.Loss{Date: "2026-11-25", Rule: year.ShiftAll, Why: "snow", Lost: true, Everyone: true}
 	require.NoError(t, s.Years.Lose(ctx, s.assistant, s.class, loss))
-	after := s.year(t, app.WhatIf{})
-	assert.Equal(t, app.LostDay, day(t, after, "2026-11-25").Kind)
+	after := s.year(t, planning.WhatIf{})
+	assert.Equal(t, planning.LostDay, day(t, after, "2026-11-25").Kind)
 	assert.Equal(t, "snow", day(t, after, "2026-11-25").Name)
 	assert.Equal(t, []string{next}, day(t, after, "2026-11-26").Cards)
 	assert.Equal(t, year.Date("2026-11-25"), day(t, after, "2026-11-26").MovedFrom)
-	classes, err := s.Planning.Classes(ctx, s.lead)
+	classes, err := s.Classes.Classes(ctx, s.lead)
 	require.NoError(t, err)
 	for _, c := range classes {
-		y, err := s.Years.Year(ctx, s.lead, c.ClassID, app.WhatIf{})
+		y, err := s.Years.Year(ctx, s.lead, c.ClassID, planning.WhatIf{})
 		require.NoError(t, err)
-		assert.Equal(t, app.LostDay, day(t, y, "2026-11-25").Kind, "everyone lost it")
+		assert.Equal(t, planning.LostDay, day(t, y, "2026-11-25").Kind, "everyone lost it")
 	}
 	err = s.Years.Lose(ctx, s.lead, s.class, loss)
 	assert.ErrorContains(t, err, "Wednesday 25 November 2026 is lost already; nothing changed.")
-	_, err = s.Years.Year(ctx, s.lead, s.class, app.WhatIf{Lose: []year.Date{"2026-11-28"}})
+	_, err = s.Years.Year(ctx, s.lead, s.class, planning.WhatIf{Lose: []year.Date{"2026-11-28"}})
 	assert.ErrorContains(t, err, "it is no day of lessons")
 	alone := classes[1].ClassID
-	require.NoError(t, s.Years.Lose(ctx, s.teacher, alone, app.Loss{Date: "2026-11-25"}))
-	require.NoError(t, s.Years.Lose(ctx, s.teacher, alone, app.Loss{Date: "2026-11-25", Why: "a trip", Lost: true}))
+	require.NoError(t, s.Years.Lose(ctx, s.teacher, alone, planning.Loss{Date: "2026-11-25"}))
+	require.NoError(
+		t,
+		s.Years.Lose(ctx, s.teacher, alone, planning.Loss{Date: "2026-11-25", Why: "a trip", Lost: true}),
+	)
 	loss.Lost = false
 	require.NoError(t, s.Years.Lose(ctx, s.teacher, s.class, loss))
-	assert.Equal(t, before.Weeks, s.year(t, app.WhatIf{}).Weeks)
-	trip, err := s.Years.Year(ctx, s.lead, alone, app.WhatIf{})
+	assert.Equal(t, before.Weeks, s.year(t, planning.WhatIf{}).Weeks)
+	trip, err := s.Years.Year(ctx, s.lead, alone, planning.WhatIf{})
 	require.NoError(t, err)
 	assert.Equal(t, "a trip", day(t, trip, "2026-11-25").Name, "what a class lost for itself stays")
 }
@@ -134,19 +140,19 @@ func TestALostDayMovesTheRestAndComesBack(t *testing.T) {
 func TestWhatIsTaughtOutOfTurnIsTakenIn(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	before := s.year(t, app.WhatIf{})
+	before := s.year(t, planning.WhatIf{})
 	tomorrow := day(t, before, "2026-11-26").Cards[0]
 	made, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, tomorrow, 20))
 	require.NoError(t, err)
 	require.NotNil(t, made.Lesson.Planned)
 	assert.Equal(t, lesson.Planned{Date: "2026-11-26", Term: "Autumn term", Week: 12}, *made.Lesson.Planned)
 	assert.Equal(t, "Autumn term, week 12, Thursday 26 November", made.Lesson.Planned.Said())
-	require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, app.Taught{
-		Reached: "close", Sure: []app.Sure{{CardID: tomorrow, Sure: 2}},
+	require.NoError(t, s.Lessons.Log(ctx, s.teacher, made.LessonID, teaching.Taught{
+		Reached: "close", Sure: []teaching.Sure{{CardID: tomorrow, Sure: 2}},
 	}))
-	after := s.year(t, app.WhatIf{})
+	after := s.year(t, planning.WhatIf{})
 	assert.Equal(t, []string{tomorrow}, day(t, after, "2026-11-25").Cards, "it was taught today")
-	assert.Equal(t, app.TaughtDay, day(t, after, "2026-11-25").Kind)
+	assert.Equal(t, planning.TaughtDay, day(t, after, "2026-11-25").Kind)
 	assert.Equal(
 		t,
 		day(t, before, "2026-11-25").Cards,
@@ -165,7 +171,7 @@ func TestForecastsSideBySide(t *testing.T) {
 	assert.Equal(t, planned.Now, lost.Now)
 	assert.Greater(t, lost.Ends, planned.Ends)
 	assert.Less(t, faster.Ends, planned.Ends)
-	by := func(f app.Forecast, monday year.Date) int {
+	by := func(f planning.Forecast, monday year.Date) int {
 		words := f.Now.Words
 		for _, w := range f.Weeks {
 			if w.Monday <= monday {
@@ -176,7 +182,7 @@ func TestForecastsSideBySide(t *testing.T) {
 	}
 	assert.Less(t, by(lost, "2026-12-07"), by(planned, "2026-12-07"))
 	assert.Greater(t, by(faster, "2026-12-07"), by(planned, "2026-12-07"))
-	last := func(f app.Forecast) int { return f.Weeks[len(f.Weeks)-1].Words }
+	last := func(f planning.Forecast) int { return f.Weeks[len(f.Weeks)-1].Words }
 	assert.Equal(t, last(planned), last(lost), "in the end all is read")
 	texts := 0
 	for _, w := range planned.Weeks {
@@ -194,16 +200,16 @@ func TestASchoolYearIsChangedByOneAtATime(t *testing.T) {
 	require.NoError(t, err)
 	require.NotZero(t, now.Revision)
 	_, err = s.Years.SetSchoolYear(ctx, s.teacher, now)
-	require.ErrorIs(t, err, app.ErrForbidden)
+	require.ErrorIs(t, err, tx.ErrForbidden)
 	now.School.PerWeek = 3
 	after, err := s.Years.SetSchoolYear(ctx, s.lead, now)
 	require.NoError(t, err)
 	assert.Equal(t, now.Revision+1, after.Revision)
 	_, err = s.Years.SetSchoolYear(ctx, s.lead, now)
 	require.ErrorIs(t, err, store.ErrChanged, "somebody else was first")
-	assert.Equal(t, 3, s.year(t, app.WhatIf{}).PerWeek)
+	assert.Equal(t, 3, s.year(t, planning.WhatIf{}).PerWeek)
 	require.NoError(t, s.Years.SetPace(ctx, s.teacher, s.class, 0, year.Pace{Speed: "catching up"}))
-	assert.Equal(t, 2, s.year(t, app.WhatIf{}).PerWeek)
+	assert.Equal(t, 2, s.year(t, planning.WhatIf{}).PerWeek)
 	require.ErrorIs(t, s.Years.SetPace(ctx, s.teacher, s.class, 0, year.Pace{}), store.ErrChanged)
 	require.Error(t, s.Years.SetPace(ctx, s.teacher, s.class, 1, year.Pace{Speed: "none"}))
 }
@@ -217,9 +223,9 @@ func TestDaysOffAreReadAndNotKept(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []year.DayOff{{Date: "2026-12-17", Name: "Fair"}, {Date: "2026-12-18", Name: "Fair"}}, got.Days)
 	assert.Equal(t, 2, got.Outside, "the weekend after the term")
-	assert.NotEqual(t, app.OffDay, day(t, s.year(t, app.WhatIf{}), "2026-12-17").Kind)
+	assert.NotEqual(t, planning.OffDay, day(t, s.year(t, planning.WhatIf{}), "2026-12-17").Kind)
 	_, err = s.Years.ReadDaysOff(ctx, s.teacher, strings.NewReader(file))
-	assert.ErrorIs(t, err, app.ErrForbidden)
+	assert.ErrorIs(t, err, tx.ErrForbidden)
 }
 
 // Whoever has the address reads the plan; a new one ends the former.
@@ -232,17 +238,21 @@ func TestASubscriptionIsRenewedAndEnded(t *testing.T) {
 	require.NoError(t, s.Years.Feed(ctx, first, &out))
 	assert.Contains(t, out.String(), "BEGIN:VEVENT")
 	assert.NotContains(t, out.String(), "Odile")
-	assert.Equal(t, 0, s.count(t, "SELECT count(*) FROM calendar_feed WHERE encode(secret, 'escape') LIKE '%"+first+"%'"),
-		"only its hash is kept")
+	assert.Equal(
+		t,
+		0,
+		s.count(t, "SELECT count(*) FROM calendar_feed WHERE encode(secret, 'escape') LIKE '%"+first+"%'"),
+		"only its hash is kept",
+	)
 	second, err := s.Years.NewFeed(ctx, s.teacher, s.class)
 	require.NoError(t, err)
 	require.ErrorIs(t, s.Years.Feed(ctx, first, &out), store.ErrNotFound)
 	require.NoError(t, s.Years.Feed(ctx, second, &out))
-	require.NotNil(t, s.year(t, app.WhatIf{}).FeedMade)
+	require.NotNil(t, s.year(t, planning.WhatIf{}).FeedMade)
 	require.NoError(t, s.Years.EndFeed(ctx, s.lead, s.class))
 	require.ErrorIs(t, s.Years.Feed(ctx, second, &out), store.ErrNotFound)
 	_, err = s.Years.NewFeed(ctx, s.assistant, s.class)
-	require.ErrorIs(t, err, app.ErrForbidden)
+	require.ErrorIs(t, err, tx.ErrForbidden)
 	var table bytes.Buffer
 	require.NoError(t, s.Years.Table(ctx, s.assistant, s.class, &table))
 	assert.Contains(t, table.String(), "date,term,week,purpose,pairs,moved_from\n")
@@ -253,7 +263,7 @@ func TestASubscriptionIsRenewedAndEnded(t *testing.T) {
 func BenchmarkAYearLaidOut(b *testing.B) {
 	s := demoSchool(b)
 	for b.Loop() {
-		_, err := s.Years.Year(context.Background(), s.lead, s.class, app.WhatIf{Lose: []year.Date{"2026-11-25"}})
+		_, err := s.Years.Year(context.Background(), s.lead, s.class, planning.WhatIf{Lose: []year.Date{"2026-11-25"}})
 		require.NoError(b, err)
 	}
 }

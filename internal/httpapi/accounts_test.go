@@ -13,8 +13,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
+	"brightchalk/internal/library"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 	"brightchalk/test/testdb"
 )
 
@@ -24,7 +25,7 @@ func signInBody(i int, password string) string {
 	return `{"email":"` + demo.SignIns[i].Email + `","password":"` + password + `"}`
 }
 
-func (c client) id(path string) string { return get[app.Actor](c.t, c, path).MemberID }
+func (c client) id(path string) string { return get[tx.Actor](c.t, c, path).MemberID }
 
 // stream opens the event stream and returns a channel that closes when the stream ends.
 func (c client) stream(t *testing.T) <-chan struct{} {
@@ -97,7 +98,7 @@ func TestLeadChangesAccounts(t *testing.T) {
 		assert.Equal(t, 403, status, "%v %s", call, body)
 	}
 	b := lead.cardID("b")
-	v := get[app.CardView](t, teacher, "/api/cards/"+b)
+	v := get[library.CardView](t, teacher, "/api/cards/"+b)
 	v.Content.Rhyme = "A barge by the bank, b, b, b."
 	content, err := json.Marshal(map[string]any{"base_version": v.Version, "content": v.Content})
 	require.NoError(t, err)

@@ -22,7 +22,9 @@ import (
 	jsonv1 "github.com/go-json-experiment/json/v1"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/media"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 // route is what the description says of a call beside its types.
@@ -117,7 +119,7 @@ func call[I, O any](
 	s *server,
 	api huma.API,
 	r route,
-	f func(ctx context.Context, by app.Actor, in *I) (O, error),
+	f func(ctx context.Context, by tx.Actor, in *I) (O, error),
 ) {
 	huma.Register(api, r.operation(), func(ctx context.Context, in *I) (*body[O], error) {
 		out, err := f(ctx, actorOf(ctx), in)
@@ -144,7 +146,7 @@ func download[I any](
 	api huma.API,
 	r route,
 	mediaTypes []string,
-	f func(ctx context.Context, by app.Actor, in *I) (file, error),
+	f func(ctx context.Context, by tx.Actor, in *I) (file, error),
 ) {
 	o := r.operation()
 	content := map[string]*huma.MediaType{}
@@ -164,7 +166,7 @@ func download[I any](
 // UploadedFile is the body of a call that takes a file: it goes to the disk as it comes, and into memory only when
 // there is room for it.
 type UploadedFile struct {
-	file app.Upload
+	file media.Upload
 	err  error
 	drop func()
 }
@@ -206,7 +208,7 @@ func upload[I, O any](
 	api huma.API,
 	r route,
 	limit int64,
-	f func(ctx context.Context, by app.Actor, in *I) (O, error),
+	f func(ctx context.Context, by tx.Actor, in *I) (O, error),
 ) {
 	o := r.operation()
 	o.MaxBodyBytes = limit
@@ -267,6 +269,12 @@ func apiConfig() huma.Config {
 	return c
 }
 
+// plainNames are the packages whose types keep their names in the description: those of the API and the use cases.
+var plainNames = map[string]bool{
+	"httpapi": true, "tx": true, "library": true, "sound": true, "curriculum": true, "planning": true, "teaching": true,
+	"people": true, "exchange": true,
+}
+
 // schemaName puts the package before the type, so that card.Finding and recording.Finding stay apart.
 func schemaName(t reflect.Type, hint string) string {
 	name := huma.DefaultSchemaNamer(t, hint)
@@ -275,7 +283,7 @@ func schemaName(t reflect.Type, hint string) string {
 	}
 	pkg := path.Base(t.PkgPath())
 	ours := t.Name() != "" && strings.HasPrefix(t.PkgPath(), "brightchalk/") && !strings.Contains(t.Name(), "[")
-	if ours && pkg != "app" && pkg != "httpapi" {
+	if ours && !plainNames[pkg] {
 		return strings.ToUpper(pkg[:1]) + pkg[1:] + name
 	}
 	return name
@@ -401,6 +409,6 @@ func OpenAPI() ([]byte, error) {
 	c := apiConfig()
 	r := chi.NewRouter()
 	everybody, members := humachi.New(r, c), humachi.New(r, c)
-	(&server{}).register(everybody, members)
+	(&server{app: &app.App{}}).register(everybody, members)
 	return everybody.OpenAPI().MarshalJSON()
 }

@@ -6,7 +6,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/library"
+	"brightchalk/internal/tx"
 )
 
 type leftWhy struct {
@@ -19,21 +20,21 @@ type ByKey struct {
 }
 
 func (s *server) auditCalls(api huma.API) {
-	a := s.audits()
+	a := s.app.Audits
 	keptCall(s, api, route{
 		id: "audit", method: http.MethodGet, path: "/audit", tag: "audit",
 		summary: "What contradicts itself over the whole library, the gravest kinds first",
-	}, func(*nothing) string { return "" }, func(ctx context.Context, by app.Actor, _ *nothing) (app.AuditView, error) {
+	}, func(*nothing) string { return "" }, func(ctx context.Context, by tx.Actor, _ *nothing) (library.AuditView, error) {
 		return a.Audit(ctx, by)
 	})
 	call(s, api, route{
 		id: "mend-finding", method: http.MethodPost, path: "/audit/{key}/mend", tag: "audit",
 		summary: "Do what a finding proposes",
-	}, func(ctx context.Context, by app.Actor, in *ByKey) (done, error) { return ok(a.Mend(ctx, by, in.Key)) })
+	}, func(ctx context.Context, by tx.Actor, in *ByKey) (done, error) { return ok(a.Mend(ctx, by, in.Key)) })
 	call(s, api, route{
 		id: "leave-finding", method: http.MethodPut, path: "/audit/{key}/left", tag: "audit",
 		summary: "Leave a finding as it is, with the reason", example: leftWhy{"Both classes know it so."},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByKey
 		body[leftWhy]
 	},
@@ -43,5 +44,5 @@ func (s *server) auditCalls(api huma.API) {
 	call(s, api, route{
 		id: "take-up-finding", method: http.MethodDelete, path: "/audit/{key}/left", tag: "audit",
 		summary: "Show a finding again that was left",
-	}, func(ctx context.Context, by app.Actor, in *ByKey) (done, error) { return ok(a.TakeUp(ctx, by, in.Key)) })
+	}, func(ctx context.Context, by tx.Actor, in *ByKey) (done, error) { return ok(a.TakeUp(ctx, by, in.Key)) })
 }

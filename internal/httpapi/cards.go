@@ -7,11 +7,12 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/mouth"
+	"brightchalk/internal/library"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 type newCard struct {
@@ -65,29 +66,31 @@ func shown(m store.Medium, cache string, err error) (file, error) {
 }
 
 func (s *server) cardCalls(api huma.API) {
-	a := s.cards()
+	a := s.app.Cards
 	keptCall(s, api, route{
 		id: "wall", method: http.MethodGet, path: "/cards", tag: "cards", summary: "All cards, in teaching order",
 	}, func(in *allCards) string {
 		return strconv.FormatBool(in.Archived)
-	}, func(ctx context.Context, by app.Actor, in *allCards) ([]app.WallCard, error) {
+	}, func(ctx context.Context, by tx.Actor, in *allCards) ([]library.WallCard, error) {
 		return a.Wall(ctx, by, in.Archived)
 	})
 	call(s, api, route{
 		id: "new-card", method: http.MethodPost, path: "/cards", tag: "cards", summary: "Add a card",
 		example: newCard{"ow=aʊ", 41},
-	}, func(ctx context.Context, by app.Actor, in *body[newCard]) (created, error) {
+	}, func(ctx context.Context, by tx.Actor, in *body[newCard]) (created, error) {
 		id, err := a.New(ctx, by, in.Body.Pair, in.Body.Step)
 		return created{id}, err
 	})
 	call(s, api, route{
 		id: "card", method: http.MethodGet, path: "/cards/{id}", tag: "cards", summary: "One card",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.CardView, error) { return a.Card(ctx, by, in.ID) })
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (library.CardView, error) {
+		return a.Card(ctx, by, in.ID)
+	})
 	call(s, api, route{
 		id: "card-mouth", method: http.MethodGet, path: "/cards/{id}/mouth", tag: "cards",
 		summary: "How the mouth makes the sound of a card: its stills from the side and the front, and its course in time",
 		about:   mouth.Caution,
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		Contrast bool `query:"contrast" doc:"of the sound that the card switches to and fro with"`
 	},
@@ -99,28 +102,28 @@ func (s *server) cardCalls(api huma.API) {
 		about: "Edits of different fields are joined with what others wrote since the base version. Where both " +
 			"changed one field nothing is written, and the problem carries what stands there now.",
 		example: cardEdit{3, card.Content{Keyword: "owl", Rhyme: "Owl on the prow, bow to us now."}.Tidy()},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		body[cardEdit]
 	},
-	) (app.CardView, error) {
+	) (library.CardView, error) {
 		return a.Save(ctx, by, in.ID, in.Body.BaseVersion, in.Body.Content)
 	})
 	call(s, api, route{
 		id: "set-state", method: http.MethodPut, path: "/cards/{id}/state", tag: "cards",
 		summary: "Move a card between draft, in review and agreed", example: cardState{card.InReview},
 		about: "A lead agrees, or two who write, as the team decided; and only a card without contradictions.",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		body[cardState]
 	},
-	) (app.CardView, error) {
+	) (library.CardView, error) {
 		return s.app.Reviews.SetState(ctx, by, in.ID, in.Body.State)
 	})
 	call(s, api, route{
 		id: "move-card", method: http.MethodPut, path: "/cards/{id}/step", tag: "cards",
 		summary: "Put a card at another place in the order", example: cardStep{12},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		body[cardStep]
 	},
@@ -130,7 +133,7 @@ func (s *server) cardCalls(api huma.API) {
 	call(s, api, route{
 		id: "archive-card", method: http.MethodPut, path: "/cards/{id}/archived", tag: "cards",
 		summary: "Put a card aside, or bring it back", example: aside{true},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		body[aside]
 	},
@@ -140,7 +143,7 @@ func (s *server) cardCalls(api huma.API) {
 	call(s, api, route{
 		id: "card-versions", method: http.MethodGet, path: "/cards/{id}/versions", tag: "cards",
 		summary: "Versions of a card without their content, the newest first", about: "At most 50 at once.",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		Before int `query:"before" minimum:"0" doc:"only those older than this version; 0 begins with the newest"`
 	},
@@ -150,7 +153,7 @@ func (s *server) cardCalls(api huma.API) {
 	call(s, api, route{
 		id: "card-version", method: http.MethodGet, path: "/cards/{id}/versions/{version}", tag: "cards",
 		summary: "The content of a card in one version",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		Version int `path:"version" minimum:"1"`
 	},
@@ -160,7 +163,7 @@ func (s *server) cardCalls(api huma.API) {
 	call(s, api, route{
 		id: "flag-words", method: http.MethodGet, path: "/cards/{id}/flags", tag: "cards",
 		summary: "Look through words that somebody is putting on a card",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		Words []string `query:"words,explode" maxItems:"80"`
 	},
@@ -170,13 +173,13 @@ func (s *server) cardCalls(api huma.API) {
 	upload(s, api, route{
 		id: "upload-picture", method: http.MethodPost, path: "/pictures", tag: "cards", summary: "Store a picture",
 		about: "PNG, JPEG or SVG. Pixels are written anew and an SVG keeps only known drawing elements.",
-	}, media.MaxPictureBytes, func(ctx context.Context, by app.Actor, in *UploadedFile) (storedPicture, error) {
+	}, media.MaxPictureBytes, func(ctx context.Context, by tx.Actor, in *UploadedFile) (storedPicture, error) {
 		sum, remarks, err := a.StorePicture(ctx, by, in.file)
 		return storedPicture{sum, append([]string{}, remarks...)}, err
 	})
 	download(s, api, route{
 		id: "picture", method: http.MethodGet, path: "/pictures/{sum}", tag: "cards", summary: "A stored picture",
-	}, pictureTypes, func(ctx context.Context, by app.Actor, in *BySum) (file, error) {
+	}, pictureTypes, func(ctx context.Context, by tx.Actor, in *BySum) (file, error) {
 		m, err := a.Picture(ctx, by, in.Sum)
 		return shown(m, forAYear, err)
 	})

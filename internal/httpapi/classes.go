@@ -6,8 +6,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/planning"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 type className struct {
@@ -19,46 +20,46 @@ type teachers struct {
 }
 
 type newSchoolYear struct {
-	Moves []app.MoveUp `json:"moves" maxItems:"60" nullable:"false" doc:"what becomes of each class; those that are not named stay"`
+	Moves []planning.MoveUp `json:"moves" maxItems:"60" nullable:"false" doc:"what becomes of each class; those that are not named stay"`
 }
 
 func (s *server) classCalls(api huma.API) {
-	a := s.planning()
+	a := s.app.Classes
 	call(s, api, route{
 		id: "teachers", method: http.MethodGet, path: "/teachers", tag: "planning", summary: "Who teaches which class",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]store.Teaches, error) {
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) ([]store.Teaches, error) {
 		return a.Teachers(ctx, by)
 	})
 	call(s, api, route{
 		id: "set-teachers", method: http.MethodPut, path: "/classes/{id}/teachers", tag: "planning",
 		summary: "Say who teaches a class", example: teachers{[]string{exampleCard}},
-	}, func(ctx context.Context, by app.Actor, in *changed[teachers]) (done, error) {
+	}, func(ctx context.Context, by tx.Actor, in *changed[teachers]) (done, error) {
 		return ok(a.SetTeachers(ctx, by, in.ID, in.Body.Members))
 	})
 	call(s, api, route{
 		id: "rename-class", method: http.MethodPut, path: "/classes/{id}/name", tag: "planning",
 		summary: "Give a class another name", example: className{"Kingfisher class"},
-	}, func(ctx context.Context, by app.Actor, in *changed[className]) (done, error) {
+	}, func(ctx context.Context, by tx.Actor, in *changed[className]) (done, error) {
 		return ok(a.RenameClass(ctx, by, in.ID, in.Body.Name))
 	})
 	call(s, api, route{
 		id: "archive-class", method: http.MethodPut, path: "/classes/{id}/archived", tag: "planning",
 		summary: "Put a class aside, or bring it back", about: "All that was logged stays.", example: aside{true},
-	}, func(ctx context.Context, by app.Actor, in *changed[aside]) (done, error) {
+	}, func(ctx context.Context, by tx.Actor, in *changed[aside]) (done, error) {
 		return ok(a.ArchiveClass(ctx, by, in.ID, in.Body.Archived))
 	})
 	call(s, api, route{
 		id: "past-classes", method: http.MethodGet, path: "/past-classes", tag: "planning",
 		summary: "Classes that were put aside, the newest first",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]store.PastClass, error) {
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) ([]store.PastClass, error) {
 		return a.PastClasses(ctx, by)
 	})
 	call(s, api, route{
 		id: "move-up", method: http.MethodPost, path: "/past-classes", tag: "planning",
 		summary: "Begin a new school year: classes move up",
 		about:   "Each is put aside and becomes another one, with what it knows or without, or leaves. All or nothing.",
-		example: newSchoolYear{[]app.MoveUp{{ClassID: exampleCard, Name: "Heron class", Knows: true}}},
-	}, func(ctx context.Context, by app.Actor, in *body[newSchoolYear]) (done, error) {
+		example: newSchoolYear{[]planning.MoveUp{{ClassID: exampleCard, Name: "Heron class", Knows: true}}},
+	}, func(ctx context.Context, by tx.Actor, in *body[newSchoolYear]) (done, error) {
 		return ok(a.MoveUp(ctx, by, in.Body.Moves))
 	})
 }

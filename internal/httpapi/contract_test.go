@@ -21,9 +21,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
 )
 
 // contract is the description of the calls, against which answers of the running server are held.
@@ -410,7 +411,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 		status, answer := lead.call(change[0], change[1], change[2])
 		assert.Equal(t, 200, status, "%s: %s", change[1], answer)
 	}
-	var link app.NewLink
+	var link people.NewLink
 	make("/api/members/"+helper+"/link", "", &link)
 	_, secret, _ := strings.Cut(link.Path, "#")
 	make("/api/welcome/look", `{"secret":"`+secret+`"}`, new(store.Link))
@@ -423,10 +424,10 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	make("/api/classes/"+class+"/feed", "", new(struct{ Path string }))
 	status, answer = lead.call("DELETE", "/api/classes/"+class+"/feed", "")
 	assert.Equal(t, 200, status, answer)
-	var code app.DeskCode
+	var code teaching.DeskCode
 	make(intro+"/desks", "", &code)
 	make("/api/desk", `{"code":"`+code.Code+`"}`, new(map[string]string))
-	var back app.LessonView
+	var back teaching.LessonView
 	make(intro+"/back", fmt.Sprint(`{"revision":`, now.Revision, `}`), &back)
 	for _, path := range []string{"/api/account-events", "/api/members"} {
 		status, answer := lead.call("GET", path, "")

@@ -25,7 +25,9 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/library"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
 	"brightchalk/test/testdb"
 )
 
@@ -85,7 +87,7 @@ func (p place) signIn(t *testing.T, role int) client {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
 	c := client{t, p.server.URL, &http.Client{Jar: jar}, func(ctx context.Context, jobID string) error {
-		by, _, err := p.People.AsOperator(ctx, demo.SignIns[role].Email)
+		by, _, err := p.Accounts.AsOperator(ctx, demo.SignIns[role].Email)
 		if err != nil {
 			return err
 		}
@@ -115,7 +117,7 @@ func (c client) call(method, path, body string) (int, string) {
 
 func (c client) cardID(grapheme string) string {
 	_, body := c.call("GET", "/api/cards", "")
-	var cards []app.WallCard
+	var cards []library.WallCard
 	require.NoError(c.t, json.Unmarshal([]byte(body), &cards))
 	for _, card := range cards {
 		if card.Pair.Grapheme == grapheme {
@@ -348,7 +350,7 @@ func TestPrint(t *testing.T) {
 		"/api/lessons",
 		`{"class_id":"`+list[0].ClassID+`","purpose":"introduce","card_ids":["`+lead.cardID("b")+`"],"minutes":20}`,
 	)
-	var in app.LessonView
+	var in teaching.LessonView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))
 	for paper, size := range map[string]string{"A4": "pts (A4)", "Letter": "612 x 792 pts (letter)"} {
 		status, plan := lead.call("GET", "/api/lessons/"+in.LessonID+"/print/plan.pdf?paper="+paper, "")

@@ -14,7 +14,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"golang.org/x/sync/singleflight"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/tx"
 )
 
 // keptAnswers are answers that depend on nothing but a team's library and the question, with the revision that they
@@ -85,7 +85,7 @@ func keptCall[I, O any](
 	api huma.API,
 	r route,
 	what func(*I) string,
-	f func(ctx context.Context, by app.Actor, in *I) (O, error),
+	f func(ctx context.Context, by tx.Actor, in *I) (O, error),
 ) {
 	o := r.operation()
 	schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[O](), true, "")

@@ -7,9 +7,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 type swapped struct {
@@ -47,7 +48,7 @@ type renewed struct {
 
 type sent struct {
 	Revision int `json:"revision" doc:"that the change began from"`
-	app.Sent
+	teaching.Sent
 }
 
 type spoken struct {
@@ -82,27 +83,29 @@ type changed[T any] struct {
 }
 
 func (s *server) lessonCalls(api huma.API) {
-	a := s.lessons()
+	a := s.app.Lessons
 	call(s, api, route{
 		id: "lessons", method: http.MethodGet, path: "/lessons", tag: "lessons",
 		summary: "The newest lessons, thirty at a time",
-	}, func(ctx context.Context, by app.Actor, in *LessonQuery) ([]store.LessonRow, error) {
+	}, func(ctx context.Context, by tx.Actor, in *LessonQuery) ([]store.LessonRow, error) {
 		return a.Lessons(ctx, by, in.ClassID, in.Before)
 	})
 	call(s, api, route{
 		id: "days", method: http.MethodGet, path: "/days", tag: "lessons",
 		summary: "Where each class stands: what comes next, what is due, what was last taught",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]app.ClassDay, error) { return a.Days(ctx, by) })
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) ([]teaching.ClassDay, error) {
+		return a.Days(ctx, by)
+	})
 	call(s, api, route{
 		id: "assemble", method: http.MethodPost, path: "/lessons", tag: "lessons",
 		summary: "Assemble a lesson for a class",
-		example: app.LessonAsk{ClassID: anID, Purpose: lesson.Introduce, CardIDs: []string{anID}, Minutes: 20},
-	}, func(ctx context.Context, by app.Actor, in *body[app.LessonAsk]) (app.LessonView, error) {
+		example: teaching.LessonAsk{ClassID: anID, Purpose: lesson.Introduce, CardIDs: []string{anID}, Minutes: 20},
+	}, func(ctx context.Context, by tx.Actor, in *body[teaching.LessonAsk]) (teaching.LessonView, error) {
 		return a.Assemble(ctx, by, in.Body)
 	})
 	call(s, api, route{
 		id: "lesson", method: http.MethodGet, path: "/lessons/{id}", tag: "lessons", summary: "One lesson",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.LessonView, error) {
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (teaching.LessonView, error) {
 		return a.Lesson(ctx, by, in.ID)
 	})
 	s.lessonChanges(api)
@@ -111,81 +114,81 @@ func (s *server) lessonCalls(api huma.API) {
 
 // lessonChanges are the calls that change a lesson at a revision.
 func (s *server) lessonChanges(api huma.API) {
-	a := s.lessons()
+	a := s.app.Lessons
 	change := func(id, path, summary string, example any) route {
 		return route{
 			id: id, method: http.MethodPost, path: "/lessons/{id}/" + path, tag: "lessons", summary: summary, example: example,
 		}
 	}
 	call(s, api, change("swap", "swap", "Put the next best in a slot", swapped{1, "read.2"}),
-		func(ctx context.Context, by app.Actor, in *changed[swapped]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[swapped]) (teaching.LessonView, error) {
 			return a.Swap(ctx, by, in.ID, in.Body.Revision, in.Body.Slot)
 		})
 	call(s, api, change("lock", "lock", "Keep an item on renewal, or let it go", locked{1, "read.2", true}),
-		func(ctx context.Context, by app.Actor, in *changed[locked]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[locked]) (teaching.LessonView, error) {
 			return a.Lock(ctx, by, in.ID, in.Body.Revision, in.Body.Slot, in.Body.Locked)
 		})
 	call(s, api, change("remove-item", "remove", "Take an item out of its step", swapped{1, "read.2"}),
-		func(ctx context.Context, by app.Actor, in *changed[swapped]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[swapped]) (teaching.LessonView, error) {
 			return a.Remove(ctx, by, in.ID, in.Body.Revision, in.Body.Slot)
 		})
 	call(s, api, change("take-back-change", "back", "Put it back as it was before its last change", takenBack{2}),
-		func(ctx context.Context, by app.Actor, in *changed[takenBack]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[takenBack]) (teaching.LessonView, error) {
 			return a.TakeBack(ctx, by, in.ID, in.Body.Revision)
 		})
 	call(s, api, change("move-item", "move", "Put an item to another place of its step", moved{1, "read.2", 0}),
-		func(ctx context.Context, by app.Actor, in *changed[moved]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[moved]) (teaching.LessonView, error) {
 			return a.Move(ctx, by, in.ID, in.Body.Revision, in.Body.Slot, in.Body.To)
 		})
 	call(s, api, change("retext", "text", "Write what is said in a step by hand, or by rule again",
 		retexted{1, "read", []string{"Sound out, blend."}, []string{}}),
-		func(ctx context.Context, by app.Actor, in *changed[retexted]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[retexted]) (teaching.LessonView, error) {
 			return a.Retext(ctx, by, in.ID, in.Body.Revision, in.Body.Step, in.Body.Adult, in.Body.Class)
 		})
 	call(s, api, change("speak", "speak", "Say who speaks an item", spoken{1, "read.2", lesson.Together}),
-		func(ctx context.Context, by app.Actor, in *changed[spoken]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[spoken]) (teaching.LessonView, error) {
 			return a.Speak(ctx, by, in.ID, in.Body.Revision, in.Body.Slot, in.Body.Voice)
 		})
 	call(s, api, change("set-clue", "clue", "Say in the team's words what a word means, here and from now on",
 		clued{1, "barge", "a flat boat for the canal"}),
-		func(ctx context.Context, by app.Actor, in *changed[clued]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[clued]) (teaching.LessonView, error) {
 			return a.SetClue(ctx, by, in.ID, in.Body.Revision, in.Body.Word, in.Body.Clue)
 		})
 	call(s, api, change("renew", "renew", "Assemble it again from the cards and the log of now", renewed{1, 25}),
-		func(ctx context.Context, by app.Actor, in *changed[renewed]) (app.LessonView, error) {
+		func(ctx context.Context, by tx.Actor, in *changed[renewed]) (teaching.LessonView, error) {
 			return a.Renew(ctx, by, in.ID, in.Body.Revision, in.Body.Minutes)
 		})
 	call(s, api, change("send", "send", "Put words, pictures or a text in a step",
-		sent{1, app.Sent{Step: "read", Values: []string{"ship"}}}),
-		func(ctx context.Context, by app.Actor, in *changed[sent]) (app.LessonView, error) {
+		sent{1, teaching.Sent{Step: "read", Values: []string{"ship"}}}),
+		func(ctx context.Context, by tx.Actor, in *changed[sent]) (teaching.LessonView, error) {
 			return a.Send(ctx, by, in.ID, in.Body.Revision, in.Body.Sent)
 		})
 }
 
 // logCalls are the calls about what was taught.
 func (s *server) logCalls(api huma.API) {
-	a := s.lessons()
+	a := s.app.Lessons
 	call(s, api, route{
 		id: "log-taught", method: http.MethodPut, path: "/lessons/{id}/log", tag: "lessons",
 		summary: "Note that a lesson was taught; a second time corrects the first",
-		example: app.Taught{Reached: "close", Sure: []app.Sure{{CardID: anID, Sure: 2}}},
-	}, func(ctx context.Context, by app.Actor, in *changed[app.Taught]) (done, error) {
+		example: teaching.Taught{Reached: "close", Sure: []teaching.Sure{{CardID: anID, Sure: 2}}},
+	}, func(ctx context.Context, by tx.Actor, in *changed[teaching.Taught]) (done, error) {
 		return ok(a.Log(ctx, by, in.ID, in.Body))
 	})
 	call(s, api, route{
 		id: "unlog", method: http.MethodDelete, path: "/lessons/{id}/log", tag: "lessons",
 		summary: "Take back that a lesson was taught",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (done, error) { return ok(a.Unlog(ctx, by, in.ID)) })
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (done, error) { return ok(a.Unlog(ctx, by, in.ID)) })
 	call(s, api, route{
 		id: "history", method: http.MethodGet, path: "/classes/{id}/log", tag: "lessons",
 		summary: "What a class was taught, the newest first",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.History, error) {
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (teaching.History, error) {
 		return a.History(ctx, by, in.ID)
 	})
 	call(s, api, route{
 		id: "correct-log", method: http.MethodPost, path: "/classes/{id}/log/{log}", tag: "lessons",
 		summary: "Correct one meeting of a class with a card", example: corrected{},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		body[corrected]
 		LogID int64 `path:"log"`

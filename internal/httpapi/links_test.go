@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
 )
 
@@ -54,7 +54,7 @@ func TestALinkLetsInOnce(t *testing.T) {
 	p := demoPlace(t)
 	lead := p.signIn(t, 0)
 	_, body := lead.call("POST", "/api/links", `{"name":"Otto Wick","email":"otto@lockhouse.example","role":"assistant"}`)
-	var made app.NewLink
+	var made people.NewLink
 	require.NoError(t, json.Unmarshal([]byte(body), &made), body)
 	_, secret, _ := strings.Cut(made.Path, "#")
 	jar, err := cookiejar.New(nil)

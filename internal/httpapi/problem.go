@@ -14,9 +14,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5/middleware"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/fault"
+	"brightchalk/internal/library"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 const unexpected = "Something went wrong here. Nothing was lost; please try again."
@@ -41,14 +43,14 @@ const (
 
 // problem is what every failed call answers, after RFC 9457 with members of our own.
 type problem struct {
-	Title    string        `json:"title" doc:"of the status"`
-	Status   int           `json:"status"`
-	Code     fault.Code    `json:"code" doc:"what is wrong, for programs"`
-	Detail   string        `json:"detail" doc:"what is wrong, in a sentence for people"`
-	Field    string        `json:"field,omitempty" doc:"of the input, by its name in JSON"`
-	Args     []string      `json:"args,omitempty" doc:"what the sentence names, in its order"`
-	ID       string        `json:"id,omitempty" doc:"stands in the log"`
-	Conflict *app.Conflict `json:"conflict,omitempty" doc:"what somebody else wrote in the meantime"`
+	Title    string            `json:"title" doc:"of the status"`
+	Status   int               `json:"status"`
+	Code     fault.Code        `json:"code" doc:"what is wrong, for programs"`
+	Detail   string            `json:"detail" doc:"what is wrong, in a sentence for people"`
+	Field    string            `json:"field,omitempty" doc:"of the input, by its name in JSON"`
+	Args     []string          `json:"args,omitempty" doc:"what the sentence names, in its order"`
+	ID       string            `json:"id,omitempty" doc:"stands in the log"`
+	Conflict *library.Conflict `json:"conflict,omitempty" doc:"what somebody else wrote in the meantime"`
 }
 
 // Error returns the sentence.
@@ -116,8 +118,8 @@ func refused(status int, message string, limit int64, errs []error) *problem {
 // only the log has the rest.
 func (s *server) fail(ctx context.Context, err error) error {
 	var input *fault.Fault
-	var conflict app.Conflict
-	var many app.TooMany
+	var conflict library.Conflict
+	var many people.TooMany
 	var said *problem
 	switch {
 	case err == nil:
@@ -130,7 +132,7 @@ func (s *server) fail(ctx context.Context, err error) error {
 		return p
 	case errors.As(err, &input):
 		status := http.StatusUnprocessableEntity
-		if input.Code == app.ErrCardMoved {
+		if input.Code == library.ErrCardMoved {
 			status = http.StatusConflict
 		}
 		p := newProblem(status, input.Code, input.Sentence())
@@ -139,7 +141,7 @@ func (s *server) fail(ctx context.Context, err error) error {
 			p.Args = append(p.Args, fmt.Sprint(a))
 		}
 		return p
-	case errors.Is(err, app.ErrForbidden):
+	case errors.Is(err, tx.ErrForbidden):
 		return newProblem(
 			http.StatusForbidden, codeForbidden, "Your role does not allow this. Ask the lead of your team.",
 		)
@@ -161,7 +163,7 @@ func (s *server) fail(ctx context.Context, err error) error {
 		return &passing{newProblem(
 			http.StatusServiceUnavailable, codeBusy, "The database is busy. Nothing was stored; try again in a moment.",
 		), busyFor}
-	case errors.Is(err, app.ErrSearching):
+	case errors.Is(err, tx.ErrBusyCore):
 		return &passing{
 			newProblem(
 				http.StatusServiceUnavailable,

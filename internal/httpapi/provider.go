@@ -11,9 +11,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/people"
 	"brightchalk/internal/provider"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 // What a way to the provider is for.
@@ -140,20 +141,20 @@ func (s *server) providerCalls(everybody, members huma.API) {
 	call(s, members, route{
 		id: "own-provider", method: http.MethodGet, path: "/session/provider", tag: "session",
 		summary: "Whether the own account is connected with the provider",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.ConnectedView, error) {
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) (people.ConnectedView, error) {
 		if s.Provider == nil {
-			return app.ConnectedView{Password: true}, nil
+			return people.ConnectedView{Password: true}, nil
 		}
-		return s.people().Connected(ctx, by, s.Provider.Issuer())
+		return s.app.Accounts.Connected(ctx, by, s.Provider.Issuer())
 	})
 	call(s, members, route{
 		id: "leave-provider", method: http.MethodDelete, path: "/session/provider", tag: "session",
 		summary: "Sign in by the provider no more", about: "Whoever has no password keeps it.",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) (done, error) {
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) (done, error) {
 		if s.Provider == nil {
 			return done{}, errNoProvider
 		}
-		return ok(s.people().Disconnect(ctx, by, s.Provider.Issuer(), s.Provider.Name(), visitOf(ctx).address))
+		return ok(s.app.Accounts.Disconnect(ctx, by, s.Provider.Issuer(), s.Provider.Name(), visitOf(ctx).address))
 	})
 }
 
@@ -201,11 +202,11 @@ func (s *server) finishWay(ctx context.Context, back wayBack) (wayEnd, error) {
 		s.Log.Warn("sign-in by the provider", "error", err)
 		return wayEnd{}, providerProblem(err)
 	}
-	v := app.Vouched{
+	v := people.Vouched{
 		Identity: store.Identity{Issuer: person.Issuer, Subject: person.Subject},
 		Email:    person.Email, Name: s.Provider.Name(),
 	}
-	address, a := visitOf(ctx).address, s.people()
+	address, a := visitOf(ctx).address, s.app.Accounts
 	if way.Purpose == wayConnect {
 		by, _, err := s.member(ctx)
 		if err != nil {
@@ -216,7 +217,7 @@ func (s *server) finishWay(ctx context.Context, back wayBack) (wayEnd, error) {
 		}
 		return wayEnd{way.Purpose}, a.Connect(ctx, by, v, address)
 	}
-	var who app.Actor
+	var who tx.Actor
 	if way.Purpose == wayJoin {
 		who, err = a.JoinByProvider(ctx, way.Secret, way.Name, address, v)
 	} else {

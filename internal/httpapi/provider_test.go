@@ -11,9 +11,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/people"
 	"brightchalk/internal/provider"
+	"brightchalk/internal/tx"
 	"brightchalk/test/providertest"
 )
 
@@ -84,7 +85,7 @@ func TestSignInByAProvider(t *testing.T) {
 	assert.Equal(t, 409, status, text)
 	status, text = b.back(q)
 	require.Equal(t, 200, status, text)
-	assert.Contains(t, get[app.Actor](t, b, "/api/session").Name, "Tam Quayle")
+	assert.Contains(t, get[tx.Actor](t, b, "/api/session").Name, "Tam Quayle")
 	status, _ = b.back(q)
 	assert.Equal(t, 409, status, "a way ends once")
 
@@ -118,11 +119,11 @@ func TestConnectingAProvider(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	status, text = b.back(b.out(`{"purpose":"connect"}`))
 	require.Equal(t, 200, status, text)
-	assert.NotNil(t, get[app.ConnectedView](t, b, "/api/session/provider").Since)
+	assert.NotNil(t, get[people.ConnectedView](t, b, "/api/session/provider").Since)
 	other := browser(t, base)
 	status, text = other.back(other.out(`{"purpose":"sign-in"}`))
 	require.Equal(t, 200, status, text)
-	assert.Equal(t, "Tam Quayle", get[app.Actor](t, other, "/api/session").Name)
+	assert.Equal(t, "Tam Quayle", get[tx.Actor](t, other, "/api/session").Name)
 	status, text = b.call("DELETE", "/api/session/provider", "")
 	require.Equal(t, 200, status, text)
 	status, text = other.back(other.out(`{"purpose":"sign-in"}`))
@@ -160,7 +161,7 @@ func TestAProviderThatIsAway(t *testing.T) {
 func TestSwitchTeam(t *testing.T) {
 	p := demoPlace(t)
 	teacher := p.signIn(t, 1)
-	_, err := p.People.CreateTeam(t.Context(), app.NewTeam{
+	_, err := p.Accounts.CreateTeam(t.Context(), people.NewTeam{
 		Name: "Basin Nursery", Email: "teacher@lockhouse.example", LeadName: "Tam Quayle", Accent: "southern-british",
 	})
 	require.NoError(t, err)
@@ -176,7 +177,7 @@ func TestSwitchTeam(t *testing.T) {
 	status, text := teacher.call("PUT", "/api/session/team", `{"member_id":"`+mine.Teams[0].MemberID+`"}`)
 	require.Equal(t, 200, status, text)
 	ends(t, stream, "the stream of the former team")
-	assert.Equal(t, app.Lead, get[app.Actor](t, teacher, "/api/session").Role)
+	assert.Equal(t, tx.Lead, get[tx.Actor](t, teacher, "/api/session").Role)
 	status, _ = teacher.call("GET", "/api/cards/"+card, "")
 	assert.Equal(t, 404, status)
 	status, _ = p.signIn(t, 2).call("PUT", "/api/session/team", `{"member_id":"`+mine.Teams[0].MemberID+`"}`)

@@ -10,9 +10,10 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/running"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 type marked struct {
@@ -32,28 +33,30 @@ type phones struct {
 }
 
 func (s *server) runCalls(everybody, members huma.API) {
-	a := s.running()
+	a := s.app.Running
 	call(s, members, route{
 		id: "run", method: http.MethodGet, path: "/lessons/{id}/run", tag: "running",
 		summary: "Where a running lesson stands",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.RunView, error) { return a.Run(ctx, by, in.ID) })
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (teaching.RunView, error) {
+		return a.Run(ctx, by, in.ID)
+	})
 	call(s, members, route{
 		id: "join-run", method: http.MethodPut, path: "/lessons/{id}/run", tag: "running",
 		summary: "Join what a face of a running lesson set to what is kept",
 		about: "Of each mark the last setting wins, by n and then by the name of the face; the answer is what holds. " +
 			"Sent twice, or late, it does no harm.",
 		example: marked{[]running.Mark{{Name: "at", Value: "3", N: 12, By: "board-7f3a"}}},
-	}, func(ctx context.Context, by app.Actor, in *changed[marked]) (app.RunView, error) {
+	}, func(ctx context.Context, by tx.Actor, in *changed[marked]) (teaching.RunView, error) {
 		return a.Join(ctx, by, in.ID, in.Body.Marks)
 	})
 	call(s, members, route{
 		id: "own-word", method: http.MethodGet, path: "/lessons/{id}/own-word", tag: "running",
 		summary: "A word that a child brought, cut for the board, and whether the class can read it",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		Word string `query:"word" maxLength:"40" required:"true"`
 	},
-	) (app.OwnWord, error) {
+	) (teaching.OwnWord, error) {
 		return a.OwnWord(ctx, by, in.ID, in.Word)
 	})
 	s.deskCalls(everybody, members)
@@ -61,25 +64,25 @@ func (s *server) runCalls(everybody, members huma.API) {
 }
 
 func (s *server) deskCalls(everybody, members huma.API) {
-	a := s.running()
+	a := s.app.Running
 	call(s, members, route{
 		id: "invite-desk", method: http.MethodPost, path: "/lessons/{id}/desks", tag: "running",
 		summary: "A code with which one phone becomes the desk of a lesson",
 		about:   "Good once and for ten minutes. The phone may then do what the desk of this lesson does, and nothing else.",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.DeskCode, error) {
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (teaching.DeskCode, error) {
 		return a.Invite(ctx, by, in.ID)
 	})
 	call(s, members, route{
 		id: "desks", method: http.MethodGet, path: "/lessons/{id}/desks", tag: "running",
 		summary: "How many phones are a desk of a lesson",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (phones, error) {
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (phones, error) {
 		n, err := a.Phones(ctx, by, in.ID)
 		return phones{n}, err
 	})
 	call(s, members, route{
 		id: "dismiss-desks", method: http.MethodDelete, path: "/lessons/{id}/desks", tag: "running",
 		summary: "Let go of all phones of a lesson, and of codes not yet used",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (done, error) { return ok(a.Dismiss(ctx, by, in.ID)) })
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (done, error) { return ok(a.Dismiss(ctx, by, in.ID)) })
 	take := route{
 		id:      "join-desk",
 		method:  http.MethodPost,
@@ -119,7 +122,7 @@ func (s *server) runStream(api huma.API) {
 		Content:     map[string]*huma.MediaType{"text/event-stream": {Schema: &huma.Schema{Type: "string"}}},
 	}}
 	huma.Register(api, o, func(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {
-		if _, err := s.running().Run(ctx, actorOf(ctx), in.ID); err != nil {
+		if _, err := s.app.Running.Run(ctx, actorOf(ctx), in.ID); err != nil {
 			return nil, s.fail(ctx, err)
 		}
 		return &huma.StreamResponse{Body: func(c huma.Context) {
@@ -132,7 +135,7 @@ func (s *server) runStream(api huma.API) {
 // runEvents streams a running lesson.
 func (s *server) runEvents(w http.ResponseWriter, r *http.Request, lessonID string) {
 	send := func() error {
-		v, err := s.running().Run(r.Context(), actorOf(r.Context()), lessonID)
+		v, err := s.app.Running.Run(r.Context(), actorOf(r.Context()), lessonID)
 		if err != nil {
 			return nil //nolint:nilerr // the database is away: the next change brings it
 		}

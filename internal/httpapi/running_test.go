@@ -13,9 +13,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/running"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
 )
 
 func (c client) anyLesson() string {
@@ -24,29 +24,29 @@ func (c client) anyLesson() string {
 		`{"class_id":%q,"purpose":"introduce","card_ids":[%q],"minutes":20}`, classes[0].ClassID, c.cardID("sh"),
 	))
 	require.Equal(c.t, 200, status, body)
-	var v app.LessonView
+	var v teaching.LessonView
 	require.NoError(c.t, json.Unmarshal([]byte(body), &v))
 	return v.LessonID
 }
 
-func (c client) set(lesson, name, value string, n int, by string) app.RunView {
+func (c client) set(lesson, name, value string, n int, by string) teaching.RunView {
 	status, body := c.call("PUT", "/api/lessons/"+lesson+"/run", fmt.Sprintf(
 		`{"marks":[{"name":%q,"value":%q,"n":%d,"by":%q}]}`, name, value, n, by,
 	))
 	require.Equal(c.t, 200, status, body)
-	var v app.RunView
+	var v teaching.RunView
 	require.NoError(c.t, json.Unmarshal([]byte(body), &v))
 	return v
 }
 
 // faces opens the stream of a running lesson.
-func (c client) faces(lesson string) <-chan app.RunView {
+func (c client) faces(lesson string) <-chan teaching.RunView {
 	r, err := http.NewRequestWithContext(c.t.Context(), "GET", c.base+"/api/lessons/"+lesson+"/run/events", nil)
 	require.NoError(c.t, err)
 	answer, err := c.http.Do(r)
 	require.NoError(c.t, err)
 	require.Equal(c.t, 200, answer.StatusCode)
-	out := make(chan app.RunView, 32)
+	out := make(chan teaching.RunView, 32)
 	go func() {
 		defer close(out)
 		defer func() { _ = answer.Body.Close() }()
@@ -54,7 +54,7 @@ func (c client) faces(lesson string) <-chan app.RunView {
 		lines.Buffer(nil, 1<<20)
 		for lines.Scan() {
 			if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok {
-				var v app.RunView
+				var v teaching.RunView
 				if json.Unmarshal([]byte(data), &v) == nil {
 					out <- v
 				}
@@ -64,7 +64,7 @@ func (c client) faces(lesson string) <-chan app.RunView {
 	return out
 }
 
-func next(t *testing.T, faces <-chan app.RunView) app.RunView {
+func next(t *testing.T, faces <-chan teaching.RunView) teaching.RunView {
 	t.Helper()
 	select {
 	case v, open := <-faces:
@@ -72,7 +72,7 @@ func next(t *testing.T, faces <-chan app.RunView) app.RunView {
 		return v
 	case <-time.After(5 * time.Second):
 		require.Fail(t, "nothing came")
-		return app.RunView{}
+		return teaching.RunView{}
 	}
 }
 
@@ -90,7 +90,7 @@ func TestFacesOfALessonStayInStepOverTwoServers(t *testing.T) {
 	board.set(lesson, "at", "4", 2, "board")
 	holds := desk.set(lesson, "at", "5", 2, "desk")
 	assert.Equal(t, "5", holds.Marks[0].Value)
-	assert.Equal(t, holds.Marks, get[app.RunView](t, board, "/api/lessons/"+lesson+"/run").Marks)
+	assert.Equal(t, holds.Marks, get[teaching.RunView](t, board, "/api/lessons/"+lesson+"/run").Marks)
 	// A late one changes nothing.
 	assert.Equal(t, holds.Marks, board.set(lesson, "at", "1", 1, "board").Marks)
 
@@ -112,7 +112,7 @@ func TestAPhoneJoinsOneLessonByACode(t *testing.T) {
 	laptop, phone := p.signIn(t, 1), p.phone(t)
 	lesson, another := laptop.anyLesson(), laptop.anyLesson()
 	_, body := laptop.call("POST", "/api/lessons/"+lesson+"/desks", "")
-	var code app.DeskCode
+	var code teaching.DeskCode
 	require.NoError(t, json.Unmarshal([]byte(body), &code), body)
 	spaced := code.Code[:4] + " " + strings.ToLower(code.Code[4:])
 	status, body := phone.call("POST", "/api/desk", `{"code":"`+spaced+`"}`)
@@ -125,11 +125,11 @@ func TestAPhoneJoinsOneLessonByACode(t *testing.T) {
 	assert.Equal(t, "2", next(t, seen).Marks[0].Value)
 	phone.set(lesson, "sure.x", "1", 2, "phone")
 	assert.Equal(t, 1, get[struct{ Joined int }](t, laptop, "/api/lessons/"+lesson+"/desks").Joined)
-	word := get[app.OwnWord](t, phone, "/api/lessons/"+lesson+"/own-word?word=ship")
+	word := get[teaching.OwnWord](t, phone, "/api/lessons/"+lesson+"/own-word?word=ship")
 	assert.True(t, word.Readable, word.Why)
 	assert.Len(t, word.Bits, 3)
 	assert.NotEmpty(t, word.Bits[0].Card, "sh has a card in this lesson")
-	assert.False(t, get[app.OwnWord](t, phone, "/api/lessons/"+lesson+"/own-word?word=light").Readable)
+	assert.False(t, get[teaching.OwnWord](t, phone, "/api/lessons/"+lesson+"/own-word?word=light").Readable)
 
 	// The phone is the desk of this lesson, and of nothing else.
 	for _, path := range []string{
@@ -160,7 +160,7 @@ func TestGuessedCodesAreStopped(t *testing.T) {
 	laptop, stranger := p.signIn(t, 1), p.phone(t)
 	lesson := laptop.anyLesson()
 	_, body := laptop.call("POST", "/api/lessons/"+lesson+"/desks", "")
-	var code app.DeskCode
+	var code teaching.DeskCode
 	require.NoError(t, json.Unmarshal([]byte(body), &code))
 	for i := range 10 {
 		status, _ := stranger.call("POST", "/api/desk", fmt.Sprintf(`{"code":"AAAA%04d"}`, i))

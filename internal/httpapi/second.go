@@ -6,7 +6,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/people"
+	"brightchalk/internal/tx"
 )
 
 type firstCode struct {
@@ -22,22 +23,24 @@ type ownPassword struct {
 }
 
 func (s *server) secondCalls(members huma.API) {
-	a := s.people()
+	a := s.app.Accounts
 	call(s, members, route{
 		id: "second-step", method: http.MethodGet, path: "/session/second", tag: "session",
 		summary: "Whether a code is asked for at the own sign-in",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.SecondView, error) { return a.Second(ctx, by) })
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) (people.SecondView, error) {
+		return a.Second(ctx, by)
+	})
 	call(s, members, route{
 		id: "begin-second-step", method: http.MethodPost, path: "/session/second", tag: "session",
 		summary: "Make a secret from which an app makes codes (RFC 6238)",
 		about:   "Nothing is asked for before a first right code was given.",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) (app.SecondSecret, error) {
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) (people.SecondSecret, error) {
 		return a.BeginSecond(ctx, by)
 	})
 	call(s, members, route{
 		id: "confirm-second-step", method: http.MethodPut, path: "/session/second", tag: "session",
 		summary: "Ask for a code at each sign-in from now on", example: firstCode{"123456"},
-	}, func(ctx context.Context, by app.Actor, in *body[firstCode]) (spareCodes, error) {
+	}, func(ctx context.Context, by tx.Actor, in *body[firstCode]) (spareCodes, error) {
 		spare, err := a.ConfirmSecond(ctx, by, visitOf(ctx).address, in.Body.Code)
 		return spareCodes{spare}, err
 	})
@@ -45,7 +48,7 @@ func (s *server) secondCalls(members huma.API) {
 		id: "drop-second-step", method: http.MethodPut, path: "/members/{id}/second/off", tag: "people",
 		summary: "Ask for no code any more: for oneself with the password, for others a lead may",
 		example: ownPassword{"lantern on the towpath"},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		body[ownPassword]
 	},

@@ -21,6 +21,7 @@ import (
 	"github.com/go-chi/httprate"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/people"
 	"brightchalk/internal/provider"
 	"brightchalk/internal/store"
 )
@@ -32,7 +33,7 @@ type Options struct {
 	Pages        fs.FS // the built front end
 	PlainCookies bool  // cookies without Secure: only for plain HTTP on loopback
 	BehindProxy  bool  // the last X-Forwarded-For entry is the client's address
-	Demo         []app.DemoSignIn
+	Demo         []people.DemoSignIn
 	Provider     *provider.Provider // of sign-ins beside passwords; nil is none
 	Leaving      func() bool        // the server is about to stop; nil is never
 	// Observe is told of each request: its operation, its status, and how long it took. It may be nil.
@@ -232,31 +233,3 @@ func (s *server) ready(w http.ResponseWriter, r *http.Request) {
 	}
 	_, _ = w.Write([]byte("ready\n"))
 }
-
-// The capabilities; a description is made without a house.
-func (s *server) house() *app.App {
-	if s.app == nil {
-		return &app.App{}
-	}
-	return s.app
-}
-
-func (s *server) cards() app.Cards       { return s.house().Cards }
-func (s *server) takes() app.Takes       { return s.house().Takes }
-func (s *server) words() app.Words       { return s.house().Words }
-func (s *server) lessons() app.Lessons   { return s.house().Lessons }
-func (s *server) letters() app.Letters   { return s.house().Letters }
-func (s *server) planning() app.Planning { return s.house().Planning }
-func (s *server) people() app.People     { return s.house().People }
-func (s *server) prints() app.Print      { return s.house().Print }
-func (s *server) running() app.Running   { return s.house().Running }
-func (s *server) years() app.Years       { return s.house().Years }
-func (s *server) orders() app.Orders     { return s.house().Orders }
-func (s *server) meetings() app.Meetings { return s.house().Meetings }
-func (s *server) reviews() app.Reviews   { return s.house().Reviews }
-func (s *server) desk() app.Desk         { return s.house().Desk }
-func (s *server) audits() app.Audits     { return s.house().Audits }
-func (s *server) jobs() app.Jobs         { return s.house().Jobs }
-func (s *server) mails() app.Mails       { return s.house().Mails }
-func (s *server) stock() app.Stock       { return s.house().Stock }
-func (s *server) parcels() app.Parcels   { return s.house().Parcels }

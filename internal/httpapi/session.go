@@ -6,14 +6,15 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 type me struct {
-	app.Actor
-	Rights      []app.Right      `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach,talk"`
+	tx.Actor
+	Rights      []tx.Right       `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach,talk"`
 	Team        string           `json:"team"`
 	Teams       []store.Seat     `json:"teams" nullable:"false" doc:"in which the person works, this one too"`
 	Conventions card.Conventions `json:"conventions"`
@@ -46,10 +47,10 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 	o := signIn.operation()
 	o.Errors = append(o.Errors, http.StatusTooManyRequests)
 	huma.Register(everybody, o, func(ctx context.Context, in *body[credentials]) (*body[done], error) {
-		attempt := app.Attempt{
+		attempt := people.Attempt{
 			Email: in.Body.Email, Password: in.Body.Password, Address: visitOf(ctx).address, Code: in.Body.Code,
 		}
-		who, err := s.app.People.SignIn(ctx, attempt)
+		who, err := s.app.Accounts.SignIn(ctx, attempt)
 		if err == nil {
 			err = s.begin(ctx, who)
 		}
@@ -63,21 +64,21 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 		id: "demo-sign-ins", method: http.MethodGet, path: "/demo", tag: "session",
 		summary: "Sign-ins of the demo team, none in a real one", open: true,
 	}
-	huma.Register(everybody, demo.operation(), func(context.Context, *nothing) (*body[[]app.DemoSignIn], error) {
-		return &body[[]app.DemoSignIn]{append([]app.DemoSignIn{}, s.Demo...)}, nil
+	huma.Register(everybody, demo.operation(), func(context.Context, *nothing) (*body[[]people.DemoSignIn], error) {
+		return &body[[]people.DemoSignIn]{append([]people.DemoSignIn{}, s.Demo...)}, nil
 	})
 	call(s, members, route{
 		id: "me", method: http.MethodGet, path: "/session", tag: "session",
 		summary: "Who is signed in, with the team and its conventions",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) (me, error) {
-		t, err := s.app.Planning.Team(ctx, by)
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) (me, error) {
+		t, err := s.app.Settings.Team(ctx, by)
 		if err != nil {
 			return me{}, err
 		}
 		if lesson := s.passOf(ctx).lesson; lesson != "" { // a phone need not know where else somebody works
 			return me{by, by.Rights(), t.Name, []store.Seat{}, t.Conventions, lesson}, nil
 		}
-		teams, err := s.people().Seats(ctx, by)
+		teams, err := s.app.Accounts.Seats(ctx, by)
 		return me{by, by.Rights(), t.Name, teams, t.Conventions, ""}, err
 	})
 	call(s, members, route{
@@ -85,8 +86,8 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 		summary: "Go on in another one of the own teams",
 		about:   "The session becomes one of that team. The next sign-in leads there too.",
 		example: seat{"00000000-0000-0000-0000-000000000000"},
-	}, func(ctx context.Context, by app.Actor, in *body[seat]) (done, error) {
-		who, err := s.app.People.Switch(ctx, by, in.Body.MemberID, visitOf(ctx).address)
+	}, func(ctx context.Context, by tx.Actor, in *body[seat]) (done, error) {
+		who, err := s.app.Accounts.Switch(ctx, by, in.Body.MemberID, visitOf(ctx).address)
 		if err != nil {
 			return done{}, err
 		}
@@ -94,18 +95,18 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 	})
 	call(s, members, route{
 		id: "sign-out", method: http.MethodDelete, path: "/session", tag: "session", summary: "Sign out",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) (done, error) {
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) (done, error) {
 		if err := s.end(ctx); err != nil {
 			return done{}, err
 		}
-		return ok(s.app.People.SignOut(ctx, by, visitOf(ctx).address))
+		return ok(s.app.Accounts.SignOut(ctx, by, visitOf(ctx).address))
 	})
 	call(s, members, route{
 		id: "change-password", method: http.MethodPut, path: "/session/password", tag: "session",
 		summary: "Change the own password", about: "The other sessions of the account end.",
 		example: passwords{"lantern on the towpath", "heron under the bridge"},
-	}, func(ctx context.Context, by app.Actor, in *body[passwords]) (done, error) {
-		who, err := s.app.People.ChangePassword(ctx, by, visitOf(ctx).address, in.Body.Current, in.Body.Next)
+	}, func(ctx context.Context, by tx.Actor, in *body[passwords]) (done, error) {
+		who, err := s.app.Accounts.ChangePassword(ctx, by, visitOf(ctx).address, in.Body.Current, in.Body.Next)
 		if err != nil {
 			return done{}, err
 		}

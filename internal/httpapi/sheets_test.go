@@ -9,11 +9,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/strokes"
+	"brightchalk/internal/library"
 	"brightchalk/internal/media"
 	"brightchalk/internal/render"
+	"brightchalk/internal/sound"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
 )
 
 func get[T any](t *testing.T, c client, path string) T {
@@ -34,7 +36,7 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 		"/api/lessons",
 		`{"class_id":"`+class.ClassID+`","purpose":"introduce","card_ids":["`+lead.cardID("b")+`"],"minutes":40}`,
 	)
-	var in app.LessonView
+	var in teaching.LessonView
 	require.NoError(t, json.Unmarshal([]byte(body), &in))
 	base := "/api/lessons/" + in.LessonID + "/print/"
 	all := ""
@@ -98,10 +100,10 @@ func TestEverythingOfALessonIsPrinted(t *testing.T) {
 func TestSoundsAndVoicesOverHTTP(t *testing.T) {
 	p := demoPlace(t)
 	lead, assistant := p.signIn(t, 0), p.signIn(t, 2)
-	shelf := get[app.Shelf](t, assistant, "/api/sounds")
+	shelf := get[sound.Shelf](t, assistant, "/api/sounds")
 	require.NotEmpty(t, shelf.Evenness.Voices)
 	m := lead.cardID("m")
-	takes := get[[]app.TakeView](t, assistant, "/api/cards/"+m+"/takes")
+	takes := get[[]sound.TakeView](t, assistant, "/api/cards/"+m+"/takes")
 	for path, kind := range map[string]string{
 		"/sound": "audio/flac", "/sound?as=wav": "audio/wav",
 		"/original": "audio/wav",
@@ -134,7 +136,7 @@ func TestSoundsAndVoicesOverHTTP(t *testing.T) {
 	}
 	status, body := lead.call("PUT", fixes, `{"start_ms":0,"end_ms":500,"plain":true}`)
 	assert.Equal(t, 200, status, body)
-	assert.True(t, get[[]app.TakeView](t, assistant, "/api/cards/"+m+"/takes")[0].Plain)
+	assert.True(t, get[[]sound.TakeView](t, assistant, "/api/cards/"+m+"/takes")[0].Plain)
 
 	status, _ = assistant.call("PUT", "/api/cards/"+lead.cardID("k")+"/take", `{"take_id":"`+takes[0].TakeID+`"}`)
 	assert.Equal(t, 403, status, "an assistant does not choose")
@@ -155,7 +157,7 @@ func TestSoundsAndVoicesOverHTTP(t *testing.T) {
 func TestLettersOverHTTP(t *testing.T) {
 	p := demoPlace(t)
 	teacher, assistant := p.signIn(t, 1), p.signIn(t, 2)
-	v := get[app.LetterView](t, assistant, "/api/letters?text=h&words=Down,+up+and+over")
+	v := get[library.LetterView](t, assistant, "/api/letters?text=h&words=Down,+up+and+over")
 	assert.Equal(t, "Down, up and over", v.Strokes[0].Words, "a comma stays in its words")
 	require.NotNil(t, v.Letter)
 	drawn := v.Letter.Map(func(q strokes.Point) strokes.Point { q.Y *= 0.7; return q })
@@ -201,7 +203,7 @@ func TestTheHomeSheetHoldsTheAgreedCard(t *testing.T) {
 	p := demoPlace(t)
 	lead := p.signIn(t, 0)
 	id := lead.cardID("h")
-	card := get[app.CardView](t, lead, "/api/cards/"+id)
+	card := get[library.CardView](t, lead, "/api/cards/"+id)
 	require.Equal(t, "agreed", string(card.State))
 	agreedCue := card.Content.MouthCue
 	card.Content.MouthCue = "A cue that nobody agreed."
@@ -215,7 +217,7 @@ func TestTheHomeSheetHoldsTheAgreedCard(t *testing.T) {
 		"/api/lessons",
 		`{"class_id":"`+class.ClassID+`","purpose":"introduce","card_ids":["`+id+`"],"minutes":20}`,
 	)
-	var in app.LessonView
+	var in teaching.LessonView
 	require.NoError(t, json.Unmarshal([]byte(answer), &in))
 	status, data := lead.call("GET", "/api/lessons/"+in.LessonID+"/print/home.pdf", "")
 	require.Equal(t, 200, status)

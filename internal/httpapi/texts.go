@@ -6,8 +6,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 type textToCheck struct {
@@ -27,32 +28,32 @@ type bankText struct {
 }
 
 func (s *server) textCalls(api huma.API) {
-	a := s.words()
+	a := s.app.Words
 	call(s, api, route{
 		id: "check-text", method: http.MethodPost, path: "/check-text", tag: "texts",
 		summary: "Which words of a text a class can read",
 		example: textToCheck{"6f1d2a34-5b6c-4d7e-8f90-a1b2c3d4e5f6", "The ship is in the lock."},
-	}, func(ctx context.Context, by app.Actor, in *body[textToCheck]) (app.CheckedText, error) {
+	}, func(ctx context.Context, by tx.Actor, in *body[textToCheck]) (teaching.CheckedText, error) {
 		return a.Check(ctx, by, in.Body.ClassID, in.Body.Text)
 	})
 	call(s, api, route{
 		id: "make-sentences", method: http.MethodGet, path: "/sentences", tag: "texts",
 		summary: "Sentences made by rule that a class can read", about: "To be read by an adult before use.",
-	}, func(ctx context.Context, by app.Actor, in *FindIn) ([]app.MadeSentence, error) {
+	}, func(ctx context.Context, by tx.Actor, in *FindIn) ([]teaching.MadeSentence, error) {
 		return a.Sentences(ctx, by, in.query())
 	})
 	call(s, api, route{
 		id: "chop", method: http.MethodPost, path: "/chop", tag: "texts",
 		summary: "Cut a sentence into pieces to be put in order", example: sentence{"The ship is in the lock."},
-	}, func(_ context.Context, _ app.Actor, in *body[sentence]) ([]string, error) {
+	}, func(_ context.Context, _ tx.Actor, in *body[sentence]) ([]string, error) {
 		return a.Chop(in.Body.Text)
 	})
 	call(s, api, route{
 		id: "bank", method: http.MethodGet, path: "/bank", tag: "texts", summary: "The team's sentences and pages",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ClassID string `query:"class" doc:"may be empty"`
 	},
-	) ([]app.BankView, error) {
+	) ([]teaching.BankView, error) {
 		return a.Bank(ctx, by, in.ClassID)
 	})
 	call(s, api, route{
@@ -62,7 +63,7 @@ func (s *server) textCalls(api huma.API) {
 		tag:     "texts",
 		summary: "Keep a sentence or a page for the whole team",
 		example: bankText{Kind: "sentence", Body: "The ship is in the lock."},
-	}, func(ctx context.Context, by app.Actor, in *body[bankText]) (created, error) {
+	}, func(ctx context.Context, by tx.Actor, in *body[bankText]) (created, error) {
 		id, err := a.AddToBank(
 			ctx,
 			by,
@@ -73,7 +74,7 @@ func (s *server) textCalls(api huma.API) {
 	call(s, api, route{
 		id: "archive-bank-text", method: http.MethodPut, path: "/bank/{id}/archived", tag: "texts",
 		summary: "Take a text out of use, or bring it back", example: aside{true},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		body[aside]
 	},

@@ -14,8 +14,9 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/jackc/pgx/v5/pgxpool"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 // Names of the session's cookie. With the prefix, browsers take it only from HTTPS, for the whole host and for no other
@@ -97,8 +98,8 @@ const (
 	revisionKey
 )
 
-func actorOf(ctx context.Context) app.Actor {
-	a, _ := ctx.Value(actorKey).(app.Actor)
+func actorOf(ctx context.Context) tx.Actor {
+	a, _ := ctx.Value(actorKey).(tx.Actor)
 	return a
 }
 
@@ -146,7 +147,7 @@ func (s *server) token(r *http.Request) string {
 }
 
 // begin makes a new session of the member, in the place of the one before.
-func (s *server) begin(ctx context.Context, who app.Actor) error {
+func (s *server) begin(ctx context.Context, who tx.Actor) error {
 	if err := s.sessions.RenewToken(ctx); err != nil {
 		return store.Known(err)
 	}
@@ -178,7 +179,7 @@ func (s *server) passOf(ctx context.Context) deskPass {
 }
 
 // beginDesk makes a session that is good for the desk of one lesson.
-func (s *server) beginDesk(ctx context.Context, who app.Actor, p store.Pass) error {
+func (s *server) beginDesk(ctx context.Context, who tx.Actor, p store.Pass) error {
 	if err := s.sessions.RenewToken(ctx); err != nil {
 		return store.Known(err)
 	}
@@ -187,7 +188,7 @@ func (s *server) beginDesk(ctx context.Context, who app.Actor, p store.Pass) err
 	s.began(ctx)
 	s.sessions.Put(ctx, "pass", p.PassID)
 	s.sessions.Put(ctx, "lesson", p.LessonID)
-	s.sessions.SetDeadline(ctx, s.app.Now().Add(app.PassGood))
+	s.sessions.SetDeadline(ctx, s.app.Now().Add(teaching.PassGood))
 	return s.commit(ctx)
 }
 
@@ -215,21 +216,21 @@ func (s *server) unused(ctx context.Context) time.Duration {
 }
 
 // member is who the session is of; store.ErrNotFound where there is none, or it has ended.
-func (s *server) member(ctx context.Context) (app.Actor, int64, error) {
+func (s *server) member(ctx context.Context) (tx.Actor, int64, error) {
 	id := s.sessions.GetString(ctx, "member")
 	if id == "" {
-		return app.Actor{}, 0, store.ErrNotFound
+		return tx.Actor{}, 0, store.ErrNotFound
 	}
 	if s.unused(ctx) > sessionIdle {
-		return app.Actor{}, 0, fmt.Errorf("idle session: %w", store.ErrNotFound)
+		return tx.Actor{}, 0, fmt.Errorf("idle session: %w", store.ErrNotFound)
 	}
 	if p := s.passOf(ctx); p.pass != "" {
 		stands, err := s.app.Running.Stands(ctx, p.pass, p.lesson)
 		if err != nil || !stands {
-			return app.Actor{}, 0, cmp.Or(store.Known(err), fmt.Errorf("a phone that was let go: %w", store.ErrNotFound))
+			return tx.Actor{}, 0, cmp.Or(store.Known(err), fmt.Errorf("a phone that was let go: %w", store.ErrNotFound))
 		}
 	}
-	return s.app.People.Who(ctx, id, s.sessions.GetInt(ctx, "epoch"))
+	return s.app.Accounts.Who(ctx, id, s.sessions.GetInt(ctx, "epoch"))
 }
 
 // identify lets in who is signed in.
@@ -263,7 +264,7 @@ func (s *server) identify(next http.Handler) http.Handler {
 }
 
 // still tells whether the session with a token is one of the member.
-func (s *server) still(ctx context.Context, token string, by app.Actor) bool {
+func (s *server) still(ctx context.Context, token string, by tx.Actor) bool {
 	fresh, err := s.sessions.Load(context.WithoutCancel(withoutSession{ctx}), token)
 	if err != nil {
 		return true // the database is away: the next look decides

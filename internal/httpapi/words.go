@@ -7,9 +7,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/words"
 	"brightchalk/internal/store"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 // FindIn is the finder's sentence as a query.
@@ -26,8 +27,8 @@ type FindIn struct {
 	Seed         uint32 `query:"seed" doc:"of chance; the same seed gives the same answer"`
 }
 
-func (f FindIn) query() app.FindQuery {
-	return app.FindQuery{
+func (f FindIn) query() teaching.FindQuery {
+	return teaching.FindQuery{
 		ClassID: f.ClassID, CardID: f.CardID, Frame: f.Frame, Position: words.Position(f.Position),
 		WithPicture: f.Pictures, NoHomophones: f.NoHomophones, Sounds: f.Sounds, Syllables: f.Syllables,
 		Familiarity: f.Familiarity, Seed: int(f.Seed),
@@ -38,33 +39,33 @@ func (f FindIn) query() app.FindQuery {
 const mostCut = 60
 
 func (s *server) wordCalls(api huma.API) {
-	a := s.words()
+	a := s.app.Words
 	call(s, api, route{
 		id: "find-words", method: http.MethodGet, path: "/words", tag: "words",
 		summary: "Words that a class can read, the best first",
-	}, func(ctx context.Context, by app.Actor, in *FindIn) (app.Found, error) {
+	}, func(ctx context.Context, by tx.Actor, in *FindIn) (teaching.Found, error) {
 		return a.Find(ctx, by, in.query())
 	})
 	call(s, api, route{
 		id: "look-up-word", method: http.MethodGet, path: "/words/look", tag: "words",
 		summary: "Whether a class can read a word, and why or why not",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		FindIn
 		Word string `query:"word" maxLength:"40" required:"true"`
 	},
-	) (app.LookView, error) {
+	) (teaching.LookView, error) {
 		return a.Look(ctx, by, in.query(), in.Word)
 	})
 	call(s, api, route{
 		id: "make-words", method: http.MethodGet, path: "/made-up", tag: "words",
 		summary: "Made-up words that a class can read",
-	}, func(ctx context.Context, by app.Actor, in *FindIn) (app.Found, error) {
+	}, func(ctx context.Context, by tx.Actor, in *FindIn) (teaching.Found, error) {
 		return a.MakeUp(ctx, by, in.query())
 	})
 	call(s, api, route{
 		id: "segment", method: http.MethodGet, path: "/segment", tag: "words",
 		summary: "Cut words into graphemes for their bridges",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		Words string `query:"words" maxLength:"2000" doc:"words parted by spaces, up to 60"`
 	},
 	) ([]words.Cut, error) {
@@ -74,22 +75,22 @@ func (s *server) wordCalls(api huma.API) {
 	call(s, api, route{
 		id: "card-words", method: http.MethodGet, path: "/cards/{id}/words", tag: "words",
 		summary: "Words and pictures for a card by its place in the order",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.WordOffer, error) {
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (teaching.WordOffer, error) {
 		return a.ForCard(ctx, by, in.ID)
 	})
 	call(s, api, route{
 		id: "unlocks", method: http.MethodGet, path: "/cards/{id}/unlocks", tag: "words",
 		summary: "What a card makes readable at its place in the order",
-	}, func(ctx context.Context, by app.Actor, in *ByID) (app.Unlocked, error) {
+	}, func(ctx context.Context, by tx.Actor, in *ByID) (teaching.Unlocked, error) {
 		return a.Unlocks(ctx, by, in.ID)
 	})
 	call(s, api, route{
 		id: "spellings", method: http.MethodGet, path: "/spellings", tag: "words",
 		summary: "The grapheme-sound table in the team's accent",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		Of string `query:"of" maxLength:"12" doc:"a grapheme or a sound, may be empty"`
 	},
-	) ([]app.SpellingRow, error) {
+	) ([]teaching.SpellingRow, error) {
 		return a.Spellings(ctx, by, in.Of)
 	})
 	s.gameCalls(api)
@@ -97,20 +98,20 @@ func (s *server) wordCalls(api huma.API) {
 }
 
 func (s *server) gameCalls(api huma.API) {
-	a := s.words()
+	a := s.app.Words
 	call(s, api, route{
 		id: "play", method: http.MethodGet, path: "/play/{game}", tag: "words", summary: "A game of words",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		FindIn
-		Game  app.Game `path:"game" enum:"chain,slips,compounds,rings"`
-		Start string   `query:"start" maxLength:"24" doc:"first word of a chain, may be empty"`
+		Game  teaching.Game `path:"game" enum:"chain,slips,compounds,rings"`
+		Start string        `query:"start" maxLength:"24" doc:"first word of a chain, may be empty"`
 	},
-	) ([]app.PlayWord, error) {
+	) ([]teaching.PlayWord, error) {
 		return a.Play(ctx, by, in.Game, in.query(), in.Start)
 	})
 	call(s, api, route{
 		id: "sort-game", method: http.MethodGet, path: "/sort", tag: "words", summary: "Pictures to sort by sound",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		Cards    string         `query:"cards" maxLength:"400" doc:"card ids parted by commas"`
 		Per      int            `query:"per" default:"4" doc:"pictures for each sound"`
 		Position words.Position `query:"position" enum:"any,initial,medial,final" default:"initial" doc:"any: the best for all"`
@@ -122,7 +123,7 @@ func (s *server) gameCalls(api huma.API) {
 	call(s, api, route{
 		id: "first-or-last", method: http.MethodGet, path: "/cards/{id}/first-or-last", tag: "words",
 		summary: "Pictures in four quarters: is the sound first or last",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
 		Seed uint32 `query:"seed" doc:"of chance; the same seed gives the same answer"`
 	},
@@ -132,12 +133,12 @@ func (s *server) gameCalls(api huma.API) {
 	call(s, api, route{
 		id: "contrast", method: http.MethodGet, path: "/contrast", tag: "words",
 		summary: "The words of two cards set against one another",
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ClassID string `query:"class" format:"uuid" required:"true"`
 		Left    string `query:"left" format:"uuid" required:"true"`
 		Right   string `query:"right" format:"uuid" required:"true"`
 	},
-	) (app.ContrastView, error) {
+	) (teaching.ContrastView, error) {
 		return a.Contrast(ctx, by, in.ClassID, in.Left, in.Right)
 	})
 }
@@ -154,25 +155,25 @@ type ByName struct {
 }
 
 func (s *server) namedPictureCalls(api huma.API) {
-	a := s.words()
+	a := s.app.Words
 	call(s, api, route{
 		id: "named-pictures", method: http.MethodGet, path: "/named-pictures", tag: "words",
 		summary: "The team's own pictures for ear games",
-	}, func(ctx context.Context, by app.Actor, _ *nothing) ([]store.NamedPicture, error) {
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) ([]store.NamedPicture, error) {
 		return a.Pictures(ctx, by)
 	})
 	call(s, api, route{
 		id: "put-named-picture", method: http.MethodPut, path: "/named-pictures", tag: "words",
 		summary: "Name a stored picture for ear games",
 		example: namedPicture{"lock", []string{"gate"}, strings.Repeat("0f", 32)},
-	}, func(ctx context.Context, by app.Actor, in *body[namedPicture]) (done, error) {
+	}, func(ctx context.Context, by tx.Actor, in *body[namedPicture]) (done, error) {
 		p := store.NamedPicture{Name: in.Body.Name, Others: in.Body.Others, Picture: in.Body.Picture}
 		return ok(a.PutPicture(ctx, by, p))
 	})
 	call(s, api, route{
 		id: "archive-named-picture", method: http.MethodPut, path: "/named-pictures/{name}/archived", tag: "words",
 		summary: "Take one of the team's pictures out of use, or bring it back", example: aside{true},
-	}, func(ctx context.Context, by app.Actor, in *struct {
+	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByName
 		body[aside]
 	},
@@ -182,7 +183,7 @@ func (s *server) namedPictureCalls(api huma.API) {
 	download(s, api, route{
 		id: "word-picture", method: http.MethodGet, path: "/word-pictures/{word}", tag: "words",
 		summary: "The picture that shows a word: the team's own, or the one that ships",
-	}, pictureTypes, func(ctx context.Context, by app.Actor, in *struct {
+	}, pictureTypes, func(ctx context.Context, by tx.Actor, in *struct {
 		Word string `path:"word" maxLength:"40" doc:"may end in .svg"`
 	},
 	) (file, error) {

@@ -11,7 +11,9 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
+	"brightchalk/internal/exchange"
 	"brightchalk/internal/jobs"
+	"brightchalk/internal/people"
 	"brightchalk/internal/store"
 	"brightchalk/test/testdb"
 )
@@ -30,10 +32,10 @@ func TestServersShareJobs(t *testing.T) {
 	a, takesIn := open(true)
 	_, err := demo.Load(ctx, a)
 	require.NoError(t, err)
-	lead, err := a.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
+	lead, err := a.Accounts.SignIn(ctx, people.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
 	require.NoError(t, err)
-	ask := func(k app.JobKind) string {
-		j, err := a.Jobs.Begin(ctx, lead, app.JobAsk{Kind: k, Size: app.PackOrder, Voiceless: true})
+	ask := func(k exchange.JobKind) string {
+		j, err := a.Jobs.Begin(ctx, lead, exchange.JobAsk{Kind: k, Size: exchange.PackOrder, Voiceless: true})
 		require.NoError(t, err)
 		return j.JobID
 	}
@@ -51,7 +53,7 @@ func TestServersShareJobs(t *testing.T) {
 		t.Helper()
 		require.Eventually(t, func() bool { return state(id) == want }, time.Minute, 20*time.Millisecond, state(id))
 	}
-	pack := ask(app.PackJob)
+	pack := ask(exchange.PackJob)
 	time.Sleep(100 * time.Millisecond)
 	assert.Equal(t, store.JobWaiting, state(pack), "no server has time")
 
@@ -59,7 +61,7 @@ func TestServersShareJobs(t *testing.T) {
 	require.NoError(t, doing.Start(ctx, works))
 	becomes(pack, store.JobDone)
 
-	pictures := ask(app.PicturesJob)
+	pictures := ask(exchange.PicturesJob)
 	becomes(pictures, store.JobRunning)
 	stopping, cancel := context.WithTimeout(ctx, 30*time.Second)
 	defer cancel()
@@ -70,7 +72,7 @@ func TestServersShareJobs(t *testing.T) {
 	becomes(pictures, store.JobDone)
 
 	// A job of which the queue knows nothing is found: as after a word that was lost.
-	lost := ask(app.BundleJob)
+	lost := ask(exchange.BundleJob)
 	becomes(lost, store.JobDone)
 	owner := testdb.Owner(t, pool)
 	_, err = owner.Exec(ctx, "DELETE FROM river_job WHERE kind = 'job'")

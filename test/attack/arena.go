@@ -24,7 +24,7 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
+	"brightchalk/internal/library"
 )
 
 // database is a PostgreSQL cluster that is stopped and crashed.
@@ -309,8 +309,8 @@ func member(ctx context.Context, base string, role int) (person, error) {
 	return signedIn(ctx, base, demo.SignIns[role].Email, demo.SignIns[role].Password)
 }
 
-func cards(ctx context.Context, p person) ([]app.WallCard, error) {
-	return get[[]app.WallCard](ctx, p, "/api/cards")
+func cards(ctx context.Context, p person) ([]library.WallCard, error) {
+	return get[[]library.WallCard](ctx, p, "/api/cards")
 }
 
 // quiet fails where a server's log holds what it should not: a crash, or anything unexpected.

@@ -13,9 +13,12 @@ import (
 	"time"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/exchange"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/people"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
 // operation is a call of the OpenAPI document.
@@ -82,13 +85,13 @@ func thingsOf(ctx context.Context, p person) (t things, err error) {
 		return t, fmt.Errorf("no classes: %w", err)
 	}
 	class := classes[0].ClassID
-	_, data, err := p.call(ctx, http.MethodPost, "/api/lessons", app.LessonAsk{
+	_, data, err := p.call(ctx, http.MethodPost, "/api/lessons", teaching.LessonAsk{
 		ClassID: class, Purpose: lesson.Introduce, CardIDs: []string{card}, Minutes: 15,
 	})
 	if err != nil {
 		return t, err
 	}
-	var made app.LessonView
+	var made teaching.LessonView
 	if err := json.Unmarshal(data, &made); err != nil {
 		return t, fmt.Errorf("no lesson: %s", data)
 	}
@@ -98,17 +101,17 @@ func thingsOf(ctx context.Context, p person) (t things, err error) {
 			take = c.TakeID
 		}
 	}
-	members, err := get[[]app.Person](ctx, p, "/api/members")
+	members, err := get[[]people.Person](ctx, p, "/api/members")
 	if err != nil {
 		return t, err
 	}
 	other := class // no member
 	for _, m := range members {
-		if m.Role != app.Lead {
+		if m.Role != tx.Lead {
 			other = m.MemberID
 		}
 	}
-	job, _, err := done(ctx, p, app.JobAsk{Kind: app.PackJob, Size: app.PackOrder})
+	job, _, err := done(ctx, p, exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackOrder})
 	if err != nil {
 		return t, err
 	}
@@ -125,9 +128,9 @@ func thingsOf(ctx context.Context, p person) (t things, err error) {
 }
 
 // done is the id and the file of a job, when it is done.
-func done(ctx context.Context, p person, ask app.JobAsk) (id string, file []byte, err error) {
+func done(ctx context.Context, p person, ask exchange.JobAsk) (id string, file []byte, err error) {
 	_, data, err := p.call(ctx, http.MethodPost, "/api/jobs", ask)
-	var j app.JobView
+	var j exchange.JobView
 	if err == nil {
 		err = json.Unmarshal(data, &j)
 	}

@@ -8,8 +8,9 @@ import (
 	"sync"
 	"time"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/library"
+	"brightchalk/internal/teaching"
 )
 
 // journal is what was acknowledged, and what may or may not have been stored when the answer did not come.
@@ -23,7 +24,7 @@ type journal struct {
 }
 
 // writers change things of their own until ctx ends: each writes the rhymes of some cards, makes classes and lessons.
-func (j *journal) write(ctx context.Context, p person, who int, own []app.WallCard, classID string) {
+func (j *journal) write(ctx context.Context, p person, who int, own []library.WallCard, classID string) {
 	for n := 0; ctx.Err() == nil; n++ {
 		c := own[n%len(own)]
 		switch n % 4 {
@@ -36,10 +37,10 @@ func (j *journal) write(ctx context.Context, p person, who int, own []app.WallCa
 				j.note(func() { j.classes[name] = true })
 			}
 		case 3:
-			status, data, err := p.call(ctx, http.MethodPost, "/api/lessons", app.LessonAsk{
+			status, data, err := p.call(ctx, http.MethodPost, "/api/lessons", teaching.LessonAsk{
 				ClassID: classID, Purpose: lesson.Introduce, CardIDs: []string{c.CardID}, Minutes: 15,
 			})
-			var made app.LessonView
+			var made teaching.LessonView
 			if err == nil && status == http.StatusOK && json.Unmarshal(data, &made) == nil {
 				j.note(func() { j.lessons[made.LessonID] = made.Revision })
 			}
@@ -54,8 +55,8 @@ func (j *journal) note(f func()) {
 	j.acked++
 }
 
-func (j *journal) rhyme(ctx context.Context, p person, c app.WallCard, text string) {
-	v, err := get[app.CardView](ctx, p, "/api/cards/"+c.CardID)
+func (j *journal) rhyme(ctx context.Context, p person, c library.WallCard, text string) {
+	v, err := get[library.CardView](ctx, p, "/api/cards/"+c.CardID)
 	if err != nil {
 		return
 	}
@@ -77,7 +78,7 @@ func (j *journal) rhyme(ctx context.Context, p person, c app.WallCard, text stri
 // check compares what stands now with what was promised.
 func (j *journal) check(ctx context.Context, a *Arena, p person, why string) error {
 	for id, may := range j.rhymes {
-		v, err := get[app.CardView](ctx, p, "/api/cards/"+id)
+		v, err := get[library.CardView](ctx, p, "/api/cards/"+id)
 		if err != nil {
 			return err
 		}
@@ -103,7 +104,7 @@ func (j *journal) check(ctx context.Context, a *Arena, p person, why string) err
 		}
 	}
 	for id, revision := range j.lessons {
-		v, err := get[app.LessonView](ctx, p, "/api/lessons/"+id)
+		v, err := get[teaching.LessonView](ctx, p, "/api/lessons/"+id)
 		if err != nil || v.Revision != revision {
 			a.Find("%s: the lesson %s is lost or torn: %v", why, id, err)
 		}

@@ -11,7 +11,9 @@ import (
 	"time"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
+	"brightchalk/internal/library"
+	"brightchalk/internal/sound"
+	"brightchalk/internal/teaching"
 )
 
 // signIns guesses from one address and from many, then lets many sign in at once while others work.
@@ -161,7 +163,7 @@ func crowd(ctx context.Context, a *Arena) error {
 				map[string]int{"step": 1 + (i*13)%len(wall)})
 		}},
 		{"edits of one card", func(i int) (int, []byte, error) {
-			v, err := get[app.CardView](ctx, lead, "/api/cards/"+card)
+			v, err := get[library.CardView](ctx, lead, "/api/cards/"+card)
 			if err != nil {
 				return 0, nil, err
 			}
@@ -174,7 +176,7 @@ func crowd(ctx context.Context, a *Arena) error {
 				tone(44_100, 0.7))
 		}},
 		{"choices on one card", func(i int) (int, []byte, error) {
-			takes, err := get[[]app.TakeView](ctx, lead, "/api/cards/"+card+"/takes")
+			takes, err := get[[]sound.TakeView](ctx, lead, "/api/cards/"+card+"/takes")
 			if err != nil || len(takes) == 0 {
 				return 0, nil, fmt.Errorf("no takes: %w", err)
 			}
@@ -182,7 +184,7 @@ func crowd(ctx context.Context, a *Arena) error {
 		}},
 		{"logs of one lesson", func(int) (int, []byte, error) {
 			return lead.call(ctx, http.MethodPut, "/api/lessons/"+t.byPath["lessons"]+"/log",
-				app.Taught{Sure: []app.Sure{{CardID: card, Sure: 2}}})
+				teaching.Taught{Sure: []teaching.Sure{{CardID: card, Sure: 2}}})
 		}},
 		{"the same class", func(int) (int, []byte, error) {
 			return lead.call(ctx, http.MethodPost, "/api/classes", map[string]string{"name": "Weir class", "kind": "class"})

@@ -8,7 +8,7 @@ import (
 	"net/http"
 	"time"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/exchange"
 	"brightchalk/internal/store"
 )
 
@@ -30,8 +30,8 @@ func lostJobs(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	asks := []app.JobAsk{
-		{Kind: app.PicturesJob}, {Kind: app.PackJob, Size: app.PackOrder}, {Kind: app.RenewJob},
+	asks := []exchange.JobAsk{
+		{Kind: exchange.PicturesJob}, {Kind: exchange.PackJob, Size: exchange.PackOrder}, {Kind: exchange.RenewJob},
 	}
 	var took times
 	takenOver := 0
@@ -54,7 +54,7 @@ func lostJobs(ctx context.Context, a *Arena) error {
 		}
 		took.add(time.Since(began))
 		for _, j := range list {
-			if j.State != store.JobDone || j.Kind != app.RenewJob && !j.File {
+			if j.State != store.JobDone || j.Kind != exchange.RenewJob && !j.File {
 				a.Find("kill %d: %s is %s: %s", i+1, j.Title, j.State, j.Said)
 			}
 		}
@@ -84,13 +84,13 @@ func lostJobs(ctx context.Context, a *Arena) error {
 }
 
 // ended are the newest jobs when none goes on.
-func ended(ctx context.Context, p person, n int) ([]app.JobView, error) {
+func ended(ctx context.Context, p person, n int) ([]exchange.JobView, error) {
 	for until := time.Now().Add(2 * time.Minute); time.Now().Before(until); time.Sleep(200 * time.Millisecond) {
 		_, data, err := p.do(ctx, http.MethodGet, "/api/jobs", "", nil)
 		if err != nil {
 			return nil, err
 		}
-		var list []app.JobView
+		var list []exchange.JobView
 		if err := json.Unmarshal(data, &list); err != nil {
 			return nil, fmt.Errorf("jobs: %s", data)
 		}

@@ -15,8 +15,11 @@ import (
 	"strings"
 	"time"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/exchange"
+	"brightchalk/internal/library"
+	"brightchalk/internal/planning"
+	"brightchalk/internal/teaching"
 	"brightchalk/test/browser"
 )
 
@@ -58,7 +61,7 @@ func (a *Arena) furnish(ctx context.Context, p person) error {
 		ctx,
 		http.MethodPost,
 		"/api/classes/"+list[0].ClassID+"/known",
-		app.Declaration{Known: true, UpTo: 9},
+		planning.Declaration{Known: true, UpTo: 9},
 	)
 	return err
 }
@@ -121,9 +124,9 @@ func scripts(ctx context.Context, a *Arena) error {
 		look(path, data)
 	}
 	var carry []byte
-	for _, ask := range []app.JobAsk{
-		{Kind: app.BundleJob, Class: t.byName["class"]},
-		{Kind: app.PackJob, Class: t.byName["class"], Size: app.PackOrder},
+	for _, ask := range []exchange.JobAsk{
+		{Kind: exchange.BundleJob, Class: t.byName["class"]},
+		{Kind: exchange.PackJob, Class: t.byName["class"], Size: exchange.PackOrder},
 	} {
 		if _, carry, err = done(ctx, lead, ask); err != nil {
 			return err
@@ -173,7 +176,7 @@ func (a *Arena) poison(ctx context.Context, p person, t things) (kept int, err e
 		return 0, err
 	}
 	for i, c := range wall {
-		v, err := get[app.CardView](ctx, p, "/api/cards/"+c.CardID)
+		v, err := get[library.CardView](ctx, p, "/api/cards/"+c.CardID)
 		if err != nil {
 			return kept, err
 		}
@@ -202,17 +205,17 @@ func (a *Arena) poison(ctx context.Context, p person, t things) (kept int, err e
 				"password": "a long enough one",
 			}),
 			send(http.MethodPost, "/api/classes/"+t.byName["class"]+"/known",
-				app.Declaration{Known: true, Words: []string{probe}}),
+				planning.Declaration{Known: true, Words: []string{probe}}),
 		} {
 			if err != nil {
 				return kept, err
 			}
 		}
 	}
-	status, data, err := p.call(ctx, http.MethodPost, "/api/lessons", app.LessonAsk{
+	status, data, err := p.call(ctx, http.MethodPost, "/api/lessons", teaching.LessonAsk{
 		ClassID: t.byName["class"], Purpose: lesson.Introduce, CardIDs: []string{t.byName["card"]}, Minutes: 15,
 	})
-	var made app.LessonView
+	var made teaching.LessonView
 	if err == nil && status == http.StatusOK && json.Unmarshal(data, &made) == nil {
 		t.byPath["lessons"] = made.LessonID
 		for i, step := range made.Lesson.Steps {

@@ -11,14 +11,16 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/people"
+	"brightchalk/internal/teaching"
+	"brightchalk/internal/tx"
 )
 
-func (s *stage) lead(t *testing.T) app.Actor {
+func (s *stage) lead(t *testing.T) tx.Actor {
 	t.Helper()
-	lead, err := s.app.People.SignIn(context.Background(),
-		app.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
+	lead, err := s.app.Accounts.SignIn(context.Background(),
+		people.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
 	require.NoError(t, err)
 	return lead
 }
@@ -112,7 +114,7 @@ func TestLongNamesAndTextsFitEveryScreen(t *testing.T) {
 	lead := s.lead(t)
 	ctx := context.Background()
 	long := strings.Repeat("Wildwaterway", 7)[:80] // without a place to break it
-	class, err := s.app.Planning.NewClass(ctx, lead, long, "class")
+	class, err := s.app.Classes.NewClass(ctx, lead, long, "class")
 	require.NoError(t, err)
 	wall, err := s.app.Cards.Wall(ctx, lead, false)
 	require.NoError(t, err)
@@ -126,7 +128,7 @@ func TestLongNamesAndTextsFitEveryScreen(t *testing.T) {
 		_, err = s.app.Cards.Save(ctx, lead, w.CardID, c.Version, c.Content)
 		require.NoError(t, err)
 	}
-	made, err := s.app.Lessons.Assemble(ctx, lead, app.LessonAsk{
+	made, err := s.app.Lessons.Assemble(ctx, lead, teaching.LessonAsk{
 		ClassID: class, Purpose: lesson.Introduce, CardIDs: []string{wall[0].CardID}, Minutes: 20,
 	})
 	require.NoError(t, err)

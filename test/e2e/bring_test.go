@@ -14,8 +14,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/exchange"
 )
 
 // A spreadsheet of sixty words is in the library after three presses: the menu, the file, and a yes.
@@ -77,7 +77,7 @@ func TestABundleIsLookedAtAndTaken(t *testing.T) {
 	ctx := context.Background()
 	lead := s.lead(t)
 	var out bytes.Buffer
-	require.NoError(t, s.app.Print.Bundle(ctx, lead, app.BundleAsk{}, &out))
+	require.NoError(t, s.app.Print.Bundle(ctx, lead, exchange.BundleAsk{}, &out))
 	file := filepath.Join(t.TempDir(), "theirs.zip")
 	require.NoError(t, os.WriteFile(file, out.Bytes(), 0o600))
 	wall, err := s.app.Cards.Wall(ctx, lead, false)
@@ -126,7 +126,7 @@ func TestTheStock(t *testing.T) {
 	s.axe(t, "a word cut")
 	require.NoError(t, s.tab.ClickText("Keep it"))
 	require.Eventually(t, func() bool {
-		list, err := s.app.Stock.Words(context.Background(), s.lead(t))
+		list, err := s.app.OwnWords.Words(context.Background(), s.lead(t))
 		return err == nil && strings.Contains(fmt.Sprint(list), "Sedgeby")
 	}, 20*time.Second, 100*time.Millisecond, mustEval(t, s.tab, "document.body.innerText"))
 	require.NoError(t, s.tab.Go(s.server.URL+"/stock?tab=books"))
@@ -137,7 +137,7 @@ func TestTheStock(t *testing.T) {
 	s.axe(t, "a wording to replace")
 	require.NoError(t, s.tab.ClickText("Change 2 places"))
 	require.NoError(t, s.tab.SeeText("“Pip” became “Moss” in 2 places"))
-	uses, err := s.app.Stock.Uses(context.Background(), s.lead(t), "Pip", "")
+	uses, err := s.app.OwnWords.Uses(context.Background(), s.lead(t), "Pip", "")
 	require.NoError(t, err)
 	assert.Empty(t, uses)
 }

@@ -32,7 +32,8 @@ func (v visitor) sees(text string) {
 	v.t.Helper()
 	quoted, _ := json.Marshal(text)
 	for end := time.Now().Add(browser.Patience / 2); time.Now().Before(end); time.Sleep(80 * time.Millisecond) {
-		if out, err := v.page.Eval(`document.body.innerText.includes(` + string(quoted) + `)`); err == nil && out == "true" {
+		if out, err := v.page.Eval(`document.body.innerText.includes(` + string(quoted) + `)`); err == nil &&
+			out == "true" {
 			return
 		}
 	}
@@ -118,7 +119,10 @@ func TestInOtherBrowsers(t *testing.T) {
 			v.clicks("Print")
 			v.sees("To take home")
 			status := v.eval(
-				fmt.Sprintf(`fetch('/api%s/print/all.pdf').then(r => r.status + ' ' + r.headers.get('content-type'))`, lesson),
+				fmt.Sprintf(
+					`fetch('/api%s/print/all.pdf').then(r => r.status + ' ' + r.headers.get('content-type'))`,
+					lesson,
+				),
 			)
 			assert.Equal(t, "200 application/pdf", status)
 			for _, path := range []string{"/words", "/letters", "/booth", "/team", "/texts"} {

@@ -83,7 +83,12 @@ func TestNothingIsLostInCuts(t *testing.T) {
 		s.trouble.Store(0)
 		require.NoError(t, s.tab.Go(path))
 		for end := time.Now().Add(20 * time.Second); ; time.Sleep(40 * time.Millisecond) {
-			require.True(t, time.Now().Before(end), "the page comes back: %s", mustEval(t, s.tab, "document.body.innerText"))
+			require.True(
+				t,
+				time.Now().Before(end),
+				"the page comes back: %s",
+				mustEval(t, s.tab, "document.body.innerText"),
+			)
 			text := mustEval(t, s.tab, `document.body.innerText`)
 			if strings.Contains(text, "session has ended") || strings.Contains(text, "One agreed library") {
 				s.sameAgain(t)

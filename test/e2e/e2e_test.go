@@ -16,7 +16,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
+	"brightchalk/internal/people"
 	"brightchalk/test/browser"
 )
 
@@ -47,9 +47,9 @@ func TestFromACardToATaughtLesson(t *testing.T) {
 	require.NoError(t, s.tab.Key("Keep the kayak off the bank."))
 	require.NoError(t, s.tab.See("[data-saving='saved']"))
 	id := strings.TrimPrefix(mustEval(t, s.tab, "location.pathname"), "/cards/")
-	teacher, err := s.app.People.SignIn(
+	teacher, err := s.app.Accounts.SignIn(
 		context.Background(),
-		app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+		people.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
 	)
 	require.NoError(t, err)
 	assert.Eventually(t, func() bool {

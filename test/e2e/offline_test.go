@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
+	"brightchalk/internal/people"
 	"brightchalk/test/browser"
 )
 
@@ -26,7 +26,10 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	s.atWall(t, "lead")
 	require.NoError(t, s.tab.SeeText("live"))
 	ctx := context.Background()
-	teacher, err := s.app.People.SignIn(ctx, app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password})
+	teacher, err := s.app.Accounts.SignIn(
+		ctx,
+		people.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+	)
 	require.NoError(t, err)
 	wall, err := s.app.Cards.Wall(ctx, teacher, false)
 	require.NoError(t, err)
@@ -86,7 +89,13 @@ func TestWithNoNetworkAtAll(t *testing.T) {
 	tab := s.tab
 	waits := func(js string) {
 		t.Helper()
-		require.Eventually(t, func() bool { return mustEval(t, tab, js) == "true" }, 60*time.Second, 200*time.Millisecond, js)
+		require.Eventually(
+			t,
+			func() bool { return mustEval(t, tab, js) == "true" },
+			60*time.Second,
+			200*time.Millisecond,
+			js,
+		)
 	}
 	waits(`navigator.serviceWorker.ready.then(() => String(navigator.serviceWorker.controller !== null))`)
 	require.NoError(t, tab.Go(s.server.URL+"/"))

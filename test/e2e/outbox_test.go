@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
+	"brightchalk/internal/tx"
 	"brightchalk/test/browser"
 )
 
@@ -39,7 +39,7 @@ func (s *stage) desk(t *testing.T, tab *browser.Tab, id string) {
 	}, 10*time.Second, 50*time.Millisecond)
 }
 
-func (s *stage) stands(t *testing.T, by app.Actor, id, rhyme string) {
+func (s *stage) stands(t *testing.T, by tx.Actor, id, rhyme string) {
 	t.Helper()
 	assert.Eventually(t, func() bool {
 		c, err := s.app.Cards.Card(context.Background(), by, id)
@@ -99,12 +99,12 @@ func TestEightTabsOfOneBrowser(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, last.Go(s.server.URL+"/team?tab=classes"))
 	require.NoError(t, last.SeeText("Otter class"))
-	_, err = s.app.Planning.NewClass(ctx, lead, "Dabchick class", "class")
+	_, err = s.app.Classes.NewClass(ctx, lead, "Dabchick class", "class")
 	require.NoError(t, err)
 	require.NoError(t, last.SeeText("Dabchick class"))
 	require.NoError(t, s.tab.Go("about:blank")) // the tab that read the stream is gone: another takes over
 	time.Sleep(time.Second)
-	_, err = s.app.Planning.NewClass(ctx, lead, "Moorhen class", "class")
+	_, err = s.app.Classes.NewClass(ctx, lead, "Moorhen class", "class")
 	require.NoError(t, err)
 	require.NoError(t, last.SeeText("Moorhen class"))
 }

@@ -14,8 +14,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/exchange"
+	"brightchalk/internal/teaching"
 	"brightchalk/test/browser"
 )
 
@@ -25,22 +26,22 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	s := open(t)
 	ctx := context.Background()
 	lead := s.lead(t)
-	classes, err := s.app.Planning.Classes(ctx, lead)
+	classes, err := s.app.Classes.Classes(ctx, lead)
 	require.NoError(t, err)
-	class, err := s.app.Planning.Class(ctx, lead, classes[0].ClassID)
+	class, err := s.app.Classes.Class(ctx, lead, classes[0].ClassID)
 	require.NoError(t, err)
-	_, err = s.app.Lessons.Assemble(ctx, lead, app.LessonAsk{
+	_, err = s.app.Lessons.Assemble(ctx, lead, teaching.LessonAsk{
 		ClassID: class.ClassID, Purpose: lesson.Introduce, CardIDs: []string{class.Next}, Minutes: 20,
 	})
 	require.NoError(t, err)
 	var order, week bytes.Buffer
-	require.NoError(t, s.app.Print.Pack(ctx, lead, "", app.PackOrder, &order))
-	require.NoError(t, s.app.Print.Pack(ctx, lead, class.ClassID, app.PackWeek, &week))
+	require.NoError(t, s.app.Print.Pack(ctx, lead, "", exchange.PackOrder, &order))
+	require.NoError(t, s.app.Print.Pack(ctx, lead, class.ClassID, exchange.PackWeek, &week))
 	assert.Less(t, order.Len(), 15<<20)
 	assert.Less(t, week.Len(), order.Len())
 	outside := regexp.MustCompile(`(?:src|href|action)="?https?:|url\(["']?https?:|@import`)
 	assert.Empty(t, outside.FindString(order.String()), "nothing is fetched from outside")
-	require.Error(t, s.app.Print.Pack(ctx, lead, "", app.PackWeek, &week))
+	require.Error(t, s.app.Print.Pack(ctx, lead, "", exchange.PackWeek, &week))
 	file := filepath.Join(t.TempDir(), "carry-pack.html")
 	require.NoError(t, os.WriteFile(file, order.Bytes(), 0o600))
 	s.server.Close()
@@ -63,7 +64,11 @@ a.preload = 'auto'; a.load() })`,
 	assert.Equal(
 		t,
 		"true",
-		mustEval(t, s.tab, `String(document.getAnimations().length > 0 || document.querySelector('path.ink.now') !== null)`),
+		mustEval(
+			t,
+			s.tab,
+			`String(document.getAnimations().length > 0 || document.querySelector('path.ink.now') !== null)`,
+		),
 	)
 	require.NoError(t, s.tab.ClickText("Turnover"))
 	require.NoError(t, s.tab.SeeText("1 of "))
@@ -97,7 +102,11 @@ func (s *stage) carried(t *testing.T) {
 		if kind := attribute(t, s.tab, "data-step"); !slices.Contains(steps, kind) {
 			steps = append(steps, kind)
 		}
-		if mustEval(t, s.tab, `String(document.querySelector('[aria-label="the lesson is over"]') !== null)`) == "true" {
+		if mustEval(
+			t,
+			s.tab,
+			`String(document.querySelector('[aria-label="the lesson is over"]') !== null)`,
+		) == "true" {
 			break
 		}
 		s.dispatch(t, "ArrowDown")

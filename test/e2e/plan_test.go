@@ -60,7 +60,12 @@ func TestAYearIsReplannedByKeyboard(t *testing.T) {
 	require.NoError(t, tab.Key(kb.ArrowDown))
 	require.NoError(t, tab.Key(kb.ArrowUp))
 	at := `document.activeElement.id`
-	assert.Eventually(t, func() bool { return mustEval(t, tab, at) == "day-"+first }, 5*time.Second, 50*time.Millisecond)
+	assert.Eventually(
+		t,
+		func() bool { return mustEval(t, tab, at) == "day-"+first },
+		5*time.Second,
+		50*time.Millisecond,
+	)
 	require.NoError(t, tab.Key("x"))
 	require.NoError(t, tab.SeeText("What it does to the rest"))
 	require.NoError(t, tab.SeeText("sounds move"))
@@ -70,7 +75,11 @@ func TestAYearIsReplannedByKeyboard(t *testing.T) {
 	mustEval(t, tab, `(document.querySelector('[name=rule]:checked').focus(), '')`)
 	require.NoError(t, tab.Key(kb.ArrowDown)) // drop the revision day
 	assert.Eventually(t, func() bool {
-		now := mustEval(t, tab, `document.querySelector('[aria-label="What moves"][aria-busy=false] h3')?.innerText ?? ''`)
+		now := mustEval(
+			t,
+			tab,
+			`document.querySelector('[aria-label="What moves"][aria-busy=false] h3')?.innerText ?? ''`,
+		)
 		return now != "" && now != all
 	}, 5*time.Second, 50*time.Millisecond, "another rule moves other days")
 	require.NoError(t, tab.Key(kb.ArrowUp))
@@ -88,7 +97,12 @@ func TestAYearIsReplannedByKeyboard(t *testing.T) {
 	require.NoError(t, tab.SeeText("Not lost, after all"))
 	s.axe(t, "a year with a lost day")
 	require.NoError(t, tab.ClickText("Put it back"))
-	assert.Eventually(t, func() bool { return s.planned(t)[first] == before[first] }, 5*time.Second, 100*time.Millisecond)
+	assert.Eventually(
+		t,
+		func() bool { return s.planned(t)[first] == before[first] },
+		5*time.Second,
+		100*time.Millisecond,
+	)
 	assert.Equal(t, before, s.planned(t))
 
 	require.NoError(t, tab.Click("[role=tab]:nth-child(3)"))

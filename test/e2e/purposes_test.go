@@ -10,8 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/demo"
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/people"
 	"brightchalk/test/browser"
 )
 
@@ -109,12 +109,12 @@ func (s *stage) changeRead(t *testing.T) {
 // classPage reads what the lessons left, says more of the class, and corrects a line of its log.
 func (s *stage) classPage(t *testing.T) {
 	t.Helper()
-	teacher, err := s.app.People.SignIn(
+	teacher, err := s.app.Accounts.SignIn(
 		context.Background(),
-		app.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+		people.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
 	)
 	require.NoError(t, err)
-	classes, err := s.app.Planning.Classes(context.Background(), teacher)
+	classes, err := s.app.Classes.Classes(context.Background(), teacher)
 	require.NoError(t, err)
 	id := classes[0].ClassID
 	require.NoError(t, s.tab.Go(s.server.URL+"/classes/"+id))
@@ -127,7 +127,7 @@ func (s *stage) classPage(t *testing.T) {
 	require.NoError(t, s.tab.Type("[placeholder='the, I, to']", "he, she"))
 	require.NoError(t, s.tab.ClickText("It knows these"))
 	require.NoError(t, s.tab.SeeText("✓ she"))
-	c, err := s.app.Planning.Class(context.Background(), teacher, id)
+	c, err := s.app.Classes.Class(context.Background(), teacher, id)
 	require.NoError(t, err)
 	var said []string
 	for _, w := range c.Words {

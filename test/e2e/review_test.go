@@ -71,8 +71,13 @@ func TestTwoPeopleAgreeACard(t *testing.T) {
 		if (link) link.click()
 		return String(link !== undefined)
 	})()`
-	require.Eventually(t, func() bool { return mustEval(t, lead, waits) == "true" }, 15*time.Second, 100*time.Millisecond,
-		"it is on the lead's page of the day without a reload")
+	require.Eventually(
+		t,
+		func() bool { return mustEval(t, lead, waits) == "true" },
+		15*time.Second,
+		100*time.Millisecond,
+		"it is on the lead's page of the day without a reload",
+	)
 	actions++
 	require.NoError(t, lead.SeeText("asked Odile Weir"))
 	s.tab = lead

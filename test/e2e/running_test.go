@@ -12,9 +12,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/running"
+	"brightchalk/internal/teaching"
 	"brightchalk/test/browser"
 )
 
@@ -111,13 +111,17 @@ func TestAPhoneIsTheDesk(t *testing.T) {
 	require.NoError(t, phone.ClickText("End and log"))
 	require.NoError(t, phone.SeeText("How did it go?"))
 	require.NoError(t, board.See("[aria-label='the lesson is over']"), "the children's board keeps the form to itself")
-	assert.Equal(t, "● not yet", mustEval(t, phone, `document.querySelector('[role=radio][aria-checked=true]').innerText`))
+	assert.Equal(
+		t,
+		"● not yet",
+		mustEval(t, phone, `document.querySelector('[role=radio][aria-checked=true]').innerText`),
+	)
 	require.NoError(t, phone.ClickText("Log it for the class"))
 	require.NoError(t, phone.SeeText("This phone has done its work."))
 	v, err := s.app.Lessons.Lesson(context.Background(), s.lead(t), made)
 	require.NoError(t, err)
 	require.NotNil(t, v.Logged)
-	first := slices.IndexFunc(v.Sure, func(k app.Sure) bool { return k.CardID == v.Lesson.Targets[0] })
+	first := slices.IndexFunc(v.Sure, func(k teaching.Sure) bool { return k.CardID == v.Lesson.Targets[0] })
 	require.GreaterOrEqual(t, first, 0)
 	assert.Equal(t, 0, v.Sure[first].Sure)
 }
@@ -295,7 +299,11 @@ func TestALessonRunsToItsEndWithoutAServer(t *testing.T) {
 	}
 	require.NoError(t, desk.SeeText("How did it go?"))
 	soon(t, "the board ends too", func() bool {
-		return mustEval(t, s.tab, `String(document.querySelector('[aria-label="the lesson is over"]') !== null)`) == "true"
+		return mustEval(
+			t,
+			s.tab,
+			`String(document.querySelector('[aria-label="the lesson is over"]') !== null)`,
+		) == "true"
 	})
 	require.NoError(t, desk.ClickText("Log it for the class"))
 	require.NoError(t, desk.SeeText("The log is kept in this browser"))

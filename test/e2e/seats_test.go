@@ -7,8 +7,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/people"
+	"brightchalk/internal/tx"
 	"brightchalk/test/providertest"
 )
 
@@ -18,7 +19,7 @@ func TestComingInByAProviderAndGoingToAnotherTeam(t *testing.T) {
 	at := providertest.New(t)
 	s := openWith(t, at.URL)
 	ctx := context.Background()
-	_, err := s.app.People.CreateTeam(ctx, app.NewTeam{
+	_, err := s.app.Accounts.CreateTeam(ctx, people.NewTeam{
 		Name: "Basin Nursery", Email: "teacher@lockhouse.example", LeadName: "Tam Quayle", Accent: phoneme.SouthernBritish,
 	})
 	require.NoError(t, err)
@@ -28,7 +29,12 @@ func TestComingInByAProviderAndGoingToAnotherTeam(t *testing.T) {
 	require.NoError(t, tab.ClickText("Sign in with Canal ID"))
 	require.NoError(t, tab.SeeText("no team here does"))
 	s.axe(t, "refused by the provider")
-	assert.Equal(t, "/come-in", mustEval(t, tab, `location.pathname + location.search`), "the code has left the address")
+	assert.Equal(
+		t,
+		"/come-in",
+		mustEval(t, tab, `location.pathname + location.search`),
+		"the code has left the address",
+	)
 	require.NoError(t, tab.ClickText("To the sign-in"))
 	at.As("17", "teacher@lockhouse.example", true, nil)
 	require.NoError(t, tab.ClickText("Sign in with Canal ID"))
@@ -45,15 +51,18 @@ func TestComingInByAProviderAndGoingToAnotherTeam(t *testing.T) {
 	require.NoError(t, tab.SeeText("You sign in with Canal ID as well"))
 
 	// The lead of the third team knows the address alone; the person proves the account.
-	_, err = s.app.People.CreateTeam(ctx, app.NewTeam{
+	_, err = s.app.Accounts.CreateTeam(ctx, people.NewTeam{
 		Name: "Weir School", Email: "lead@weir.example", LeadName: "Ida Spill", Password: "lantern beside the weir",
 		Accent: phoneme.SouthernBritish,
 	})
 	require.NoError(t, err)
-	lead, err := s.app.People.SignIn(ctx, app.Attempt{Email: "lead@weir.example", Password: "lantern beside the weir"})
+	lead, err := s.app.Accounts.SignIn(
+		ctx,
+		people.Attempt{Email: "lead@weir.example", Password: "lantern beside the weir"},
+	)
 	require.NoError(t, err)
-	link, err := s.app.People.Ask(ctx, lead, app.Asking{
-		Name: "Tam Quayle", Email: "teacher@lockhouse.example", Role: app.Teacher,
+	link, err := s.app.Accounts.Ask(ctx, lead, people.Asking{
+		Name: "Tam Quayle", Email: "teacher@lockhouse.example", Role: tx.Teacher,
 	})
 	require.NoError(t, err)
 	require.NoError(t, tab.Go(s.server.URL+link.Path))

@@ -11,8 +11,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/app"
 	"brightchalk/internal/core/lesson"
+	"brightchalk/internal/teaching"
 )
 
 // measured says what does not fit a window: how far the page is too wide and by what, and what a finger can hardly hit
@@ -35,11 +35,11 @@ func (s *stage) assembled(t *testing.T) string {
 	t.Helper()
 	ctx := context.Background()
 	lead := s.lead(t)
-	classes, err := s.app.Planning.Classes(ctx, lead)
+	classes, err := s.app.Classes.Classes(ctx, lead)
 	require.NoError(t, err)
-	class, err := s.app.Planning.Class(ctx, lead, classes[0].ClassID)
+	class, err := s.app.Classes.Class(ctx, lead, classes[0].ClassID)
 	require.NoError(t, err)
-	made, err := s.app.Lessons.Assemble(ctx, lead, app.LessonAsk{
+	made, err := s.app.Lessons.Assemble(ctx, lead, teaching.LessonAsk{
 		ClassID: class.ClassID, Purpose: lesson.Introduce, CardIDs: []string{class.Next}, Minutes: 20,
 	})
 	require.NoError(t, err)

@@ -28,6 +28,7 @@ import (
 	"brightchalk/internal/httpapi"
 	"brightchalk/internal/jobs"
 	"brightchalk/internal/media"
+	"brightchalk/internal/people"
 	"brightchalk/internal/provider"
 	"brightchalk/internal/store"
 	"brightchalk/internal/webui"
@@ -191,7 +192,7 @@ func (s *stage) signIn(t *testing.T, role string) {
 		require.NoError(t, s.tab.SeeText("79 complete"))
 		return
 	}
-	i := slices.IndexFunc(demo.SignIns, func(d app.DemoSignIn) bool { return d.Role == role })
+	i := slices.IndexFunc(demo.SignIns, func(d people.DemoSignIn) bool { return d.Role == role })
 	body, err := json.Marshal(map[string]string{"email": demo.SignIns[i].Email, "password": demo.SignIns[i].Password})
 	require.NoError(t, err)
 	require.NoError(t, s.tab.Go(s.server.URL+"/api/session"))

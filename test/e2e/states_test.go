@@ -59,9 +59,9 @@ func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
 	s.signIn(t, "lead")
 	ctx := context.Background()
 	lead := s.lead(t)
-	_, err := s.app.Planning.NewClass(ctx, lead, "Wagtail class", "class") // knows nothing yet
+	_, err := s.app.Classes.NewClass(ctx, lead, "Wagtail class", "class") // knows nothing yet
 	require.NoError(t, err)
-	classes, err := s.app.Planning.Classes(ctx, lead)
+	classes, err := s.app.Classes.Classes(ctx, lead)
 	require.NoError(t, err)
 	card := func(g string) string {
 		return "/cards/" + mustEval(t, s.tab,
@@ -102,7 +102,11 @@ func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
 		{"lesson, what a word means", "", []string{"click means", "see Keep for all lessons"}},
 		{"lesson, notes", lesson, []string{"click note"}},
 		{"lesson, own words", lesson, []string{"click Write it in our words", "see Keep these words"}},
-		{"lesson, a word taken out", lesson + "?step=read", []string{"css [aria-label^='take out']", "see is taken out"}},
+		{
+			"lesson, a word taken out",
+			lesson + "?step=read",
+			[]string{"css [aria-label^='take out']", "see is taken out"},
+		},
 		{"lesson, a word refused", lesson + "?step=read", []string{
 			"css [aria-label^='Add a word']", "type zzqx", "click Add", "see zzqx",
 		}},
@@ -248,7 +252,11 @@ func TestTasksTakeFewPresses(t *testing.T) {
 	presses += 2 // the button that opens the browser's window, the file in it
 	require.NoError(t, tab.Upload("input[accept*=svg]", file))
 	assert.Eventually(t, func() bool {
-		return mustEval(t, tab, `fetch('/api' + location.pathname).then(r => r.json()).then(c => c.content.picture)`) != ""
+		return mustEval(
+			t,
+			tab,
+			`fetch('/api' + location.pathname).then(r => r.json()).then(c => c.content.picture)`,
+		) != ""
 	}, 10*time.Second, 100*time.Millisecond)
 	t.Logf("a picture on a card: %d presses", presses)
 	assert.LessOrEqual(t, presses, 3)

@@ -24,6 +24,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/store"
+	"brightchalk/internal/tx"
 )
 
 func main() {
@@ -50,7 +51,7 @@ func run(ctx context.Context, sizes string, calls int) error {
 	if err := demo.Live(ctx, a); err != nil {
 		return err
 	}
-	model, _, err := a.People.AsOperator(ctx, demo.SignIns[0].Email)
+	model, _, err := a.Accounts.AsOperator(ctx, demo.SignIns[0].Email)
 	if err != nil {
 		return err
 	}
@@ -152,24 +153,24 @@ func measure(ctx context.Context, a *app.App, pool *pgxpool.Pool, calls int) err
 	rng := rand.New(rand.NewPCG(1, 2))
 	kinds := []struct {
 		name string
-		ask  func(by app.Actor, cards, classes []string) error
+		ask  func(by tx.Actor, cards, classes []string) error
 	}{
-		{"wall", func(by app.Actor, _, _ []string) error { _, err := a.Cards.Wall(ctx, by, false); return err }},
-		{"card", func(by app.Actor, cards, _ []string) error {
+		{"wall", func(by tx.Actor, _, _ []string) error { _, err := a.Cards.Wall(ctx, by, false); return err }},
+		{"card", func(by tx.Actor, cards, _ []string) error {
 			_, err := a.Cards.Card(ctx, by, cards[rng.IntN(len(cards))])
 			return err
 		}},
-		{"lessons", func(by app.Actor, _, _ []string) error {
+		{"lessons", func(by tx.Actor, _, _ []string) error {
 			_, err := a.Lessons.Lessons(ctx, by, "", time.Time{})
 			return err
 		}},
-		{"today", func(by app.Actor, _, _ []string) error { _, err := a.Desk.Today(ctx, by); return err }},
+		{"today", func(by tx.Actor, _, _ []string) error { _, err := a.Today.Today(ctx, by); return err }},
 	}
 	for _, k := range kinds {
 		var took []time.Duration
 		for range calls {
 			p := people[rng.IntN(len(people))]
-			by := app.Actor{MemberID: p.Member, TeamID: p.Team, Role: app.Lead}
+			by := tx.Actor{MemberID: p.Member, TeamID: p.Team, Role: tx.Lead}
 			wall, err := a.Cards.Wall(ctx, by, false)
 			if err != nil || len(wall) == 0 {
 				return errors.Join(err, errors.New("a team without cards"))
