@@ -19,7 +19,7 @@ import (
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 )
 
 // lessonFlags are what a lesson is asked with.
@@ -336,7 +336,7 @@ func stepsCommand(std stdio) *cobra.Command {
 	}
 	asJSON := c.Flags().Bool("json", false, "one JSON object a line")
 	c.RunE = func(*cobra.Command, []string) error {
-		return rows(std, *asJSON, steps.Registry(), func(r step.Record) []string {
+		return rows(std, *asJSON, kinds.Registry.All(), func(r step.Record) []string {
 			return []string{
 				string(r.Kind),
 				r.Name,

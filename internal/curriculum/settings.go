@@ -6,14 +6,13 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
-	"brightchalk/internal/core/cardstep"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/core/unfit"
 	"brightchalk/internal/gather"
 	"brightchalk/internal/render"
@@ -79,7 +78,7 @@ func (t Settings) SetRoutine(ctx context.Context, by tx.Actor, v RoutineView) er
 		if !v.Set && len(v.Routine.Steps) == 0 {
 			return s.DropRoutine(ctx, v.Purpose, v.ClassID)
 		}
-		if err := steps.CheckRoutine(v.Routine); err != nil {
+		if err := kinds.Registry.CheckRoutine(v.Routine); err != nil {
 			return fault.At("steps", err)
 		}
 		return s.PutRoutine(ctx, v.Purpose, v.ClassID, v.Routine)
@@ -135,7 +134,7 @@ func CheckConventions(c card.Conventions) (card.Conventions, error) {
 			return c, fault.In("says", "A material of your own needs a name and what to watch for.")
 		}
 	}
-	known := slices.Concat(cardstep.Materials(), c.Says.Materials)
+	known := slices.Concat(kinds.Materials(), c.Says.Materials)
 	for _, m := range c.Materials {
 		if !slices.ContainsFunc(known, func(k card.Material) bool { return k.Name == m }) {
 			return c, fault.In("materials", "“%s” is not among the materials, whose cautions are known.", m)
@@ -215,5 +214,5 @@ type Vocabulary struct {
 
 // TheVocabulary is the same for all teams.
 func TheVocabulary() Vocabulary {
-	return Vocabulary{phoneme.AccentNames(), lesson.Purposes(), steps.Registry(), cardstep.Materials(), render.Sheets()}
+	return Vocabulary{phoneme.AccentNames(), lesson.Purposes(), kinds.Registry.All(), kinds.Materials(), render.Sheets()}
 }

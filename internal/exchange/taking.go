@@ -16,7 +16,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/recording"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/curriculum"
 	"brightchalk/internal/gather"
 	"brightchalk/internal/library"
@@ -215,7 +215,7 @@ func (t *taking) routines(ctx context.Context, choice BundleChoice) error {
 		if _, known := lesson.PurposeOf(purpose); !ok || !known {
 			continue
 		}
-		if err := steps.CheckRoutine(r); err != nil {
+		if err := kinds.Registry.CheckRoutine(r); err != nil {
 			t.leave("the routine to "+string(purpose), err)
 			continue
 		}

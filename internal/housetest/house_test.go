@@ -122,8 +122,7 @@ var coreFloors = []string{
 	"order knowledge script lesson audit table",
 	"year pace",
 	"step",
-	"cardstep wordstep",
-	"steps",
+	"step/kinds",
 	"assembly handout",
 }
 

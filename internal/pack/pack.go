@@ -16,7 +16,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/prose"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/core/strokes"
 )
 
@@ -113,7 +113,7 @@ func carried(p Pack) (string, error) {
 		views = append(views, view{l.ID, l.Class, []int{}, map[string]int{}, l.Lesson})
 	}
 	data, err := json.Marshal(map[string]any{
-		"kinds": steps.Registry(), "lessons": views, "mouths": p.Stage.Mouths, "contrasts": p.Stage.Contrasts,
+		"kinds": kinds.Registry.All(), "lessons": views, "mouths": p.Stage.Mouths, "contrasts": p.Stage.Contrasts,
 		"pictures": p.Stage.Pictures, "sounds": p.Stage.Sounds,
 	})
 	return string(data), err

@@ -12,7 +12,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/step"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/core/texts"
 	"brightchalk/internal/gather"
 	"brightchalk/internal/store"
@@ -166,11 +166,11 @@ func (l Lessons) Send(ctx context.Context, by tx.Actor, id string, revision int,
 			)
 		}
 		kind := i.Snapshot.Steps[at].Kind
-		rec, _ := steps.Of(kind)
+		rec, _ := kinds.Registry.Of(kind)
 		if sent.Kind == "" && len(rec.Takes) > 0 {
 			sent.Kind = rec.Takes[0]
 		}
-		if !steps.Takes(kind, sent.Kind) {
+		if !kinds.Registry.Takes(kind, sent.Kind) {
 			return fault.In("step", "The step %s takes nothing of this kind.", i.Snapshot.Steps[at].Name)
 		}
 		byKind := map[lesson.ItemKind][]string{}

@@ -13,7 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/pace"
 	"brightchalk/internal/core/review"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step"
 	"brightchalk/internal/gather"
 	"brightchalk/internal/planning"
 	"brightchalk/internal/store"
@@ -261,7 +261,7 @@ func assemble(in assembly.Input) (lesson.Lesson, error) {
 	made, err := assembly.Assemble(in)
 	fields := map[fault.Code]string{
 		assembly.ErrMinutes: "minutes", assembly.ErrPurpose: "purpose", assembly.ErrTargets: "card_ids",
-		assembly.ErrNothing: "class_id", steps.ErrRoutine: "routine",
+		assembly.ErrNothing: "class_id", step.ErrRoutine: "routine",
 	}
 	for code, field := range fields {
 		if errors.Is(err, code) {

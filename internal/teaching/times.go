@@ -9,7 +9,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/pace"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/store"
 	"brightchalk/internal/tx"
 )
@@ -130,7 +130,7 @@ func (l Lessons) Times(ctx context.Context, by tx.Actor, classID string) (Times,
 		if e.Lessons == 0 {
 			continue
 		}
-		rec, _ := steps.Of(e.Kind)
+		rec, _ := kinds.Registry.Of(e.Kind)
 		e.Ratio = math.Round(e.Ratio*100) / 100
 		_, is := used[e.Kind]
 		out.Steps = append(out.Steps, StepPace{e, rec.Name, is, middle(seconds[e.Kind][0]), middle(seconds[e.Kind][1])})
@@ -165,21 +165,21 @@ func (t *Times) judge(seconds map[lesson.Kind][2][]int) {
 		return
 	}
 	t.Over = middle(over)
-	var kinds []lesson.Kind
+	var order []lesson.Kind
 	for k := range seconds {
-		kinds = append(kinds, k)
+		order = append(order, k)
 	}
-	slices.SortFunc(kinds, func(a, b lesson.Kind) int {
-		x, _ := steps.Of(a)
-		y, _ := steps.Of(b)
+	slices.SortFunc(order, func(a, b lesson.Kind) int {
+		x, _ := kinds.Registry.Of(a)
+		y, _ := kinds.Registry.Of(b)
 		return x.Rank - y.Rank
 	})
 	left := t.Over
-	for _, k := range kinds {
+	for _, k := range order {
 		if left <= overSlack/2 {
 			return
 		}
-		rec, _ := steps.Of(k)
+		rec, _ := kinds.Registry.Of(k)
 		t.Drop = append(t.Drop, rec.Name)
 		left -= middle(seconds[k][1])
 	}

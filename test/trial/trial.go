@@ -19,7 +19,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 )
 
 // Now is the morning of all lessons here.
@@ -167,7 +167,7 @@ func Everything(t testing.TB) assembly.Input {
 	in.Minutes = 60
 	in.Conventions.Capitals, in.Conventions.LetterNames = true, true
 	in.Routine.Steps = nil
-	for _, r := range steps.Registry() {
+	for _, r := range kinds.Registry.All() {
 		in.Routine.Steps = append(in.Routine.Steps, lesson.RoutineStep{Kind: r.Kind, Weight: 0.5})
 	}
 	at := slices.IndexFunc(in.Routine.Steps, func(s lesson.RoutineStep) bool { return s.Kind == lesson.Free })
@@ -190,7 +190,7 @@ func otherWay(t testing.TB, n int) assembly.Input {
 	in.Conventions.WholeByHeart, in.Conventions.GroupsFirst, in.Conventions.Materials = true, true, []string{"sticks"}
 	for i := range in.Routine.Steps {
 		s := &in.Routine.Steps[i]
-		if rec, _ := steps.Of(s.Kind); n < len(rec.Ways) {
+		if rec, _ := kinds.Registry.Of(s.Kind); n < len(rec.Ways) {
 			s.Options.Way = rec.Ways[n].ID
 		}
 	}

@@ -19,7 +19,7 @@ import (
 	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/core/words"
 )
@@ -101,7 +101,7 @@ func check(in *Input) error {
 		return fault.New(ErrMinutes, "a lesson takes %d to %d minutes, not %d",
 			lesson.LeastMinutes, lesson.MostMinutes, in.Minutes)
 	}
-	if err := steps.CheckRoutine(in.Routine); err != nil {
+	if err := kinds.Registry.CheckRoutine(in.Routine); err != nil {
 		return err
 	}
 	if n := len(in.Targets); n < kind.LeastTargets || n > kind.MostTargets {

@@ -10,7 +10,7 @@ import (
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/core/texts"
 )
 
@@ -57,12 +57,12 @@ func find(l *lesson.Lesson, slot string) (*lesson.Step, int, error) {
 // after writes a changed step's words anew, unless somebody wrote them, and lets its seconds follow its items.
 func after(t *step.Telling, s *lesson.Step, counted bool) {
 	Bits(t.Lesson, t.Speech, s.Items...)
-	steps.Explain(t, s)
+	step.Explain(t, s)
 	if !s.Edited {
-		steps.Tell(t, s)
+		kinds.Registry.Tell(t, s)
 	}
 	if counted {
-		s.Seconds = steps.SecondsFor(*s)
+		s.Seconds = kinds.Registry.SecondsFor(*s)
 	}
 	t.Lesson.Seconds = 0
 	for _, k := range t.Lesson.Steps {
@@ -118,7 +118,7 @@ func Speak(t *step.Telling, slot string, v lesson.Voice) error {
 	if err != nil {
 		return err
 	}
-	if rec, _ := steps.Of(s.Kind); !rec.Spoken {
+	if rec, _ := kinds.Registry.Of(s.Kind); !rec.Spoken {
 		return fault.New(ErrNoStep, "in %s it is not said who speaks", s.Name)
 	}
 	s.Items[i].Voice, t.Lesson.Signs = v, step.Signs(t.Conventions)
@@ -151,7 +151,7 @@ func Retext(t *step.Telling, stepID string, adult, class []string) error {
 		return err
 	}
 	if s.Edited = len(adult)+len(class) > 0; !s.Edited {
-		steps.Tell(t, s)
+		kinds.Registry.Tell(t, s)
 		return nil
 	}
 	s.Adult, s.Class = append([]string{}, adult...), append([]string{}, class...)
@@ -176,7 +176,7 @@ func Put(t *step.Telling, stepID string, kind lesson.ItemKind, values []string, 
 	if err != nil {
 		return err
 	}
-	if !steps.Takes(s.Kind, kind) {
+	if !kinds.Registry.Takes(s.Kind, kind) {
 		return fault.New(ErrNoStep, "%s takes no %s", s.Name, kind)
 	}
 	if s.Kind == lesson.Ear {
@@ -200,7 +200,7 @@ func Put(t *step.Telling, stepID string, kind lesson.ItemKind, values []string, 
 			i = slices.IndexFunc(s.Items, func(it lesson.Item) bool { return it.Kind == kind })
 		}
 		if i < 0 {
-			s.Items = append(s.Items, lesson.Item{Slot: steps.FreeSlot(*s, o.Basket), Kind: kind, Next: []lesson.Option{}})
+			s.Items = append(s.Items, lesson.Item{Slot: step.FreeSlot(*s, o.Basket), Kind: kind, Next: []lesson.Option{}})
 			i = len(s.Items) - 1
 		}
 		it := &s.Items[i]

@@ -13,7 +13,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/step"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/core/words"
 	"brightchalk/test/trial"
 )
@@ -51,7 +51,7 @@ func TestTheSameInputGivesTheSameLesson(t *testing.T) {
 
 func TestTheRegistry(t *testing.T) {
 	seen := map[lesson.Kind]bool{}
-	for _, r := range steps.Registry() {
+	for _, r := range kinds.Registry.All() {
 		assert.False(t, seen[r.Kind], r.Kind)
 		seen[r.Kind] = true
 		assert.NotEmpty(t, r.Name)
@@ -69,10 +69,10 @@ func TestTheRegistry(t *testing.T) {
 		}
 	}
 	assert.Len(t, seen, 31)
-	_, ok := steps.Of("juggling")
+	_, ok := kinds.Registry.Of("juggling")
 	assert.False(t, ok)
-	assert.True(t, steps.Takes(lesson.Read, lesson.WordItem))
-	assert.False(t, steps.Takes(lesson.Read, lesson.PictureItem))
+	assert.True(t, kinds.Registry.Takes(lesson.Read, lesson.WordItem))
+	assert.False(t, kinds.Registry.Takes(lesson.Read, lesson.PictureItem))
 }
 
 func TestAStepTwiceWithOtherOptions(t *testing.T) {
@@ -238,7 +238,7 @@ func TestAllSoundsOfASpellingAtOnce(t *testing.T) {
 
 // A team's long step is longer, of whatever its time is made; minutes that the team named stay.
 func TestAWeightCountsInEveryStep(t *testing.T) {
-	for _, r := range steps.Registry() {
+	for _, r := range kinds.Registry.All() {
 		if r.Kind == lesson.MixIn || r.Kind == lesson.ClosePart || r.Kind == lesson.WarmUp {
 			continue // they have what they have
 		}

@@ -14,7 +14,8 @@ import (
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/internal/core/texts"
 	"brightchalk/test/trial"
 )
@@ -92,7 +93,7 @@ func checkStepOf(
 	t.Helper()
 	without := slices.ContainsFunc(out.Notes, func(n lesson.Reason) bool { return n.Code == "without-target" })
 	assert.NotEmpty(t, s.Adult, s.ID)
-	rec, ok := steps.Of(s.Kind)
+	rec, ok := kinds.Registry.Of(s.Kind)
 	require.True(t, ok)
 	if rec.ItemSeconds > 0 && len(s.Items) > 0 {
 		need := float64(rec.ItemSeconds * len(s.Items))
@@ -153,13 +154,13 @@ func TestWhatCannotBeAsked(t *testing.T) {
 		"knows nothing": {func(in *assembly.Input) {
 			in.Purpose, in.Targets, in.Class = lesson.Revise, nil, knowledge.Of(knowledge.Sources{Conventions: in.Conventions})
 		}, assembly.ErrNothing, "say what it knows"},
-		"no steps": {func(in *assembly.Input) { in.Routine.Steps = nil }, steps.ErrRoutine, "no steps"},
+		"no steps": {func(in *assembly.Input) { in.Routine.Steps = nil }, step.ErrRoutine, "no steps"},
 		"forty steps": {func(in *assembly.Input) {
 			in.Routine.Steps = slices.Repeat([]lesson.RoutineStep{{Kind: lesson.Read}}, 40)
-		}, steps.ErrRoutine, "40 steps"},
+		}, step.ErrRoutine, "40 steps"},
 		"an unknown step": {func(in *assembly.Input) {
 			in.Routine.Steps = []lesson.RoutineStep{{Kind: "juggling"}}
-		}, steps.ErrRoutine, "juggling"},
+		}, step.ErrRoutine, "juggling"},
 		"only a page": {func(in *assembly.Input) {
 			in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Free}}
 		}, assembly.ErrNothing, "no step can be held"},

@@ -7,7 +7,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/step"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 )
 
 // part is one step of the routine with what it could show and how long it may be.
@@ -39,14 +39,14 @@ func (a *assembler) steps(b *step.Brief) {
 	var parts []part
 	ids := a.Routine.StepIDs()
 	for i, s := range a.Routine.Steps {
-		rec, _ := steps.Of(s.Kind)
+		rec, _ := kinds.Registry.Of(s.Kind)
 		pace := a.Paces[s.Kind]
 		rec = rec.Paced(pace)
 		if s.Least == 0 && a.Minutes < leanMinutes {
 			s.Least = leanLeast[s.Kind]
 		}
 		p := part{RoutineStep: s, id: ids[i], record: rec}
-		m, lack := steps.Find(b, s)
+		m, lack := kinds.Registry.Find(b, s)
 		if lack != nil {
 			a.drop(p, string(lack.Code), lack.Error())
 			continue
@@ -72,10 +72,10 @@ func (a *assembler) steps(b *step.Brief) {
 			f = p.material.Take(p.n)
 		}
 		a.showCards(f)
-		s := steps.Fill(t, f, p.RoutineStep, p.id, p.seconds, a.Locked[p.id])
+		s := kinds.Registry.Fill(t, f, p.RoutineStep, p.id, p.seconds, a.Locked[p.id])
 		s.Seconds, s.Pace = max(s.Seconds, p.seconds), a.Paces[p.Kind]
 		if len(a.Locked[p.id]) > 0 && len(s.Items) > p.n {
-			s.Seconds = steps.SecondsFor(s)
+			s.Seconds = kinds.Registry.SecondsFor(s)
 		}
 		if was, ok := a.Edited[p.id]; ok {
 			s.Adult, s.Class, s.Edited = was.Adult, was.Class, true

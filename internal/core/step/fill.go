@@ -1,4 +1,4 @@
-package steps
+package step
 
 import (
 	"fmt"
@@ -8,28 +8,27 @@ import (
 
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/step"
 )
 
 // mostNext is how many runners-up stand beside an item.
 const mostNext = 6
 
 // Find gathers what a step could show; a fault comes back where it cannot be held.
-func Find(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
-	return byKind[s.Kind].Material(b, s)
+func (r Registry) Find(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) {
+	return r.byKind[s.Kind].Material(b, s)
 }
 
 // Fill makes the step of a routine from what it shows, in so many seconds. What is locked stays in its slot. The
 // faces of the cards that it shows stand in the lesson already.
-func Fill(
-	t *step.Telling,
-	f step.Filling,
+func (r Registry) Fill(
+	t *Telling,
+	f Filling,
 	s lesson.RoutineStep,
 	id string,
 	seconds int,
 	locked []lesson.Item,
 ) lesson.Step {
-	rec := byKind[s.Kind]
+	rec := r.byKind[s.Kind]
 	out := lesson.Step{
 		ID: id, Kind: s.Kind, Name: s.Name, Family: rec.Family, Way: s.Options.Way, Times: s.Options.Times, Seconds: seconds,
 		Items: []lesson.Item{},
@@ -57,16 +56,16 @@ func Fill(
 		}
 	}
 	Explain(t, &out)
-	Tell(t, &out)
+	r.Tell(t, &out)
 	return out
 }
 
 // Explain gives the words of a step their clues, and says of which the picture is shown first.
-func Explain(t *step.Telling, s *lesson.Step) {
+func Explain(t *Telling, s *lesson.Step) {
 	for i := range s.Items {
 		if it := &s.Items[i]; it.Kind == lesson.WordItem && it.Role != lesson.MadeUpRole {
 			it.Clue = t.Clue(it.Value)
-			it.Picture = s.Way == step.PictureFirst && t.Speech.Pictured(it.Value)
+			it.Picture = s.Way == PictureFirst && t.Speech.Pictured(it.Value)
 		}
 	}
 }
@@ -118,18 +117,18 @@ func next(items []lesson.Item, it lesson.Item, rest []lesson.Option) []lesson.Op
 }
 
 // Tell writes what the adult says and the class does, from the lesson as it is kept and the items of the step.
-func Tell(t *step.Telling, s *lesson.Step) {
+func (r Registry) Tell(t *Telling, s *lesson.Step) {
 	s.Adult, s.Class, s.Table, s.Cautions, s.Pieces = []string{}, []string{}, []string{}, []string{}, nil
-	byKind[s.Kind].Tell(t, s)
-	step.Adult(s, t.WhoSpeaks(s.Items))
+	r.byKind[s.Kind].Tell(t, s)
+	Adult(s, t.WhoSpeaks(s.Items))
 	if len(s.Deck) > 0 {
-		step.Class(s, t.Together(s.Items)...)
+		Class(s, t.Together(s.Items)...)
 	}
 }
 
 // SecondsFor is how long a step is with its items: what goes by items follows their number, the rest stays.
-func SecondsFor(s lesson.Step) int {
-	if rec := byKind[s.Kind].Paced(s.Pace); rec.ItemSeconds > 0 && len(s.Items) > 0 {
+func (r Registry) SecondsFor(s lesson.Step) int {
+	if rec := r.byKind[s.Kind].Paced(s.Pace); rec.ItemSeconds > 0 && len(s.Items) > 0 {
 		return rec.PerItem(s.Times) * len(s.Items)
 	}
 	return s.Seconds

@@ -1,6 +1,4 @@
-// Package cardstep holds the kinds of steps that show cards and letters: drills, the sound itself, its picture, how it
-// is written.
-package cardstep
+package kinds
 
 import (
 	"fmt"

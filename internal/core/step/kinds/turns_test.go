@@ -1,4 +1,4 @@
-package cardstep
+package kinds
 
 import (
 	"math/rand/v2"

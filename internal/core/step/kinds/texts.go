@@ -1,4 +1,4 @@
-package wordstep
+package kinds
 
 import (
 	"fmt"

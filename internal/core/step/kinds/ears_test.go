@@ -1,4 +1,4 @@
-package wordstep_test
+package kinds_test
 
 import (
 	"fmt"
@@ -9,7 +9,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/test/trial"
 )
 
@@ -55,7 +55,7 @@ func TestEarsAndWords(t *testing.T) {
 			say(fmt.Sprintf("%s %v", kind, two), kind, in)
 		}
 	}
-	for _, r := range steps.Registry() {
+	for _, r := range kinds.Registry.All() {
 		if !r.Words {
 			continue
 		}

@@ -1,5 +1,4 @@
-// Package wordstep holds the kinds of steps that go by words and texts: for the ear, to read, to spell, to play with.
-package wordstep
+package kinds
 
 import (
 	"cmp"

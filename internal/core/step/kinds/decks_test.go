@@ -1,4 +1,4 @@
-package cardstep_test
+package kinds_test
 
 import (
 	"fmt"
@@ -10,7 +10,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/core/steps"
+	"brightchalk/internal/core/step/kinds"
 	"brightchalk/test/trial"
 )
 
@@ -20,7 +20,7 @@ func TestDecksAndLetters(t *testing.T) {
 	var out strings.Builder
 	say := func(name string, kind lesson.Kind, in assembly.Input) { out.WriteString(trial.Told(name, kind, in)) }
 	for _, kind := range []lesson.Kind{lesson.Pack, lesson.WarmUp, lesson.Turnover, lesson.QuickWrite, lesson.HearFind} {
-		rec, ok := steps.Of(kind)
+		rec, ok := kinds.Registry.Of(kind)
 		require.True(t, ok)
 		ways := []string{""}
 		for _, w := range rec.Ways {
