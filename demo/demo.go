@@ -17,6 +17,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
@@ -45,11 +46,11 @@ type demoCard struct {
 }
 
 type library struct {
-	Team    string         `json:"team"`
-	Speaker string         `json:"speaker"`
-	Cards   []demoCard     `json:"cards"`
-	Words   []card.OwnWord `json:"words"`
-	Bank    []lesson.Text  `json:"bank"`
+	Team    string               `json:"team"`
+	Speaker string               `json:"speaker"`
+	Cards   []demoCard           `json:"cards"`
+	Words   []convention.OwnWord `json:"words"`
+	Bank    []lesson.Text        `json:"bank"`
 	Classes []struct {
 		Name   string `json:"name"`
 		Kind   string `json:"kind"`
@@ -94,7 +95,7 @@ func read() (lib library, err error) {
 }
 
 func (l library) load(ctx context.Context, db pgx.Tx, accounts people.Accounts, now time.Time) error {
-	conv := card.Conventions{Accent: accent, GroupsFirst: true, Paper: "A4", Words: l.Words}
+	conv := convention.Conventions{Accent: accent, GroupsFirst: true, Paper: "A4", Words: l.Words}
 	teamID, err := store.CreateTeam(ctx, db, l.Team, conv)
 	if err != nil {
 		return err
@@ -157,7 +158,7 @@ func (l library) card(
 	by string,
 	step int,
 	c demoCard,
-	conv card.Conventions,
+	conv convention.Conventions,
 	now time.Time,
 ) (string, error) {
 	pair, err := spelling.ParsePair(conv.Accent, c.Pair)

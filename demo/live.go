@@ -9,6 +9,7 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/year"
 	"brightchalk/internal/people"
@@ -208,11 +209,12 @@ func (l library) basin(ctx context.Context, a *app.App) error {
 		return err
 	}
 	by := members[0].MemberID
+	conv, monthAgo := convention.Conventions{Accent: accent}, a.Now().AddDate(0, -1, 0)
 	for i, c := range l.Cards[:8] {
 		if i > 3 {
 			c.State = card.Draft
 		}
-		if _, err := l.card(ctx, s, by, i+1, c, card.Conventions{Accent: accent}, a.Now().AddDate(0, -1, 0)); err != nil {
+		if _, err := l.card(ctx, s, by, i+1, c, conv, monthAgo); err != nil {
 			return err
 		}
 	}

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/order"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
@@ -24,7 +25,7 @@ func TestTheDemoCanBeReadAtEachStep(t *testing.T) {
 	var lib library
 	require.NoError(t, json.Unmarshal(data, &lib))
 	require.GreaterOrEqual(t, len(lib.Cards), 60)
-	conv := card.Conventions{Accent: phoneme.SouthernBritish}
+	conv := convention.Conventions{Accent: phoneme.SouthernBritish}
 	o := conv.Speech()
 	taught, known := spelling.Set{}, map[string]bool{}
 	var split, doubled []string
@@ -69,7 +70,7 @@ func TestTheDemosOrderIsTheResultOfTheSearch(t *testing.T) {
 	require.NoError(t, err)
 	var lib library
 	require.NoError(t, json.Unmarshal(data, &lib))
-	conv := card.Conventions{Accent: phoneme.SouthernBritish}
+	conv := convention.Conventions{Accent: phoneme.SouthernBritish}
 	ask := order.Ask{Weights: order.UsualWeights(), Keep: map[spelling.Pair]bool{}, Seed: 5, Rounds: 20_000}
 	for i, c := range lib.Cards {
 		p, err := spelling.ParsePair(conv.Accent, c.Pair)

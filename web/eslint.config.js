@@ -1,4 +1,7 @@
 import { readdirSync } from 'node:fs'
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript'
+import { flatConfigs as imports, importX } from 'eslint-plugin-import-x'
+import a11y from 'eslint-plugin-jsx-a11y'
 import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
@@ -8,9 +11,22 @@ export default tseslint.config(
   { ignores: ['src/api/schema.d.ts'] },
   tseslint.configs.recommended,
   hooks.configs.flat.recommended,
+  a11y.flatConfigs.recommended,
+  imports.typescript,
   {
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/resolver-next': [createTypeScriptImportResolver()],
+      'jsx-a11y': { components: { Input: 'input', Select: 'select', Inline: 'select', Textarea: 'textarea' } },
+    },
     rules: {
+      'jsx-a11y/label-has-associated-control': ['error', { depth: 4 }],
+      'jsx-a11y/no-autofocus': 'off', // dialogs and sign-in begin in their field, which Radix expects
+      'jsx-a11y/no-noninteractive-tabindex': 'off', // a region that scrolls must be reachable by key (axe checks)
+      'jsx-a11y/media-has-caption': 'off', // the recording of one sound has no text to show
+      'jsx-a11y/img-redundant-alt': 'off', // "picture" is a word of the trade here
+      'import-x/no-cycle': 'error',
       // What the contract says is there is not asked for again.
       '@typescript-eslint/no-unnecessary-condition': ['error', { allowConstantLoopConditions: true }],
     },
@@ -35,6 +51,20 @@ export default tseslint.config(
           message: 'FileButton of ui/parts chooses a file.',
         },
       ],
+    },
+  },
+  // A tap anywhere on the stage goes on; the keys for it are listened to on the whole page (useKeys).
+  {
+    files: [
+      'src/features/teach/**',
+      'src/features/search/SearchDialog.tsx',
+      'src/features/card/WordStock.tsx',
+      'src/features/letters/Overlay.tsx',
+    ],
+    rules: {
+      'jsx-a11y/click-events-have-key-events': 'off',
+      'jsx-a11y/no-static-element-interactions': 'off',
+      'jsx-a11y/no-noninteractive-element-interactions': 'off',
     },
   },
   // A feature never imports another feature; what two need goes to ui/ or api/.

@@ -12,6 +12,7 @@ import (
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/mouth"
@@ -93,7 +94,7 @@ func (f lessonFlags) input(std stdio) (assembly.Input, error) {
 		return assembly.Input{}, usage("say what the class knows once: --knows PAIRS, or --order FILE --upto PAIR")
 	}
 	in := assembly.Input{
-		Purpose: purpose, Conventions: card.Conventions{Accent: accent}, Routine: lesson.DefaultRoutine(purpose),
+		Purpose: purpose, Conventions: convention.Conventions{Accent: accent}, Routine: lesson.DefaultRoutine(purpose),
 		Minutes: f.minutes, Seed: f.seed, Now: time.Unix(0, 0).UTC(),
 	}
 	if f.minutes == 0 {

@@ -13,7 +13,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"brightchalk/internal/core/assembly"
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/handout"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -189,7 +189,7 @@ func readLesson(data []byte) (lesson.Lesson, error) {
 			to.Items[k].Role, to.Items[k].Position, to.Items[k].Basket = it.Role, it.Position, it.Basket
 			to.Items[k].Detail = it.Detail
 		}
-		assembly.Bits(&l, card.Conventions{Accent: l.Accent}.Speech(), to.Items...)
+		assembly.Bits(&l, convention.Conventions{Accent: l.Accent}.Speech(), to.Items...)
 	}
 	return l, nil
 }

@@ -24,7 +24,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/httpapi"
@@ -153,7 +153,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 	defer deaf()
 	go hub.Run(listening, listens, log)
 	go func() { // the first finder should not wait
-		lexicon.For(phoneme.SouthernBritish, card.Conventions{}.Units)
+		lexicon.For(phoneme.SouthernBritish, convention.Conventions{}.Units)
 		debug.FreeOSMemory()
 	}()
 	if err := queue.Start(listening, a); err != nil {

@@ -15,6 +15,7 @@ import (
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
@@ -134,7 +135,7 @@ func TestRolesAreEnforced(t *testing.T) {
 			func(by tx.Actor) error { _, err := s.Reviews.SetState(ctx, by, id, card.InReview); return err },
 		},
 		{"set conventions", []tx.Role{tx.Lead}, func(by tx.Actor) error {
-			return s.Settings.SetConventions(ctx, by, card.Conventions{Accent: "southern-british"})
+			return s.Settings.SetConventions(ctx, by, convention.Conventions{Accent: "southern-british"})
 		}},
 		{
 			"set the routine",

@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/texts"
@@ -22,11 +22,11 @@ import (
 func TestWordsOfTheTeamsOwn(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	tried, err := s.OwnWords.Try(ctx, s.teacher, card.OwnWord{Word: "Sedgeby", Name: true})
+	tried, err := s.OwnWords.Try(ctx, s.teacher, convention.OwnWord{Word: "Sedgeby", Name: true})
 	require.NoError(t, err)
 	assert.NotEmpty(t, tried.Parts)
 	assert.False(t, tried.Known)
-	for field, bad := range map[string]card.OwnWord{
+	for field, bad := range map[string]convention.OwnWord{
 		"word":   {Word: "two words"},
 		"sounds": {Word: "Pim", Sounds: "p#m"},
 	} {
@@ -35,11 +35,11 @@ func TestWordsOfTheTeamsOwn(t *testing.T) {
 		require.ErrorAs(t, err, &f)
 		assert.Equal(t, field, f.Field)
 	}
-	_, err = s.OwnWords.Try(ctx, s.teacher, card.OwnWord{Word: "gun"})
+	_, err = s.OwnWords.Try(ctx, s.teacher, convention.OwnWord{Word: "gun"})
 	require.ErrorContains(t, err, "kept out of what children are offered")
-	require.ErrorIs(t, s.OwnWords.PutWord(ctx, s.assistant, card.OwnWord{Word: "Pim", Name: true}), tx.ErrForbidden)
+	require.ErrorIs(t, s.OwnWords.PutWord(ctx, s.assistant, convention.OwnWord{Word: "Pim", Name: true}), tx.ErrForbidden)
 
-	err = s.OwnWords.PutWord(ctx, s.teacher, card.OwnWord{Word: "quay", Sounds: "kiː", Part: card.Slips})
+	err = s.OwnWords.PutWord(ctx, s.teacher, convention.OwnWord{Word: "quay", Sounds: "kiː", Part: convention.Slips})
 	mendable(t, err, "a thing has no part in lessons")
 
 	check := func(text string) []texts.Status {
@@ -54,9 +54,9 @@ func TestWordsOfTheTeamsOwn(t *testing.T) {
 	assert.Equal(t, texts.Unknown, check("pittam")[0], "read by rule")
 	require.NoError(
 		t,
-		s.OwnWords.PutWord(ctx, s.teacher, card.OwnWord{Word: "pittam", Sounds: "pɪtæm", Note: "our boat"}),
+		s.OwnWords.PutWord(ctx, s.teacher, convention.OwnWord{Word: "pittam", Sounds: "pɪtæm", Note: "our boat"}),
 	)
-	require.NoError(t, s.OwnWords.PutWord(ctx, s.teacher, card.OwnWord{Word: "Quayle", Sounds: "kweɪl", Name: true}))
+	require.NoError(t, s.OwnWords.PutWord(ctx, s.teacher, convention.OwnWord{Word: "Quayle", Sounds: "kweɪl", Name: true}))
 	assert.Equal(t, []texts.Status{texts.Decodable}, check("pittam"))
 	assert.Equal(t, texts.Name, check("Quayle sat.")[0], "the adult reads a name whose sounds are not taught")
 	list, err := s.OwnWords.Words(ctx, s.assistant)

@@ -13,6 +13,7 @@ import (
 
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
@@ -244,19 +245,19 @@ func TestRefusedWordsStayRefusedForTheTeam(t *testing.T) {
 func TestDeparturesFromTheAccent(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	conv := card.Conventions{Accent: phoneme.SouthernBritish, Paper: "A4"}
+	conv := convention.Conventions{Accent: phoneme.SouthernBritish, Paper: "A4"}
 	for _, row := range []struct {
-		d    card.Departure
+		d    convention.Departure
 		says string
 	}{
-		{card.Departure{Word: "qqq", Accent: phoneme.NorthernEnglish, Note: "x"}, "not in the word list"},
-		{card.Departure{Word: "bath", Note: "x"}, "Choose the accent"},
-		{card.Departure{Word: "bath", Accent: phoneme.NorthernEnglish}, "why"},
+		{convention.Departure{Word: "qqq", Accent: phoneme.NorthernEnglish, Note: "x"}, "not in the word list"},
+		{convention.Departure{Word: "bath", Note: "x"}, "Choose the accent"},
+		{convention.Departure{Word: "bath", Accent: phoneme.NorthernEnglish}, "why"},
 	} {
-		conv.Departures = []card.Departure{row.d}
+		conv.Departures = []convention.Departure{row.d}
 		field(t, s.Settings.SetConventions(ctx, s.lead, conv), "departures", row.says)
 	}
-	conv.Departures = []card.Departure{
+	conv.Departures = []convention.Departure{
 		{Word: " Grass ", Accent: phoneme.NorthernEnglish, Note: "as our families say it"},
 	}
 	require.NoError(t, s.Settings.SetConventions(ctx, s.lead, conv))

@@ -12,6 +12,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
@@ -23,13 +24,13 @@ import (
 
 // Library is what a bundle says. A class may stand in it with what it has been taught.
 type Library struct {
-	Format      string           `json:"format" doc:"bright-chalk-bundle and the number of the format"`
-	Team        string           `json:"team" maxLength:"200"`
-	Conventions card.Conventions `json:"conventions"`
-	Routine     lesson.Routine   `json:"routine" doc:"for a new sound"`
+	Format      string                 `json:"format" doc:"bright-chalk-bundle and the number of the format"`
+	Team        string                 `json:"team" maxLength:"200"`
+	Conventions convention.Conventions `json:"conventions"`
+	Routine     lesson.Routine         `json:"routine" doc:"for a new sound"`
 	// those that the team has set for other purposes
 	Routines map[lesson.Purpose]lesson.Routine `json:"routines,omitempty"`
-	Cards    []card.Card                       `json:"cards" maxItems:"500" nullable:"false" doc:"agreed versions where there are any, in teaching order"`
+	Cards    []card.Card                       `json:"cards" maxItems:"500" doc:"agreed versions where there are any, in teaching order"`
 	Class    string                            `json:"class,omitempty"`
 	Taught   []string                          `json:"taught,omitempty" doc:"card ids; without a class all cards before the target"`
 	Log      []review.Seen                     `json:"log,omitempty"`
@@ -152,7 +153,7 @@ func (b Library) Input(pair spelling.Pair) (assembly.Input, error) {
 	}
 	target := b.Cards[i]
 	in.Targets = []card.Card{target}
-	in.Conventions = in.Conventions.For(target.Content)
+	in.Conventions = target.Content.Conventions(in.Conventions)
 	sources.Seen = slices.DeleteFunc(slices.Clone(sources.Seen), func(s review.Seen) bool { return s.CardID == target.ID })
 	if b.Class == "" {
 		for _, c := range b.Cards {

@@ -86,7 +86,8 @@ func (r *Report) cards(b Library) bool {
 	}
 	fine, ids, pairs := true, map[string]bool{}, map[spelling.Pair]bool{}
 	for _, c := range b.Cards {
-		if _, err := phoneme.Parse(b.Conventions.For(c.Content).Accent, c.Pair.Sound); err != nil || c.Pair.Grapheme == "" {
+		if _, err := phoneme.Parse(c.Content.Conventions(b.Conventions).Accent, c.Pair.Sound); err != nil ||
+			c.Pair.Grapheme == "" {
 			r.find("card", c.ID, "%s is no pair of this accent", c.Pair)
 			fine = false
 		}

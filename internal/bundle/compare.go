@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
@@ -15,7 +16,7 @@ import (
 
 // Mine is the library that a bundle is held against.
 type Mine struct {
-	Conventions card.Conventions
+	Conventions convention.Conventions
 	Cards       []card.Card       // newest versions
 	Takes       map[string]string // SHA-256 of the chosen recordings, by card id
 	Routines    map[lesson.Purpose]lesson.Routine
@@ -34,7 +35,7 @@ type CardLine struct {
 	CardID    string           `json:"card_id" doc:"ours; empty where we have none"`
 	Version   int              `json:"version" doc:"of ours"`
 	Keyword   string           `json:"keyword"`
-	Fields    []card.FieldLine `json:"fields" nullable:"false"`
+	Fields    []card.FieldLine `json:"fields"`
 	Fills     int              `json:"fills" doc:"fields that ours lacks and theirs has"`
 	Picture   string           `json:"picture" doc:"file of theirs; empty where it has none"`
 	Take      string           `json:"take" doc:"file of theirs; empty where it has none"`
@@ -51,13 +52,13 @@ type Line struct {
 
 // Comparison is a bundle against a library.
 type Comparison struct {
-	Cards       []CardLine `json:"cards" nullable:"false" doc:"in their order of teaching"`
-	Letters     []Line     `json:"letters" nullable:"false" doc:"by sign"`
-	Pictures    []Line     `json:"pictures" nullable:"false" doc:"of words"`
-	Texts       []Line     `json:"texts" nullable:"false"`
-	Routines    []Line     `json:"routines" nullable:"false" doc:"by purpose"`
-	Conventions []Line     `json:"conventions" nullable:"false" doc:"what they decided otherwise"`
-	Voices      []string   `json:"voices" nullable:"false" doc:"who speaks on their takes"`
+	Cards       []CardLine `json:"cards" doc:"in their order of teaching"`
+	Letters     []Line     `json:"letters" doc:"by sign"`
+	Pictures    []Line     `json:"pictures" doc:"of words"`
+	Texts       []Line     `json:"texts"`
+	Routines    []Line     `json:"routines" doc:"by purpose"`
+	Conventions []Line     `json:"conventions" doc:"what they decided otherwise"`
+	Voices      []string   `json:"voices" doc:"who speaks on their takes"`
 }
 
 // Compare holds a bundle against a library.
@@ -134,7 +135,7 @@ func (b Library) TakeOf(cardID string) (Take, bool) {
 
 func (a *Archive) card(c card.Card, m Mine) CardLine {
 	line := CardLine{
-		ID: c.ID, Pair: c.Pair.In(m.Conventions.For(c.Content).Accent), Agreed: c.State == card.Agreed,
+		ID: c.ID, Pair: c.Pair.In(c.Content.Conventions(m.Conventions).Accent), Agreed: c.State == card.Agreed,
 		Keyword: c.Keyword, Fields: []card.FieldLine{},
 	}
 	line.Picture, _ = a.has("pictures/"+c.ID, ".svg", ".png")
@@ -143,7 +144,7 @@ func (a *Archive) card(c card.Card, m Mine) CardLine {
 	if line.Take != "" && told {
 		line.Speaker = take.Speaker
 	}
-	if _, err := spelling.ParsePair(m.Conventions.For(c.Content).Accent, line.Pair.String()); err != nil {
+	if _, err := spelling.ParsePair(c.Content.Conventions(m.Conventions).Accent, line.Pair.String()); err != nil {
 		line.Standing, line.Why = card.Unfit, strings.TrimSuffix(err.Error(), ".")
 		return line
 	}
@@ -191,8 +192,8 @@ func alike(x, y any) bool {
 }
 
 // unlike are the conventions that differ, by their names.
-func unlike(mine, theirs card.Conventions) []Line {
-	fields := func(c card.Conventions) map[string]json.RawMessage {
+func unlike(mine, theirs convention.Conventions) []Line {
+	fields := func(c convention.Conventions) map[string]json.RawMessage {
 		raw, _ := json.Marshal(c)
 		out := map[string]json.RawMessage{}
 		_ = json.Unmarshal(raw, &out)

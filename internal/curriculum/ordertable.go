@@ -34,11 +34,11 @@ type OrderRow struct {
 
 // OrderTable is what a table of an order says, before anything of it is kept.
 type OrderTable struct {
-	Columns []string     `json:"columns" nullable:"false" doc:"of the table, by their names"`
+	Columns []string     `json:"columns" doc:"of the table, by their names"`
 	Taken   OrderColumns `json:"taken"                    doc:"which columns were read"`
-	Rows    []OrderRow   `json:"rows"    nullable:"false"`
-	Order   []string     `json:"order"   nullable:"false" doc:"card ids: those of the table, then those that it does not name"`
-	Unnamed []string     `json:"unnamed" nullable:"false" doc:"card ids that the table does not name"`
+	Rows    []OrderRow   `json:"rows"`
+	Order   []string     `json:"order" doc:"card ids: those of the table, then those that it does not name"`
+	Unnamed []string     `json:"unnamed" doc:"card ids that the table does not name"`
 }
 
 // ReadOrder reads an order out of a table with a line for each step. Columns that are not named are found by what they

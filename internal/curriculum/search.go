@@ -14,17 +14,17 @@ import (
 
 // Search is what a better order is sought by.
 type Search struct {
-	Order   []string      `json:"order"   maxItems:"500" nullable:"false" doc:"card ids of the order to begin with"`
-	Keep    []string      `json:"keep"    maxItems:"500" nullable:"false" doc:"card ids that stay at their places"`
-	Groups  [][]string    `json:"groups"  maxItems:"60"  nullable:"false" doc:"card ids that belong together"`
+	Order   []string      `json:"order"   maxItems:"500" doc:"card ids of the order to begin with"`
+	Keep    []string      `json:"keep"    maxItems:"500" doc:"card ids that stay at their places"`
+	Groups  [][]string    `json:"groups"  maxItems:"60" doc:"card ids that belong together"`
 	Weights order.Weights `json:"weights"`
 	Seconds int           `json:"seconds"                                                                           minimum:"1" maximum:"30"`
 }
 
 // FoundOrder is a better order, or the same where none was found.
 type FoundOrder struct {
-	Order []string     `json:"order" nullable:"false" doc:"card ids"`
-	Moves []order.Move `json:"moves" nullable:"false" doc:"why each card has another place"`
+	Order []string     `json:"order" doc:"card ids"`
+	Moves []order.Move `json:"moves" doc:"why each card has another place"`
 }
 
 // Improve looks for a better order until its time is over, and tells how far it has come. One search goes on at a time

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -86,7 +86,7 @@ func (t Settings) SetRoutine(ctx context.Context, by tx.Actor, v RoutineView) er
 }
 
 // SetConventions replaces the team's conventions; only a lead may.
-func (t Settings) SetConventions(ctx context.Context, by tx.Actor, c card.Conventions) error {
+func (t Settings) SetConventions(ctx context.Context, by tx.Actor, c convention.Conventions) error {
 	return tx.Exec(ctx, t.Env, by, tx.MayAgree, func(s store.Library) error {
 		c, err := CheckConventions(c)
 		if err != nil {
@@ -102,7 +102,7 @@ func (t Settings) SetConventions(ctx context.Context, by tx.Actor, c card.Conven
 }
 
 // CheckConventions returns the conventions in the form in which they are stored, or what is wrong with them.
-func CheckConventions(c card.Conventions) (card.Conventions, error) {
+func CheckConventions(c convention.Conventions) (convention.Conventions, error) {
 	if c.Paper == "" {
 		c.Paper = "A4"
 	}
@@ -136,7 +136,7 @@ func CheckConventions(c card.Conventions) (card.Conventions, error) {
 	}
 	known := slices.Concat(kinds.Materials(), c.Says.Materials)
 	for _, m := range c.Materials {
-		if !slices.ContainsFunc(known, func(k card.Material) bool { return k.Name == m }) {
+		if !slices.ContainsFunc(known, func(k convention.Material) bool { return k.Name == m }) {
 			return c, fault.In("materials", "“%s” is not among the materials, whose cautions are known.", m)
 		}
 	}
@@ -150,7 +150,7 @@ func CheckConventions(c card.Conventions) (card.Conventions, error) {
 	return c, nil
 }
 
-func departure(d *card.Departure) error {
+func departure(d *convention.Departure) error {
 	d.Word, d.Note = strings.ToLower(strings.TrimSpace(d.Word)), strings.TrimSpace(d.Note)
 	if _, known := lexicon.Find(d.Word); !known {
 		return fault.In(
@@ -205,11 +205,11 @@ func (t Settings) AccentChanges(ctx context.Context, by tx.Actor, to phoneme.Acc
 
 // Vocabulary is what the screens choose from.
 type Vocabulary struct {
-	Accents   []phoneme.AccentName `json:"accents"   nullable:"false"`
-	Purposes  []lesson.PurposeKind `json:"purposes"  nullable:"false" doc:"what a lesson may be for"`
-	Steps     []step.Record        `json:"steps"     nullable:"false" doc:"the registry of kinds of steps"`
-	Materials []card.Material      `json:"materials" nullable:"false"`
-	Sheets    []render.Sheet       `json:"sheets"    nullable:"false" doc:"what can be printed of a lesson"`
+	Accents   []phoneme.AccentName  `json:"accents"`
+	Purposes  []lesson.PurposeKind  `json:"purposes" doc:"what a lesson may be for"`
+	Steps     []step.Record         `json:"steps" doc:"the registry of kinds of steps"`
+	Materials []convention.Material `json:"materials"`
+	Sheets    []render.Sheet        `json:"sheets" doc:"what can be printed of a lesson"`
 }
 
 // TheVocabulary is the same for all teams.

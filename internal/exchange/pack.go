@@ -8,7 +8,7 @@ import (
 	"slices"
 	"strings"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/mouth"
 	"brightchalk/internal/core/strokes"
@@ -101,7 +101,7 @@ func (p Print) packed(ctx context.Context, s store.Library, classID string, size
 }
 
 // packStage adds what the stage of the lessons shows beside the cards of the pack.
-func (p Print) packStage(ctx context.Context, s store.Library, conv card.Conventions, out *pack.Pack) error {
+func (p Print) packStage(ctx context.Context, s store.Library, conv convention.Conventions, out *pack.Pack) error {
 	st := pack.Stage{
 		Mouths: map[string]mouth.Drawing{}, Contrasts: map[string]mouth.Drawing{}, Pictures: map[string]template.URL{},
 		Sounds: map[string]template.URL{},
@@ -187,7 +187,7 @@ func packCard(
 	ctx context.Context,
 	s store.Library,
 	r store.Card,
-	conv card.Conventions,
+	conv convention.Conventions,
 	letters map[string]strokes.Letter,
 ) (pack.Card, error) {
 	c := pack.Card{
@@ -196,7 +196,8 @@ func packCard(
 		Action: r.Content.Action, Cue: r.Content.MouthCue, Slip: r.Content.Slip, Words: r.Content.Words,
 		Sentences: r.Content.Sentences, Step: r.Step,
 	}
-	if d, err := mouth.Draw(conv.For(r.Content).Accent, r.Sound); err == nil { // a sound without a drawing has its words
+	// A sound without a drawing has its words.
+	if d, err := mouth.Draw(r.Content.Conventions(conv).Accent, r.Sound); err == nil {
 		c.Mouth = &d
 	}
 	if r.Content.Picture != "" {

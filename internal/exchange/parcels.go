@@ -227,7 +227,7 @@ type BundleView struct {
 	store.Parcel
 	Team     string           `json:"team"     doc:"whose library it is"`
 	Class    string           `json:"class"    doc:"a class that stands in it; it is not taken"`
-	Findings []bundle.Finding `json:"findings" doc:"what is wrong with the bundle"              nullable:"false"`
+	Findings []bundle.Finding `json:"findings" doc:"what is wrong with the bundle"`
 	bundle.Comparison
 }
 

@@ -142,7 +142,7 @@ func handout(
 		f := targets[0]
 		accent := team.Conventions.Accent
 		if r, err := s.Card(ctx, f.ID); err == nil {
-			accent = team.Conventions.For(r.Content).Accent
+			accent = r.Content.Conventions(team.Conventions).Accent
 		}
 		if d, err := mouth.Draw(accent, f.Pair.Sound); err == nil {
 			h.Mouths[f.ID] = d

@@ -42,19 +42,19 @@ type TableAsk struct {
 // TableView is a table that lies there, and what would become of its lines.
 type TableView struct {
 	store.Parcel
-	Sheets  []string       `json:"sheets"  nullable:"false"`
+	Sheets  []string       `json:"sheets"`
 	Sheet   int            `json:"sheet"                    doc:"from 0"`
 	CardID  string         `json:"card_id"                  doc:"for words and sentences that name none; may be empty"`
-	Notes   []string       `json:"notes"   nullable:"false" doc:"what was done to read the sheet"`
-	Heads   []string       `json:"heads"   nullable:"false" doc:"the first line of the sheet"`
-	Sample  [][]string     `json:"sample"  nullable:"false" doc:"its next lines"`
+	Notes   []string       `json:"notes" doc:"what was done to read the sheet"`
+	Heads   []string       `json:"heads" doc:"the first line of the sheet"`
+	Sample  [][]string     `json:"sample" doc:"its next lines"`
 	Kind    table.Kind     `json:"kind"                                                                                enum:"words,sentences,cards,pages,order"`
-	Wanted  []table.Column `json:"wanted"  nullable:"false" doc:"what lines of this kind may hold"`
+	Wanted  []table.Column `json:"wanted" doc:"what lines of this kind may hold"`
 	Columns map[string]int `json:"columns"                  doc:"in which column of the sheet, from 0, each stands"`
 	Header  bool           `json:"header"                   doc:"the first line names the columns"`
-	Lines   []table.Line   `json:"lines"   nullable:"false"`
-	Order   []string       `json:"order"   nullable:"false" doc:"card ids, of a table that is an order"`
-	Unnamed []string       `json:"unnamed" nullable:"false" doc:"card ids that it does not name"`
+	Lines   []table.Line   `json:"lines"`
+	Order   []string       `json:"order" doc:"card ids, of a table that is an order"`
+	Unnamed []string       `json:"unnamed" doc:"card ids that it does not name"`
 }
 
 const sampleRows = 4
@@ -155,14 +155,14 @@ func tableLibrary(ctx context.Context, s store.Library) (l table.Library, rows [
 // TableChoice is which lines of a table are taken, by their rows.
 type TableChoice struct {
 	TableAsk
-	Rows []int `json:"rows" maxItems:"2000" nullable:"false" doc:"of the file, from 1"`
+	Rows []int `json:"rows" maxItems:"2000" doc:"of the file, from 1"`
 }
 
 // BroughtLines says what was taken of a table.
 type BroughtLines struct {
 	Lines int      `json:"lines" doc:"that were taken"`
 	Added int      `json:"added" doc:"cards"`
-	Cards []string `json:"cards" doc:"ids of the cards that changed or came"                      nullable:"false"`
+	Cards []string `json:"cards" doc:"ids of the cards that changed or came"`
 	Bank  int      `json:"bank"  doc:"sentences that went to the bank, pages of books among them"`
 }
 

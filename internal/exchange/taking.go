@@ -13,6 +13,7 @@ import (
 
 	"brightchalk/internal/bundle"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/recording"
@@ -45,11 +46,11 @@ type CardChoice struct {
 
 // BundleChoice is what is taken of a bundle.
 type BundleChoice struct {
-	Cards       []CardChoice     `json:"cards"       maxItems:"500"  nullable:"false"`
-	Letters     []string         `json:"letters"     maxItems:"200"  nullable:"false" doc:"by sign"`
-	Pictures    []string         `json:"pictures"    maxItems:"2000" nullable:"false" doc:"by name"`
+	Cards       []CardChoice     `json:"cards"       maxItems:"500"`
+	Letters     []string         `json:"letters"     maxItems:"200" doc:"by sign"`
+	Pictures    []string         `json:"pictures"    maxItems:"2000" doc:"by name"`
 	Texts       bool             `json:"texts"                                        doc:"all that are new"`
-	Routines    []lesson.Purpose `json:"routines"    maxItems:"20"   nullable:"false" doc:"by purpose; a lead may"`
+	Routines    []lesson.Purpose `json:"routines"    maxItems:"20" doc:"by purpose; a lead may"`
 	Conventions bool             `json:"conventions"                                  doc:"all of theirs in the place of ours; a lead may"`
 	AsAgreed    bool             `json:"as_agreed"                                    doc:"new cards that they agreed are agreed here too; a lead may"`
 	Voices      bool             `json:"voices"                                       doc:"their recordings as well"`
@@ -63,7 +64,7 @@ type Brought struct {
 	Letters  int      `json:"letters"`
 	Pictures int      `json:"pictures"`
 	Texts    int      `json:"texts"`
-	Left     []string `json:"left"     nullable:"false" doc:"what was left out, and why"`
+	Left     []string `json:"left" doc:"what was left out, and why"`
 }
 
 // TakeBundle takes of a bundle that lies there what was chosen: all of it, or nothing if a card has changed since it
@@ -130,7 +131,7 @@ func (p Imports) hear(
 			if !ok || !slices.ContainsFunc(choice.Cards, func(k CardChoice) bool { return k.ID == c.ID }) {
 				continue
 			}
-			accent := team.For(c.Content).Accent
+			accent := c.Content.Conventions(team).Accent
 			target, err := recording.TargetOf(accent, c.Pair.In(accent).Sound)
 			if err != nil {
 				continue // a card without a place here
@@ -305,7 +306,7 @@ func (t *taking) origin(ctx context.Context, kind store.OriginKind, item, theirI
 // add puts a card behind one of ours.
 func (t *taking) add(
 	ctx context.Context,
-	team card.Conventions,
+	team convention.Conventions,
 	line bundle.CardLine,
 	before string,
 	agreed bool,
@@ -323,7 +324,7 @@ func (t *taking) add(
 		return "", err
 	}
 	for _, c := range all { // one in use would not be new
-		if c.Core(team.For(content).Accent).Pair == line.Pair {
+		if c.Core(content.Conventions(team).Accent).Pair == line.Pair {
 			t.leave(line.Pair.String(), errors.New("we have put a card for it aside; bring that back instead"))
 			return before, nil
 		}

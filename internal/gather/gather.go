@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -26,15 +27,15 @@ import (
 // What several capabilities read, each by the smallest piece of the store.
 
 // Conventions returns the team's conventions.
-func Conventions(ctx context.Context, s store.Library) (card.Conventions, error) {
+func Conventions(ctx context.Context, s store.Library) (convention.Conventions, error) {
 	t, err := s.Team(ctx)
 	return t.Conventions, err
 }
 
 // CardInAccent returns a card and the conventions in the accent of the card: the team's, unless the card departs from
 // it.
-func CardInAccent(conv card.Conventions, r store.Card) (card.Conventions, card.Card) {
-	conv = conv.For(r.Content)
+func CardInAccent(conv convention.Conventions, r store.Card) (convention.Conventions, card.Card) {
+	conv = r.Content.Conventions(conv)
 	return conv, r.Core(conv.Accent)
 }
 
@@ -59,7 +60,7 @@ func AgreedRow(r store.Card, agreed []store.AgreedContent) store.Card {
 }
 
 // Speech returns how the team speaks: its accent and own words from conv, and its own pictures.
-func Speech(ctx context.Context, s store.Library, conv card.Conventions) (lexicon.Speech, error) {
+func Speech(ctx context.Context, s store.Library, conv convention.Conventions) (lexicon.Speech, error) {
 	o := conv.Speech()
 	list, err := s.NamedPictures(ctx)
 	for _, p := range list {
@@ -120,7 +121,7 @@ func LessonPictures(ctx context.Context, s store.Library, in lesson.Lesson) (map
 func KnowledgeSources(
 	ctx context.Context,
 	s store.Library,
-	conv card.Conventions,
+	conv convention.Conventions,
 	classID string,
 ) (out knowledge.Sources, err error) {
 	if out, err = CardSources(ctx, s, conv); err != nil || classID == "" {
@@ -130,7 +131,7 @@ func KnowledgeSources(
 }
 
 // CardSources is KnowledgeSources for no class.
-func CardSources(ctx context.Context, s store.Library, conv card.Conventions) (out knowledge.Sources, err error) {
+func CardSources(ctx context.Context, s store.Library, conv convention.Conventions) (out knowledge.Sources, err error) {
 	out = knowledge.Sources{Conventions: conv, Archived: map[string]bool{}}
 	rows, err := s.Cards(ctx, true)
 	if err != nil {
@@ -204,7 +205,7 @@ func declared(ctx context.Context, s store.Library, classID string, out *knowled
 func Knowledge(
 	ctx context.Context,
 	s store.Library,
-	conv card.Conventions,
+	conv convention.Conventions,
 	classID string,
 ) (knowledge.Class, error) {
 	from, err := KnowledgeSources(ctx, s, conv, classID)
@@ -217,7 +218,7 @@ func Knowledge(
 // Taught is what a class can read, in the accent of one question.
 type Taught struct {
 	knowledge.Class
-	Conv   card.Conventions
+	Conv   convention.Conventions
 	Target *spelling.Pair // the card of the question, nil where there is none
 }
 

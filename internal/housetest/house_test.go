@@ -118,6 +118,7 @@ var coreFloors = []string{
 	"mouth",
 	"unfit spelling strokes recording",
 	"lexicon",
+	"convention",
 	"card words texts",
 	"order knowledge script lesson audit table",
 	"year pace",

@@ -269,6 +269,9 @@ func apiConfig() huma.Config {
 	return c
 }
 
+// Lists are never null in answers, so the description says so. Huma has this as a global setting only.
+func init() { huma.DefaultArrayNullable = false }
+
 // plainNames are the packages whose types keep their names in the description: those of the API and the use cases.
 var plainNames = map[string]bool{
 	"httpapi": true, "tx": true, "library": true, "sound": true, "curriculum": true, "planning": true, "teaching": true,

@@ -39,7 +39,7 @@ type aside struct {
 
 type storedPicture struct {
 	Picture string   `json:"picture" doc:"SHA-256 in hex, to be put on a card"`
-	Remarks []string `json:"remarks" nullable:"false" doc:"what was changed in cleaning"`
+	Remarks []string `json:"remarks" doc:"what was changed in cleaning"`
 }
 
 // BySum names a picture.

@@ -16,11 +16,11 @@ type className struct {
 }
 
 type teachers struct {
-	Members []string `json:"members" maxItems:"40" nullable:"false" doc:"member ids"`
+	Members []string `json:"members" maxItems:"40" doc:"member ids"`
 }
 
 type newSchoolYear struct {
-	Moves []planning.MoveUp `json:"moves" maxItems:"60" nullable:"false" doc:"what becomes of each class; those that are not named stay"`
+	Moves []planning.MoveUp `json:"moves" maxItems:"60" doc:"what becomes of each class; those that are not named stay"`
 }
 
 func (s *server) classCalls(api huma.API) {

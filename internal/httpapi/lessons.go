@@ -37,8 +37,8 @@ type takenBack struct {
 type retexted struct {
 	Revision int      `json:"revision" doc:"that the change began from"`
 	Step     string   `json:"step" maxLength:"40" doc:"id of a step of the lesson"`
-	Adult    []string `json:"adult" maxItems:"30" nullable:"false" doc:"both empty: by rule again"`
-	Class    []string `json:"class" maxItems:"30" nullable:"false"`
+	Adult    []string `json:"adult" maxItems:"30" doc:"both empty: by rule again"`
+	Class    []string `json:"class" maxItems:"30"`
 }
 
 type renewed struct {

@@ -12,11 +12,11 @@ import (
 )
 
 type givenOrder struct {
-	Order []string `json:"order" maxItems:"500" nullable:"false" doc:"card ids: each card of the library once"`
+	Order []string `json:"order" maxItems:"500" doc:"card ids: each card of the library once"`
 }
 
 type newProposal struct {
-	Order []string `json:"order" maxItems:"500" nullable:"false" doc:"card ids: each card of the library once"`
+	Order []string `json:"order" maxItems:"500" doc:"card ids: each card of the library once"`
 	Note  string   `json:"note" maxLength:"300" doc:"why, for the team"`
 }
 

@@ -7,7 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/curriculum"
@@ -150,8 +150,8 @@ func (s *server) planningCalls(api huma.API) {
 	call(s, api, route{
 		id: "set-conventions", method: http.MethodPut, path: "/conventions", tag: "planning",
 		summary: "Replace the team's conventions",
-		example: card.Conventions{Accent: phoneme.SouthernBritish, Paper: "A4"},
-	}, func(ctx context.Context, by tx.Actor, in *body[card.Conventions]) (done, error) {
+		example: convention.Conventions{Accent: phoneme.SouthernBritish, Paper: "A4"},
+	}, func(ctx context.Context, by tx.Actor, in *body[convention.Conventions]) (done, error) {
 		return ok(s.app.Settings.SetConventions(ctx, by, in.Body))
 	})
 }

@@ -17,7 +17,7 @@ import (
 )
 
 type marked struct {
-	Marks []running.Mark `json:"marks" nullable:"false" maxItems:"600" doc:"what was set since, or all of it"`
+	Marks []running.Mark `json:"marks" maxItems:"600" doc:"what was set since, or all of it"`
 }
 
 type typedCode struct {

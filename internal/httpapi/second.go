@@ -15,7 +15,7 @@ type firstCode struct {
 }
 
 type spareCodes struct {
-	Spare []string `json:"spare" nullable:"false" doc:"good once each; shown now and never again"`
+	Spare []string `json:"spare" doc:"good once each; shown now and never again"`
 }
 
 type ownPassword struct {

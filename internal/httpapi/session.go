@@ -6,7 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/people"
 	"brightchalk/internal/store"
 	"brightchalk/internal/tx"
@@ -14,11 +14,11 @@ import (
 
 type me struct {
 	tx.Actor
-	Rights      []tx.Right       `json:"rights" nullable:"false" enum:"edit,agree,record,choose,teach,talk"`
-	Team        string           `json:"team"`
-	Teams       []store.Seat     `json:"teams" nullable:"false" doc:"in which the person works, this one too"`
-	Conventions card.Conventions `json:"conventions"`
-	Desk        string           `json:"desk,omitempty" doc:"id of the lesson whose desk this phone is, and of nothing else"`
+	Rights      []tx.Right             `json:"rights" enum:"edit,agree,record,choose,teach,talk"`
+	Team        string                 `json:"team"`
+	Teams       []store.Seat           `json:"teams" doc:"in which the person works, this one too"`
+	Conventions convention.Conventions `json:"conventions"`
+	Desk        string                 `json:"desk,omitempty" doc:"id of the lesson whose desk this phone is, and of nothing else"`
 }
 
 type credentials struct {

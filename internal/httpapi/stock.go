@@ -6,7 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/library"
 	"brightchalk/internal/tx"
 )
@@ -14,7 +14,7 @@ import (
 type replacing struct {
 	What string   `json:"what" maxLength:"120"`
 	With string   `json:"with" maxLength:"120"`
-	Keys []string `json:"keys" maxItems:"2000" nullable:"false" doc:"of the places"`
+	Keys []string `json:"keys" maxItems:"2000" doc:"of the places"`
 }
 
 type replaced struct {
@@ -32,15 +32,15 @@ func (s *server) stockCalls(api huma.API) {
 	call(s, api, route{
 		id: "try-own-word", method: http.MethodPost, path: "/stock/words/try", tag: "stock",
 		summary: "Cut a word with the sounds that are given, or by rule where none are",
-		example: card.OwnWord{Word: "Wharfside", Name: true},
-	}, func(ctx context.Context, by tx.Actor, in *body[card.OwnWord]) (library.TriedWord, error) {
+		example: convention.OwnWord{Word: "Wharfside", Name: true},
+	}, func(ctx context.Context, by tx.Actor, in *body[convention.OwnWord]) (library.TriedWord, error) {
 		return a.Try(ctx, by, in.Body)
 	})
 	call(s, api, route{
 		id: "put-own-word", method: http.MethodPut, path: "/stock/words", tag: "stock",
 		summary: "Keep a word of the team's own, in the place of one that is written so",
-		example: card.OwnWord{Word: "Wharfside", Sounds: "wɔːfsaɪd", Name: true, Note: "the street of the school"},
-	}, func(ctx context.Context, by tx.Actor, in *body[card.OwnWord]) (done, error) {
+		example: convention.OwnWord{Word: "Wharfside", Sounds: "wɔːfsaɪd", Name: true, Note: "the street of the school"},
+	}, func(ctx context.Context, by tx.Actor, in *body[convention.OwnWord]) (done, error) {
 		return ok(a.PutWord(ctx, by, in.Body))
 	})
 	call(s, api, route{

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/mouth"
@@ -23,7 +24,7 @@ import (
 type Cards struct{ Env tx.Env }
 
 // findings are the contradictions on a card; conv are the conventions in its accent.
-func findings(conv card.Conventions, c card.Card) []card.Finding {
+func findings(conv convention.Conventions, c card.Card) []card.Finding {
 	var sounds []phoneme.Phoneme
 	speech := conv.Speech()
 	if seg, err := speech.Segment(c.Keyword); err == nil && seg.Source == lexicon.FromLexicon {
@@ -71,9 +72,9 @@ type CardView struct {
 	Content        card.Content    `json:"content"`
 	UpdatedAt      time.Time       `json:"updated_at"`
 	UpdatedBy      string          `json:"updated_by"                    doc:"initials"`
-	Gaps           []card.Gap      `json:"gaps"                                                                                                                        nullable:"false"`
-	Findings       []card.Finding  `json:"findings"                      doc:"contradictions on the card"                                                              nullable:"false"`
-	ObjectCautions []string        `json:"object_cautions"               doc:"what to watch for with the things of its tray"                                           nullable:"false"`
+	Gaps           []card.Gap      `json:"gaps"`
+	Findings       []card.Finding  `json:"findings"                      doc:"contradictions on the card"`
+	ObjectCautions []string        `json:"object_cautions"               doc:"what to watch for with the things of its tray"`
 	SuggestedCue   string          `json:"suggested_cue"`
 	SuggestedSlip  string          `json:"suggested_slip"`
 	TherapyCaution string          `json:"therapy_caution"               doc:"stands beside every mouth cue"`
@@ -109,9 +110,9 @@ func (c Cards) Mouth(ctx context.Context, by tx.Actor, cardID string, contrast b
 			if r.Content.Contrast == "" {
 				return mouth.Drawing{}, store.ErrNotFound
 			}
-			return mouth.Draw(conv.For(r.Content).Accent, r.Content.Contrast)
+			return mouth.Draw(r.Content.Conventions(conv).Accent, r.Content.Contrast)
 		}
-		return mouth.Draw(conv.For(r.Content).Accent, r.Sound)
+		return mouth.Draw(r.Content.Conventions(conv).Accent, r.Sound)
 	})
 }
 
@@ -133,7 +134,7 @@ func cardPage(ctx context.Context, s store.Library, cardID string) (CardView, er
 	return v, nil
 }
 
-func view(team card.Conventions, r store.Card) CardView {
+func view(team convention.Conventions, r store.Card) CardView {
 	conv, c := gather.CardInAccent(team, r)
 	v := CardView{
 		CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State,
@@ -156,7 +157,7 @@ func view(team card.Conventions, r store.Card) CardView {
 
 // Conflict says that two people changed the same fields. Theirs is what stands now.
 type Conflict struct {
-	Fields []string `json:"fields" nullable:"false"`
+	Fields []string `json:"fields"`
 	By     string   `json:"by"                      doc:"initials"`
 	Theirs CardView `json:"theirs"`
 }
@@ -221,7 +222,7 @@ func (c Cards) Save(ctx context.Context, by tx.Actor, cardID string, base int, c
 }
 
 // CheckAccent checks where a card departs from the team's accent, and the sound that it is contrasted with.
-func CheckAccent(team card.Conventions, content card.Content) error {
+func CheckAccent(team convention.Conventions, content card.Content) error {
 	if content.Accent != "" {
 		if _, err := phoneme.ParseAccent(content.Accent); err != nil {
 			return fault.At("accent", err)
@@ -231,7 +232,7 @@ func CheckAccent(team card.Conventions, content card.Content) error {
 		}
 	}
 	if p := phoneme.Phoneme(content.Contrast); p != "" {
-		if _, ok := phoneme.Lookup(team.For(content).Accent, p); !ok {
+		if _, ok := phoneme.Lookup(content.Conventions(team).Accent, p); !ok {
 			return fault.In("contrast", "%q is not a sound of this accent.", p)
 		}
 	}

@@ -20,8 +20,8 @@ type LetterView struct {
 	strokes.Written
 	Letter   *strokes.Letter   `json:"letter,omitempty"`
 	Own      bool              `json:"own"              doc:"the team's own form"`
-	Findings []strokes.Finding `json:"findings"                                                             nullable:"false"`
-	ByRule   []string          `json:"by_rule"          doc:"words for each stroke as the shape gives them" nullable:"false"`
+	Findings []strokes.Finding `json:"findings"`
+	ByRule   []string          `json:"by_rule"          doc:"words for each stroke as the shape gives them"`
 }
 
 // MaxLetters is the longest group or word, in letters, that is written with strokes.

@@ -5,6 +5,7 @@ import (
 
 	"brightchalk/internal/core/accord"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/gather"
 	"brightchalk/internal/store"
@@ -15,7 +16,7 @@ import (
 type Reviews struct{ Env tx.Env }
 
 // agreeing is the right that a yes takes by the team's rule.
-func agreeing(conv card.Conventions) tx.Right {
+func agreeing(conv convention.Conventions) tx.Right {
 	if conv.Agreeing == accord.Two {
 		return tx.MayEdit
 	}
@@ -28,7 +29,7 @@ const ErrCardMoved fault.Code = "card-moved"
 // Asked is a request to read a card.
 type Asked struct {
 	Note    string   `json:"note"    maxLength:"1000" doc:"what the reader should look at"`
-	Readers []string `json:"readers"                  doc:"member ids"                     maxItems:"40" nullable:"false"`
+	Readers []string `json:"readers"                  doc:"member ids"                     maxItems:"40"`
 }
 
 // Ask puts a card forward, and asks members to read it.

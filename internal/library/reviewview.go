@@ -9,6 +9,7 @@ import (
 
 	"brightchalk/internal/core/accord"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/strokes"
 	"brightchalk/internal/gather"
 	"brightchalk/internal/store"
@@ -41,8 +42,8 @@ type OpenReview struct {
 	AskedBy string         `json:"asked_by"`
 	AskedAt time.Time      `json:"asked_at"`
 	Note    string         `json:"note"`
-	Readers []store.Reader `json:"readers"  doc:"who was asked to read it" nullable:"false"`
-	Voices  []VoiceView    `json:"voices"                                  nullable:"false"`
+	Readers []store.Reader `json:"readers"  doc:"who was asked to read it"`
+	Voices  []VoiceView    `json:"voices"`
 }
 
 // PastReview is what became of a card that was put forward.
@@ -55,7 +56,7 @@ type PastReview struct {
 	DecidedAt  *time.Time  `json:"decided_at,omitempty"`
 	Version    int         `json:"version"                                                 doc:"that was decided on"`
 	Conclusion string      `json:"conclusion"`
-	Voices     []VoiceView `json:"voices"                                                                            nullable:"false"`
+	Voices     []VoiceView `json:"voices"`
 }
 
 // ReviewView is all that a reader of a card needs to decide.
@@ -63,14 +64,14 @@ type ReviewView struct {
 	State    card.State      `json:"state"            enum:"draft,in review,agreed"`
 	Now      Face            `json:"now"`
 	Before   *Face           `json:"before,omitempty"                               doc:"what is agreed and in force, where something is"`
-	Changed  []string        `json:"changed"                                        doc:"fields that differ, with take and letter"                 nullable:"false"`
+	Changed  []string        `json:"changed"                                        doc:"fields that differ, with take and letter"`
 	Open     *OpenReview     `json:"open,omitempty"`
 	Standing accord.Standing `json:"standing"`
 	May      bool            `json:"may"                                            doc:"the member's yes counts"`
-	Findings []card.Finding  `json:"findings"                                       doc:"contradictions that stand in the way"                     nullable:"false"`
-	Past     []PastReview    `json:"past"                                           doc:"the newest first"                                         nullable:"false"`
-	Remarks  []store.Remark  `json:"remarks"                                        doc:"in the order in which they were made, answers among them" nullable:"false"`
-	People   []store.Reader  `json:"people"                                         doc:"who can be named, the member left out"                    nullable:"false"`
+	Findings []card.Finding  `json:"findings"                                       doc:"contradictions that stand in the way"`
+	Past     []PastReview    `json:"past"                                           doc:"the newest first"`
+	Remarks  []store.Remark  `json:"remarks"                                        doc:"in the order in which they were made, answers among them"`
+	People   []store.Reader  `json:"people"                                         doc:"who can be named, the member left out"`
 }
 
 // Review shows a card beside what is agreed of it.
@@ -119,7 +120,7 @@ func reviewPage(ctx context.Context, s store.Library, by tx.Actor, cardID string
 
 // cardDesk is a card with all that was said of it.
 type cardDesk struct {
-	team   card.Conventions
+	team   convention.Conventions
 	row    store.Card
 	open   *store.ReviewRow
 	past   []store.ReviewRow // the newest first

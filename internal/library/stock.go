@@ -10,6 +10,7 @@ import (
 	"unicode/utf8"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -25,10 +26,10 @@ type OwnWords struct{ Env tx.Env }
 
 // OwnWordView is a word of the team's own, cut.
 type OwnWordView struct {
-	card.OwnWord
-	Bits   []spelling.Bit `json:"bits"   nullable:"false"`
+	convention.OwnWord
+	Bits   []spelling.Bit `json:"bits"`
 	From   int            `json:"from"                    doc:"step of the order from which on it can be read; 0 where none is"`
-	Lacks  []string       `json:"lacks"  nullable:"false" doc:"spellings in it that no card teaches so"`
+	Lacks  []string       `json:"lacks" doc:"spellings in it that no card teaches so"`
 	Uses   int            `json:"uses"                    doc:"places of the library where it stands"`
 	Broken string         `json:"broken"                  doc:"why its sounds are not used; empty where they are"`
 }
@@ -37,15 +38,15 @@ type OwnWordView struct {
 type WordPart struct {
 	Grapheme string   `json:"grapheme"`
 	Sound    string   `json:"sound"`
-	Others   []string `json:"others"   nullable:"false" doc:"other sounds of this spelling, the most usual first"`
+	Others   []string `json:"others" doc:"other sounds of this spelling, the most usual first"`
 }
 
 // TriedWord is a word before it is kept.
 type TriedWord struct {
 	OwnWordView
-	Parts  []WordPart `json:"parts"  nullable:"false"`
+	Parts  []WordPart `json:"parts"`
 	Known  bool       `json:"known"                   doc:"the word list has it; sounds given here go before those"`
-	Spoken []string   `json:"spoken" nullable:"false" doc:"other ways in which the list says it"`
+	Spoken []string   `json:"spoken" doc:"other ways in which the list says it"`
 }
 
 // Words lists the words of the team's own, in alphabetical order.
@@ -68,7 +69,7 @@ func (k OwnWords) Words(ctx context.Context, by tx.Actor) ([]OwnWordView, error)
 
 // stockLibrary is the library that wordings are looked for in.
 type stockLibrary struct {
-	conv  card.Conventions
+	conv  convention.Conventions
 	rows  []store.Card
 	cards []card.Card
 	bank  []store.BankText
@@ -90,7 +91,7 @@ func stockOf(ctx context.Context, s store.Library) (l stockLibrary, err error) {
 	return l, err
 }
 
-func (l stockLibrary) view(w card.OwnWord) OwnWordView {
+func (l stockLibrary) view(w convention.OwnWord) OwnWordView {
 	v := OwnWordView{OwnWord: w, Bits: []spelling.Bit{}, Lacks: []string{}}
 	for _, u := range l.uses(w.Word) {
 		v.Uses += u.Times
@@ -130,7 +131,7 @@ func (l stockLibrary) view(w card.OwnWord) OwnWordView {
 const longestOwn = 24
 
 // Try cuts a word with sounds that somebody gives, or by rule where none are given. Nothing is kept.
-func (k OwnWords) Try(ctx context.Context, by tx.Actor, w card.OwnWord) (TriedWord, error) {
+func (k OwnWords) Try(ctx context.Context, by tx.Actor, w convention.OwnWord) (TriedWord, error) {
 	return tx.Read(ctx, k.Env, by, func(s store.Library) (TriedWord, error) {
 		l, err := stockOf(ctx, s)
 		if err != nil {
@@ -140,7 +141,7 @@ func (k OwnWords) Try(ctx context.Context, by tx.Actor, w card.OwnWord) (TriedWo
 	})
 }
 
-func (l stockLibrary) try(w card.OwnWord) (TriedWord, error) {
+func (l stockLibrary) try(w convention.OwnWord) (TriedWord, error) {
 	out := TriedWord{Parts: []WordPart{}, Spoken: []string{}}
 	w.Word = strings.TrimSpace(strings.ReplaceAll(w.Word, "’", "'"))
 	if n := utf8.RuneCountInString(w.Word); n < 2 || n > longestOwn || strings.ContainsFunc(w.Word, notOfWord) {
@@ -197,7 +198,7 @@ func notOfWord(r rune) bool { return !unicode.IsLetter(r) && r != '\'' && r != '
 const mostOwnWords = 400
 
 // PutWord keeps a word of the team's own, in the place of one that is written so.
-func (k OwnWords) PutWord(ctx context.Context, by tx.Actor, w card.OwnWord) error {
+func (k OwnWords) PutWord(ctx context.Context, by tx.Actor, w convention.OwnWord) error {
 	return tx.Exec(ctx, k.Env, by, tx.MayEdit, func(s store.Library) error {
 		l, err := stockOf(ctx, s)
 		if err != nil {
@@ -219,8 +220,11 @@ func (k OwnWords) PutWord(ctx context.Context, by tx.Actor, w card.OwnWord) erro
 	})
 }
 
-func without(list []card.OwnWord, word string) []card.OwnWord {
-	return slices.DeleteFunc(slices.Clone(list), func(w card.OwnWord) bool { return strings.EqualFold(w.Word, word) })
+func without(list []convention.OwnWord, word string) []convention.OwnWord {
+	return slices.DeleteFunc(
+		slices.Clone(list),
+		func(w convention.OwnWord) bool { return strings.EqualFold(w.Word, word) },
+	)
 }
 
 // DropWord lets go of a word of the team's own; it is said by the list again, or by rule.

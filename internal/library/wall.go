@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/script"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/strokes"
@@ -28,11 +29,11 @@ type WallCard struct {
 	Rhyme      string           `json:"rhyme"`
 	Action     string           `json:"action"`
 	TakeID     string           `json:"take_id"                       doc:"the chosen take, empty where there is none"`
-	Gaps       []card.Gap       `json:"gaps"                                                                                                                                                        nullable:"false"`
+	Gaps       []card.Gap       `json:"gaps"`
 	Remarks    int              `json:"remarks"                       doc:"contradictions found on the card"`
 	Archived   bool             `json:"archived"`
 	Drawn      *strokes.Written `json:"drawn,omitempty"               doc:"the letter as the team writes it"`
-	Along      []string         `json:"along"                         doc:"card ids that are taught at once with it, itself among them"                                                             nullable:"false"`
+	Along      []string         `json:"along"                         doc:"card ids that are taught at once with it, itself among them"`
 }
 
 // Wall lists the library in teaching order.
@@ -60,7 +61,7 @@ func wall(ctx context.Context, s store.Library, archived bool) ([]WallCard, erro
 		out = append(out, ToWallCard(team, r, letters))
 	}
 	for i := range out {
-		for _, k := range team.Along(all, all[i]) {
+		for _, k := range card.TaughtWith(team, all, all[i]) {
 			out[i].Along = append(out[i].Along, k.ID)
 		}
 	}
@@ -68,7 +69,7 @@ func wall(ctx context.Context, s store.Library, archived bool) ([]WallCard, erro
 }
 
 // ToWallCard returns what the library's wall shows of a card.
-func ToWallCard(team card.Conventions, r store.Card, letters map[string]strokes.Letter) WallCard {
+func ToWallCard(team convention.Conventions, r store.Card, letters map[string]strokes.Letter) WallCard {
 	conv, c := gather.CardInAccent(team, r)
 	rhyme := c.RhymeShort
 	if rhyme == "" {

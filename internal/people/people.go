@@ -14,7 +14,7 @@ import (
 	"github.com/jackc/pgx/v5"
 
 	"brightchalk/internal/core/accord"
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/store"
@@ -53,7 +53,7 @@ func (p Accounts) CreateTeam(ctx context.Context, n NewTeam) (string, error) {
 	}
 	var teamID string
 	err = p.Env.AllTeams().Begin(ctx, func(tx pgx.Tx) error {
-		teamID, err = store.CreateTeam(ctx, tx, n.Name, card.Conventions{Accent: accent, Paper: "A4"})
+		teamID, err = store.CreateTeam(ctx, tx, n.Name, convention.Conventions{Accent: accent, Paper: "A4"})
 		if err != nil {
 			return err
 		}

@@ -18,13 +18,13 @@ type BookPage struct {
 	Body   string    `json:"body"`
 	Now    bool      `json:"now"                   doc:"the class can read it today"`
 	From   year.Date `json:"from"                  doc:"Monday of the week from which on, by the plan; empty where it can now, or not within the plan"`
-	Lacks  []string  `json:"lacks"                 doc:"pairs that it needs and the class does not have today"                                         nullable:"false"`
+	Lacks  []string  `json:"lacks"                 doc:"pairs that it needs and the class does not have today"`
 }
 
 // Book is a reading book of the school, page by page. From is that of its last page to be readable.
 type Book struct {
 	Title string     `json:"title"`
-	Pages []BookPage `json:"pages" nullable:"false"`
+	Pages []BookPage `json:"pages"`
 	Ready int        `json:"ready"                  doc:"pages that the class can read today"`
 	From  year.Date  `json:"from"                   doc:"Monday of the week from which on all of it can be read, by the plan; empty as in a page"`
 }

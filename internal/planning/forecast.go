@@ -29,18 +29,18 @@ import (
 type ForecastWeek struct {
 	Monday year.Date `json:"monday"`
 	order.Gain
-	Texts []string `json:"texts"  nullable:"false" doc:"ids of texts of the bank that it can read from then on"`
+	Texts []string `json:"texts" doc:"ids of texts of the bank that it can read from then on"`
 }
 
 // Forecast is what a class will read by which week, if all goes as said.
 type Forecast struct {
 	Name    string         `json:"name"     enum:"as planned,a week lost,other speed"`
 	PerWeek int            `json:"per_week"`
-	Lost    []year.Date    `json:"lost"                                               nullable:"false"`
+	Lost    []year.Date    `json:"lost"`
 	Ends    year.Date      `json:"ends"`
 	Left    int            `json:"left"                                                                doc:"cards for which there is no room"`
 	Now     order.Gain     `json:"now"                                                                 doc:"what it can read today"`
-	Weeks   []ForecastWeek `json:"weeks"                                              nullable:"false"`
+	Weeks   []ForecastWeek `json:"weeks"`
 }
 
 // Forecasts lay side by side what a class will read as planned, if the week of a day is lost, and at another speed.
@@ -132,7 +132,7 @@ func (k schedule) forecast(q WhatIf, bank []store.BankText) (Forecast, error) {
 
 // DaysOffView are days off as a file tells them, before they are kept.
 type DaysOffView struct {
-	Days    []year.DayOff `json:"days"    nullable:"false"`
+	Days    []year.DayOff `json:"days"`
 	Skipped int           `json:"skipped"                  doc:"events that fill no whole day, such as an appointment"`
 	Outside int           `json:"outside"                  doc:"days outside the terms"`
 }

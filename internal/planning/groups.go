@@ -19,7 +19,7 @@ import (
 type Shaky struct {
 	CardID string        `json:"card_id" format:"uuid"`
 	Need   float64       `json:"need"                  doc:"how much of it is lost in the classes on average, from 0 to 1; what is not known counts whole"`
-	In     []ShakyIn     `json:"in"                                                                                                                        nullable:"false"`
+	In     []ShakyIn     `json:"in"`
 	Fading review.Fading `json:"fading"                doc:"in the class that has least of it"                                                                              enum:"fresh,holds,fades,faded,not met"`
 }
 
@@ -120,8 +120,8 @@ func (p Classes) chosen(ctx context.Context, s store.Library, classIDs []string)
 // GroupAsk is what a group that catches up is made from: sounds and classes, never names.
 type GroupAsk struct {
 	Name      string   `json:"name"       maxLength:"60" doc:"of the group, never of a child"`
-	From      []string `json:"from"                      doc:"class ids"                          maxItems:"30" nullable:"false"`
-	Cards     []string `json:"cards"                     doc:"card ids: its sounds"               maxItems:"30" nullable:"false"`
+	From      []string `json:"from"                      doc:"class ids"                          maxItems:"30"`
+	Cards     []string `json:"cards"                     doc:"card ids: its sounds"               maxItems:"30"`
 	FlowsBack bool     `json:"flows_back"                doc:"its log counts for the classes too"`
 }
 

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/review"
@@ -22,14 +23,14 @@ type Meetings struct{ Env tx.Env }
 // Variant is one way in which a card was taught, with the classes that were taught so.
 type Variant struct {
 	Text    string   `json:"text"`
-	Classes []string `json:"classes" nullable:"false" doc:"class ids"`
+	Classes []string `json:"classes" doc:"class ids"`
 }
 
 // Drift is a part of a card that was not the same in all classes.
 type Drift struct {
 	CardID   string    `json:"card_id"  format:"uuid"`
 	Part     string    `json:"part"                   enum:"rhyme,action,keyword,picture,routine"`
-	Variants []Variant `json:"variants"                                                           nullable:"false"`
+	Variants []Variant `json:"variants"`
 }
 
 // Outdated is a part of a card that was changed after classes had learned it.
@@ -38,7 +39,7 @@ type Outdated struct {
 	Part    string   `json:"part"                  enum:"rhyme,action,keyword,picture"`
 	Was     string   `json:"was"                                                       doc:"as the classes were taught; empty for a picture"`
 	Is      string   `json:"is"                                                        doc:"as it is agreed now"`
-	Classes []string `json:"classes"                                                   doc:"class ids"                                       nullable:"false"`
+	Classes []string `json:"classes"                                                   doc:"class ids"`
 }
 
 // TaughtVersion is which version of a card a class was taught.
@@ -56,7 +57,7 @@ type Unfinished struct {
 	On      year.Date  `json:"on"                     doc:"the first day on which a class comes to it"`
 	ClassID string     `json:"class_id" format:"uuid"`
 	State   card.State `json:"state"                                                                   enum:"draft,in review,agreed"`
-	Gaps    []card.Gap `json:"gaps"                                                                                                  nullable:"false"`
+	Gaps    []card.Gap `json:"gaps"`
 	By      string     `json:"by"                     doc:"initials of who changed it last"`
 }
 
@@ -72,22 +73,22 @@ type Again struct {
 type ClassDue struct {
 	Class store.Class `json:"class"`
 	Met   int         `json:"met"`
-	Due   []string    `json:"due"   nullable:"false" doc:"card ids of which less than nine tenths are left, the least first"`
+	Due   []string    `json:"due" doc:"card ids of which less than nine tenths are left, the least first"`
 }
 
 // MeetingSheet is the sheet for a lead before the team meets.
 type MeetingSheet struct {
 	Today      year.Date       `json:"today"`
-	Due        []ClassDue      `json:"due"        nullable:"false"`
-	Everywhere []Shaky         `json:"everywhere" nullable:"false" doc:"shaky in most of the classes that met it, and in two at least: look at the card"`
-	InOne      []Shaky         `json:"in_one"     nullable:"false" doc:"shaky in one class only, and sure in the others: look at the lesson"`
-	Again      []Again         `json:"again"      nullable:"false" doc:"forgotten twice: taught again, or in a group"`
-	Unfinished []Unfinished    `json:"unfinished" nullable:"false" doc:"cards that a class comes to within three weeks and that are not ready"`
-	Drifts     []Drift         `json:"drifts"     nullable:"false" doc:"what classes were taught differently"`
-	Outdated   []Outdated      `json:"outdated"   nullable:"false" doc:"what was changed after classes had learned it"`
-	Taught     []TaughtVersion `json:"taught"     nullable:"false" doc:"which version of each card each class was taught, the newest last"`
+	Due        []ClassDue      `json:"due"`
+	Everywhere []Shaky         `json:"everywhere" doc:"shaky in most of the classes that met it, and in two at least: look at the card"`
+	InOne      []Shaky         `json:"in_one" doc:"shaky in one class only, and sure in the others: look at the lesson"`
+	Again      []Again         `json:"again" doc:"forgotten twice: taught again, or in a group"`
+	Unfinished []Unfinished    `json:"unfinished" doc:"cards that a class comes to within three weeks and that are not ready"`
+	Drifts     []Drift         `json:"drifts" doc:"what classes were taught differently"`
+	Outdated   []Outdated      `json:"outdated" doc:"what was changed after classes had learned it"`
+	Taught     []TaughtVersion `json:"taught" doc:"which version of each card each class was taught, the newest last"`
 	Proposals  int             `json:"proposals"                   doc:"changes of the order that wait for a decision"`
-	Dates      []MeetingDate   `json:"dates"      nullable:"false" doc:"what comes in the calendar"`
+	Dates      []MeetingDate   `json:"dates" doc:"what comes in the calendar"`
 }
 
 // MeetingDate is something that comes in the calendar of the school.
@@ -211,7 +212,7 @@ func (m Meetings) unfinished(
 	out *MeetingSheet,
 	classes []gather.KnownClass,
 	rows []store.Card,
-	conv card.Conventions,
+	conv convention.Conventions,
 ) error {
 	t, err := teamPlanOf(ctx, s, out.Today)
 	if err != nil {
@@ -231,7 +232,12 @@ func (m Meetings) unfinished(
 
 // unfinished are the cards that a class comes to until a day and that are not ready, those that are needed first before
 // the others.
-func unfinished(plans []schedule, rows []store.Card, team card.Conventions, until year.Date) ([]Unfinished, error) {
+func unfinished(
+	plans []schedule,
+	rows []store.Card,
+	team convention.Conventions,
+	until year.Date,
+) ([]Unfinished, error) {
 	first := map[string]Unfinished{}
 	for _, k := range plans {
 		l, err := k.lay(WhatIf{})

@@ -59,12 +59,12 @@ type ClassCard struct {
 // ClassView is a class with what it knows, and the next sound of the order.
 type ClassView struct {
 	store.Class
-	Cards []ClassCard       `json:"cards" nullable:"false"`
+	Cards []ClassCard       `json:"cards"`
 	Next  string            `json:"next"                   doc:"card id, empty where the order is done"`
-	Said  []store.KnownCard `json:"said"  nullable:"false" doc:"cards that it is said to know"`
-	Words []ClassWord       `json:"words" nullable:"false" doc:"exception words of the team's cards, and others that are known"`
-	Focus []string          `json:"focus" nullable:"false" doc:"card ids that a group catches up on; none in a class"`
-	From  []store.Source    `json:"from"  nullable:"false" doc:"the classes of a group"`
+	Said  []store.KnownCard `json:"said" doc:"cards that it is said to know"`
+	Words []ClassWord       `json:"words" doc:"exception words of the team's cards, and others that are known"`
+	Focus []string          `json:"focus" doc:"card ids that a group catches up on; none in a class"`
+	From  []store.Source    `json:"from" doc:"the classes of a group"`
 }
 
 // ClassWord is an exception word of the team.
@@ -150,8 +150,8 @@ func ReadClass(ctx context.Context, s store.Library, classID string, now time.Ti
 type Declaration struct {
 	Known   bool     `json:"known"              doc:"false: it does not know them, after all"`
 	UpTo    int      `json:"up_to,omitempty"    doc:"every card up to this step of the order" required:"false" minimum:"0"`
-	CardIDs []string `json:"card_ids,omitempty"                                               required:"false"             maxItems:"200" nullable:"false"`
-	Words   []string `json:"words,omitempty"    doc:"exception words"                         required:"false"             maxItems:"200" nullable:"false"`
+	CardIDs []string `json:"card_ids,omitempty"                                               required:"false"             maxItems:"200"`
+	Words   []string `json:"words,omitempty"    doc:"exception words"                         required:"false"             maxItems:"200"`
 }
 
 // Declare notes what a class knows, with who said so and when.

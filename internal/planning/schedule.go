@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
@@ -23,7 +24,7 @@ type schedule struct {
 	school SchoolYear
 	pace   year.Pace
 	revise int // the pace's revision
-	conv   card.Conventions
+	conv   convention.Conventions
 	known  knowledge.Class
 	order  []card.Card // the team's order, without what is put aside
 	log    []meetingDay
@@ -51,7 +52,7 @@ func (y Years) schedule(ctx context.Context, s store.Library, classID string) (s
 // teamPlan is what the years of all classes of a team are laid out from.
 type teamPlan struct {
 	school  SchoolYear
-	conv    card.Conventions
+	conv    convention.Conventions
 	library knowledge.Sources
 }
 
@@ -165,7 +166,7 @@ func (k schedule) lay(q WhatIf) (layout, error) {
 		if _, with := first[c.ID]; with {
 			continue
 		}
-		for _, a := range k.conv.Along(k.order, c) {
+		for _, a := range card.TaughtWith(k.conv, k.order, c) {
 			if _, with := first[a.ID]; !with {
 				first[a.ID] = c.Pair
 				l.cards[c.Pair] = append(l.cards[c.Pair], a.ID)

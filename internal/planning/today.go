@@ -21,7 +21,7 @@ type Today struct{ Env tx.Env }
 type NextLesson struct {
 	Date     year.Date      `json:"date"`
 	Purpose  lesson.Purpose `json:"purpose"   enum:"introduce,again,revise,compare,catch-up"`
-	Cards    []string       `json:"cards"                                                    nullable:"false" doc:"card ids: what it is about; empty where a revision takes what is due"`
+	Cards    []string       `json:"cards" doc:"card ids: what it is about; empty where a revision takes what is due"`
 	LessonID string         `json:"lesson_id"                                                                 doc:"of one that is made for it and was not taught; empty where there is none"`
 }
 
@@ -29,7 +29,7 @@ type NextLesson struct {
 type Unheld struct {
 	LessonID string    `json:"lesson_id" format:"uuid"`
 	TaughtAt time.Time `json:"taught_at"`
-	Steps    []string  `json:"steps"                   nullable:"false" doc:"names of the steps that were skipped or not reached"`
+	Steps    []string  `json:"steps" doc:"names of the steps that were skipped or not reached"`
 }
 
 // ClassToday is a class in the morning.
@@ -38,22 +38,22 @@ type ClassToday struct {
 	Mine   bool               `json:"mine"             doc:"the member teaches it"`
 	Taught bool               `json:"taught"           doc:"something was logged today"`
 	Next   *NextLesson        `json:"next,omitempty"   doc:"nothing where the plan has come to its end"`
-	Due    []string           `json:"due"              doc:"card ids of which less than nine tenths are left, the least first" nullable:"false"`
-	Shaky  []string           `json:"shaky"            doc:"card ids that were not yet known or shaky when they were last met" nullable:"false"`
+	Due    []string           `json:"due"              doc:"card ids of which less than nine tenths are left, the least first"`
+	Shaky  []string           `json:"shaky"            doc:"card ids that were not yet known or shaky when they were last met"`
 	Unheld *Unheld            `json:"unheld,omitempty"`
-	Left   []store.LeftLesson `json:"left"             doc:"lessons that were made in the last ten days and not taught"        nullable:"false"`
+	Left   []store.LeftLesson `json:"left"             doc:"lessons that were made in the last ten days and not taught"`
 }
 
 // TodayView is the page after the sign-in.
 type TodayView struct {
 	Today     year.Date           `json:"today"`
-	Classes   []ClassToday        `json:"classes"   nullable:"false" doc:"the member's own before the others"`
-	Waiting   []store.Waiting     `json:"waiting"   nullable:"false" doc:"cards that wait for a decision, those that the member was asked for before the others"`
-	Notices   []store.Notice      `json:"notices"   nullable:"false" doc:"what the member has not seen, the newest first"`
+	Classes   []ClassToday        `json:"classes" doc:"the member's own before the others"`
+	Waiting   []store.Waiting     `json:"waiting" doc:"cards that wait for a decision, those that the member was asked for before the others"`
+	Notices   []store.Notice      `json:"notices" doc:"what the member has not seen, the newest first"`
 	Since     time.Time           `json:"since"                      doc:"from when on changes are listed"`
 	Until     time.Time           `json:"until"                      doc:"up to when; the member says so when they are looked at"`
-	Changed   []store.ChangedCard `json:"changed"   nullable:"false" doc:"by others, the newest first"`
-	Owed      []Unfinished        `json:"owed"      nullable:"false" doc:"cards that a class comes to within three weeks and that are not ready, by date"`
+	Changed   []store.ChangedCard `json:"changed" doc:"by others, the newest first"`
+	Owed      []Unfinished        `json:"owed" doc:"cards that a class comes to within three weeks and that are not ready, by date"`
 	Proposals int                 `json:"proposals"                  doc:"changes of the order that wait for a decision"`
 	Remarks   map[string]int      `json:"remarks"                    doc:"by card: how many threads are open"`
 }

@@ -22,7 +22,7 @@ type Years struct{ Env tx.Env }
 type SchoolYear struct {
 	Revision  int         `json:"revision"            minimum:"0" doc:"sent back with a change; 0: none was made"`
 	School    year.School `json:"school"`
-	Suggested []year.Term `json:"suggested,omitempty"             doc:"terms to begin with, where there are none" required:"false" maxItems:"12" nullable:"false"`
+	Suggested []year.Term `json:"suggested,omitempty"             doc:"terms to begin with, where there are none" required:"false" maxItems:"12"`
 }
 
 // DayKind is what is on a day of a year.
@@ -43,7 +43,7 @@ type YearDay struct {
 	Kind    DayKind        `json:"kind"       enum:"lesson,taught,off,lost,empty"`
 	Name    string         `json:"name"                                                       doc:"of the day off, or why it is lost"`
 	Purpose lesson.Purpose `json:"purpose"    enum:"introduce,again,revise,compare,catch-up,"`
-	Cards   []string       `json:"cards"                                                      doc:"card ids: new, or revised"          nullable:"false"`
+	Cards   []string       `json:"cards"                                                      doc:"card ids: new, or revised"`
 	// MovedFrom is the day on which its first sound would come if no day of this week or later were lost.
 	MovedFrom year.Date `json:"moved_from"                                                 doc:"empty where it did not move"`
 	Silent    bool      `json:"silent"                                                     doc:"it is over, and nothing was logged"`
@@ -55,7 +55,7 @@ type YearWeek struct {
 	Term   string    `json:"term"   doc:"empty outside the terms"`
 	Number int       `json:"number" doc:"of the week in its term, from 1; 0 outside"`
 	Assess bool      `json:"assess" doc:"nothing new comes"`
-	Days   []YearDay `json:"days"   doc:"Monday to Friday, and other days with a lesson" nullable:"false"`
+	Days   []YearDay `json:"days"   doc:"Monday to Friday, and other days with a lesson"`
 }
 
 // MovedCard is a card that comes on another day than before; empty: not at all.
@@ -73,11 +73,11 @@ type ClassYear struct {
 	Pace         year.Pace   `json:"pace"`
 	PaceRevision int         `json:"pace_revision"`
 	PerWeek      int         `json:"per_week"            doc:"new sounds a week that it is laid out by"`
-	Weeks        []YearWeek  `json:"weeks"                                                                                                     nullable:"false"`
+	Weeks        []YearWeek  `json:"weeks"`
 	Ends         year.Date   `json:"ends"                doc:"the day of its last new sound; empty where nothing new is left"`
-	Left         []string    `json:"left"                doc:"card ids for which there is no room"                                             nullable:"false"`
+	Left         []string    `json:"left"                doc:"card ids for which there is no room"`
 	Behind       int         `json:"behind"              doc:"new sounds fewer than if no day had been lost since its start; below zero: more"`
-	Moved        []MovedCard `json:"moved"               doc:"what the question changes"                                                       nullable:"false"`
+	Moved        []MovedCard `json:"moved"               doc:"what the question changes"`
 	FeedMade     *time.Time  `json:"feed_made,omitempty" doc:"when its subscription address was made, where it has one"`
 }
 

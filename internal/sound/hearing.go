@@ -32,14 +32,14 @@ type BlindTake struct {
 // Heard is what a listener says of a take.
 type Heard struct {
 	Pure bool     `json:"pure"`
-	Why  []string `json:"why"  nullable:"false" doc:"codes of what is wrong; none where it is pure"`
+	Why  []string `json:"why" doc:"codes of what is wrong; none where it is pure"`
 }
 
 // Listening is what somebody has to listen to, in an order of their own, what is left first.
 type Listening struct {
-	Takes  []BlindTake       `json:"takes"  nullable:"false"`
+	Takes  []BlindTake       `json:"takes"`
 	Left   int               `json:"left"`
-	Faults []recording.Fault `json:"faults" nullable:"false" doc:"what may be wrong with a take"`
+	Faults []recording.Fault `json:"faults" doc:"what may be wrong with a take"`
 }
 
 // hearings are the takes that may be listened to, and all that was said of them.
@@ -144,7 +144,7 @@ type Divided struct {
 	CardID  string            `json:"card_id" format:"uuid"`
 	Pair    spelling.Pair     `json:"pair"`
 	Verdict recording.Verdict `json:"verdict"               enum:"pure,fix,retake"`
-	Said    []Said            `json:"said"                                         nullable:"false"`
+	Said    []Said            `json:"said"`
 }
 
 // Said is one listener's word on a take.
@@ -156,8 +156,8 @@ type Said struct {
 // Agreements is how far the listeners of a team agree with each other and with the check. Nothing is told of takes that
 // the one who asks has not heard yet.
 type Agreements struct {
-	Pairs   []ListenerPair `json:"pairs"   nullable:"false"`
-	Divided []Divided      `json:"divided" nullable:"false"`
+	Pairs   []ListenerPair `json:"pairs"`
+	Divided []Divided      `json:"divided"`
 }
 
 // Agreements counts them. A take that is good after a small fix counts as pure for the check.

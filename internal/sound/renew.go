@@ -17,8 +17,8 @@ type Rejudged struct {
 	Judged  int             `json:"judged"`
 	All     int             `json:"all"             doc:"takes of the library"`
 	After   string          `json:"after,omitempty" doc:"the take that was judged last"`
-	Changed []RejudgedTake  `json:"changed"         doc:"whose verdict is another now"                  nullable:"false"`
-	Failed  []RejudgedFault `json:"failed"          doc:"that could not be read; they stay as they are" nullable:"false"`
+	Changed []RejudgedTake  `json:"changed"         doc:"whose verdict is another now"`
+	Failed  []RejudgedFault `json:"failed"          doc:"that could not be read; they stay as they are"`
 }
 
 // RejudgedTake is a take whose verdict has changed, and why.

@@ -5,6 +5,7 @@ import (
 	"context"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/script"
@@ -51,7 +52,7 @@ type Contrasted struct {
 
 // Shelf is the library as it sounds: every card with its agreed take or without, and how alike the takes are.
 type Shelf struct {
-	Cards    []ShelfSound       `json:"cards"    nullable:"false"`
+	Cards    []ShelfSound       `json:"cards"`
 	Evenness recording.Evenness `json:"evenness"`
 }
 
@@ -109,7 +110,7 @@ func MeasureChosen(ctx context.Context, s store.Library) ([]recording.Kept, erro
 }
 
 func shelfSound(
-	team card.Conventions,
+	team convention.Conventions,
 	r store.Card,
 	k recording.Kept,
 	rows []store.Card,

@@ -363,7 +363,7 @@ func (k Takes) Reuse(ctx context.Context, by tx.Actor, cardID, takeID string) (T
 // Withdrawn says what a withdrawn voice leaves behind.
 type Withdrawn struct {
 	Takes   int             `json:"takes"`
-	Missing []spelling.Pair `json:"missing" nullable:"false" doc:"cards that have no sound now"`
+	Missing []spelling.Pair `json:"missing" doc:"cards that have no sound now"`
 }
 
 // WithdrawVoice removes all takes of a speaker for good, their sounds as well.

@@ -86,7 +86,7 @@ func (r versionRow) version() (Version, error) {
 type VersionHead struct {
 	Version   int        `json:"version"`
 	State     card.State `json:"state" enum:"draft,in review,agreed"`
-	Changed   []string   `json:"changed" nullable:"false" doc:"names of the fields that changed"`
+	Changed   []string   `json:"changed" doc:"names of the fields that changed"`
 	ChangedBy string     `json:"changed_by"`
 	ChangedAt time.Time  `json:"changed_at"`
 }

@@ -32,7 +32,7 @@ type LessonLog struct {
 	ClassID  string    `json:"class_id" format:"uuid"`
 	TaughtAt time.Time `json:"taught_at"`
 	Reached  string    `json:"reached" doc:"id of the last step that was held"`
-	Skipped  []string  `json:"skipped" nullable:"false" doc:"ids of steps left out"`
+	Skipped  []string  `json:"skipped" doc:"ids of steps left out"`
 	Note     string    `json:"note" doc:"about the class, never about a child"`
 	LoggedBy string    `json:"logged_by" doc:"initials"`
 }

@@ -9,8 +9,8 @@ import (
 type Proposal struct {
 	ProposalID string     `json:"proposal_id" format:"uuid"`
 	Note       string     `json:"note"`
-	Before     []string   `json:"before" nullable:"false" doc:"card ids of the order that it was made from"`
-	After      []string   `json:"after" nullable:"false" doc:"card ids of the order that it proposes"`
+	Before     []string   `json:"before" doc:"card ids of the order that it was made from"`
+	After      []string   `json:"after" doc:"card ids of the order that it proposes"`
 	State      string     `json:"state" enum:"open,agreed,put aside"`
 	MadeBy     string     `json:"made_by"`
 	MadeAt     time.Time  `json:"made_at"`

@@ -8,7 +8,7 @@ import (
 // NamedPicture is a picture of the team's own for ear games. Picture is the SHA-256 of its bytes in hex.
 type NamedPicture struct {
 	Name    string   `json:"name"`
-	Others  []string `json:"others" nullable:"false" doc:"other names that children give it"`
+	Others  []string `json:"others" doc:"other names that children give it"`
 	Picture string   `json:"picture" doc:"SHA-256 of its bytes in hex"`
 }
 

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/core/spelling"
@@ -48,7 +49,7 @@ func open(t *testing.T) library {
 
 func makeTeam(t *testing.T, db store.DB, name string) string {
 	t.Helper()
-	id, err := store.CreateTeam(ctx, db, name, card.Conventions{Accent: "southern-british"})
+	id, err := store.CreateTeam(ctx, db, name, convention.Conventions{Accent: "southern-british"})
 	require.NoError(t, err)
 	return id
 }

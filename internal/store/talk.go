@@ -144,7 +144,7 @@ type ChangedCard struct {
 	CardID    string    `json:"card_id" format:"uuid"`
 	Grapheme  string    `json:"grapheme"`
 	Sound     string    `json:"sound"`
-	Fields    []string  `json:"fields" nullable:"false"`
+	Fields    []string  `json:"fields"`
 	By        string    `json:"by" doc:"names"`
 	ChangedAt time.Time `json:"changed_at"`
 	Agreed    bool      `json:"agreed" doc:"it was agreed meanwhile"`

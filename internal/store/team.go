@@ -5,7 +5,7 @@ import (
 	"encoding/json"
 	"time"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 )
 
@@ -13,7 +13,7 @@ import (
 type Team struct {
 	TeamID      string
 	Name        string
-	Conventions card.Conventions
+	Conventions convention.Conventions
 }
 
 type teamRow struct {
@@ -43,8 +43,8 @@ var (
 )
 
 // CreateTeam returns the new id.
-func CreateTeam(ctx context.Context, db DB, name string, c card.Conventions) (string, error) {
-	conventions, err := card.ConventionDocuments.Write(c)
+func CreateTeam(ctx context.Context, db DB, name string, c convention.Conventions) (string, error) {
+	conventions, err := convention.Documents.Write(c)
 	if err != nil {
 		return "", err
 	}
@@ -74,15 +74,15 @@ func (l Library) Team(ctx context.Context) (Team, error) {
 	if err != nil {
 		return Team{}, err
 	}
-	c, err := card.ConventionDocuments.Read(row.Conventions)
+	c, err := convention.Documents.Read(row.Conventions)
 	c.Lines = c.Lines.OrCommon()
 	return Team{row.TeamID, row.Name, c}, err
 }
 
 // SetWords replaces the words of the team's own among its conventions.
-func (l Library) SetWords(ctx context.Context, words []card.OwnWord) error {
+func (l Library) SetWords(ctx context.Context, words []convention.OwnWord) error {
 	if words == nil {
-		words = []card.OwnWord{}
+		words = []convention.OwnWord{}
 	}
 	text, err := json.Marshal(words)
 	if err != nil {
@@ -92,8 +92,8 @@ func (l Library) SetWords(ctx context.Context, words []card.OwnWord) error {
 }
 
 // SetConventions replaces the team's conventions.
-func (l Library) SetConventions(ctx context.Context, c card.Conventions) error {
-	conventions, err := card.ConventionDocuments.Write(c)
+func (l Library) SetConventions(ctx context.Context, c convention.Conventions) error {
+	conventions, err := convention.Documents.Write(c)
 	if err != nil {
 		return err
 	}

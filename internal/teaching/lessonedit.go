@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/assembly"
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -41,7 +41,7 @@ func (l Lessons) change(
 		}
 		if len(i.Snapshot.Targets) > 0 {
 			if r, err := s.Card(ctx, i.Snapshot.Targets[0]); err == nil {
-				conv = conv.For(r.Content)
+				conv = r.Content.Conventions(conv)
 			}
 		}
 		o, err := gather.Speech(ctx, s, conv)
@@ -68,7 +68,7 @@ func (l Lessons) change(
 }
 
 // wardrobeOf is what words that come into a lesson are dressed from.
-func wardrobeOf(ctx context.Context, s store.Library, conv card.Conventions) (step.Wardrobe, error) {
+func wardrobeOf(ctx context.Context, s store.Library, conv convention.Conventions) (step.Wardrobe, error) {
 	library, err := gather.CardSources(ctx, s, conv)
 	if err != nil {
 		return step.Wardrobe{}, err
@@ -147,7 +147,7 @@ const mostSent = 12
 type Sent struct {
 	Step   string          `json:"step"           maxLength:"40" doc:"id of a step of the lesson"`
 	Kind   lesson.ItemKind `json:"kind,omitempty"                doc:"empty: what the step takes first" required:"false" enum:"word,picture,sentence,page,material,text,question"`
-	Values []string        `json:"values"                                                                                                                                         maxItems:"40" nullable:"false"`
+	Values []string        `json:"values"                                                                                                                                         maxItems:"40"`
 	Add    bool            `json:"add,omitempty"                                                        required:"false"`
 }
 

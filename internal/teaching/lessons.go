@@ -33,7 +33,7 @@ type LessonView struct {
 	CreatedAt   time.Time        `json:"created_at"`
 	CardChanged bool             `json:"card_changed"                   doc:"one of its cards has changed since"`
 	Logged      *store.LessonLog `json:"logged,omitempty"               doc:"where it was taught"`
-	Sure        []Sure           `json:"sure"                           doc:"how sure the class was, where it was taught"                                                     nullable:"false"`
+	Sure        []Sure           `json:"sure"                           doc:"how sure the class was, where it was taught"`
 	Untouched   map[string]int   `json:"untouched"                      doc:"by card: how sure a meeting is in which nothing was unsure; 3 where the class was sure for long"`
 	Lesson      lesson.Lesson    `json:"lesson"`
 }
@@ -103,7 +103,7 @@ func untouched(rows []store.LogRow, l store.Lesson) map[string]int {
 type LessonAsk struct {
 	ClassID string         `json:"class_id" format:"uuid"`
 	Purpose lesson.Purpose `json:"purpose"                enum:"introduce,again,revise,compare,catch-up"`
-	CardIDs []string       `json:"card_ids"                                                              maxItems:"12" nullable:"false" doc:"its targets; none: by need"`
+	CardIDs []string       `json:"card_ids"                                                              maxItems:"12" doc:"its targets; none: by need"`
 	Minutes int            `json:"minutes"                                                                                              doc:"4 to 60"`
 }
 
@@ -128,7 +128,7 @@ func (l Lessons) input(ctx context.Context, s store.Library, ask LessonAsk) (ass
 			return in, err
 		}
 		if r = gather.AgreedRow(r, agreed); i == 0 {
-			in.Conventions = team.For(r.Content)
+			in.Conventions = r.Content.Conventions(team)
 		}
 		in.Targets = append(in.Targets, r.Core(in.Conventions.Accent))
 	}
@@ -300,13 +300,13 @@ type ClassDay struct {
 	store.Class
 	Next     string   `json:"next"                  doc:"card id, empty where the order is done"`
 	NextName string   `json:"next_name"             doc:"its grapheme"`
-	Due      []string `json:"due"                   doc:"card ids that the class is least sure of"                       nullable:"false"`
-	DueNames []string `json:"due_names"                                                                                  nullable:"false"`
+	Due      []string `json:"due"                   doc:"card ids that the class is least sure of"`
+	DueNames []string `json:"due_names"`
 	// Again are cards that it forgot twice, and Focus those that a group catches up on.
-	Again      []string   `json:"again"                 doc:"card ids that were forgotten twice"                             nullable:"false"`
-	AgainNames []string   `json:"again_names"                                                                                nullable:"false"`
-	Focus      []string   `json:"focus"                 doc:"card ids that a group catches up on, those it needs most first" nullable:"false"`
-	FocusNames []string   `json:"focus_names"                                                                                nullable:"false"`
+	Again      []string   `json:"again"                 doc:"card ids that were forgotten twice"`
+	AgainNames []string   `json:"again_names"`
+	Focus      []string   `json:"focus"                 doc:"card ids that a group catches up on, those it needs most first"`
+	FocusNames []string   `json:"focus_names"`
 	LastTaught *time.Time `json:"last_taught,omitempty" doc:"where a lesson was logged"`
 	LastName   string     `json:"last_name"`
 	LastCard   string     `json:"last_card"`

@@ -31,10 +31,10 @@ type Sure struct {
 type Taught struct {
 	TaughtOn string   `json:"taught_on,omitempty" required:"false" maxLength:"10"  doc:"2026-11-26; empty: now"`
 	Reached  string   `json:"reached"                              maxLength:"40"  doc:"id of the last step that was held"`
-	Skipped  []string `json:"skipped,omitempty"   required:"false"                 doc:"ids of steps left out"                maxItems:"40" nullable:"false"`
+	Skipped  []string `json:"skipped,omitempty"   required:"false"                 doc:"ids of steps left out"                maxItems:"40"`
 	Note     string   `json:"note,omitempty"      required:"false" maxLength:"600" doc:"about the class, never about a child"`
-	Sure     []Sure   `json:"sure"                                                                                            maxItems:"80" nullable:"false"`
-	Took     []Took   `json:"took,omitempty"      required:"false"                 doc:"steps that were held to their end"    maxItems:"40" nullable:"false"`
+	Sure     []Sure   `json:"sure"                                                                                            maxItems:"80"`
+	Took     []Took   `json:"took,omitempty"      required:"false"                 doc:"steps that were held to their end"    maxItems:"40"`
 }
 
 // Took is how long a step was held.
@@ -145,8 +145,8 @@ type Meeting struct {
 
 // History is what a class was taught: lessons and meetings, the newest first.
 type History struct {
-	Lessons  []store.LessonLog `json:"lessons"  nullable:"false"`
-	Meetings []Meeting         `json:"meetings" nullable:"false"`
+	Lessons  []store.LessonLog `json:"lessons"`
+	Meetings []Meeting         `json:"meetings"`
 }
 
 const mostMeetings = 1000

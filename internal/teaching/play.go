@@ -20,8 +20,8 @@ type PlayWord struct {
 	FoundWord
 	Shown string   `json:"shown" doc:"what stands on the board"`
 	Says  string   `json:"says"`
-	Mark  []int    `json:"mark"  doc:"places of the letters to mark, from 0" nullable:"false"`
-	Parts []string `json:"parts" doc:"of a compound"                         nullable:"false"`
+	Mark  []int    `json:"mark"  doc:"places of the letters to mark, from 0"`
+	Parts []string `json:"parts" doc:"of a compound"`
 }
 
 // Game is a game of words.
@@ -116,9 +116,9 @@ func rings(t gather.Taught, query words.Query, q FindQuery) (out []PlayWord, err
 
 // ContrastView sets the words of two cards against one another.
 type ContrastView struct {
-	Left  []FoundWord `json:"left"  nullable:"false"`
-	Right []FoundWord `json:"right" nullable:"false"`
-	Twins [][]string  `json:"twins" nullable:"false" doc:"pairs of words that differ in these sounds alone"`
+	Left  []FoundWord `json:"left"`
+	Right []FoundWord `json:"right"`
+	Twins [][]string  `json:"twins" doc:"pairs of words that differ in these sounds alone"`
 }
 
 const contrasted = 12

@@ -23,7 +23,7 @@ type Running struct{ Env tx.Env }
 
 // RunView is a running lesson. NowMS is the server's clock, so that faces on several machines count alike.
 type RunView struct {
-	Marks []running.Mark `json:"marks"  nullable:"false" maxItems:"600"`
+	Marks []running.Mark `json:"marks" maxItems:"600"`
 	NowMS int64          `json:"now_ms"                                 doc:"milliseconds since 1970 by the server's clock"`
 }
 
@@ -168,7 +168,7 @@ func (r Running) Stands(ctx context.Context, passID, lessonID string) (bool, err
 // OwnWord is a word that a child brought, as the board shows it.
 type OwnWord struct {
 	Word     string         `json:"word"`
-	Bits     []spelling.Bit `json:"bits"     nullable:"false"`
+	Bits     []spelling.Bit `json:"bits"`
 	Readable bool           `json:"readable"`
 	Why      string         `json:"why"                       doc:"where the class cannot read it: which pair is not taught yet"`
 	Guess    bool           `json:"guess"                     doc:"the word is in no list: look at its bridges before it is shown"`

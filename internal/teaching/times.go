@@ -89,10 +89,10 @@ type HeldLesson struct {
 
 // Times are plans and reality of a class.
 type Times struct {
-	Steps   []StepPace   `json:"steps"   nullable:"false"`
-	Lessons []HeldLesson `json:"lessons" nullable:"false" doc:"the newest first"`
+	Steps   []StepPace   `json:"steps"`
+	Lessons []HeldLesson `json:"lessons" doc:"the newest first"`
 	Over    int          `json:"over_s"                   doc:"by how many seconds its lessons run over, the middle one of the newest; 0 where they do not"`
-	Drop    []string     `json:"drop"    nullable:"false" doc:"names of the steps to leave out so that they fit, those needed least first"`
+	Drop    []string     `json:"drop" doc:"names of the steps to leave out so that they fit, those needed least first"`
 }
 
 const (

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/phoneme"
@@ -55,17 +56,17 @@ func (q FindQuery) chance(stream uint64) *rand.Rand {
 
 // Found is what the finder answers. Note says what to relax where nothing fits.
 type Found struct {
-	Words []FoundWord    `json:"words"          nullable:"false"`
+	Words []FoundWord    `json:"words"`
 	Total int            `json:"total"`
 	Note  string         `json:"note"                            doc:"what to relax where nothing fits"`
-	Near  []words.Answer `json:"near"           nullable:"false" doc:"words that need one pair more, and where it comes"`
+	Near  []words.Answer `json:"near" doc:"words that need one pair more, and where it comes"`
 	Most  *words.Unlock  `json:"most,omitempty"                  doc:"the one pair of the order that would unlock most words at once"`
 }
 
 // FoundWord is a word cut into graphemes for its bridges.
 type FoundWord struct {
 	Word    string         `json:"word"`
-	Bits    []spelling.Bit `json:"bits"    nullable:"false"`
+	Bits    []spelling.Bit `json:"bits"`
 	Sounds  int            `json:"sounds"`
 	Picture bool           `json:"picture"`
 	Because string         `json:"because"`
@@ -192,7 +193,7 @@ func heard[T any](
 				return out, err
 			}
 			if i == 0 {
-				conv = conv.For(r.Content)
+				conv = r.Content.Conventions(conv)
 			}
 			ps, err := phoneme.Parse(conv.Accent, r.Core(conv.Accent).Pair.Sound)
 			if err != nil || len(ps) != 1 {
@@ -236,7 +237,7 @@ type Unlocked struct {
 	Step    int         `json:"step"`
 	Total   int         `json:"total"   doc:"all words, rare ones too"`
 	Known   int         `json:"known"   doc:"words that most children of that age know"`
-	Words   []FoundWord `json:"words"   doc:"the best known first"                         nullable:"false"`
+	Words   []FoundWord `json:"words"   doc:"the best known first"`
 	Taught  int         `json:"taught"  doc:"pairs up to and with this step"`
 	Longest string      `json:"longest" doc:"the word of most sounds among the known ones"`
 }
@@ -301,10 +302,10 @@ func (w Words) Unlocks(ctx context.Context, by tx.Actor, cardID string) (Unlocke
 
 // WordOffer is what the core proposes for a card's word stock.
 type WordOffer struct {
-	Read     []words.Choice `json:"read"     nullable:"false"`
-	Starts   []string       `json:"starts"   nullable:"false" doc:"pictures that start with the sound"`
-	Ends     []string       `json:"ends"     nullable:"false" doc:"pictures that end with it"`
-	Holds    []string       `json:"holds"    nullable:"false" doc:"pictures that have it in the middle"`
+	Read     []words.Choice `json:"read"`
+	Starts   []string       `json:"starts" doc:"pictures that start with the sound"`
+	Ends     []string       `json:"ends" doc:"pictures that end with it"`
+	Holds    []string       `json:"holds" doc:"pictures that have it in the middle"`
 	Unlocked int            `json:"unlocked"                  doc:"readable words with this pair, of all familiarities"`
 	Note     string         `json:"note"`
 }
@@ -405,7 +406,7 @@ func PutPicture(ctx context.Context, s store.Library, by tx.Actor, p store.Named
 	return s.PutNamedPicture(ctx, by.MemberID, p, sum, now)
 }
 
-func nameOfPicture(conv card.Conventions, field, name string) (string, error) {
+func nameOfPicture(conv convention.Conventions, field, name string) (string, error) {
 	name = strings.ToLower(strings.TrimSpace(name))
 	if !pictureName.MatchString(name) {
 		if field == "name" {

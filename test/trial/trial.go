@@ -14,6 +14,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
@@ -49,7 +50,7 @@ func Taught(t testing.TB, n int, purpose lesson.Purpose, targets ...string) asse
 // TaughtIn is Taught in another order.
 func TaughtIn(t testing.TB, order []string, n int, purpose lesson.Purpose, targets ...string) assembly.Input {
 	t.Helper()
-	conv := card.Conventions{Accent: phoneme.SouthernBritish}
+	conv := convention.Conventions{Accent: phoneme.SouthernBritish}
 	in := assembly.Input{
 		Purpose: purpose, Conventions: conv, Routine: lesson.DefaultRoutine(purpose), Minutes: 20, Seed: 7, Now: Now,
 	}
@@ -105,7 +106,7 @@ func Plan(t testing.TB, line string) (assembly.Input, spelling.Set) {
 	accent, err := phoneme.ParseAccent(f[1])
 	require.NoError(t, err)
 	in := assembly.Input{
-		Purpose: lesson.Purpose(f[0]), Conventions: card.Conventions{Accent: accent}, Seed: 3, Now: Now,
+		Purpose: lesson.Purpose(f[0]), Conventions: convention.Conventions{Accent: accent}, Seed: 3, Now: Now,
 		Routine: lesson.DefaultRoutine(lesson.Purpose(f[0])),
 	}
 	_, err = fmt.Sscan(f[2], &in.Minutes)
@@ -182,10 +183,10 @@ func Everything(t testing.TB) assembly.Input {
 // otherWay is Everything with the n-th way of each step that has so many, and the team's own wording.
 func otherWay(t testing.TB, n int) assembly.Input {
 	in := Everything(t)
-	in.Conventions.Says = card.Says{
-		Answer: card.AnswerKeyword, Writing: card.SayBoth, Posture: "Feet flat.", Mistake: "Cross it out.",
+	in.Conventions.Says = convention.Says{
+		Answer: convention.AnswerKeyword, Writing: convention.SayBoth, Posture: "Feet flat.", Mistake: "Cross it out.",
 		Checks: "Capital, stop.", Gesture: "Tap your arm for each sound.", OneSideFirst: true, PickAnswers: true,
-		GuessTitle: true, Materials: []card.Material{{Name: "sticks", Caution: "No poking."}},
+		GuessTitle: true, Materials: []convention.Material{{Name: "sticks", Caution: "No poking."}},
 	}
 	in.Conventions.WholeByHeart, in.Conventions.GroupsFirst, in.Conventions.Materials = true, true, []string{"sticks"}
 	for i := range in.Routine.Steps {

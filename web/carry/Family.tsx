@@ -15,7 +15,7 @@ export type Asked = { screen: Screen; says: string; seconds: number; sound: stri
 const none = stateOf(new Map())
 
 /** Of a lesson, what a child and an adult do at home: each card and word once, the sentence; no test, no score. */
-export function asked(list: readonly Screen[]): Asked[] {
+function asked(list: readonly Screen[]): Asked[] {
   const seen = new Set<string>()
   return list.flatMap((screen): Asked[] => {
     const { show } = screen

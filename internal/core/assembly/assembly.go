@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
@@ -28,7 +29,7 @@ import (
 // revision by need. Class is what the class knew before.
 type Input struct {
 	Purpose     lesson.Purpose
-	Conventions card.Conventions
+	Conventions convention.Conventions
 	Routine     lesson.Routine
 	Targets     []card.Card
 	Class       knowledge.Class
@@ -201,7 +202,7 @@ func (a *assembler) face(c card.Card) lesson.CardFace {
 	return f
 }
 
-func faceOf(conv card.Conventions, letters map[string]strokes.Letter, c card.Card) lesson.CardFace {
+func faceOf(conv convention.Conventions, letters map[string]strokes.Letter, c card.Card) lesson.CardFace {
 	cue, slip := card.SuggestCue(conv.Accent, c.Pair)
 	f := lesson.CardFace{
 		ID:         c.ID,
@@ -242,7 +243,7 @@ func (a *assembler) answered(c card.Card) []string {
 			known = append(known, k.Card)
 		}
 	}
-	along := a.Conventions.Along(known, c)
+	along := card.TaughtWith(a.Conventions, known, c)
 	if len(along) < 2 {
 		return nil
 	}

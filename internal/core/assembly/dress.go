@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
@@ -14,7 +15,7 @@ import (
 // Dress gives the words of a lesson what a press on them shows: to each bridge the card that teaches it, to the lesson
 // the faces of those cards, and, where the team wants its own strokes in words, the ink of each. It changes the lesson
 // that it is given. A doubled letter has the card of the single one where it has none of its own.
-func Dress(l *lesson.Lesson, conv card.Conventions, w step.Wardrobe) {
+func Dress(l *lesson.Lesson, conv convention.Conventions, w step.Wardrobe) {
 	taught := l.Set()
 	byPair := map[spelling.Pair]card.Card{}
 	for _, c := range w.Cards {

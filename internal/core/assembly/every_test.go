@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/assembly"
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/step"
@@ -125,7 +125,7 @@ func TestADroppedStepDisturbsNoOther(t *testing.T) {
 var south = words.Options{Accent: "southern-british"}
 
 func telling(l *lesson.Lesson) *step.Telling {
-	return &step.Telling{Lesson: l, Conventions: card.Conventions{Accent: "southern-british"}, Speech: south}
+	return &step.Telling{Lesson: l, Conventions: convention.Conventions{Accent: "southern-british"}, Speech: south}
 }
 
 func TestChangesOfALesson(t *testing.T) {

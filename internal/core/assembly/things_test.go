@@ -9,6 +9,7 @@ import (
 
 	"brightchalk/internal/core/assembly"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/test/trial"
 )
@@ -21,14 +22,14 @@ func TestTheTeamsThingsAreInTheScript(t *testing.T) {
 	c := &in.Targets[0]
 	c.Objects, c.Workbook, c.Slip = []string{"fan", "a feather"}, "Blue book, page 20", "“fuh”: the teeth stay on the lip."
 	c.Rhyme, c.State, c.MouthCue = "Find the fan.", card.Agreed, "Teeth on the lip."
-	in.Conventions.Words = []card.OwnWord{
+	in.Conventions.Words = []convention.OwnWord{
 		{
 			Word:   "Nib",
 			Sounds: "nɪb",
 			Name:   true,
-			Part:   card.Slips,
+			Part:   convention.Slips,
 		},
-		{Word: "Rob", Sounds: "rɒb", Name: true, Part: card.Sounds},
+		{Word: "Rob", Sounds: "rɒb", Name: true, Part: convention.Sounds},
 	}
 	in.Minutes = 30
 	said := func() string {

@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
 )
@@ -42,7 +43,7 @@ type Finding struct {
 	// Key is the same as long as what was found is the same, so that a team can leave it for good.
 	Key   string   `json:"key"`
 	Code  Code     `json:"code" enum:"contradiction,same-keyword,same-picture,same-action,same-rhyme,other-spelling,word,slip,sentence,none-readable,few-words,breath,thing,second-name,loudness,unlike"`
-	Cards []string `json:"cards" nullable:"false" doc:"card ids, the one to be mended first"`
+	Cards []string `json:"cards" doc:"card ids, the one to be mended first"`
 	Field string   `json:"field" doc:"the part of the card by its name, or take"`
 	Text  string   `json:"text" doc:"what is wrong there, and why"`
 	Mend  *Mend    `json:"mend,omitempty"`
@@ -64,7 +65,7 @@ type Take struct {
 
 // Library is what is looked over. Cards stand in the order of teaching, each in its newest version.
 type Library struct {
-	Team  card.Conventions
+	Team  convention.Conventions
 	Cards []card.Card
 	Takes []Take
 }
@@ -104,7 +105,7 @@ func (f Finding) mended(c card.Card, wording, label string) Finding {
 }
 
 // speech is how the team speaks on a card.
-func (l Library) speech(c card.Card) lexicon.Speech { return l.Team.For(c.Content).Speech() }
+func (l Library) speech(c card.Card) lexicon.Speech { return c.Content.Conventions(l.Team).Speech() }
 
 func name(c card.Card) string { return spelled(c.Pair) }
 
@@ -114,7 +115,7 @@ func spelled(p spelling.Pair) string { return fmt.Sprintf("%s /%s/", p.Grapheme,
 // contradictions are what each card says against its own sound.
 func (l Library) contradictions() (out []Finding) {
 	for _, c := range l.Cards {
-		conv := l.Team.For(c.Content)
+		conv := c.Content.Conventions(l.Team)
 		for _, f := range c.Check(conv.Accent, conv.Speech().Sounds(c.Keyword)) {
 			what, _ := c.Wording(f.Field)
 			out = append(out, found(Contradiction, f.Field, what+f.Text, []string{c.ID}, "%s", f.Text))

@@ -10,11 +10,12 @@ import (
 
 	"brightchalk/internal/core/audit"
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
 
-var team = card.Conventions{Accent: phoneme.SouthernBritish}
+var team = convention.Conventions{Accent: phoneme.SouthernBritish}
 
 // library is one of cards by their pairs, in order, each changed by a function.
 func library(t *testing.T, change map[string]func(*card.Card), pairs ...string) audit.Library {

@@ -82,7 +82,7 @@ func drawn(w string) bool {
 // things are those of a tray in which the sound of the card is not heard.
 func (l Library) things() (out []Finding) {
 	for _, c := range l.Cards {
-		sounds, err := phoneme.Parse(l.Team.For(c.Content).Accent, c.Pair.Sound)
+		sounds, err := phoneme.Parse(c.Content.Conventions(l.Team).Accent, c.Pair.Sound)
 		if err != nil {
 			continue
 		}

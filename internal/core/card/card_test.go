@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
@@ -121,8 +122,8 @@ func TestCuesForEverySound(t *testing.T) {
 
 func ExampleHoldOf() {
 	fmt.Println(
-		card.HoldOf(card.Conventions{Accent: sb}, pair("m", "m")),
-		card.HoldOf(card.Conventions{Accent: sb}, pair("t", "t")),
+		card.HoldOf(convention.Conventions{Accent: sb}, pair("m", "m")),
+		card.HoldOf(convention.Conventions{Accent: sb}, pair("t", "t")),
 	)
 	// Output: stretch short
 }
@@ -247,14 +248,14 @@ func TestVoiced(t *testing.T) {
 	assert.False(t, card.Voiced(sb, pair("s", "s")))
 	assert.False(t, card.Voiced(sb, pair("qu", "kw")), "its first sound")
 	assert.True(t, card.Voiced(sb, pair("?", "?")))
-	assert.Equal(t, card.Stretch, card.HoldOf(card.Conventions{Accent: sb}, pair("s", "s")))
+	assert.Equal(t, card.Stretch, card.HoldOf(convention.Conventions{Accent: sb}, pair("s", "s")))
 	hard := []spelling.Pair{pair("t", "t"), pair("dge", "dʒ"), pair("x", "ks"), pair("qu", "kw"), pair("?", "?")}
 	for _, p := range hard {
-		assert.Equal(t, card.Short, card.HoldOf(card.Conventions{Accent: sb}, p), p)
+		assert.Equal(t, card.Short, card.HoldOf(convention.Conventions{Accent: sb}, p), p)
 	}
-	short := card.Conventions{Accent: sb, GlidesShort: true}
+	short := convention.Conventions{Accent: sb, GlidesShort: true}
 	for _, p := range []spelling.Pair{pair("w", "w"), pair("y", "j")} {
-		assert.Equal(t, card.Stretch, card.HoldOf(card.Conventions{Accent: sb}, p), "by its phonetics: %s", p)
+		assert.Equal(t, card.Stretch, card.HoldOf(convention.Conventions{Accent: sb}, p), "by its phonetics: %s", p)
 		assert.Equal(t, card.Short, card.HoldOf(short, p), "by the team's choice: %s", p)
 	}
 	assert.Equal(t, card.Stretch, card.HoldOf(short, pair("l", "l")), "no glide")
@@ -264,16 +265,16 @@ func TestVoiced(t *testing.T) {
 }
 
 func TestConventions(t *testing.T) {
-	c := card.Conventions{
+	c := convention.Conventions{
 		Accent:     sb,
-		Departures: []card.Departure{{Word: "bath", Accent: phoneme.NorthernEnglish}},
+		Departures: []convention.Departure{{Word: "bath", Accent: phoneme.NorthernEnglish}},
 		Allowed:    []string{"wine"},
 	}
 	s := c.Speech()
 	assert.Equal(t, phoneme.NorthernEnglish, s.Depart["bath"])
 	assert.True(t, s.Allow["wine"])
-	assert.Equal(t, phoneme.GeneralAmerican, c.For(card.Content{Accent: "general-american"}).Accent)
-	assert.Equal(t, sb, c.For(card.Content{}).Accent)
+	assert.Equal(t, phoneme.GeneralAmerican, card.Content{Accent: "general-american"}.Conventions(c).Accent)
+	assert.Equal(t, sb, card.Content{}.Conventions(c).Accent)
 	b, bb := pair("b", "b"), pair("bb", "b")
 	assert.True(t, c.Known(spelling.Set{b: true})[bb], "rabbit is read once b is known")
 	c.DoublesApart = true
@@ -329,12 +330,12 @@ func TestAlong(t *testing.T) {
 	short := card.Card{ID: "short", Step: 12, Pair: spelling.Pair{Grapheme: "oo", Sound: "ʊ"}}
 	m := card.Card{ID: "m", Step: 1, Pair: spelling.Pair{Grapheme: "m", Sound: "m"}}
 	all := []card.Card{m, oo, short}
-	conv := card.Conventions{}
-	assert.Equal(t, []card.Card{oo}, conv.Along(all, oo), "each alone, as it ships")
+	conv := convention.Conventions{}
+	assert.Equal(t, []card.Card{oo}, card.TaughtWith(conv, all, oo), "each alone, as it ships")
 	conv.Together = []string{"oo"}
-	assert.Equal(t, []card.Card{short, oo}, conv.Along(all, oo), "in the order of their steps")
-	assert.Equal(t, []card.Card{m}, conv.Along(all, m))
-	assert.Equal(t, []card.Card{oo}, conv.Along([]card.Card{m, short}, oo), "one that is not in the library")
+	assert.Equal(t, []card.Card{short, oo}, card.TaughtWith(conv, all, oo), "in the order of their steps")
+	assert.Equal(t, []card.Card{m}, card.TaughtWith(conv, all, m))
+	assert.Equal(t, []card.Card{oo}, card.TaughtWith(conv, []card.Card{m, short}, oo), "one that is not in the library")
 }
 
 // A stored card of any kind is refused or read; what is read can be written, and reads as the same.

@@ -3,6 +3,7 @@ package card
 import (
 	"strings"
 
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
 )
@@ -144,7 +145,7 @@ const (
 
 // HoldOf is whether the sound is stretched or said short: by its phonetics, but for w and y, which a team may say
 // short. A sequence such as kw is short.
-func HoldOf(c Conventions, p spelling.Pair) Hold {
+func HoldOf(c convention.Conventions, p spelling.Pair) Hold {
 	sounds, err := phoneme.Parse(c.Accent, p.Sound)
 	if err != nil || len(sounds) != 1 {
 		return Short

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/review"
 	"brightchalk/internal/core/spelling"
@@ -36,7 +37,7 @@ type Declaration struct {
 // of teaching; those that are Archived are known by classes that met them, but no longer coming. Refused are the
 // words that the team refused on any card.
 type Sources struct {
-	Conventions card.Conventions
+	Conventions convention.Conventions
 	Cards       []card.Card
 	Archived    map[string]bool // card ids
 	Log         []Entry         // the oldest first
@@ -167,7 +168,7 @@ func (c *Class) words(s Sources) {
 
 // With is what the class knows when the cards have been taught: their pairs are readable, and the exception words that
 // come with them known.
-func (c Class) With(conv card.Conventions, cards ...card.Card) Class {
+func (c Class) With(conv convention.Conventions, cards ...card.Card) Class {
 	out := c
 	out.Pairs, out.Exceptions = maps.Clone(c.Pairs), maps.Clone(c.Exceptions)
 	for _, k := range cards {

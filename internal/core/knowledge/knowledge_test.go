@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/review"
@@ -35,7 +36,7 @@ func cards() []card.Card {
 }
 
 func sources() knowledge.Sources {
-	return knowledge.Sources{Conventions: card.Conventions{Accent: "southern-british"}, Cards: cards()}
+	return knowledge.Sources{Conventions: convention.Conventions{Accent: "southern-british"}, Cards: cards()}
 }
 
 func met(id string, at int, sure review.Sureness) knowledge.Entry {

@@ -114,7 +114,7 @@ type Item struct {
 	Voice   Voice    `json:"voice,omitempty" enum:"adult,both,class,silently" doc:"who speaks; empty: the class"`
 	Picture bool     `json:"picture,omitempty" doc:"its picture is shown before the word"`
 	Clue    string   `json:"clue,omitempty" doc:"what the word means, in plain words: read it before use"`
-	Next    []Option `json:"next" nullable:"false"`
+	Next    []Option `json:"next"`
 }
 
 // Show is one side of one card in a drill.
@@ -133,11 +133,11 @@ type Step struct {
 	Times    int      `json:"times,omitempty" doc:"how often its items are gone through; 0: the usual"`
 	Seconds  int      `json:"seconds"`
 	Pace     float64  `json:"pace,omitempty" doc:"of the usual time, as it was learned; 0: the usual"`
-	Adult    []string `json:"adult" nullable:"false" doc:"what the adult says and does"`
-	Class    []string `json:"class" nullable:"false" doc:"what the class does"`
-	Table    []string `json:"table" nullable:"false" doc:"what lies ready"`
-	Cautions []string `json:"cautions" nullable:"false"`
-	Items    []Item   `json:"items" nullable:"false"`
+	Adult    []string `json:"adult" doc:"what the adult says and does"`
+	Class    []string `json:"class" doc:"what the class does"`
+	Table    []string `json:"table" doc:"what lies ready"`
+	Cautions []string `json:"cautions"`
+	Items    []Item   `json:"items"`
 	Deck     []Show   `json:"deck,omitempty"`
 	Pieces   []string `json:"pieces,omitempty" doc:"of the sentence, shuffled, to be put in order"`
 	Edited   bool     `json:"edited,omitempty" doc:"its words were written by hand"`
@@ -181,23 +181,23 @@ type Dropped struct {
 // everything from it. Taught and Known say what the class could read when it was assembled.
 type Lesson struct {
 	Purpose  Purpose                   `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
-	Targets  []string                  `json:"targets" nullable:"false" doc:"card ids"`
+	Targets  []string                  `json:"targets" doc:"card ids"`
 	Routine  string                    `json:"routine"`
 	Minutes  int                       `json:"minutes"`
 	Seconds  int                       `json:"seconds" doc:"planned, all steps"`
 	Seed     uint64                    `json:"seed"`
 	Accent   phoneme.Accent            `json:"accent,omitempty" doc:"in which its words were chosen"`
-	Steps    []Step                    `json:"steps" nullable:"false"`
-	Dropped  []Dropped                 `json:"dropped" nullable:"false" doc:"steps left out, with the reason"`
-	Notes    []Reason                  `json:"notes" nullable:"false"`
+	Steps    []Step                    `json:"steps"`
+	Dropped  []Dropped                 `json:"dropped" doc:"steps left out, with the reason"`
+	Notes    []Reason                  `json:"notes"`
 	Cards    map[string]CardFace       `json:"cards"`
 	Signs    map[Voice]string          `json:"signs,omitempty" doc:"the team's sign for who speaks"`
 	WordBits map[string][]spelling.Bit `json:"word_bits" doc:"words shown, cut into graphemes for the bridges"`
 	// Ink are the words in the team's own strokes, where the team wants them so and all their letters have some.
 	Ink    map[string]strokes.Ink `json:"ink,omitempty"`
-	Taught []spelling.Pair        `json:"taught" nullable:"false"`
-	Known  []string               `json:"known" nullable:"false" doc:"exception words"`
-	Rings  []RingWord             `json:"rings" nullable:"false" doc:"of the find-and-ring sheet"`
+	Taught []spelling.Pair        `json:"taught"`
+	Known  []string               `json:"known" doc:"exception words"`
+	Rings  []RingWord             `json:"rings" doc:"of the find-and-ring sheet"`
 	// Planned is where the lesson stands in the year of its class; nil in one that does not say so.
 	Planned *Planned `json:"planned,omitempty"`
 	// LineHeightMM is how high the small letters are on the team's lines.
@@ -235,7 +235,7 @@ func (l Lesson) Day(made time.Time) string {
 type RingWord struct {
 	Target  string `json:"target,omitempty" doc:"id of the card that is looked for; empty: the first target"`
 	Word    string `json:"word"`
-	Letters []int  `json:"letters" nullable:"false"`
+	Letters []int  `json:"letters"`
 }
 
 // Text is a sentence or a page of the team's bank.

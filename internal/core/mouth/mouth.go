@@ -136,10 +136,10 @@ var rest = Row{
 // Still is one still with both of its views.
 type Still struct {
 	Row
-	Side       []Shape `json:"side" nullable:"false"`
-	Front      []Shape `json:"front" nullable:"false"`
-	SideMarks  []Line  `json:"side_marks" nullable:"false" doc:"air and voice, which switch at the border of phases"`
-	FrontMarks []Line  `json:"front_marks" nullable:"false"`
+	Side       []Shape `json:"side"`
+	Front      []Shape `json:"front"`
+	SideMarks  []Line  `json:"side_marks" doc:"air and voice, which switch at the border of phases"`
+	FrontMarks []Line  `json:"front_marks"`
 }
 
 // Key is a moment of the movement: at it the still is reached, having moved towards it for so long.
@@ -154,8 +154,8 @@ type Key struct {
 type Drawing struct {
 	Sound   string              `json:"sound"`
 	Accent  phoneme.Accent      `json:"accent"`
-	Stills  []Still             `json:"stills" nullable:"false"`
-	Keys    []Key               `json:"keys" nullable:"false"`
+	Stills  []Still             `json:"stills"`
+	Keys    []Key               `json:"keys"`
 	MS      int                 `json:"ms" doc:"from rest to rest"`
 	Windows map[View][4]float64 `json:"windows" doc:"what each view shows: left, top, width, height"`
 	Caution string              `json:"caution"`

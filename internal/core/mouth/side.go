@@ -17,7 +17,7 @@ type Point struct {
 type Shape struct {
 	Part   string    `json:"part"`
 	Points []Point   `json:"-"`
-	XY     []float64 `json:"xy" nullable:"false" doc:"its points, x and y by turns"`
+	XY     []float64 `json:"xy" doc:"its points, x and y by turns"`
 	Closed bool      `json:"closed"`
 	Width  float64   `json:"width" doc:"of its line"`
 	Fill   string    `json:"fill" enum:"none,paper,dark,grain"`

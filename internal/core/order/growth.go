@@ -14,7 +14,7 @@ type Gain struct {
 	Words    int      `json:"words" doc:"familiar words that can be read from then on, in all"`
 	Pictures int      `json:"pictures" doc:"those of them that have a picture"`
 	New      int      `json:"new" doc:"words that could not be read before"`
-	Best     []string `json:"best" nullable:"false" doc:"the best of the new ones"`
+	Best     []string `json:"best" doc:"the best of the new ones"`
 }
 
 // Growth is the gain of each of several sets of what is taught, each of which holds the one before.

@@ -22,7 +22,7 @@ type RoomReport struct {
 	EchoMs      int       `json:"echo_ms" doc:"in which the echo falls by 60 dB"`
 	PumpDB      float64   `json:"pump_db" doc:"by which the silence changes after the word"`
 	SwellDB     float64   `json:"swell_db" doc:"by which the noise comes and goes before it"`
-	Findings    []Finding `json:"findings" nullable:"false"`
+	Findings    []Finding `json:"findings"`
 }
 
 // Limits of the room; trials with known rooms and common practice, no published source but where named.

@@ -21,7 +21,7 @@ type Meeting struct {
 // Fit are weights that were fitted to logs, with how well the usual and the fitted ones foretold meetings that took no
 // part in the fitting.
 type Fit struct {
-	Weights  []float64 `json:"weights" nullable:"false" doc:"of FSRS 5, 19 numbers"`
+	Weights  []float64 `json:"weights" doc:"of FSRS 5, 19 numbers"`
 	Meetings int       `json:"meetings" doc:"that were fitted to"`
 	Held     int       `json:"held" doc:"meetings that were held out, the latest"`
 	Lapses   int       `json:"lapses" doc:"meetings at which a card was not yet known again"`

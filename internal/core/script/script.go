@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/prose"
@@ -124,7 +125,7 @@ func Count(o lexicon.Speech, p spelling.Pair) string {
 }
 
 // Hold says whether the sound is stretched or short.
-func Hold(c card.Conventions, p spelling.Pair) string {
+func Hold(c convention.Conventions, p spelling.Pair) string {
 	if card.HoldOf(c, p) == card.Stretch {
 		return "Stretch it, then stop cleanly."
 	}
@@ -161,7 +162,7 @@ func long(voice string) bool {
 }
 
 // Voices are the voices that a sound allows: nothing long for a short one.
-func Voices(c card.Conventions, p spelling.Pair) []string {
+func Voices(c convention.Conventions, p spelling.Pair) []string {
 	var list []string
 	for _, v := range c.Says.Voices {
 		list = append(list, strings.TrimSpace(v))
@@ -178,43 +179,43 @@ func Voices(c card.Conventions, p spelling.Pair) []string {
 }
 
 // Answer is what the class says to the letter side of a card.
-func Answer(c card.Conventions, p spelling.Pair, keyword string) string {
+func Answer(c convention.Conventions, p spelling.Pair, keyword string) string {
 	name := "“" + strings.ToUpper(p.Grapheme) + "”, "
 	if p.Letters() > 1 {
 		name = ""
 	}
 	switch {
-	case c.Says.Answer == card.AnswerAction:
+	case c.Says.Answer == convention.AnswerAction:
 		return Sound(p) + " with the action"
 	case keyword == "":
 		return Sound(p)
-	case c.Says.Answer == card.AnswerKeyword:
+	case c.Says.Answer == convention.AnswerKeyword:
 		return "“" + keyword + "”, " + Sound(p)
-	case c.Says.Answer == card.AnswerName:
+	case c.Says.Answer == convention.AnswerName:
 		return name + "“" + keyword + "”, " + Sound(p)
 	}
 	return Sound(p)
 }
 
 // AnswerRule is the same for a pack of cards.
-func AnswerRule(c card.Conventions) string {
+func AnswerRule(c convention.Conventions) string {
 	switch c.Says.Answer {
-	case card.AnswerKeyword:
+	case convention.AnswerKeyword:
 		return "the keyword and the sound"
-	case card.AnswerName:
+	case convention.AnswerName:
 		return "the letter name, the keyword and the sound"
-	case card.AnswerAction:
+	case convention.AnswerAction:
 		return "the sound with its action"
 	}
 	return "the sound"
 }
 
 // WhileWriting is what is said while the pen moves. said are the words of the strokes.
-func WhileWriting(c card.Conventions, p spelling.Pair, said string) string {
+func WhileWriting(c convention.Conventions, p spelling.Pair, said string) string {
 	switch {
-	case said == "" || c.Says.Writing == card.SaySound:
+	case said == "" || c.Says.Writing == convention.SaySound:
 		return Sound(p)
-	case c.Says.Writing == card.SayBoth:
+	case c.Says.Writing == convention.SayBoth:
 		return "“" + said + "”, then " + Sound(p)
 	}
 	return "“" + said + "”"

@@ -8,7 +8,7 @@ import (
 	"github.com/sebdah/goldie/v2"
 	"github.com/stretchr/testify/assert"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/script"
@@ -17,7 +17,7 @@ import (
 
 var (
 	south = lexicon.Speech{Accent: "southern-british"}
-	conv  = card.Conventions{Accent: "southern-british"}
+	conv  = convention.Conventions{Accent: "southern-british"}
 )
 
 func pair(g, s string) spelling.Pair { return spelling.Pair{Grapheme: g, Sound: s} }
@@ -79,9 +79,9 @@ func TestVoicesAreTheTeams(t *testing.T) {
 }
 
 func TestAnswersToACard(t *testing.T) {
-	for answer, want := range map[card.Answer]string{
-		"": "/m/", card.AnswerKeyword: "“map”, /m/", card.AnswerName: "“M”, “map”, /m/",
-		card.AnswerAction: "/m/ with the action",
+	for answer, want := range map[convention.Answer]string{
+		"": "/m/", convention.AnswerKeyword: "“map”, /m/", convention.AnswerName: "“M”, “map”, /m/",
+		convention.AnswerAction: "/m/ with the action",
 	} {
 		c := conv
 		c.Says.Answer = answer
@@ -89,7 +89,7 @@ func TestAnswersToACard(t *testing.T) {
 		assert.NotEmpty(t, script.AnswerRule(c))
 	}
 	named := conv
-	named.Says.Answer = card.AnswerName
+	named.Says.Answer = convention.AnswerName
 	assert.Equal(t, "“ship”, /ʃ/", script.Answer(named, pair("sh", "ʃ"), "ship"), "a group has no letter name")
 	assert.Equal(t, "/ʃ/", script.Answer(named, pair("sh", "ʃ"), ""))
 }
@@ -98,9 +98,9 @@ func TestWhileWritingAndSlips(t *testing.T) {
 	c := conv
 	assert.Equal(t, "“down, up”", script.WhileWriting(c, pair("m", "m"), "down, up"))
 	assert.Equal(t, "/m/", script.WhileWriting(c, pair("m", "m"), ""))
-	c.Says.Writing = card.SaySound
+	c.Says.Writing = convention.SaySound
 	assert.Equal(t, "/m/", script.WhileWriting(c, pair("m", "m"), "down, up"))
-	c.Says.Writing = card.SayBoth
+	c.Says.Writing = convention.SayBoth
 	assert.Equal(t, "“down, up”, then /m/", script.WhileWriting(c, pair("m", "m"), "down, up"))
 	assert.Empty(t, script.Slip(pair("u", "ʌ"), "No “uh” after it."), "no warning of the sound itself")
 	assert.Equal(t, "No “uh” after it.", script.Slip(pair("t", "t"), "No “uh” after it."))

@@ -9,7 +9,7 @@ import (
 // Bit is one grapheme of a word with the bridge under it: an arc, a leaping arc where other letters lie between its
 // own, a wavy one where it is odd.
 type Bit struct {
-	Letters  []int  `json:"letters" nullable:"false" doc:"places of its letters in the word, from 0"`
+	Letters  []int  `json:"letters" doc:"places of its letters in the word, from 0"`
 	Grapheme string `json:"grapheme" doc:"as cards name it: a-e where another letter stands between"`
 	Sound    string `json:"sound" doc:"in IPA; empty where it is silent"`
 	Odd      bool   `json:"odd,omitempty" doc:"cannot be sounded out by what is taught"`

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/knowledge"
 	"brightchalk/internal/core/lesson"
@@ -45,7 +46,7 @@ type Text struct {
 // Brief is all that a step may be filled from. Nobody changes it. Class knows the targets already.
 type Brief struct {
 	Purpose     lesson.Purpose
-	Conventions card.Conventions
+	Conventions convention.Conventions
 	Speech      lexicon.Speech    // with the team's pictures
 	Clues       map[string]string // the team's own, by word
 	Targets     []card.Card
@@ -207,7 +208,7 @@ func OfTexts(kind lesson.ItemKind, list []lesson.Option, least int) Material {
 // when an item has been changed.
 type Telling struct {
 	Lesson      *lesson.Lesson
-	Conventions card.Conventions
+	Conventions convention.Conventions
 	Speech      lexicon.Speech
 	Clues       map[string]string // the team's own, by word
 	Wardrobe    Wardrobe

@@ -78,12 +78,12 @@ type Record struct {
 	UsualSeconds int               `json:"usual_s"`
 	MostSeconds  int               `json:"most_s"`
 	ItemSeconds  int               `json:"item_s"`
-	Needs        []Need            `json:"needs" nullable:"false" doc:"without which it is left out"`
-	Offers       []string          `json:"offers" nullable:"false" doc:"ways and options of the step"`
-	Takes        []lesson.ItemKind `json:"takes" nullable:"false" doc:"what may be sent to it"`
+	Needs        []Need            `json:"needs" doc:"without which it is left out"`
+	Offers       []string          `json:"offers" doc:"ways and options of the step"`
+	Takes        []lesson.ItemKind `json:"takes" doc:"what may be sent to it"`
 	Sheet        string            `json:"sheet" doc:"that it prints; empty for none"`
 	Shows        Layout            `json:"shows"`
-	Ways         []Way             `json:"ways" nullable:"false" doc:"the first is the usual"`
+	Ways         []Way             `json:"ways" doc:"the first is the usual"`
 	About        string            `json:"about"`
 	Rank         int               `json:"rank" doc:"the lower, the sooner it falls out when time is short"`
 

@@ -3,12 +3,12 @@ package step
 import (
 	"cmp"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 )
 
 // Sign is what the adult does to show who speaks: the team's own sign, or else ours.
-func Sign(conv card.Conventions, v lesson.Voice) string {
+func Sign(conv convention.Conventions, v lesson.Voice) string {
 	own := conv.Says.Signs
 	switch v {
 	case lesson.ByAdult:
@@ -23,7 +23,7 @@ func Sign(conv card.Conventions, v lesson.Voice) string {
 }
 
 // Signs are those for all voices.
-func Signs(conv card.Conventions) map[lesson.Voice]string {
+func Signs(conv convention.Conventions) map[lesson.Voice]string {
 	out := map[lesson.Voice]string{}
 	for _, v := range lesson.Voices {
 		out[v.ID] = Sign(conv, v.ID)

@@ -5,8 +5,8 @@ import "strings"
 // Ink is a word in the team's strokes: the path of each, in x-heights with y downwards from the base line, and from
 // where to where each letter reaches.
 type Ink struct {
-	Paths  []string     `json:"paths" nullable:"false" doc:"SVG path data"`
-	Spans  [][2]float64 `json:"spans" nullable:"false" doc:"left and right edge of each letter, in x-heights"`
+	Paths  []string     `json:"paths" doc:"SVG path data"`
+	Spans  [][2]float64 `json:"spans" doc:"left and right edge of each letter, in x-heights"`
 	Top    float64      `json:"top" doc:"how high it reaches over the base line"`
 	Bottom float64      `json:"bottom" doc:"how low: below 0 where something hangs"`
 }

@@ -106,7 +106,7 @@ func (l Library) word(row []string, m Mapping, fallback string) Line {
 	}
 	one := *c
 	one.Words = []string{x.Text}
-	if flags := one.FlaggedWords(l.Conventions.For(c.Content).Speech()); len(flags) > 0 {
+	if flags := one.FlaggedWords(c.Content.Conventions(l.Conventions).Speech()); len(flags) > 0 {
 		x.Doubt, x.Why = true, strings.TrimSuffix(flags[0].Text, ".")
 	}
 	return x

@@ -9,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
 	"brightchalk/internal/core/spelling"
@@ -32,8 +33,8 @@ func Kinds() []Kind { return []Kind{Words, Sentences, Cards, Pages, Order} }
 // Sheet is a sheet of a table: its lines as they stand in the file.
 type Sheet struct {
 	Name  string     `json:"name"`
-	Rows  [][]string `json:"rows" nullable:"false"`
-	Notes []string   `json:"notes" nullable:"false" doc:"what was done to read it"`
+	Rows  [][]string `json:"rows"`
+	Notes []string   `json:"notes" doc:"what was done to read it"`
 }
 
 // Column is something that a line of a kind may hold.
@@ -309,7 +310,7 @@ func Guarded(text string) string {
 
 // Library is what a table is held against.
 type Library struct {
-	Conventions card.Conventions
+	Conventions convention.Conventions
 	Cards       []card.Card // newest versions, in teaching order
 	Bank        []string    // sentences and pages
 }
@@ -323,7 +324,7 @@ type Line struct {
 	Standing card.Standing    `json:"standing" enum:"new,same,different,unfit"`
 	Why      string           `json:"why" doc:"why it has no place, or what to look at first"`
 	Doubt    bool             `json:"doubt" doc:"it can be taken, but look first"`
-	Fields   []card.FieldLine `json:"fields" nullable:"false" doc:"of a card that differs"`
+	Fields   []card.FieldLine `json:"fields" doc:"of a card that differs"`
 	Book     string           `json:"book" doc:"of a page"`
 	Page     int              `json:"page" doc:"of the book, 0 where none is told"`
 	Content  card.Content     `json:"-"` // of a card, where it comes in

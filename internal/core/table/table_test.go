@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/table"
 )
@@ -57,7 +58,7 @@ func library() table.Library {
 		return card.Card{ID: id, Step: step, Pair: spelling.Pair{Grapheme: grapheme, Sound: sound}, Content: c.Tidy()}
 	}
 	return table.Library{
-		Conventions: card.Conventions{Accent: here},
+		Conventions: convention.Conventions{Accent: here},
 		Bank:        []string{"A cat sat."},
 		Cards: []card.Card{
 			k("s", 1, "s", "s", card.Content{Keyword: "swan", Action: "Glide."}),

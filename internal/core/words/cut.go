@@ -13,8 +13,8 @@ type Cut struct {
 	Word     string            `json:"word"`
 	Guess    bool              `json:"guess"`
 	Sounds   int               `json:"sounds" doc:"as children count them on their fingers"`
-	Bits     []spelling.Bit    `json:"bits" nullable:"false"`
-	Phonemes []phoneme.Phoneme `json:"phonemes" nullable:"false"`
+	Bits     []spelling.Bit    `json:"bits"`
+	Phonemes []phoneme.Phoneme `json:"phonemes"`
 }
 
 // CutAll cuts the words of a text, parted by spaces; what is no word is left out.

@@ -32,13 +32,13 @@ type Speed struct {
 
 // School is a school year as a team plans it. Weekdays count from 0, Sunday.
 type School struct {
-	Terms    []Term         `json:"terms" maxItems:"12" nullable:"false"`
-	Off      []DayOff       `json:"off" maxItems:"400" nullable:"false"`
-	Assess   []Date         `json:"assess" maxItems:"60" nullable:"false" doc:"a day of each week in which nothing new comes"`
-	Teaching []time.Weekday `json:"teaching" maxItems:"7" nullable:"false" doc:"weekdays with a lesson, 0 is Sunday"`
-	Revising []time.Weekday `json:"revising" maxItems:"7" nullable:"false" doc:"weekdays that always revise"`
+	Terms    []Term         `json:"terms" maxItems:"12"`
+	Off      []DayOff       `json:"off" maxItems:"400"`
+	Assess   []Date         `json:"assess" maxItems:"60" doc:"a day of each week in which nothing new comes"`
+	Teaching []time.Weekday `json:"teaching" maxItems:"7" doc:"weekdays with a lesson, 0 is Sunday"`
+	Revising []time.Weekday `json:"revising" maxItems:"7" doc:"weekdays that always revise"`
 	PerWeek  int            `json:"per_week" minimum:"1" maximum:"15" doc:"new sounds a week"`
-	Speeds   []Speed        `json:"speeds" maxItems:"20" nullable:"false" doc:"of year groups that differ"`
+	Speeds   []Speed        `json:"speeds" maxItems:"20" doc:"of year groups that differ"`
 	Rule     Rule           `json:"rule" enum:"shift,drop-revision,double-up" doc:"what a lost day does"`
 }
 
@@ -54,8 +54,8 @@ type Pace struct {
 	Start    Date           `json:"start" maxLength:"10" doc:"its first lesson; empty: the first day of the first term"`
 	Speed    string         `json:"speed" maxLength:"40" doc:"its year group; empty: none"`
 	PerWeek  int            `json:"per_week" minimum:"0" maximum:"15" doc:"0: as its year group, or the school"`
-	Teaching []time.Weekday `json:"teaching" maxItems:"7" nullable:"false" doc:"none: as the school"`
-	Lost     []Lost         `json:"lost" maxItems:"200" nullable:"false"`
+	Teaching []time.Weekday `json:"teaching" maxItems:"7" doc:"none: as the school"`
+	Lost     []Lost         `json:"lost" maxItems:"200"`
 }
 
 // Stored years.

@@ -66,7 +66,7 @@ async function read() {
 export const readAnew = read
 
 /** When the letters of former visits have been read. */
-export const loaded = read()
+const loaded = read()
 if (tabs) tabs.onmessage = () => void read()
 
 /** Keeps a letter in the place of the one with its id. */

@@ -3463,37 +3463,6 @@ export interface components {
             words: string[];
             workbook?: string;
         };
-        CardConventions: {
-            /** @enum {string} */
-            accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
-            /** @enum {string} */
-            agreeing?: "" | "lead" | "two";
-            allowed?: string[];
-            capitals: boolean;
-            departures?: components["schemas"]["CardDeparture"][];
-            doubles_apart?: boolean;
-            glide_reason?: string;
-            glides_short?: boolean;
-            groups_first: boolean;
-            letter_names: boolean;
-            lines?: components["schemas"]["StrokesLines"];
-            materials?: string[];
-            one_material?: boolean;
-            /** @enum {string} */
-            paper: "A4" | "Letter";
-            says?: components["schemas"]["CardSays"];
-            together?: string[];
-            units: components["schemas"]["SpellingUnits"];
-            whole_by_sight: boolean;
-            words?: components["schemas"]["CardOwnWord"][];
-            written_words?: boolean;
-        };
-        CardDeparture: {
-            /** @enum {string} */
-            accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
-            note: string;
-            word: string;
-        };
         CardEdit: {
             /**
              * Format: int64
@@ -3515,25 +3484,6 @@ export interface components {
             part: string;
             text: string;
         };
-        CardMaterial: {
-            caution: string;
-            name: string;
-        };
-        CardOwnWord: {
-            /** @description a name: read by the adult until its sounds are taught, and not offered as a word */
-            name?: boolean;
-            /** @description who or what it is */
-            note?: string;
-            /**
-             * @description of a character in lessons
-             * @enum {string}
-             */
-            part?: "" | "slips" | "sounds";
-            /** @description in the team's accent, one after the other */
-            sounds: string;
-            /** @description as it is written: a name with its capital */
-            word: string;
-        };
         CardPlace: {
             /** Format: double */
             size: number;
@@ -3541,44 +3491,6 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
-        };
-        CardSays: {
-            /**
-             * @description to a card
-             * @enum {string}
-             */
-            answer?: "" | "sound" | "keyword" | "name" | "action";
-            /** @description of a written sentence */
-            checks?: string;
-            /** @description for the sounds of a word */
-            gesture?: string;
-            /** @description of a page, before it is read */
-            guess_title?: boolean;
-            /** @description the team's own */
-            materials?: components["schemas"]["CardMaterial"][];
-            /** @description when a word is written wrong */
-            mistake?: string;
-            /** @description in the pack */
-            one_side_first?: boolean;
-            /** @description questions with three answers to pick from */
-            pick_answers?: boolean;
-            /** @description before writing */
-            posture?: string;
-            /** @description for who speaks */
-            signs?: components["schemas"]["CardSigns"];
-            /** @description in which the class echoes a sound */
-            voices?: string[];
-            /**
-             * @description while writing
-             * @enum {string}
-             */
-            writing?: "" | "strokes" | "sound" | "both";
-        };
-        CardSigns: {
-            adult?: string;
-            both?: string;
-            class?: string;
-            silently?: string;
         };
         CardState: {
             /** @enum {string} */
@@ -3873,6 +3785,94 @@ export interface components {
             sound: string;
             /** @description the other sound is the voiced one */
             voiced: boolean;
+        };
+        ConventionConventions: {
+            /** @enum {string} */
+            accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
+            /** @enum {string} */
+            agreeing?: "" | "lead" | "two";
+            allowed?: string[];
+            capitals: boolean;
+            departures?: components["schemas"]["ConventionDeparture"][];
+            doubles_apart?: boolean;
+            glide_reason?: string;
+            glides_short?: boolean;
+            groups_first: boolean;
+            letter_names: boolean;
+            lines?: components["schemas"]["StrokesLines"];
+            materials?: string[];
+            one_material?: boolean;
+            /** @enum {string} */
+            paper: "A4" | "Letter";
+            says?: components["schemas"]["ConventionSays"];
+            together?: string[];
+            units: components["schemas"]["SpellingUnits"];
+            whole_by_sight: boolean;
+            words?: components["schemas"]["ConventionOwnWord"][];
+            written_words?: boolean;
+        };
+        ConventionDeparture: {
+            /** @enum {string} */
+            accent: "southern-british" | "northern-english" | "northern-english-strut" | "general-american";
+            note: string;
+            word: string;
+        };
+        ConventionMaterial: {
+            caution: string;
+            name: string;
+        };
+        ConventionOwnWord: {
+            /** @description a name: read by the adult until its sounds are taught, and not offered as a word */
+            name?: boolean;
+            /** @description who or what it is */
+            note?: string;
+            /**
+             * @description of a character in lessons
+             * @enum {string}
+             */
+            part?: "" | "slips" | "sounds";
+            /** @description in the team's accent, one after the other */
+            sounds: string;
+            /** @description as it is written: a name with its capital */
+            word: string;
+        };
+        ConventionSays: {
+            /**
+             * @description to a card
+             * @enum {string}
+             */
+            answer?: "" | "sound" | "keyword" | "name" | "action";
+            /** @description of a written sentence */
+            checks?: string;
+            /** @description for the sounds of a word */
+            gesture?: string;
+            /** @description of a page, before it is read */
+            guess_title?: boolean;
+            /** @description the team's own */
+            materials?: components["schemas"]["ConventionMaterial"][];
+            /** @description when a word is written wrong */
+            mistake?: string;
+            /** @description in the pack */
+            one_side_first?: boolean;
+            /** @description questions with three answers to pick from */
+            pick_answers?: boolean;
+            /** @description before writing */
+            posture?: string;
+            /** @description for who speaks */
+            signs?: components["schemas"]["ConventionSigns"];
+            /** @description in which the class echoes a sound */
+            voices?: string[];
+            /**
+             * @description while writing
+             * @enum {string}
+             */
+            writing?: "" | "strokes" | "sound" | "both";
+        };
+        ConventionSigns: {
+            adult?: string;
+            both?: string;
+            class?: string;
+            silently?: string;
         };
         Corrected: {
             /** @description another day, 2026-11-26 */
@@ -4595,7 +4595,7 @@ export interface components {
             marks: components["schemas"]["RunningMark"][];
         };
         Me: {
-            conventions: components["schemas"]["CardConventions"];
+            conventions: components["schemas"]["ConventionConventions"];
             /** @description id of the lesson whose desk this phone is, and of nothing else */
             desk?: string;
             initials: string;
@@ -6665,7 +6665,7 @@ export interface components {
         };
         Vocabulary: {
             accents: components["schemas"]["PhonemeAccentName"][];
-            materials: components["schemas"]["CardMaterial"][];
+            materials: components["schemas"]["ConventionMaterial"][];
             /** @description what a lesson may be for */
             purposes: components["schemas"]["LessonPurposeKind"][];
             /** @description what can be printed of a lesson */
@@ -12295,7 +12295,7 @@ export interface operations {
                  *       "paper": "A4"
                  *     }
                  */
-                "application/json": components["schemas"]["CardConventions"];
+                "application/json": components["schemas"]["ConventionConventions"];
             };
         };
         responses: {
@@ -24236,7 +24236,7 @@ export interface operations {
                  *       "note": "the street of the school"
                  *     }
                  */
-                "application/json": components["schemas"]["CardOwnWord"];
+                "application/json": components["schemas"]["ConventionOwnWord"];
             };
         };
         responses: {
@@ -24339,7 +24339,7 @@ export interface operations {
                  *       "name": true
                  *     }
                  */
-                "application/json": components["schemas"]["CardOwnWord"];
+                "application/json": components["schemas"]["ConventionOwnWord"];
             };
         };
         responses: {

@@ -1,7 +1,7 @@
-import type { Schemas } from '../api/client'
 import type { Writer } from './useWriter'
+import type { Written } from './written'
 
-export type Written = Schemas['StrokesWritten']
+export type { Written }
 
 const inks: Record<string, { paper: string; slate: string }> = {
   slate: { paper: 'var(--color-ink)', slate: 'var(--color-chalk)' },

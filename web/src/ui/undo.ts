@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react'
 
 /** Something that was just done and can be taken back. */
-export type Undo = { text: string; back: () => unknown }
+type Undo = { text: string; back: () => unknown }
 
 const listeners = new Set<() => void>()
 let last: Undo | undefined

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { Written } from './Writing'
+import type { Written } from './written'
 
 const reduced = () => matchMedia('(prefers-reduced-motion: reduce)').matches
 const pace = 1.6 // x-heights a second

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -16,7 +17,7 @@ import (
 // brief is of a class that reads the pairs, for a lesson on the targets.
 func brief(reads []spelling.Pair, targets ...spelling.Pair) *step.Brief {
 	b := &step.Brief{
-		Conventions: card.Conventions{Accent: phoneme.SouthernBritish},
+		Conventions: convention.Conventions{Accent: phoneme.SouthernBritish},
 		Speech:      lexicon.Speech{Accent: phoneme.SouthernBritish},
 	}
 	b.Class.Pairs = spelling.Set{}

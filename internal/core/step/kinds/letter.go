@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/script"
@@ -98,7 +99,7 @@ var Capitals = step.Record{
 }
 
 // Materials of the Hand step. Common practice, no published source; a school's own rules come first.
-var materials = []card.Material{
+var materials = []convention.Material{
 	{Name: "chalk and a small slate", Caution: "Dust away from faces; wash hands afterwards."},
 	{
 		Name:    "a tray of dry sand",
@@ -116,15 +117,15 @@ var materials = []card.Material{
 }
 
 // Materials are all that the Hand step can offer of itself.
-func Materials() []card.Material { return slices.Clone(materials) }
+func Materials() []convention.Material { return slices.Clone(materials) }
 
 // offered are the materials of the team, those of the day first: another each day, or the first every day. Its own come
 // before ours.
-func offered(b *step.Brief) []card.Material {
+func offered(b *step.Brief) []convention.Material {
 	conv := b.Conventions
 	list := slices.Concat(conv.Says.Materials, materials)
 	if len(conv.Materials) > 0 {
-		wanted := slices.DeleteFunc(slices.Clone(list), func(m card.Material) bool {
+		wanted := slices.DeleteFunc(slices.Clone(list), func(m convention.Material) bool {
 			return !slices.Contains(conv.Materials, m.Name) && !slices.Contains(conv.Says.Materials, m)
 		})
 		if len(wanted) > 0 {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/phoneme"
@@ -54,7 +55,7 @@ var Listen = step.Record{
 			step.Adult(s, open+play+f.Said+" three times. "+script.Hold(t.Conventions, f.Pair))
 			step.Adult(s, "“Now you: "+strings.Join(script.Voices(t.Conventions, f.Pair), " … ")+".”")
 			if slip := script.Slip(f.Pair, f.Slip); slip != "" {
-				step.Adult(s, slipped(t.Conventions.Character(card.Slips), slip))
+				step.Adult(s, slipped(t.Conventions.Character(convention.Slips), slip))
 			}
 		}
 		step.Class(s, "Echoes "+t.Sound()+" in each voice.")

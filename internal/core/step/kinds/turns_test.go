@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/spelling"
 	"brightchalk/internal/core/step"
 )
@@ -98,7 +99,7 @@ func TestNeighboursAreNotMixedUp(t *testing.T) {
 
 // What is offered to write with: what the team chose, its own first, and never nothing; each day begins with another.
 func TestWhatIsOfferedToWriteWith(t *testing.T) {
-	names := func(list []card.Material) (out []string) {
+	names := func(list []convention.Material) (out []string) {
 		for _, m := range list {
 			out = append(out, m.Name)
 		}
@@ -115,8 +116,8 @@ func TestWhatIsOfferedToWriteWith(t *testing.T) {
 	assert.Equal(t, []string{materials[1].Name, materials[3].Name}, names(offered(b)))
 	b.Conventions.Materials = []string{"what nobody has any more"}
 	assert.Equal(t, names(materials), names(offered(b)), "rather all than nothing")
-	own := card.Material{Name: "chalk on the quay", Caution: "Stay behind the line."}
-	b.Conventions.Says.Materials = []card.Material{own}
+	own := convention.Material{Name: "chalk on the quay", Caution: "Stay behind the line."}
+	b.Conventions.Says.Materials = []convention.Material{own}
 	assert.Equal(t, []string{own.Name}, names(offered(b)))
 	assert.Equal(t, own.Caution, caution(b, own.Name))
 	for _, m := range materials {

@@ -6,7 +6,7 @@ import (
 	"math"
 	"slices"
 
-	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -74,7 +74,7 @@ var Blend = step.Record{
 	},
 	Tell: func(t *step.Telling, s *lesson.Step) {
 		how := "Say the sounds one by one with a clear gap; the class says the word: "
-		if who := t.Conventions.Character(card.Sounds); who != "" {
+		if who := t.Conventions.Character(convention.Sounds); who != "" {
 			how = who + " talks in sounds only, with a clear gap; the class says the word that " + who + " means: "
 		}
 		step.Adult(s, "No letters yet. "+how+t.Sounded(s.Items)+".", t.Conventions.Says.Gesture)

@@ -2,10 +2,9 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type Schemas } from '../../api/client'
 
 export type Listening = Schemas['Listening']
-export type BlindTake = Schemas['BlindTake']
+type BlindTake = Schemas['BlindTake']
 export type Heard = Schemas['Heard']
 export type ListenerPair = Schemas['ListenerPair']
-export type Divided = Schemas['Divided']
 
 const path = (id: string) => ({ params: { path: { id } } })
 

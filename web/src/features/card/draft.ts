@@ -1,7 +1,7 @@
 import { passes, type CallError, type CardView, type Content, type Problem } from '../../api/client'
 import { follow, takeTheirs, type Saving } from './model'
 
-export type Conflict = NonNullable<Problem['conflict']>
+type Conflict = NonNullable<Problem['conflict']>
 type Base = { version: number; content: Content }
 
 /**

@@ -10,7 +10,7 @@ const again = 4000
 const letterOf = (cardId: string) => `card ${cardId}`
 
 /** What was typed on a card by somebody and has not reached the server, over reloads and sign-ins. */
-export const keptDraft = (cardId: string, who: string) => kept(letterOf(cardId), who)?.from as KeptDraft | undefined
+const keptDraft = (cardId: string, who: string) => kept(letterOf(cardId), who)?.from as KeptDraft | undefined
 
 /**
  * Keeps what is typed, in the outbox as well, saves it after a pause, and never overwrites others: each save says from which

@@ -2,7 +2,6 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type Schemas } from '../../api/client'
 
 export type ClassView = Schemas['ClassView']
-export type Meeting = Schemas['Meeting']
 
 export const useHistory = (id: string) =>
   useQuery({

@@ -3,7 +3,6 @@ import { client, data, keys, queryClient, type Schemas } from '../../api/client'
 
 export type Sheet = Schemas['MeetingSheet']
 export type Shaky = Schemas['Shaky']
-export type Drift = Schemas['Drift']
 export type GroupAsk = Schemas['GroupAsk']
 
 export const useMeeting = () => useQuery({ queryKey: keys.meeting, queryFn: () => data(client.GET('/meeting')) })

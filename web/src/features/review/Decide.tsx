@@ -3,8 +3,7 @@ import { callThen } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { Button, Field, Notice, inputLook } from '../../ui/parts'
 import { usePutForward, useSay, type VoiceView } from './api'
-import { ago } from './model'
-import type { Card } from './Part'
+import { ago, type Card } from './model'
 
 /** What becomes of the card: put it forward, say yes, or send it back. */
 export function Decide({ card }: { card: Card }) {

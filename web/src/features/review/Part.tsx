@@ -3,12 +3,10 @@ import { fieldName } from '../../ui/fields'
 import { Button } from '../../ui/parts'
 import { PlayButton } from '../../ui/takes/PlayButton'
 import { Writing } from '../../ui/Writing'
-import type { Face, ReviewView } from './api'
-import { pieces, threadsOf, wordingOf } from './model'
+import type { Face } from './api'
+import { pieces, threadsOf, wordingOf, type Card } from './model'
 import { SayForm } from './SayForm'
 import { Thread } from './Thread'
-
-export type Card = { id: string; view: ReviewView; mayEdit: boolean; me: string; initials: string[] }
 
 /** One part of a card: as it is agreed, as it is now, and what is said of it. */
 export function Part({ card, field }: { card: Card; field: string }) {

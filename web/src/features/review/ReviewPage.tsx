@@ -6,8 +6,8 @@ import { asIn } from '../../ui/pair'
 import { useCardNamed, useReview, type ReviewView } from './api'
 import { Failed, Heading, Notice, Waiting } from '../../ui/parts'
 import { Decide, Voices } from './Decide'
-import { ago, partsOf } from './model'
-import { Part, type Card } from './Part'
+import { ago, partsOf, type Card } from './model'
+import { Part } from './Part'
 
 /** A card that a team comes to agree on: what changed, what is said of it, and what becomes of it. */
 export function ReviewPage() {

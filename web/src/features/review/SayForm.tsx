@@ -4,8 +4,7 @@ import { callThen } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { Button, Field, Notice, inputLook } from '../../ui/parts'
 import { useRemark } from './api'
-import { isWritten, wordingOf } from './model'
-import type { Card } from './Part'
+import { isWritten, wordingOf, type Card } from './model'
 
 type Props = { card: Card; field: string; parent?: string; onClose: () => void }
 

@@ -3,8 +3,7 @@ import { callThen } from '../../api/shared'
 import { Button, Notice, inputLook } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
 import { useRemarkCalls, type Remark } from './api'
-import { ago, pieces, withNames, wordingOf } from './model'
-import type { Card } from './Part'
+import { ago, pieces, withNames, wordingOf, type Card } from './model'
 import { SayForm } from './SayForm'
 
 type Props = { card: Card; first: Remark; answers: Remark[] }

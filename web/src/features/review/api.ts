@@ -5,7 +5,6 @@ import { client, data, keys, queryClient, type Schemas } from '../../api/client'
 export type ReviewView = Schemas['ReviewView']
 export type Remark = Schemas['StoreRemark']
 export type Face = Schemas['Face']
-export type Reader = Schemas['StoreReader']
 export type VoiceView = Schemas['VoiceView']
 
 const path = (id: string) => ({ params: { path: { id } } })

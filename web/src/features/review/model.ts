@@ -1,7 +1,10 @@
 import { diffWords } from 'diff'
 import type { Content } from '../../api/client'
 import { writtenFields } from '../../ui/fields'
-import type { Remark } from './api'
+import type { Remark, ReviewView } from './api'
+
+/** A card in review, and who looks at it. */
+export type Card = { id: string; view: ReviewView; mayEdit: boolean; me: string; initials: string[] }
 
 export type Piece = { text: string; kind: 'same' | 'gone' | 'new' }
 

@@ -5,7 +5,7 @@ export type OwnWord = Schemas['OwnWordView']
 export type Tried = Schemas['TriedWord']
 export type Use = Schemas['Use']
 export type Book = Schemas['Book']
-type Asked = Schemas['CardOwnWord']
+type Asked = Schemas['ConventionOwnWord']
 
 export const useOwnWords = () => useQuery({ queryKey: keys.ownWords, queryFn: () => data(client.GET('/stock/words')) })
 

@@ -10,7 +10,7 @@ export const touch =
   'inline-flex min-h-12 items-center justify-center gap-2 rounded-lg border-2 border-chalk/60 px-4 text-lg font-bold hover:bg-chalk/10 disabled:opacity-45'
 
 /** At which side "on" stands: where the hand is that presses it. */
-export function useHand() {
+function useHand() {
   const [hand, setHand] = useState<'left' | 'right'>(() => (recall('stage-hand') === 'left' ? 'left' : 'right'))
   const set = (to: 'left' | 'right') => {
     setHand(to)

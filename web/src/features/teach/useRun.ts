@@ -128,5 +128,3 @@ export function useRun(lessonId: string, face: string, shared = true) {
   const state = useMemo(() => stateOf(marks), [marks])
   return { state, marks, set, line, clock, asked }
 }
-
-export type Run = ReturnType<typeof useRun>

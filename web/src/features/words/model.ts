@@ -13,7 +13,7 @@ export type Ask = {
 }
 
 export const positions = ['any', 'initial', 'medial', 'final'] as const
-export type Position = (typeof positions)[number]
+type Position = (typeof positions)[number]
 
 export const games = ['chain', 'slips', 'compounds', 'rings'] as const
 export type Game = (typeof games)[number]
