@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"expvar"
 	"fmt"
@@ -24,6 +25,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
 	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
@@ -298,8 +300,17 @@ func announce(std stdio, address string, list []people.DemoSignIn) {
 
 func openapiCommand(std stdio) *cobra.Command {
 	return &cobra.Command{
-		Use: "openapi", Short: "The description of the HTTP calls", Args: takes(0, 0, "it takes no arguments"),
-		RunE: func(*cobra.Command, []string) error {
+		Use: "openapi [fields]", Short: "The description of the HTTP calls, or of the fields of a card",
+		Args: takes(0, 1, "it takes one argument"),
+		RunE: func(_ *cobra.Command, args []string) error {
+			if len(args) > 0 && args[0] != "fields" {
+				return usage("%q is not described; leave it out, or write fields", args[0])
+			}
+			if len(args) > 0 {
+				out := json.NewEncoder(std.out)
+				out.SetIndent("", "  ")
+				return out.Encode(card.Fields)
+			}
 			doc, err := httpapi.OpenAPI()
 			if err != nil {
 				return err

@@ -278,8 +278,8 @@ func (t *lineTaking) keep(ctx context.Context) error {
 			continue
 		}
 		for field, n := range map[string]int{"words": len(content.Words), "sentences": len(content.Sentences)} {
-			if most := card.MostItems(field); n > most {
-				return fault.In("rows", "The card %s would hold %d %s; %d are the most.", r.Grapheme, n, field, most)
+			if f, _ := card.FieldOf(field); n > f.MaxItems {
+				return fault.In("rows", "The card %s would hold %d %s; %d are the most.", r.Grapheme, n, field, f.MaxItems)
 			}
 		}
 		t.out.Cards = append(t.out.Cards, r.CardID)

@@ -22,6 +22,7 @@ import (
 	jsonv1 "github.com/go-json-experiment/json/v1"
 
 	"brightchalk/internal/app"
+	"brightchalk/internal/core/card"
 	"brightchalk/internal/media"
 	"brightchalk/internal/store"
 	"brightchalk/internal/tx"
@@ -316,7 +317,23 @@ func (s *server) register(everybody, members huma.API) {
 	s.runCalls(everybody, members)
 	s.yearCalls(everybody, members)
 	s.orderCalls(members)
+	boundCards(members.OpenAPI())
 	boundInput(members.OpenAPI())
+}
+
+// boundCards gives the fields of a card the limits that the core lists.
+func boundCards(all *huma.OpenAPI) {
+	content := all.Components.Schemas.Map()["CardContent"]
+	for _, f := range card.Fields {
+		p := content.Properties[f.Name]
+		if f.MaxLength > 0 {
+			p.MaxLength = &f.MaxLength
+		}
+		if f.MaxItems > 0 {
+			p.MaxItems = &f.MaxItems
+		}
+		p.PrecomputeMessages()
+	}
 }
 
 // Bounds of what an input says nothing else of.

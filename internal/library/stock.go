@@ -255,19 +255,14 @@ type Use struct {
 	Agreed bool          `json:"agreed"  doc:"the card is agreed: the change is a draft beside that"`
 }
 
-// usedIn are the fields of a card in which wordings are looked for, in the order of its page.
-var usedIn = []string{
-	"mouth_cue", "slip", "keyword", "picture_alt", "rhyme", "rhyme_short", "action", "verse", "story", "stroke_words",
-	"capital_words", "materials", "workbook", "objects", "words", "sentences", "exceptions", "notes",
-}
-
 func (l stockLibrary) uses(what string) []Use { return l.replaced(what, what) }
 
 // replaced are the places where a wording stands, and what stood there with another one.
 func (l stockLibrary) replaced(what, with string) []Use {
 	out, wording := []Use{}, prose.Whole(what)
 	for _, c := range l.cards {
-		for _, f := range usedIn {
+		for _, field := range card.Fields {
+			f := field.Name
 			text, _ := c.Wording(f)
 			if n := wording.Uses(text); n > 0 {
 				out = append(out, Use{

@@ -1,7 +1,6 @@
 package store
 
 import (
-	"slices"
 	"sync"
 
 	"brightchalk/internal/core/card"
@@ -38,14 +37,7 @@ func (p *parsedContents) read(raw []byte) (card.Content, error) {
 		p.keep(string(raw), c)
 		p.mu.Unlock()
 	}
-	for _, list := range []*[]string{&c.Words, &c.Rejected, &c.Sentences, &c.Exceptions} {
-		*list = slices.Clone(*list)
-	}
-	if c.Place != nil {
-		place := *c.Place
-		c.Place = &place
-	}
-	return c, nil
+	return c.Clone(), nil
 }
 
 func (p *parsedContents) keep(raw string, c card.Content) {

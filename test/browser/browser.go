@@ -37,7 +37,7 @@ type Browser struct {
 
 // Find returns the path of Chromium, empty where it is not installed.
 func Find() string {
-	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+	for _, name := range []string{"chromium-headless-shell", "chromium", "chromium-browser", "google-chrome"} {
 		if p, err := exec.LookPath(name); err == nil {
 			return p
 		}

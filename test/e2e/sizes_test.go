@@ -119,7 +119,6 @@ func (s *stage) fits(t *testing.T, at string) fit {
 // Every page at narrow and at wide sizes: nothing is wider than the window, everything can be hit with a finger, the
 // page has a heading, and the window is named by it.
 func TestEveryPageFitsEveryWindow(t *testing.T) {
-	t.Parallel() // a walk of its own, after all others
 	s := open(t)
 	s.signIn(t, "lead")
 	made := s.assembled(t)

@@ -133,6 +133,7 @@ func serve(t *testing.T) *stage {
 
 func serveWith(t *testing.T, issuer string) *stage {
 	t.Helper()
+	t.Parallel()
 	ctx, cancel := context.WithCancel(context.Background())
 	pool := testdb.With(t, "demo", func(ctx context.Context, pool *pgxpool.Pool) error {
 		_, err := demo.Load(ctx, app.New(pool, app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing}))

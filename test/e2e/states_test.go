@@ -53,7 +53,6 @@ func (s *stage) reach(t *testing.T, at state) {
 // Every view in its states: dialogs, menus, errors, what is empty, what was asked, each step of a lesson on the stage.
 // axe-core finds nothing in any of them.
 func TestNothingIsWrongForAScreenReaderInAnyState(t *testing.T) {
-	t.Parallel() // a walk of its own, after all others
 	s := open(t)
 	made := s.assembled(t)
 	s.signIn(t, "lead")

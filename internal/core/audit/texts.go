@@ -20,25 +20,14 @@ func wordsOf(text string) []string {
 	return wordPattern.FindAllString(strings.ToLower(text), -1)
 }
 
-// proseFields are the texts of a card that are written in plain words.
-var proseFields = []string{
-	"rhyme",
-	"rhyme_short",
-	"action",
-	"verse",
-	"story",
-	"mouth_cue",
-	"slip",
-	"stroke_words",
-	"capital_words",
-	"picture_alt",
-	"sentences",
-}
-
 // slips are words in the texts of a card that nobody knows, where one that is known lies near.
 func (l Library) slips() (out []Finding) {
 	for _, c := range l.Cards {
-		for _, field := range proseFields {
+		for _, f := range card.Fields {
+			if !f.Prose {
+				continue
+			}
+			field := f.Name
 			text, _ := c.Wording(field)
 			seen := map[string]bool{}
 			for _, w := range wordPattern.FindAllString(text, -1) {

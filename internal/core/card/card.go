@@ -28,30 +28,30 @@ const (
 
 // Content is what people write on a card. Every field is one that two people may edit apart from each other.
 type Content struct {
-	Keyword      string   `json:"keyword" maxLength:"40"`
-	Picture      string   `json:"picture" maxLength:"64"` // SHA-256 of the picture in hex
-	PictureAlt   string   `json:"picture_alt" maxLength:"300"`
-	Rhyme        string   `json:"rhyme" maxLength:"400"`
-	RhymeShort   string   `json:"rhyme_short" maxLength:"120"`
-	Action       string   `json:"action" maxLength:"300"`
-	Verse        string   `json:"verse" required:"false" maxLength:"600"` // said or sung by the class
-	Story        string   `json:"story" required:"false" maxLength:"600"` // two lines rich in the sound, read by the adult
-	MouthCue     string   `json:"mouth_cue" maxLength:"400"`
-	Slip         string   `json:"slip" maxLength:"300"` // the usual slip and what to say
-	Contrast     string   `json:"contrast" maxLength:"8"`
-	StrokeWords  string   `json:"stroke_words" maxLength:"400"`
-	CapitalWords string   `json:"capital_words" maxLength:"400"`
-	Materials    string   `json:"materials" maxLength:"200"`
-	Workbook     string   `json:"workbook" required:"false" maxLength:"120"` // the pages of the school's workbook
-	Objects      []string `json:"objects" required:"false" maxItems:"12"`    // things with the sound, in its tray
-	Words        []string `json:"words" maxItems:"80"`                       // accepted for reading and spelling
-	Rejected     []string `json:"rejected" maxItems:"400"`                   // stay rejected
-	Sentences    []string `json:"sentences" maxItems:"40"`
-	Exceptions   []string `json:"exceptions" maxItems:"20"` // exception words taught with this card
-	Notes        string   `json:"notes" maxLength:"4000"`
+	Keyword      string   `json:"keyword"`
+	Picture      string   `json:"picture"` // SHA-256 of the picture in hex
+	PictureAlt   string   `json:"picture_alt"`
+	Rhyme        string   `json:"rhyme"`
+	RhymeShort   string   `json:"rhyme_short"`
+	Action       string   `json:"action"`
+	Verse        string   `json:"verse" required:"false"` // said or sung by the class
+	Story        string   `json:"story" required:"false"` // two lines rich in the sound, read by the adult
+	MouthCue     string   `json:"mouth_cue"`
+	Slip         string   `json:"slip"` // the usual slip and what to say
+	Contrast     string   `json:"contrast"`
+	StrokeWords  string   `json:"stroke_words"`
+	CapitalWords string   `json:"capital_words"`
+	Materials    string   `json:"materials"`
+	Workbook     string   `json:"workbook" required:"false"` // the pages of the school's workbook
+	Objects      []string `json:"objects" required:"false"`  // things with the sound, in its tray
+	Words        []string `json:"words"`                     // accepted for reading and spelling
+	Rejected     []string `json:"rejected"`                  // stay rejected
+	Sentences    []string `json:"sentences"`
+	Exceptions   []string `json:"exceptions"` // exception words taught with this card
+	Notes        string   `json:"notes"`
 	// empty: the team's
 	Accent     string `json:"accent" required:"false" enum:",southern-british,northern-english,northern-english-strut,general-american"`
-	AccentNote string `json:"accent_note" required:"false" maxLength:"200"`
+	AccentNote string `json:"accent_note" required:"false"`
 	Place      *Place `json:"place,omitempty" required:"false"` // of the letter over the picture
 }
 
@@ -232,12 +232,6 @@ func Merge(base, mine, theirs Content) (merged Content, conflicts []string) {
 	return merged, conflicts
 }
 
-// hangOnKeyword are the fields that tell of the keyword.
-var hangOnKeyword = map[string]bool{
-	"picture": true, "picture_alt": true, "place": true, "rhyme": true, "rhyme_short": true, "action": true,
-	"verse": true, "story": true,
-}
-
 // Filled is a content with what another says where it says nothing itself. What tells of another keyword is left out,
 // and a picture comes with its description and the place of the letter on it.
 func Filled(mine, theirs Content) Content {
@@ -246,7 +240,8 @@ func Filled(mine, theirs Content) Content {
 	pictured := mine.Picture != "" && mine.Picture != theirs.Picture
 	for i := range m.NumField() {
 		name := fieldName(m.Type().Field(i))
-		if foreign && hangOnKeyword[name] || pictured && (name == "picture_alt" || name == "place") {
+		field, _ := FieldOf(name)
+		if foreign && field.FollowsKeyword || pictured && (name == "picture_alt" || name == "place") {
 			continue
 		}
 		if m.Field(i).IsZero() || m.Field(i).Kind() == reflect.Slice && m.Field(i).Len() == 0 {

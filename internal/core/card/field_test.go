@@ -1,6 +1,7 @@
 package card_test
 
 import (
+	"reflect"
 	"strings"
 	"testing"
 
@@ -9,6 +10,40 @@ import (
 
 	"brightchalk/internal/core/card"
 )
+
+// A field that is not in the list would be edited, but not searched, limited, imported or shown by its name.
+func TestEveryFieldOfAContentIsListedOnce(t *testing.T) {
+	var listed, there []string
+	for _, f := range card.Fields {
+		listed = append(listed, f.Name)
+		assert.NotEmpty(t, f.Label, f.Name)
+		assert.True(t, f.Name == "place" || f.MaxLength > 0 != (f.MaxItems > 0), "%s is a text or a list", f.Name)
+	}
+	content := reflect.TypeFor[card.Content]()
+	for i := range content.NumField() {
+		name, _, _ := strings.Cut(content.Field(i).Tag.Get("json"), ",")
+		there = append(there, name)
+	}
+	assert.ElementsMatch(t, there, listed)
+}
+
+// Contents are cached and handed to many callers, so none may see what another one changes.
+func TestACloneSharesNothing(t *testing.T) {
+	c := card.Content{
+		Objects: []string{"pot"}, Words: []string{"pin"}, Rejected: []string{"pub"}, Sentences: []string{"A pin."},
+		Exceptions: []string{"the"}, Place: &card.Place{X: 1},
+	}
+	k := c.Clone()
+	require.Equal(t, c, k)
+	for _, list := range [][]string{k.Objects, k.Words, k.Rejected, k.Sentences, k.Exceptions} {
+		list[0] = "changed"
+	}
+	k.Place.X = 2
+	for _, list := range [][]string{c.Objects, c.Words, c.Rejected, c.Sentences, c.Exceptions} {
+		assert.NotEqual(t, "changed", list[0])
+	}
+	assert.InDelta(t, 1, c.Place.X, 0)
+}
 
 func TestAFieldIsWordedAsItIsWritten(t *testing.T) {
 	c := card.Content{Rhyme: "Reed in the race", Words: []string{"rat", "rim"}, Picture: "ab"}

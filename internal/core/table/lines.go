@@ -97,7 +97,7 @@ func (l Library) word(row []string, m Mapping, fallback string) Line {
 		x.Doubt, x.Why = true, "the team refused it on this card"
 		return x
 	}
-	if len(c.Words) >= card.MostItems("words") {
+	if len(c.Words) >= maxItems("words") {
 		return unfit(x, "the card holds as many words as it can")
 	}
 	if missing != "" {
@@ -168,7 +168,7 @@ func (l Library) sentence(row []string, m Mapping, fallback string) Line {
 	switch {
 	case slices.Contains(c.Sentences, x.Text):
 		x.Standing = card.Same
-	case len(c.Sentences) >= card.MostItems("sentences"):
+	case len(c.Sentences) >= maxItems("sentences"):
 		return unfit(x, "the card holds as many sentences as it can")
 	case !l.holds(x.Text, c.Pair):
 		x.Doubt, x.Why = true, fmt.Sprintf("no word of it holds %s as it sounds on this card", c.Pair.Grapheme)
@@ -187,8 +187,11 @@ func (l Library) holds(sentence string, p spelling.Pair) bool {
 	return false
 }
 
-// lists are the fields of a card that hold a list; how it is parted in a cell.
-var lists = map[string]string{"words": ",;\n", "objects": ",;\n", "sentences": "\n|", "exceptions": ",;\n"}
+// maxItems is how many items a list on a card holds.
+func maxItems(field string) int {
+	f, _ := card.FieldOf(field)
+	return f.MaxItems
+}
 
 func (l Library) card(row []string, m Mapping) Line {
 	x := Line{Text: at(row, m, "keyword"), Standing: card.New}
@@ -206,13 +209,14 @@ func (l Library) card(row []string, m Mapping) Line {
 	}
 	mine = mine.Tidy()
 	x.Content = mine
-	for _, col := range fieldColumns {
+	for _, col := range fieldColumns() {
 		text := at(row, m, col.Key)
 		if text == "" {
 			continue
 		}
-		if parts, ok := lists[col.Key]; ok {
-			text = strings.Join(strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(parts, r) }), "\n")
+		if f, _ := card.FieldOf(col.Key); f.MaxItems > 0 {
+			parted := func(r rune) bool { return strings.ContainsRune(f.Separators, r) }
+			text = strings.Join(strings.FieldsFunc(text, parted), "\n")
 			if col.Key == "words" {
 				text = strings.ToLower(text)
 			}

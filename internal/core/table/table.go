@@ -12,6 +12,7 @@ import (
 	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/phoneme"
+	"brightchalk/internal/core/prose"
 	"brightchalk/internal/core/spelling"
 )
 
@@ -69,30 +70,15 @@ func needed(c Column) Column {
 	return c
 }
 
-// fieldColumns are the fields of a card that people write, by what they are mostly called.
-var fieldColumns = []Column{
-	{"keyword", "Keyword", false, []string{"keyword", "key word", "picture word", "mnemonic"}},
-	{"rhyme", "Rhyme", false, []string{"rhyme", "phrase", "jingle"}},
-	{"rhyme_short", "Short rhyme", false, []string{"rhyme_short", "short rhyme"}},
-	{"action", "Action", false, []string{"action", "actions", "movement", "gesture"}},
-	{"verse", "Verse", false, []string{"verse", "song"}},
-	{"story", "Story", false, []string{"story"}},
-	{"mouth_cue", "Mouth cue", false, []string{"mouth_cue", "mouth cue", "cue", "mouth"}},
-	{"slip", "Usual slip", false, []string{"slip", "usual slip", "mistake"}},
-	{
-		"stroke_words",
-		"Words for the strokes",
-		false,
-		[]string{"stroke_words", "strokes", "formation", "words for the strokes"},
-	},
-	{"capital_words", "Words for the capital", false, []string{"capital_words", "capital", "words for the capital"}},
-	{"materials", "Materials", false, []string{"materials", "resources"}},
-	{"workbook", "Workbook pages", false, []string{"workbook", "workbook pages"}},
-	{"objects", "Things in the tray", false, []string{"objects", "things", "tray", "things in the tray"}},
-	{"words", "Words", false, []string{"words", "examples", "word list"}},
-	{"sentences", "Sentences", false, []string{"sentences", "sentence"}},
-	{"exceptions", "Exception words", false, []string{"exceptions", "exception words", "exception_words", "odd words"}},
-	{"notes", "Notes", false, []string{"notes", "note", "comment", "comments"}},
+// fieldColumns are the fields of a card that tables hold.
+func fieldColumns() []Column {
+	var out []Column
+	for _, f := range card.Fields {
+		if len(f.ColumnNames) > 0 {
+			out = append(out, Column{f.Name, prose.Capital(f.Label), false, f.ColumnNames})
+		}
+	}
+	return out
 }
 
 // Columns are those of a kind, the needed ones first.
@@ -105,7 +91,7 @@ func Columns(k Kind) []Column {
 			{Sentence, "Sentence", true, []string{"sentence", "sentences", "text", "phrase"}}, graphemeColumn, soundColumn,
 		}
 	case Cards:
-		return append([]Column{needed(graphemeColumn), soundColumn}, fieldColumns...)
+		return append([]Column{needed(graphemeColumn), soundColumn}, fieldColumns()...)
 	case Pages:
 		return []Column{
 			{Text, "Text of the page", true, []string{"text", "page text", "words on the page", "body"}},

@@ -1,56 +1,17 @@
-/** What the parts of a card are called. */
-const names: Record<string, string> = {
+import fields from '../api/fields.json'
+
+/** What else of a card is named: what stands beside its fields, and all of it. */
+const others: Record<string, string> = {
   '': 'the whole card',
   all: 'the whole card',
   state: 'state',
-  keyword: 'keyword',
-  picture: 'picture',
-  picture_alt: 'words for the picture',
-  rhyme: 'rhyme',
-  rhyme_short: 'short rhyme',
-  action: 'action',
-  verse: 'verse',
-  story: 'story',
-  mouth_cue: 'mouth cue',
-  slip: 'usual slip',
-  contrast: 'contrast sound',
-  stroke_words: 'stroke words',
-  capital_words: 'stroke words of the capital',
-  materials: 'materials',
-  workbook: 'workbook pages',
-  objects: 'things in the tray',
-  words: 'words',
-  rejected: 'rejected words',
-  sentences: 'sentences',
-  exceptions: 'exception words',
-  notes: 'notes for the team',
-  accent: 'accent',
-  accent_note: 'why this accent',
-  place: 'letter over the picture',
   take: 'recorded sound',
   letter: 'strokes of the letter',
 }
 
-export const fieldName = (f: string) => names[f] ?? f
+const names = new Map(fields.map((f) => [f.name, f.label]))
 
-/** The parts of a card that are written, in the order of its page. */
-export const writtenFields = [
-  'mouth_cue',
-  'slip',
-  'keyword',
-  'picture_alt',
-  'rhyme',
-  'rhyme_short',
-  'action',
-  'verse',
-  'story',
-  'stroke_words',
-  'capital_words',
-  'materials',
-  'workbook',
-  'objects',
-  'words',
-  'sentences',
-  'exceptions',
-  'notes',
-] as const
+export const fieldName = (f: string) => names.get(f) ?? others[f] ?? f
+
+/** The fields of a card that people write, in the order of its page. */
+export const writtenFields = fields.filter((f) => f.written).map((f) => f.name)

@@ -19,7 +19,7 @@ export const wordingOf = (content: Content, field: string): string => {
 }
 
 /** Whether people write a part of a card, and may so propose another wording. */
-export const isWritten = (field: string) => (writtenFields as readonly string[]).includes(field)
+export const isWritten = (field: string) => writtenFields.includes(field)
 
 /** The threads beside a part of a card, each with its answers; open ones first. */
 export const threadsOf = (remarks: readonly Remark[], field: string) =>
