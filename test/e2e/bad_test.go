@@ -109,6 +109,7 @@ func TestAClockThatIsWrongByADay(t *testing.T) {
 // A name of 80 letters, a sentence of 300 words: each screen takes them or says what is too long; none gets wider than
 // the window.
 func TestLongNamesAndTextsFitEveryScreen(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	lead := s.lead(t)
 	ctx := context.Background()
@@ -149,6 +150,7 @@ func TestLongNamesAndTextsFitEveryScreen(t *testing.T) {
 
 // Zoom of 200 and 400 per cent at 1280 by 1024 is a window of 640 by 512 and of 320 by 256 (WCAG 2.2, 1.4.10).
 func TestZoomReflows(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	s.signIn(t, "lead")
 	made := s.assembled(t)

@@ -62,6 +62,7 @@ const whatIsKept = `(async () => {
 // Two hundred times the line, the tab, the server or the session is cut while a rhyme is typed and lessons are logged;
 // every letter that was seen on the page stands on the server at the end, and so does every log.
 func TestNothingIsLostInCuts(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	made := s.assembled(t)
 	s.signIn(t, "lead")

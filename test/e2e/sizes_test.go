@@ -123,7 +123,11 @@ func TestEveryPageFitsEveryWindow(t *testing.T) {
 	s.signIn(t, "lead")
 	made := s.assembled(t)
 	pages := s.pages(t, made)
-	for k, size := range [][2]int64{{390, 844}, {768, 1024}, {1024, 768}, {2560, 1440}} {
+	sizes := [][2]int64{{390, 844}, {768, 1024}, {1024, 768}, {2560, 1440}}
+	if testing.Short() { // the narrowest finds nearly all
+		sizes = sizes[:1]
+	}
+	for k, size := range sizes {
 		require.NoError(t, s.tab.Size(size[0], size[1]))
 		for i, page := range pages {
 			if k > 0 && i%3 != k-1 { // the wider ones take a third of the pages each
@@ -138,7 +142,7 @@ func TestEveryPageFitsEveryWindow(t *testing.T) {
 			got := s.fits(t, at)
 			assert.Empty(t, got.Small, at)
 			assert.Equal(t, got.Heading+" · Bright Chalk", got.Title, at)
-			if size[0] == 390 { // the other states are looked at at 1280
+			if size[0] == 390 && !testing.Short() { // the states are looked at at 1280
 				s.axe(t, at)
 			}
 		}

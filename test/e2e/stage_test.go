@@ -73,6 +73,14 @@ func apart(t *testing.T) *browser.Tab {
 	return tab
 }
 
+// nightly skips a test that takes long and finds little that others do not; ./chalk nightly runs it.
+func nightly(t *testing.T) {
+	t.Helper()
+	if testing.Short() {
+		t.Skip("runs with ./chalk nightly")
+	}
+}
+
 type stage struct {
 	app    *app.App
 	server *httptest.Server
