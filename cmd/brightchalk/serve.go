@@ -300,16 +300,18 @@ func announce(std stdio, address string, list []people.DemoSignIn) {
 
 func openapiCommand(std stdio) *cobra.Command {
 	return &cobra.Command{
-		Use: "openapi [fields]", Short: "The description of the HTTP calls, or of the fields of a card",
+		Use: "openapi [fields|conventions]", Short: "The description of the HTTP calls, of a card's fields, of conventions",
 		Args: takes(0, 1, "it takes one argument"),
 		RunE: func(_ *cobra.Command, args []string) error {
-			if len(args) > 0 && args[0] != "fields" {
-				return usage("%q is not described; leave it out, or write fields", args[0])
-			}
 			if len(args) > 0 {
+				lists := map[string]any{"fields": card.Fields, "conventions": convention.Settings}
+				list, ok := lists[args[0]]
+				if !ok {
+					return usage("%q is not described; leave it out, or write fields or conventions", args[0])
+				}
 				out := json.NewEncoder(std.out)
 				out.SetIndent("", "  ")
-				return out.Encode(card.Fields)
+				return out.Encode(list)
 			}
 			doc, err := httpapi.OpenAPI()
 			if err != nil {

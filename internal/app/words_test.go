@@ -95,6 +95,23 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	require.NoError(t, s.Words.DropFromBank(ctx, s.teacher, id, false), "it can be put back")
 }
 
+// Words come by hand too, and a slip of the hand must not put one before the class that nobody wants to explain.
+func TestAWordKeptFromChildrenIsNotTakenIntoALesson(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
+	require.NoError(t, err)
+	for _, step := range []string{"read", "spell"} {
+		for _, word := range []string{"gun", "Gun", "beer"} {
+			_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, in.Revision, teaching.Sent{Step: step, Values: []string{word}})
+			field(t, err, "values", "kept")
+		}
+	}
+	now, err := s.Lessons.Lesson(ctx, s.teacher, in.LessonID)
+	require.NoError(t, err)
+	assert.Equal(t, in.Revision, now.Revision, "nothing was changed")
+}
+
 func TestSendToALesson(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()

@@ -8,6 +8,7 @@ import (
 	"image/png"
 	"io"
 	"strings"
+	"time"
 
 	"codeberg.org/go-pdf/fpdf"
 	_ "golang.org/x/image/webp" // decoder
@@ -26,8 +27,12 @@ func (d Document) PDF(w io.Writer) error {
 	f.SetCreator("Bright Chalk", true)
 	f.SetProducer("Bright Chalk", true)
 	f.SetCatalogSort(true)
-	f.SetCreationDate(d.Made.UTC())
-	f.SetModificationDate(d.Made.UTC())
+	made := d.Made.UTC()
+	if made.IsZero() { // fpdf would take the clock, and the same page would give another file each second
+		made = time.Unix(0, 0).UTC()
+	}
+	f.SetCreationDate(made)
+	f.SetModificationDate(made)
 	out := pdfWriter{f: f, fonts: map[string]bool{}, images: map[string]string{}}
 	tags := make([][]mark, len(d.Pages))
 	for i, p := range d.Pages {

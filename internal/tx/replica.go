@@ -29,7 +29,9 @@ func (p *position) required() string {
 // Replica is a read replica. It answers a read if it has replayed everything that the request could have seen: the
 // look at the session, on the primary, also returns the position of the primary's log.
 type Replica struct {
-	pool      *pgxpool.Pool
+	pool *pgxpool.Pool
+	// replayed reports whether the replica has replayed an LSN. Tests replace it.
+	replayed  func(ctx context.Context, lsn string) (bool, error)
 	skipUntil atomic.Int64 // Unix nanoseconds; after a failure the replica gets no reads until then
 }
 
@@ -38,7 +40,9 @@ func NewReplica(pool *pgxpool.Pool) *Replica {
 	if pool == nil {
 		return nil
 	}
-	return &Replica{pool: pool}
+	return &Replica{pool: pool, replayed: func(ctx context.Context, lsn string) (bool, error) {
+		return store.Follows(ctx, pool, lsn)
+	}}
 }
 
 // How long a request waits for the replica to catch up, and how long a replica that failed gets no reads.
@@ -99,7 +103,7 @@ func (r *Replica) waitFor(ctx context.Context, lsn string) error {
 		if try > 0 {
 			time.Sleep(replicaBackoff)
 		}
-		there, err := store.Follows(ctx, r.pool, lsn)
+		there, err := r.replayed(ctx, lsn)
 		if err != nil || there {
 			return err
 		}

@@ -1,5 +1,5 @@
 import { Dialog } from 'radix-ui'
-import { Button, Key } from '../ui/parts'
+import { Button, Key, Check } from '../ui/parts'
 import { switchSingleKeys, useSingleKeys, useTold } from '../ui/shortcuts'
 
 const names: Record<string, string> = {
@@ -42,15 +42,13 @@ export default function Shortcuts({ onClose }: { onClose: () => void }) {
               <dd>this list</dd>
             </div>
           </dl>
-          <label className="mt-5 flex min-h-11 items-center gap-3 border-t border-line pt-3">
-            <input
-              type="checkbox"
-              checked={on}
-              onChange={(e) => switchSingleKeys(e.target.checked)}
-              className="size-6 accent-slate"
-            />
+          <Check
+            className="mt-5 border-t border-line pt-3"
+            checked={on}
+            onChange={(e) => switchSingleKeys(e.target.checked)}
+          >
             Single letters are keys here. Switch them off for speech input.
-          </label>
+          </Check>
           <Dialog.Close asChild>
             <Button look="main" className="mt-4">
               Close

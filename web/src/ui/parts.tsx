@@ -113,6 +113,16 @@ export function Field({ label, hint, error, children }: FieldProps) {
   )
 }
 
+/** A box to tick, with what it says. */
+export function Check({ children, className = '', ...rest }: Omit<InputHTMLAttributes<HTMLInputElement>, 'type'>) {
+  return (
+    <label className={`flex min-h-11 items-center gap-3 ${className}`}>
+      <input type="checkbox" {...rest} className="size-6 shrink-0 accent-slate" />
+      <span>{children}</span>
+    </label>
+  )
+}
+
 export const inputLook =
   'min-h-11 w-full rounded-md border-2 border-edge bg-sheet px-3 py-2 text-base aria-invalid:border-brick focus:border-ink'
 

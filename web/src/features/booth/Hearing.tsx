@@ -1,7 +1,7 @@
 import { asIn } from '../../ui/pair'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
-import { Button, Failed, Heading, Key, LinkButton, Notice, Progress, Waiting } from '../../ui/parts'
+import { Button, Failed, Heading, Key, LinkButton, Notice, Progress, Waiting, Check } from '../../ui/parts'
 import { verdictWords, type Verdict } from '../../ui/takes/model'
 import { playInTurn } from '../../ui/takes/play'
 import { useKeys } from '../../ui/useKeys'
@@ -84,20 +84,18 @@ function Listen({ list }: { list: Listening }) {
               <legend className="mb-1 font-bold">What is wrong with it?</legend>
               <div className="grid gap-x-6 sm:grid-cols-2">
                 {list.faults.map((f) => (
-                  <label key={f.code} className="flex min-h-11 items-center gap-3">
-                    <input
-                      type="checkbox"
-                      checked={why.includes(f.code)}
-                      onChange={(e) =>
-                        setDraft({
-                          takeId: take.take_id,
-                          why: e.target.checked ? [...why, f.code] : why.filter((c) => c !== f.code),
-                        })
-                      }
-                      className="size-6 accent-slate"
-                    />
+                  <Check
+                    key={f.code}
+                    checked={why.includes(f.code)}
+                    onChange={(e) =>
+                      setDraft({
+                        takeId: take.take_id,
+                        why: e.target.checked ? [...why, f.code] : why.filter((c) => c !== f.code),
+                      })
+                    }
+                  >
                     {f.text}
-                  </label>
+                  </Check>
                 ))}
               </div>
               <div className="flex gap-3">

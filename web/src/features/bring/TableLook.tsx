@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { callThen, useWall } from '../../api/shared'
 import { useKept } from '../../api/useKept'
 import { fieldName } from '../../ui/fields'
-import { Failed, Heading, Notice, Select, Waiting } from '../../ui/parts'
+import { Failed, Heading, Notice, Select, Waiting, Check } from '../../ui/parts'
 import {
   useProposeOrder,
   useTable,
@@ -173,15 +173,9 @@ function Reading({
             </Select>
           </label>
         )}
-        <label className="flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-6 accent-slate"
-            checked={view.header}
-            onChange={(e) => set({ header: e.target.checked })}
-          />
+        <Check checked={view.header} onChange={(e) => set({ header: e.target.checked })}>
           the first line names the columns
-        </label>
+        </Check>
       </div>
       <div className="flex flex-wrap gap-x-5 gap-y-2 text-lg">
         {view.wanted.map((c) => (
@@ -282,15 +276,12 @@ function Line({
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-1 [contain-intrinsic-size:auto_52px] [content-visibility:auto]">
       {!order && takable(l) ? (
-        <label className="flex size-11 items-center justify-center">
-          <input
-            type="checkbox"
-            className="size-6 accent-slate"
-            aria-label={`Take line ${l.row}: ${name}`}
-            checked={picked}
-            onChange={(e) => onPick(e.target.checked)}
-          />
-        </label>
+        <Check
+          className="size-11 justify-center"
+          aria-label={`Take line ${l.row}: ${name}`}
+          checked={picked}
+          onChange={(e) => onPick(e.target.checked)}
+        ></Check>
       ) : (
         <span className="w-11" />
       )}

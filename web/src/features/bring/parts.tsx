@@ -1,4 +1,4 @@
-import { Button, Notice } from '../../ui/parts'
+import { Button, Notice, Check } from '../../ui/parts'
 import { standings, type Standing } from './model'
 
 /** How a thing stands to the library, by sign and word. */
@@ -32,18 +32,10 @@ export function Tick({
   onChange: (on: boolean) => void
 }) {
   return (
-    <label className="flex min-h-11 items-start gap-3 py-2 text-lg">
-      <input
-        type="checkbox"
-        className="mt-1 size-6 shrink-0 accent-slate"
-        checked={checked}
-        onChange={(e) => onChange(e.target.checked)}
-      />
-      <span>
-        {label}
-        {hint && <span className="block text-base text-soft">{hint}</span>}
-      </span>
-    </label>
+    <Check className="items-start py-2 text-lg" checked={checked} onChange={(e) => onChange(e.target.checked)}>
+      {label}
+      {hint && <span className="block text-base text-soft">{hint}</span>}
+    </Check>
   )
 }
 

@@ -1,5 +1,5 @@
 import type { WallCard } from '../../api/client'
-import { Heading, Notice } from '../../ui/parts'
+import { Heading, Notice, Check } from '../../ui/parts'
 import { asIn } from '../../ui/pair'
 import { useSetFlow, type ClassView } from './api'
 
@@ -23,16 +23,9 @@ export function Group({ klass, wall, may }: { klass: ClassView; wall: readonly W
         })}
       </ul>
       <p>Children of {klass.from.map((f) => f.name).join(' and ')}.</p>
-      <label className="flex min-h-11 items-center gap-3">
-        <input
-          type="checkbox"
-          checked={flows}
-          disabled={!may || flow.isPending}
-          onChange={(e) => flow.mutate(e.target.checked)}
-          className="size-6 accent-slate"
-        />
+      <Check checked={flows} disabled={!may || flow.isPending} onChange={(e) => flow.mutate(e.target.checked)}>
         What it practises counts for {klass.from.length === 1 ? 'its class' : 'its classes'} too
-      </label>
+      </Check>
       {flow.error && <Notice kind="wrong">{flow.error.message}</Notice>}
     </section>
   )

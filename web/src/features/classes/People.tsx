@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from '@tanstack/react-router'
 import { callThen, mayI, useMe, useMembers } from '../../api/shared'
-import { Button, Field, Heading, Input, Notice } from '../../ui/parts'
+import { Button, Field, Heading, Input, Notice, Check } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
 import { useArchive, useRename, useSetTeachers, useTeachers, type ClassView } from './api'
 
@@ -18,18 +18,16 @@ export function People({ klass, may }: { klass: ClassView; may: boolean }) {
       <fieldset className="flex flex-wrap gap-x-6">
         <legend className="text-soft">Who is ticked finds the class on the page of the day.</legend>
         {team.data?.map((p) => (
-          <label key={p.member_id} className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              className="size-6 accent-slate"
-              disabled={!may || set.isPending || !all.data}
-              checked={teach.includes(p.member_id)}
-              onChange={(e) =>
-                set.mutate(e.target.checked ? [...teach, p.member_id] : teach.filter((t) => t !== p.member_id))
-              }
-            />
+          <Check
+            key={p.member_id}
+            disabled={!may || set.isPending || !all.data}
+            checked={teach.includes(p.member_id)}
+            onChange={(e) =>
+              set.mutate(e.target.checked ? [...teach, p.member_id] : teach.filter((t) => t !== p.member_id))
+            }
+          >
             {p.name}
-          </label>
+          </Check>
         ))}
       </fieldset>
       {set.error && <Notice kind="wrong">{set.error.message}</Notice>}

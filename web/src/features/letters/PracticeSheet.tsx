@@ -1,6 +1,6 @@
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
-import { Button, Field, Input, LinkButton } from '../../ui/parts'
+import { Button, Field, Input, LinkButton, Check } from '../../ui/parts'
 
 /** Any letters and words on paper: to write over, to copy, to ring a spelling in. */
 export function PracticeSheet({ text: first }: { text: string }) {
@@ -79,14 +79,8 @@ export function PracticeSheet({ text: first }: { text: string }) {
 
 function Tick(props: { checked: boolean; onChange: (v: boolean) => void; children: string }) {
   return (
-    <label className="flex min-h-11 items-center gap-2 text-lg">
-      <input
-        type="checkbox"
-        className="size-5 accent-slate"
-        checked={props.checked}
-        onChange={(e) => props.onChange(e.target.checked)}
-      />
+    <Check className="text-lg" checked={props.checked} onChange={(e) => props.onChange(e.target.checked)}>
       {props.children}
-    </label>
+    </Check>
   )
 }

@@ -3,7 +3,7 @@ import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import { faultOf, type WallCard } from '../../api/client'
 import { useClasses } from '../../api/shared'
-import { Button, Field, Input, Notice } from '../../ui/parts'
+import { Button, Field, Input, Notice, Check } from '../../ui/parts'
 import { asIn } from '../../ui/pair'
 import { useNewGroup, useShakiest } from './api'
 
@@ -39,18 +39,16 @@ export default function GroupDialog({ cards, onClose }: { cards: ReadonlyMap<str
             {classes.data
               ?.filter((c) => c.kind === 'class')
               .map((c) => (
-                <label key={c.class_id} className="flex min-h-11 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    checked={from.includes(c.class_id)}
-                    onChange={() => {
-                      setFrom(toggle(from, c.class_id))
-                      setMine(undefined)
-                    }}
-                    className="size-6 accent-slate"
-                  />
+                <Check
+                  key={c.class_id}
+                  checked={from.includes(c.class_id)}
+                  onChange={() => {
+                    setFrom(toggle(from, c.class_id))
+                    setMine(undefined)
+                  }}
+                >
                   {c.name}
-                </label>
+                </Check>
               ))}
           </fieldset>
           {faultOf(make.error, 'from') && <Notice kind="wrong">{make.error?.message}</Notice>}
@@ -64,20 +62,18 @@ export default function GroupDialog({ cards, onClose }: { cards: ReadonlyMap<str
                 {list.map((k) => {
                   const c = cards.get(k.card_id)
                   return (
-                    <label key={k.card_id} className="flex min-h-11 items-center gap-3">
-                      <input
-                        type="checkbox"
-                        checked={picked.includes(k.card_id)}
-                        onChange={() => setMine(toggle(picked, k.card_id))}
-                        className="size-6 shrink-0 accent-slate"
-                      />
+                    <Check
+                      key={k.card_id}
+                      checked={picked.includes(k.card_id)}
+                      onChange={() => setMine(toggle(picked, k.card_id))}
+                    >
                       <b className="font-child text-2xl">{c?.pair.grapheme}</b>
                       <span className="text-sm leading-tight text-soft">
                         {c && asIn(c)}
                         <br />
                         {k.fading}
                       </span>
-                    </label>
+                    </Check>
                   )
                 })}
               </div>
@@ -91,15 +87,9 @@ export default function GroupDialog({ cards, onClose }: { cards: ReadonlyMap<str
           >
             {(ids) => <Input {...ids} maxLength={60} value={name} onChange={(e) => setName(e.target.value)} />}
           </Field>
-          <label className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              checked={flows}
-              onChange={(e) => setFlows(e.target.checked)}
-              className="size-6 accent-slate"
-            />
+          <Check checked={flows} onChange={(e) => setFlows(e.target.checked)}>
             What the group practises counts for its classes too
-          </label>
+          </Check>
           {make.error && !known.some((f) => faultOf(make.error, f)) && (
             <Notice kind="wrong">{make.error.message}</Notice>
           )}

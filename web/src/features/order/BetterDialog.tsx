@@ -2,7 +2,7 @@ import { Dialog } from 'radix-ui'
 import { useEffect, useState } from 'react'
 import type { WallCard } from '../../api/client'
 import { isOpen, useBegin, useJobs, useStop } from '../../api/jobs'
-import { Button, Notice, Progress, Select } from '../../ui/parts'
+import { Button, Notice, Progress, Select, Check } from '../../ui/parts'
 import type { Found, Weights } from './api'
 import { percent } from './model'
 
@@ -84,17 +84,9 @@ export default function BetterDialog({ ids, keep, picked, weights: usual, before
               </label>
             ))}
             {picked.length > 1 && (
-              <label className="flex min-h-11 items-center gap-3">
-                <input
-                  type="checkbox"
-                  checked={together}
-                  onChange={(e) => setTogether(e.target.checked)}
-                  className="size-6 accent-slate"
-                />
-                <span>
-                  <b className="font-child">{named(picked)}</b> belong together
-                </span>
-              </label>
+              <Check checked={together} onChange={(e) => setTogether(e.target.checked)}>
+                <b className="font-child">{named(picked)}</b> belong together
+              </Check>
             )}
             <label className="flex min-h-11 items-center gap-3">
               Look for

@@ -1,3 +1,4 @@
+import { Check } from '../../ui/parts'
 import type { WallCard } from '../../api/client'
 import { asIn } from '../../ui/pair'
 import type { OrderStep } from './api'
@@ -73,10 +74,9 @@ export function OnePanel({ step, card, number, was, sentence, waiting, because, 
           </dd>
         </dl>
       )}
-      <label className="flex min-h-11 items-center gap-3 text-sm">
-        <input type="checkbox" checked={kept} onChange={onKeep} className="size-6 accent-slate" />
+      <Check className="text-sm" checked={kept} onChange={onKeep}>
         keep at this place when a better order is sought ⚓
-      </label>
+      </Check>
     </section>
   )
 }

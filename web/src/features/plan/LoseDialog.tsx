@@ -2,7 +2,7 @@ import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import { callThen } from '../../api/shared'
 import { faultOf, type WallCard } from '../../api/client'
-import { Button, Input, Notice } from '../../ui/parts'
+import { Button, Input, Notice, Check } from '../../ui/parts'
 import { offerUndo } from '../../ui/undo'
 import { loseDay, useLoseDay, useYear, type ClassYear, type Rule } from './api'
 import { long, rules, short, weekday } from './model'
@@ -84,15 +84,9 @@ export function LoseDialog({ classId, year, date, cards, onClose }: Props) {
             value={why}
             onChange={(e) => setWhy(e.target.value)}
           />
-          <label className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              checked={everyone}
-              onChange={(e) => setEveryone(e.target.checked)}
-              className="size-6 accent-slate"
-            />
+          <Check checked={everyone} onChange={(e) => setEveryone(e.target.checked)}>
             All classes and groups lost it
-          </label>
+          </Check>
           {lose.error && !faultOf(lose.error, 'date') && <Notice kind="wrong">{lose.error.message}</Notice>}
           <div className="flex justify-end gap-3">
             <Dialog.Close asChild>

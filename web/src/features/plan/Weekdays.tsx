@@ -1,3 +1,4 @@
+import { Check } from '../../ui/parts'
 import { weekdays } from './model'
 
 type Props = {
@@ -16,16 +17,14 @@ export function Weekdays({ label, hint, value, may, onChange, error }: Props) {
       <legend className="text-sm font-bold">{label}</legend>
       <div className="flex flex-wrap gap-x-4">
         {[1, 2, 3, 4, 5, 6, 0].map((d) => (
-          <label key={d} className="flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              disabled={!may}
-              checked={value.includes(d)}
-              onChange={(e) => onChange(e.target.checked ? [...value, d].sort() : value.filter((x) => x !== d))}
-              className="size-6 accent-slate"
-            />
+          <Check
+            key={d}
+            disabled={!may}
+            checked={value.includes(d)}
+            onChange={(e) => onChange(e.target.checked ? [...value, d].sort() : value.filter((x) => x !== d))}
+          >
             {weekdays[d]?.slice(0, 3)}
-          </label>
+          </Check>
         ))}
       </div>
       {(error ?? hint) && (

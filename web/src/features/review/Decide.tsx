@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { callThen } from '../../api/shared'
 import { useKept } from '../../api/useKept'
-import { Button, Field, Notice, inputLook } from '../../ui/parts'
+import { Button, Field, Notice, inputLook, Check } from '../../ui/parts'
 import { usePutForward, useSay, type VoiceView } from './api'
 import { ago, type Card } from './model'
 
@@ -86,17 +86,16 @@ function PutForward({ card }: { card: Card }) {
       <fieldset>
         <legend className="font-bold">Who should read it?</legend>
         {card.view.people.map((p) => (
-          <label key={p.member_id} className="flex min-h-11 items-center gap-3 rounded px-2 hover:bg-marigold/20">
-            <input
-              type="checkbox"
-              className="size-5"
-              checked={readers.includes(p.member_id)}
-              onChange={(e) =>
-                setReaders(e.target.checked ? [...readers, p.member_id] : readers.filter((r) => r !== p.member_id))
-              }
-            />
+          <Check
+            key={p.member_id}
+            className="rounded px-2 hover:bg-marigold/20"
+            checked={readers.includes(p.member_id)}
+            onChange={(e) =>
+              setReaders(e.target.checked ? [...readers, p.member_id] : readers.filter((r) => r !== p.member_id))
+            }
+          >
             {p.name}
-          </label>
+          </Check>
         ))}
       </fieldset>
       <Field label="What should they look at?" error={ask.error?.message}>

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { faultOf } from '../../api/client'
 import { callThen } from '../../api/shared'
 import { fieldName } from '../../ui/fields'
-import { Button, Field, Heading, Input, Notice } from '../../ui/parts'
+import { Button, Field, Heading, Input, Notice, Check } from '../../ui/parts'
 import { useAddress } from '../../ui/useAddress'
 import { useSettled } from '../../ui/useSettled'
 import { useReplace, useUses, type Use } from './api'
@@ -105,15 +105,12 @@ function Row({ use: u, may, on, onPick }: { use: Use; may: boolean; on: boolean;
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
       {may && (
-        <label className="flex size-11 items-center justify-center">
-          <input
-            type="checkbox"
-            className="size-6 accent-slate"
-            aria-label={`Change ${where}`}
-            checked={on}
-            onChange={(e) => onPick(e.target.checked)}
-          />
-        </label>
+        <Check
+          className="size-11 justify-center"
+          aria-label={`Change ${where}`}
+          checked={on}
+          onChange={(e) => onPick(e.target.checked)}
+        ></Check>
       )}
       {u.card_id ? (
         <Link

@@ -2,7 +2,7 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { LessonView } from '../../api/client'
 import { useClass, useMe } from '../../api/shared'
-import { Button, Field, Heading, Input, inputLook, Notice, Select } from '../../ui/parts'
+import { Button, Field, Heading, Input, inputLook, Notice, Select, Check } from '../../ui/parts'
 import { useLog, useUnlog } from './api'
 import { allSure, bodyOf, cardsOf, draftOf, shownUntil, type Apart, type Draft, type Noted } from './log'
 import type { Held } from './useHeld'
@@ -79,20 +79,18 @@ export function LogForm({ view, seconds, reached, held, guest = false, onBack }:
         <fieldset className="flex flex-wrap gap-x-4">
           <legend className="sr-only">Skipped today</legend>
           {lesson.steps.map((s) => (
-            <label key={s.id} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5 accent-slate"
-                checked={draft.skipped.includes(s.id)}
-                onChange={(e) =>
-                  setDraft({
-                    ...draft,
-                    skipped: e.target.checked ? [...draft.skipped, s.id] : draft.skipped.filter((k) => k !== s.id),
-                  })
-                }
-              />
+            <Check
+              key={s.id}
+              checked={draft.skipped.includes(s.id)}
+              onChange={(e) =>
+                setDraft({
+                  ...draft,
+                  skipped: e.target.checked ? [...draft.skipped, s.id] : draft.skipped.filter((k) => k !== s.id),
+                })
+              }
+            >
               {s.name}
-            </label>
+            </Check>
           ))}
         </fieldset>
       </details>

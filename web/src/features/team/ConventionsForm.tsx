@@ -9,8 +9,7 @@ import { useAgree } from './api'
 import { Departures } from './Departures'
 import { LinesForm } from './LinesForm'
 import { Materials } from './Materials'
-import { SaysForm } from './SaysForm'
-import { switches, units } from './model'
+import { Settings } from './SettingField'
 import { Together } from './Together'
 import { Unsettled } from './Unsettled'
 
@@ -36,63 +35,12 @@ export function ConventionsForm({ me }: { me: Me }) {
         )}
       </Field>
       <AccentChanges now={me.conventions.accent} next={c.accent} />
-      <Field label="Paper">
-        {(ids) => (
-          <Select
-            {...ids}
-            value={c.paper}
-            onChange={(e) => setC({ ...c, paper: e.target.value as Conventions['paper'] })}
-            wide
-          >
-            <option>A4</option>
-            <option>Letter</option>
-          </Select>
-        )}
-      </Field>
-      <Field label="Who agrees a card">
-        {(ids) => (
-          <Select
-            {...ids}
-            value={c.agreeing === 'two' ? 'two' : 'lead'}
-            onChange={(e) => setC({ ...c, agreeing: e.target.value as NonNullable<Conventions['agreeing']> })}
-            wide
-          >
-            <option value="lead">a lead</option>
-            <option value="two">two who write, whoever they are</option>
-          </Select>
-        )}
-      </Field>
-      {switches.map(([key, label, otherwise]) => (
-        <label key={key} className="flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            checked={Boolean(c[key])}
-            onChange={(e) => setC({ ...c, [key]: e.target.checked })}
-            className="size-6 shrink-0 accent-slate"
-          />
-          <span>
-            <b>{label}</b> <span className="text-sm text-soft">({otherwise})</span>
-          </span>
-        </label>
-      ))}
-      <fieldset className="flex flex-col">
-        <legend className="text-sm font-bold">What counts as one unit</legend>
-        {units.map(([key, label]) => (
-          <label key={key} className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              checked={Boolean(c.units[key])}
-              onChange={(e) => setC({ ...c, units: { ...c.units, [key]: e.target.checked } })}
-              className="size-6 shrink-0 accent-slate"
-            />
-            <span>{label}</span>
-          </label>
-        ))}
-      </fieldset>
+      <Settings group="In lessons" c={c} onChange={setC} />
+      <Settings group="What counts as one unit" c={c} onChange={setC} />
       <Together list={c.together ?? []} lead onChange={(together) => setC({ ...c, together })} />
       {c.lines && <LinesForm lines={c.lines} lead onChange={(lines) => setC({ ...c, lines })} />}
       <Materials c={c} all={vocabulary.data?.materials ?? []} lead onChange={(part) => setC({ ...c, ...part })} />
-      <SaysForm c={c} lead onChange={(part) => setC({ ...c, ...part })} />
+      <Settings group="How we say it" c={c} onChange={setC} />
       <Allowed list={c.allowed ?? []} lead onChange={(allowed) => setC({ ...c, allowed })} />
       <Departures
         vocabulary={vocabulary.data}

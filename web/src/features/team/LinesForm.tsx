@@ -1,5 +1,5 @@
 import type { Conventions } from '../../api/client'
-import { Field, Input, Select } from '../../ui/parts'
+import { Field, Input, Select, Check } from '../../ui/parts'
 
 type Lines = NonNullable<Conventions['lines']>
 type Name = 'top' | 'middle' | 'base' | 'drop'
@@ -30,16 +30,9 @@ export function LinesForm({ lines, lead, onChange }: { lines: Lines; lead: boole
               <option key={c}>{c}</option>
             ))}
           </Select>
-          <label className="flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              checked={lines[r].shown}
-              disabled={r === 'base'}
-              onChange={(e) => set(r, { shown: e.target.checked })}
-              className="size-6 accent-slate"
-            />{' '}
+          <Check checked={lines[r].shown} disabled={r === 'base'} onChange={(e) => set(r, { shown: e.target.checked })}>
             shown
-          </label>
+          </Check>
         </div>
       ))}
       <div className="grid grid-cols-3 gap-2">
@@ -96,19 +89,14 @@ export function LinesForm({ lines, lead, onChange }: { lines: Lines; lead: boole
           </Select>
         )}
       </Field>
-      <label className="flex min-h-11 items-center gap-3">
-        <input
-          type="checkbox"
-          checked={lines.joined}
-          disabled={lines.style !== 'lead-in'}
-          onChange={(e) => onChange({ ...lines, joined: e.target.checked })}
-          className="size-6 accent-slate"
-        />
-        <span>
-          <b>Letter groups are joined</b>{' '}
-          <span className="text-sm text-soft">(otherwise side by side; only with lead-ins)</span>
-        </span>
-      </label>
+      <Check
+        checked={lines.joined}
+        disabled={lines.style !== 'lead-in'}
+        onChange={(e) => onChange({ ...lines, joined: e.target.checked })}
+      >
+        <b>Letter groups are joined</b>{' '}
+        <span className="text-sm text-soft">(otherwise side by side; only with lead-ins)</span>
+      </Check>
     </fieldset>
   )
 }

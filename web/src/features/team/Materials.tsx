@@ -1,3 +1,4 @@
+import { Check } from '../../ui/parts'
 import type { Conventions, Vocabulary } from '../../api/client'
 import { materialsWith } from './model'
 
@@ -19,29 +20,17 @@ export function Materials({
     <fieldset disabled={!lead} className="flex flex-col">
       <legend className="text-sm font-bold">Trays and materials for writing</legend>
       {all.map((m) => (
-        <label key={m.name} className="flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            checked={chosen.includes(m.name)}
-            onChange={(e) => onChange({ materials: materialsWith(names, c.materials, m.name, e.target.checked) })}
-            className="size-6 shrink-0 accent-slate"
-          />
-          <span>
-            <b>{m.name}</b> <span className="text-sm text-soft">{m.caution}</span>
-          </span>
-        </label>
+        <Check
+          key={m.name}
+          checked={chosen.includes(m.name)}
+          onChange={(e) => onChange({ materials: materialsWith(names, c.materials, m.name, e.target.checked) })}
+        >
+          <b>{m.name}</b> <span className="text-sm text-soft">{m.caution}</span>
+        </Check>
       ))}
-      <label className="flex min-h-11 items-center gap-3">
-        <input
-          type="checkbox"
-          checked={!c.one_material}
-          onChange={(e) => onChange({ one_material: !e.target.checked })}
-          className="size-6 shrink-0 accent-slate"
-        />
-        <span>
-          <b>Another material each day</b> <span className="text-sm text-soft">(otherwise the first of these)</span>
-        </span>
-      </label>
+      <Check checked={!c.one_material} onChange={(e) => onChange({ one_material: !e.target.checked })}>
+        <b>Another material each day</b> <span className="text-sm text-soft">(otherwise the first of these)</span>
+      </Check>
     </fieldset>
   )
 }

@@ -1,7 +1,7 @@
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import { callThen, useClasses } from '../../api/shared'
-import { Button, Input, Notice, Select } from '../../ui/parts'
+import { Button, Input, Notice, Select, Check } from '../../ui/parts'
 import { useBringBack, useMoveUp, usePastClasses, type Move } from './api'
 
 type What = 'stays' | 'moves' | 'leaves'
@@ -57,15 +57,9 @@ export default function NewYear({ onClose }: { onClose: () => void }) {
                         className="max-w-48"
                         onChange={(e) => change({ name: e.target.value })}
                       />
-                      <label className="flex min-h-11 items-center gap-2">
-                        <input
-                          type="checkbox"
-                          className="size-6 accent-slate"
-                          checked={p.knows}
-                          onChange={(e) => change({ knows: e.target.checked })}
-                        />
+                      <Check checked={p.knows} onChange={(e) => change({ knows: e.target.checked })}>
                         what it knows goes along
-                      </label>
+                      </Check>
                     </span>
                   )}
                 </li>

@@ -1,4 +1,4 @@
-import { Notice } from '../../ui/parts'
+import { Notice, Check } from '../../ui/parts'
 import { useMailWish, useSetMailWish } from './api'
 
 /** Whether somebody gets a mail a day; nothing where the server sends none. */
@@ -8,16 +8,9 @@ export function OwnMail() {
   if (!wish.data?.possible) return null
   return (
     <div className="flex flex-col gap-2">
-      <label className="flex min-h-11 items-center gap-3">
-        <input
-          type="checkbox"
-          className="size-6 accent-slate"
-          checked={wish.data.wanted}
-          disabled={set.isPending}
-          onChange={(e) => set.mutate(e.target.checked)}
-        />
+      <Check checked={wish.data.wanted} disabled={set.isPending} onChange={(e) => set.mutate(e.target.checked)}>
         One e-mail a day, when something waits for you that you have not seen
-      </label>
+      </Check>
       {wish.data.refused_at && wish.data.wanted && (
         <Notice kind="care">
           Mail to your address came back on {new Date(wish.data.refused_at).toLocaleDateString('en-GB')}. No more is

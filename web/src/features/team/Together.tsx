@@ -1,3 +1,4 @@
+import { Check } from '../../ui/parts'
 import { asIn } from '../../ui/pair'
 import { useWall } from '../../api/shared'
 
@@ -15,15 +16,13 @@ export function Together({ list, lead, onChange }: Props) {
       <legend className="text-sm font-bold">Spellings taught with all their sounds at once</legend>
       <span className="flex flex-wrap gap-x-5">
         {spellings.map(({ grapheme, sounds }) => (
-          <label key={grapheme} className="flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              checked={list.includes(grapheme)}
-              onChange={(e) => onChange(e.target.checked ? [...list, grapheme] : list.filter((g) => g !== grapheme))}
-              className="size-6 shrink-0 accent-slate"
-            />
+          <Check
+            key={grapheme}
+            checked={list.includes(grapheme)}
+            onChange={(e) => onChange(e.target.checked ? [...list, grapheme] : list.filter((g) => g !== grapheme))}
+          >
             <b className="font-child text-xl">{grapheme}</b> <span className="text-sm">{sounds.join(', ')}</span>
-          </label>
+          </Check>
         ))}
       </span>
       <span className="text-sm text-soft">Otherwise each sound is a lesson of its own, in the order of the steps.</span>

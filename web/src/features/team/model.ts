@@ -1,3 +1,4 @@
+import settings from '../../api/conventions.json'
 import type { JobAsk } from '../../api/jobs'
 import type { Conventions, Routine, Vocabulary } from '../../api/client'
 
@@ -25,47 +26,12 @@ export const prints: [string, [string, JobAsk][]][] = [
   ['For the wall', [['Frieze', { kind: 'cards', layout: 'frieze' }]]],
 ]
 
-/** What a team says yes or no to, with what holds otherwise. */
-export const switches: [keyof Conventions, string, string][] = [
-  ['letter_names', 'Letter names from day one', 'otherwise only the sound is said'],
-  ['capitals', 'Capitals with the small letter', 'otherwise as a set later'],
-  ['groups_first', 'Look for letter groups first', 'otherwise sound out from left to right'],
-  ['doubles_apart', 'Doubled letters have cards of their own', 'otherwise a class that knows b reads rabbit'],
-  ['written_words', 'Words on the board in the team’s own strokes', 'otherwise in the font; never both in one word'],
-  ['whole_by_sight', 'Exception words as wholes', 'otherwise the odd part is marked'],
-]
-
-type Says = NonNullable<Conventions['says']>
-
-/** What is the team's words, with ours as a hint. */
-export const says: [keyof Says, string, string][] = [
-  ['posture', 'Before writing', 'nothing is said'],
-  ['mistake', 'When something is written wrong', 'say the sound again, cross it out, write it beside'],
-  ['checks', 'Checks of a sentence', 'capital, spaces, stop, letter groups'],
-  ['gesture', 'A gesture for the sounds of a word', 'none'],
-]
-
-/** Our signs for who speaks, with those that hold where the team wrote none. */
-export const signs: [keyof NonNullable<Says['signs']>, string, string][] = [
-  ['adult', 'Sign: I speak', 'hand on your chest'],
-  ['both', 'Sign: all together', 'arms open wide'],
-  ['class', 'Sign: the class speaks', 'an open hand towards them'],
-  ['silently', 'Sign: silently, then aloud', 'a finger on closed lips, then open it'],
-]
-
 /** Who speaks the items of a step in turn, as one choice. */
 export const turns: [string, string][] = [
   ['', 'the class speaks'],
   ['adult,both,class', 'you, together, the class'],
   ['both,class', 'together, then the class'],
   ['class,silently', 'the class, then silently'],
-]
-
-/** Further things to say yes or no to. */
-export const yesses: [keyof Says, string][] = [
-  ['one_side_first', 'The pack shows all pictures first, then all letters'],
-  ['guess_title', 'The title of a page is guessed first'],
-  ['pick_answers', 'Questions have three answers to pick from'],
 ]
 
 /** The options of a step with some changed; what is left as usual is not kept. */
@@ -76,14 +42,6 @@ export function optionsWith(
   const usual = (v: unknown) => v === '' || v === undefined || (Array.isArray(v) && v.length === 0)
   return Object.fromEntries(Object.entries({ ...now, ...part }).filter(([, v]) => !usual(v)))
 }
-
-export const units: [keyof Conventions['units'], string][] = [
-  ['qu_two', 'q and u are two units'],
-  ['nk_one', 'nk is one unit'],
-  ['doubles_two', 'double letters are two units'],
-  ['x_one', 'x counts as one sound'],
-  ['yoo_two', 'the yoo of mule counts as two sounds'],
-]
 
 /** The list with one entry changed. */
 export const changed = <T>(list: readonly T[], at: number, part: Partial<T>): T[] =>
@@ -114,36 +72,57 @@ export function materialsWith(
   return all.filter((n) => (n === name ? on : now.includes(n)))
 }
 
+/** A convention that is a switch, a choice or a wording, as the core describes it. */
+export type Setting = (typeof settings)[number]
+export { settings }
+
+type Value = string | boolean | string[] | undefined
+
+/** The value at a path such as says.signs.adult. */
+export function valueAt(c: Conventions, key: string): Value {
+  let at: unknown = c
+  for (const part of key.split('.')) at = (at as Record<string, unknown> | undefined)?.[part]
+  return at as Value
+}
+
+/** The conventions with another value at a path. */
+export function withValue(c: Conventions, key: string, value: Value): Conventions {
+  const set = (at: Record<string, unknown> | undefined, [part = '', ...rest]: string[]): Record<string, unknown> => ({
+    ...at,
+    [part]: rest.length ? set(at?.[part] as Record<string, unknown> | undefined, rest) : value,
+  })
+  return set(c, key.split('.')) as Conventions
+}
+
+/** Whether a setting is asked: some hang on a switch. */
+export const isAsked = (c: Conventions, s: Setting) => !s.needs || Boolean(valueAt(c, s.needs))
+
+/** What holds, in words. */
+export function wordsFor(c: Conventions, s: Setting): string {
+  const value = valueAt(c, s.key)
+  if (s.kind === 'switch') return value ? 'yes' : `no: ${s.otherwise}`
+  if (s.kind === 'choice') return s.choices?.find((o) => o.value === (value ?? ''))?.label ?? String(value)
+  const text = Array.isArray(value) ? value.join(', ') : String(value ?? '')
+  return text || s.otherwise
+}
+
 /** What was agreed, as lines to read: what it is about, and what holds. */
 export function agreedLines(c: Conventions, vocabulary: Vocabulary | undefined): [string, string][] {
   const lines: [string, string][] = [
     ['Accent', vocabulary?.accents.find((a) => a.id === c.accent)?.name ?? c.accent],
-    ...switches.map(([key, label, otherwise]): [string, string] => [
-      label,
-      c[key] ? 'yes' : `no: ${otherwise.replace(/^otherwise /, '')}`,
-    ]),
-    [
-      'What counts as one unit',
-      units
-        .filter(([key]) => c.units[key])
-        .map(([, label]) => label)
-        .join('; ') || 'single letters and letter groups only',
-    ],
+    ...settings.filter((s) => isAsked(c, s)).map((s): [string, string] => [s.label, wordsFor(c, s)]),
   ]
   if (c.together?.length) lines.push(['Taught with all their sounds at once', c.together.join(', ')])
-  if (c.lines)
-    lines.push([
-      'Writing lines',
-      [c.lines.top, c.lines.middle, c.lines.base, c.lines.drop].map((l) => l.name).join(', '),
-    ])
-  lines.push(['Trays and materials', c.materials?.length ? c.materials.join(', ') : 'all that the steps offer'])
-  for (const [key, label] of says) {
-    const text = c.says?.[key]
-    if (typeof text === 'string' && text) lines.push([label, text])
+  if (c.lines) {
+    const { top, middle, base, drop } = c.lines
+    lines.push(['Writing lines', [top, middle, base, drop].map((l) => l.name).join(', ')])
+    lines.push(['Letters', c.lines.style === 'lead-in' ? 'with a lead-in from the base line' : 'print, from the top'])
   }
+  lines.push(['Trays and materials', c.materials?.length ? c.materials.join(', ') : 'all that the steps offer'])
+  lines.push(['Which material', c.one_material ? 'the first of these every day' : 'another one each day'])
+  for (const m of c.says?.materials ?? []) lines.push([`Our own material: ${m.name}`, m.caution])
   if (c.allowed?.length) lines.push(['Words that we allow all the same', c.allowed.join(', ')])
   for (const d of c.departures ?? []) lines.push([`We say “${d.word}” differently`, d.note || 'in another accent'])
-  lines.push(['Paper', c.paper])
   return lines
 }
 

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Button, FileButton, Inline, Key, Notice } from '../parts'
+import { Button, FileButton, Inline, Key, Notice, Check } from '../parts'
 import { meterGood, meterWord } from './model'
 import type { useMicrophone } from './useMicrophone'
 
@@ -96,15 +96,9 @@ export function Microphone({ mic, onRecord, busy, onFile, countIn, onCountIn }: 
             Open the microphone
           </Button>
         )}
-        <label className="flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            checked={countIn}
-            onChange={(e) => onCountIn(e.target.checked)}
-            className="size-6 accent-slate"
-          />{' '}
+        <Check checked={countIn} onChange={(e) => onCountIn(e.target.checked)}>
           count me in: 3, 2, 1
-        </label>
+        </Check>
         <FileButton
           look="quiet"
           accept=".wav,.flac,.mp3,.ogg,.oga,audio/wav,audio/flac,audio/mpeg,audio/ogg"

@@ -1,4 +1,4 @@
-import { Field, Input } from '../parts'
+import { Field, Input, Check } from '../parts'
 
 type Props = {
   speaker: string
@@ -16,15 +16,9 @@ export function VoiceFields({ speaker, onSpeaker, consent, onConsent, wrong }: P
         {(ids) => <Input {...ids} value={speaker} maxLength={80} onChange={(e) => onSpeaker(e.target.value)} />}
       </Field>
       <div className="flex flex-col justify-center">
-        <label className="flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            checked={consent}
-            onChange={(e) => onConsent(e.target.checked)}
-            className="size-6 shrink-0 accent-slate"
-          />
+        <Check checked={consent} onChange={(e) => onConsent(e.target.checked)}>
           The speaker agrees that the recording is kept. It can be withdrawn at any time.
-        </label>
+        </Check>
         {wrong.consent && (
           <p role="alert" className="text-sm font-bold text-brick">
             ! {wrong.consent}
