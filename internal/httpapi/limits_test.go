@@ -66,7 +66,7 @@ func TestTheAddressOfAClientIsTheLastHopOfTheProxy(t *testing.T) {
 		require.NoError(t, answer.Body.Close())
 		var out string
 		require.NoError(t, testdb.Owner(t, pool).QueryRow(context.Background(),
-			"SELECT address FROM account_event ORDER BY account_event_id DESC LIMIT 1").Scan(&out))
+			"SELECT address FROM account_event ORDER BY event_id DESC LIMIT 1").Scan(&out))
 		return out
 	}
 	assert.Equal(t, "203.0.113.9", address(true, "198.51.100.7, 203.0.113.9"))

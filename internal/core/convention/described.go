@@ -75,12 +75,12 @@ var Settings = []Setting{
 	{Key: "units.qu_two", Group: oneUnit, Label: "q and u are two units", Otherwise: "qu is one", Kind: Switch, Effect: "bridges"},
 	{Key: "units.nk_one", Group: oneUnit, Label: "nk is one unit", Otherwise: "n and k are two", Kind: Switch, Effect: "bridges"},
 	{
-		Key: "units.doubles_two", Group: oneUnit, Label: "double letters are two units", Otherwise: "they are one",
+		Key: "units.doubles_two", Group: oneUnit, Label: "Double letters are two units", Otherwise: "they are one",
 		Kind: Switch, Effect: "bridges",
 	},
 	{Key: "units.x_one", Group: oneUnit, Label: "x counts as one sound", Otherwise: "as two", Kind: Switch, Effect: "counting sounds"},
 	{
-		Key: "units.yoo_two", Group: oneUnit, Label: "the yoo of mule counts as two sounds", Otherwise: "as one",
+		Key: "units.yoo_two", Group: oneUnit, Label: "The yoo of mule counts as two sounds", Otherwise: "as one",
 		Kind: Switch, Effect: "counting sounds",
 	},
 	{
