@@ -74,7 +74,7 @@ func run(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	lead, err := a.Accounts.SignIn(ctx, people.Attempt{Email: list[0].Email, Password: list[0].Password})
+	lead, err := a.Accounts.SignIn(ctx, people.SignInAttempt{Email: list[0].Email, Password: list[0].Password})
 	if err != nil {
 		return err
 	}

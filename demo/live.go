@@ -62,14 +62,14 @@ func Live(ctx context.Context, a *app.App) error {
 	for _, c := range classes {
 		byName[c.Name] = c.ClassID
 	}
-	for _, t := range taught {
+	for _, t := range lessonsTaught {
 		if t.newRhyme != "" {
 			if err := rewrite(ctx, a, lead, ids[t.pair], t.newRhyme); err != nil {
 				return err
 			}
 		}
 		by := team[teach[t.class]]
-		if err := held(ctx, a, by, byName[t.class], ids[t.pair], t); err != nil {
+		if err := lessonsHeld(ctx, a, by, byName[t.class], ids[t.pair], t); err != nil {
 			return fmt.Errorf("lesson of %s: %w", t.pair, err)
 		}
 	}
@@ -88,7 +88,7 @@ type lessonHeld struct {
 	newRhyme    string // agreed just before
 }
 
-var taught = []lessonHeld{
+var lessonsTaught = []lessonHeld{
 	{
 		class:   "Otter class",
 		pair:    "p=p",
@@ -120,8 +120,8 @@ var taught = []lessonHeld{
 	},
 }
 
-// held assembles a lesson and logs it as taught.
-func held(ctx context.Context, a *app.App, by tx.Actor, classID, cardID string, t lessonHeld) error {
+// lessonsHeld assembles a lesson and logs it as taught.
+func lessonsHeld(ctx context.Context, a *app.App, by tx.Actor, classID, cardID string, t lessonHeld) error {
 	ask := teaching.LessonAsk{ClassID: classID, Purpose: t.purpose, CardIDs: []string{cardID}, Minutes: t.minutes}
 	made, err := a.Lessons.Assemble(ctx, by, ask)
 	if err != nil {

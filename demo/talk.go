@@ -18,8 +18,8 @@ type forward struct {
 	readers     []string
 }
 
-// said is something said beside a card.
-type said struct {
+// comments is something said beside a card.
+type comments struct {
 	card, hours int
 	by, field   string
 	body        string
@@ -35,7 +35,7 @@ var forwards = []forward{
 	{16, 74, "lead", "", nil},
 }
 
-var talk = []said{
+var talk = []comments{
 	{
 		card:    9,
 		hours:   48,

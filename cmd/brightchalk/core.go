@@ -268,12 +268,12 @@ func oneSound(accent phoneme.Accent, text string) (phoneme.Phoneme, error) {
 		return "", err
 	}
 	if len(ps) > 1 {
-		return "", fmt.Errorf("%q is %d sounds, %s: a game for the ear asks for one of them", text, len(ps), spoken(ps))
+		return "", fmt.Errorf("%q is %d sounds, %s: a game for the ear asks for one of them", text, len(ps), teamSpeech(ps))
 	}
 	return ps[0], nil
 }
 
-func spoken(ps []phoneme.Phoneme) string {
+func teamSpeech(ps []phoneme.Phoneme) string {
 	out := make([]string, len(ps))
 	for i, p := range ps {
 		out[i] = "/" + string(p) + "/"

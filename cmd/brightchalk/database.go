@@ -25,8 +25,8 @@ const (
 	ownerAddress = "BRIGHT_CHALK_OWNER_URL"
 )
 
-// addressOf reads the address of a database from the environment.
-func addressOf(name string) (*pgxpool.Config, error) {
+// parseAddress reads the address of a database from the environment.
+func parseAddress(name string) (*pgxpool.Config, error) {
 	url := os.Getenv(name)
 	if url == "" {
 		return nil, errors.New(
@@ -43,7 +43,7 @@ func addressOf(name string) (*pgxpool.Config, error) {
 
 // databaseConfig is the database as the application's role sees it.
 func databaseConfig() (*pgxpool.Config, error) {
-	config, err := addressOf(roleAddress)
+	config, err := parseAddress(roleAddress)
 	if err != nil {
 		return nil, err
 	}
@@ -65,7 +65,7 @@ func direct(ctx context.Context, usual *pgxpool.Pool) (*pgxpool.Pool, func(), er
 	if os.Getenv("BRIGHT_CHALK_DIRECT_URL") == "" {
 		return usual, func() {}, nil
 	}
-	config, err := addressOf("BRIGHT_CHALK_DIRECT_URL")
+	config, err := parseAddress("BRIGHT_CHALK_DIRECT_URL")
 	if err != nil {
 		return nil, nil, err
 	}
@@ -82,7 +82,7 @@ func standby(ctx context.Context) (*pgxpool.Pool, func(), error) {
 	if os.Getenv("BRIGHT_CHALK_STANDBY_URL") == "" {
 		return nil, func() {}, nil
 	}
-	config, err := addressOf("BRIGHT_CHALK_STANDBY_URL")
+	config, err := parseAddress("BRIGHT_CHALK_STANDBY_URL")
 	if err != nil {
 		return nil, nil, err
 	}
@@ -98,9 +98,9 @@ func standby(ctx context.Context) (*pgxpool.Pool, func(), error) {
 // unbound is the database as its owner sees it, for work that may take long.
 func unbound() (*pgxpool.Config, error) {
 	if os.Getenv(ownerAddress) == "" {
-		return addressOf(roleAddress)
+		return parseAddress(roleAddress)
 	}
-	return addressOf(ownerAddress)
+	return parseAddress(ownerAddress)
 }
 
 // open brings the database to the newest shape and returns it as the application's role sees it.

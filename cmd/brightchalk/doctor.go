@@ -31,11 +31,11 @@ const (
 
 // What is asked of an installation.
 const (
-	leastServer = 150000          // PostgreSQL 15
-	mostSkew    = 2 * time.Second // between the clocks of this machine and of the database
-	leastDisk   = 1 << 30         // bytes free for uploads on their way
-	leastMemory = 256 << 20       // bytes
-	unusedFor   = 24 * time.Hour  // a medium may be on its way to its card
+	minServer    = 150000          // PostgreSQL 15
+	maxClockSkew = 2 * time.Second // between the clocks of this machine and of the database
+	minDisk      = 1 << 30         // bytes free for uploads on their way
+	minMemory    = 256 << 20       // bytes
+	unusedFor    = 24 * time.Hour  // a medium may be on its way to its card
 )
 
 var errUnwell = errors.New("something is wrong; see above")
@@ -166,9 +166,9 @@ func disk() check {
 	}
 	free := int64(fs.Bavail) * fs.Bsize //nolint:unconvert // other types on other systems
 	k := check{"disk", good, fmt.Sprintf("%d MB free in %s, where uploads pass", free>>20, dir)}
-	if free < leastDisk {
+	if free < minDisk {
 		k.State = care
-		k.Found += fmt.Sprintf("; %d MB are better", leastDisk>>20)
+		k.Found += fmt.Sprintf("; %d MB are better", minDisk>>20)
 	}
 	return k
 }
@@ -179,9 +179,9 @@ func memory() check {
 		return check{"memory", care, "it cannot be read: " + err.Error()}
 	}
 	k := check{"memory", good, fmt.Sprintf("%d MB for this machine or container", limit>>20)}
-	if limit < leastMemory {
+	if limit < minMemory {
 		k.State = care
-		k.Found += fmt.Sprintf("; %d MB are better", leastMemory>>20)
+		k.Found += fmt.Sprintf("; %d MB are better", minMemory>>20)
 	}
 	return k
 }
@@ -189,7 +189,7 @@ func memory() check {
 func server(s store.ServerState) check {
 	k := check{"database", good, fmt.Sprintf("PostgreSQL %d.%d, %d MB", s.Version/10000, s.Version%10000, s.Bytes>>20)}
 	switch {
-	case s.Version < leastServer:
+	case s.Version < minServer:
 		k.State, k.Found = wrong, k.Found+"; 15 or newer is needed"
 	case s.Standby:
 		k.State, k.Found = care, k.Found+"; it is a standby: nothing can be written there"
@@ -209,7 +209,7 @@ func clock(s store.ServerState, before, after time.Time) check {
 		off = s.Clock.Sub(after)
 	}
 	k := check{"clock", good, "as the database's"}
-	if off > mostSkew {
+	if off > maxClockSkew {
 		k.State = care
 		k.Found = fmt.Sprintf(
 			"%s off the database's: sessions, codes and links end too early or too late",

@@ -61,7 +61,7 @@ func lessonCommand(std stdio) *cobra.Command {
 		if err != nil {
 			return err
 		}
-		view := viewOf(made)
+		view := newLessonView(made)
 		if view.Document, err = lesson.Documents.Write(made); err != nil {
 			return err
 		}
@@ -86,7 +86,7 @@ func (f lessonFlags) input(std stdio) (assembly.Input, error) {
 		return assembly.Input{}, err
 	}
 	purpose := lesson.Purpose(f.purpose)
-	kind, ok := lesson.PurposeOf(purpose)
+	kind, ok := lesson.FindPurpose(purpose)
 	if !ok {
 		return assembly.Input{}, usage("unknown purpose %q; see brightchalk lesson --help", f.purpose)
 	}
@@ -131,7 +131,7 @@ func (f lessonFlags) input(std stdio) (assembly.Input, error) {
 		in.Class.Exceptions[w] = true
 	}
 	for _, p := range targets {
-		in.Targets = append(in.Targets, cardOf(p, library))
+		in.Targets = append(in.Targets, parseCard(p, library))
 	}
 	return in, nil
 }
@@ -151,7 +151,7 @@ func (f lessonFlags) declare(
 		}
 	}
 	for i, p := range known {
-		c := cardOf(p, library)
+		c := parseCard(p, library)
 		c.Step = i + 1
 		s.Cards = append(s.Cards, c)
 		s.Declared = append(s.Declared, knowledge.Declaration{
@@ -160,8 +160,8 @@ func (f lessonFlags) declare(
 	}
 }
 
-// cardOf is the card of the library, or a bare one by rule.
-func cardOf(p spelling.Pair, library map[spelling.Pair]card.Card) card.Card {
+// parseCard is the card of the library, or a bare one by rule.
+func parseCard(p spelling.Pair, library map[spelling.Pair]card.Card) card.Card {
 	if c, ok := library[p]; ok {
 		return c
 	}
@@ -275,7 +275,7 @@ type itemView struct {
 	Clue     string          `json:"clue,omitempty"`
 }
 
-func viewOf(l lesson.Lesson) lessonView {
+func newLessonView(l lesson.Lesson) lessonView {
 	v := lessonView{
 		Purpose: l.Purpose, Targets: []string{}, Minutes: l.Minutes, Seconds: l.Seconds, Steps: []stepView{},
 		Dropped: l.Dropped, Notes: l.Notes,
@@ -341,7 +341,7 @@ func stepsCommand(std stdio) *cobra.Command {
 			return []string{
 				string(r.Kind),
 				r.Name,
-				fmt.Sprintf("%d–%d–%d s", r.LeastSeconds, r.UsualSeconds, r.MostSeconds),
+				fmt.Sprintf("%d–%d–%d s", r.MinSeconds, r.UsualSeconds, r.MaxSeconds),
 				r.About,
 			}
 		})

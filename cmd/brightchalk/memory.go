@@ -80,7 +80,7 @@ func tellMemory(w io.Writer, asJSON bool, s review.Seen, at time.Time) error {
 		return json.NewEncoder(w).Encode(r)
 	}
 	_, err := fmt.Fprintf(w, "%s\t%.0f %%\t%s\tdue %s\t%s\n",
-		r.Pair, 100*r.Retrievability, review.FadingOf(r.Retrievability), r.Due, r.Because)
+		r.Pair, 100*r.Retrievability, review.FadingCards(r.Retrievability), r.Due, r.Because)
 	return err
 }
 

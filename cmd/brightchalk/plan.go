@@ -47,7 +47,7 @@ func readRows(accent phoneme.Accent, name string) ([]orderRow, error) {
 		return nil, fmt.Errorf("%s cannot be opened", name)
 	}
 	defer func() { _ = file.Close() }()
-	return rowsOf(accent, name, file)
+	return orderRows(accent, name, file)
 }
 
 // withoutMark skips the byte-order mark that spreadsheets and our own tables begin with.
@@ -59,7 +59,7 @@ func withoutMark(file io.Reader) io.Reader {
 	return in
 }
 
-func rowsOf(accent phoneme.Accent, name string, file io.Reader) ([]orderRow, error) {
+func orderRows(accent phoneme.Accent, name string, file io.Reader) ([]orderRow, error) {
 	rows, err := csv.NewReader(withoutMark(file)).ReadAll()
 	if err != nil || len(rows) < 2 {
 		return nil, fmt.Errorf(
@@ -223,8 +223,8 @@ func tellImproved(std stdio, asJSON bool, got order.Improvement) error {
 	return p.close()
 }
 
-// mostMadeUp bounds how many words are made up at once.
-const mostMadeUp = 5000
+// maxMadeUp bounds how many words are made up at once.
+const maxMadeUp = 5000
 
 func nonsenseCommand(std stdio) *cobra.Command {
 	c := &cobra.Command{
@@ -246,7 +246,7 @@ func nonsenseCommand(std stdio) *cobra.Command {
 		if *taught == "" {
 			return usage("say what is taught: --taught PAIRS")
 		}
-		q := words.MadeUpQuery{Frame: *frame, Count: max(0, min(*count, mostMadeUp))}
+		q := words.MadeUpQuery{Frame: *frame, Count: max(0, min(*count, maxMadeUp))}
 		if q.Taught, err = spelling.ParsePairs(accent, *taught); err != nil {
 			return err
 		}
@@ -293,7 +293,7 @@ func introduceCommand(std stdio) *cobra.Command {
 			return err
 		}
 		if f.json {
-			return newPrinter(std, true).row(introductionOf(made))
+			return newPrinter(std, true).row(makeIntroduction(made))
 		}
 		return rows(std, false, made.Steps, func(s lesson.Step) []string {
 			return []string{prose.Clock(s.Seconds), s.Name, strings.Join(s.Adult, " ")}
@@ -348,7 +348,7 @@ type introductionChoice struct {
 	Because string `json:"because"`
 }
 
-func introductionOf(l lesson.Lesson) introduction {
+func makeIntroduction(l lesson.Lesson) introduction {
 	f := l.Target()
 	out := introduction{
 		CardID: f.ID, Version: f.Version, Agreed: f.Agreed, Pair: f.Pair, Keyword: f.Keyword, Lesson: l,

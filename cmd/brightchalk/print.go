@@ -103,7 +103,7 @@ func (f printFlags) practice(out *bytes.Buffer) error {
 	if err != nil {
 		return err
 	}
-	p := render.Practised{HeightMM: f.size, Trace: true}
+	p := render.PracticeSheet{HeightMM: f.size, Trace: true}
 	for _, text := range list {
 		w, err := strokes.CommonLines().Write(text, nil, nil)
 		if err != nil {

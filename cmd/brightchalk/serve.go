@@ -101,11 +101,11 @@ func serve(std stdio, addr string, withDemo bool) error {
 		return err
 	}
 	defer pool.Close()
-	post, err := postOf()
+	post, err := parsePost()
 	if err != nil {
 		return err
 	}
-	vouching, err := providerOf()
+	vouching, err := openProvider()
 	if err != nil {
 		return err
 	}
@@ -200,8 +200,8 @@ func serve(std stdio, addr string, withDemo bool) error {
 	return server.Shutdown(shutdown)
 }
 
-// postOf is where mail goes: BRIGHT_CHALK_MAIL, from BRIGHT_CHALK_MAIL_FROM, with links to BRIGHT_CHALK_ADDRESS.
-func postOf() (people.Post, error) {
+// parsePost is where mail goes: BRIGHT_CHALK_MAIL, from BRIGHT_CHALK_MAIL_FROM, with links to BRIGHT_CHALK_ADDRESS.
+func parsePost() (people.Post, error) {
 	sender, err := mail.Open(env("BRIGHT_CHALK_MAIL", ""), env("BRIGHT_CHALK_MAIL_FROM", ""))
 	if err != nil {
 		return people.Post{}, fmt.Errorf("BRIGHT_CHALK_MAIL: %w", err)
@@ -209,9 +209,9 @@ func postOf() (people.Post, error) {
 	return people.Post{Sender: sender, Address: env("BRIGHT_CHALK_ADDRESS", "")}, nil
 }
 
-// providerOf is where people may sign in beside their passwords: the issuer BRIGHT_CHALK_SIGN_IN, which knows this
+// openProvider is where people may sign in beside their passwords: the issuer BRIGHT_CHALK_SIGN_IN, which knows this
 // application as BRIGHT_CHALK_SIGN_IN_CLIENT with BRIGHT_CHALK_SIGN_IN_SECRET, under BRIGHT_CHALK_ADDRESS.
-func providerOf() (*provider.Provider, error) {
+func openProvider() (*provider.Provider, error) {
 	p, err := provider.Open(provider.Settings{
 		Name: env("BRIGHT_CHALK_SIGN_IN_NAME", ""), Issuer: env("BRIGHT_CHALK_SIGN_IN", ""),
 		Client: env("BRIGHT_CHALK_SIGN_IN_CLIENT", ""), Secret: env("BRIGHT_CHALK_SIGN_IN_SECRET", ""),

@@ -51,8 +51,8 @@ func secret(std stdio, whose string) string {
 	return strings.TrimRight(line, "\r\n")
 }
 
-// house opens the application on the database and closes it after f.
-func house(f func(ctx context.Context, a *app.App) error) error {
+// openApp opens the application on the database and closes it after f.
+func openApp(f func(ctx context.Context, a *app.App) error) error {
 	ctx := context.Background()
 	pool, err := open(ctx)
 	if err != nil {
@@ -64,7 +64,7 @@ func house(f func(ctx context.Context, a *app.App) error) error {
 
 func createTeam(std stdio, n people.NewTeam) error {
 	n.Password = secret(std, "the lead")
-	return house(func(ctx context.Context, a *app.App) error {
+	return openApp(func(ctx context.Context, a *app.App) error {
 		id, err := a.Accounts.CreateTeam(ctx, n)
 		if err != nil {
 			return err
@@ -85,7 +85,7 @@ func account(
 		if *email == "" {
 			return usage("say whose account it is: --email E")
 		}
-		return house(func(ctx context.Context, a *app.App) error {
+		return openApp(func(ctx context.Context, a *app.App) error {
 			by, id, err := a.Accounts.AsOperator(ctx, *email)
 			if errors.Is(err, store.ErrNotFound) {
 				return fmt.Errorf("nobody has an account with the address %s", *email)

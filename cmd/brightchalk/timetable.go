@@ -57,7 +57,7 @@ func timetableCommand(std stdio) *cobra.Command {
 		if ask.Start, err = year.ParseDate(*start); err != nil {
 			return usage("--start: %v", err)
 		}
-		if ask.Lost, err = datesOf(*lost); err != nil {
+		if ask.Lost, err = parseDates(*lost); err != nil {
 			return usage("--lost: %v", err)
 		}
 		if ask.Off, err = daysOff(*daysFile, ask.Start); err != nil {
@@ -72,8 +72,8 @@ func timetableCommand(std stdio) *cobra.Command {
 	return c
 }
 
-// datesOf are lost days, each by the rule of all.
-func datesOf(text string) (map[year.Date]year.Rule, error) {
+// parseDates are lost days, each by the rule of all.
+func parseDates(text string) (map[year.Date]year.Rule, error) {
 	out := map[year.Date]year.Rule{}
 	for d := range strings.SplitSeq(text, ",") {
 		if d = strings.TrimSpace(d); d == "" {

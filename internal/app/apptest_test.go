@@ -44,7 +44,7 @@ func demoSchool(t testing.TB) school {
 	list := demo.SignIns
 	var err error
 	for i, into := range []*tx.Actor{&s.lead, &s.teacher, &s.assistant} {
-		*into, err = s.Accounts.SignIn(ctx, people.Attempt{Email: list[i].Email, Password: list[i].Password})
+		*into, err = s.Accounts.SignIn(ctx, people.SignInAttempt{Email: list[i].Email, Password: list[i].Password})
 		require.NoError(t, err)
 	}
 	wall, err := s.Cards.Wall(ctx, s.lead, false)
@@ -281,7 +281,10 @@ func TestAnotherTeamSeesNothing(t *testing.T) {
 		},
 	)
 	require.NoError(t, err)
-	other, err := s.Accounts.SignIn(ctx, people.Attempt{Email: "OTHER@school.example", Password: "a long enough one"})
+	other, err := s.Accounts.SignIn(
+		ctx,
+		people.SignInAttempt{Email: "OTHER@school.example", Password: "a long enough one"},
+	)
 	require.NoError(t, err)
 	wall, err := s.Cards.Wall(ctx, other, true)
 	require.NoError(t, err)
@@ -336,7 +339,11 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 func TestWorkbench(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	found, err := s.Words.Find(ctx, s.teacher, teaching.FindQuery{ClassID: s.class, CardID: s.cards["b"], Frame: "CVC"})
+	found, err := s.Words.Find(
+		ctx,
+		s.teacher,
+		teaching.FindQuery{ClassID: s.class, CardID: s.cards["b"], Frame: "CVC"},
+	)
 	require.NoError(t, err)
 	require.Greater(t, found.Total, 10)
 	assert.NotContains(t, found.Words[0].Word, "u", "u has not been taught to Heron class")

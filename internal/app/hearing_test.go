@@ -34,18 +34,18 @@ func TestListenersAreBlindUntilTheyHaveHeard(t *testing.T) {
 	first, second := list.Takes[0].TakeID, list.Takes[1].TakeID
 	require.NoError(
 		t,
-		s.Takes.Hear(ctx, s.lead, first, sound.Heard{Why: []string{"voicing", "added-vowel", "voicing"}}),
+		s.Takes.Hear(ctx, s.lead, first, sound.HearingResult{Why: []string{"voicing", "added-vowel", "voicing"}}),
 	)
-	require.NoError(t, s.Takes.Hear(ctx, s.lead, second, sound.Heard{Pure: true}))
+	require.NoError(t, s.Takes.Hear(ctx, s.lead, second, sound.HearingResult{Pure: true}))
 	list, err = s.Takes.Listening(ctx, s.lead)
 	require.NoError(t, err)
 	assert.Equal(t, len(list.Takes)-2, list.Left)
 	assert.Nil(t, list.Takes[0].Mine, "what is left comes first")
-	heard := map[string]*sound.Heard{}
+	heard := map[string]*sound.HearingResult{}
 	for _, b := range list.Takes {
 		heard[b.TakeID] = b.Mine
 	}
-	assert.Equal(t, &sound.Heard{Why: []string{"added-vowel", "voicing"}}, heard[first])
+	assert.Equal(t, &sound.HearingResult{Why: []string{"added-vowel", "voicing"}}, heard[first])
 
 	// Only who has heard a take is told what others, and the check, say of it.
 	told, err := s.Takes.Agreements(ctx, s.lead)
@@ -56,8 +56,8 @@ func TestListenersAreBlindUntilTheyHaveHeard(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, blind.Divided)
 
-	require.NoError(t, s.Takes.Hear(ctx, s.teacher, first, sound.Heard{Pure: true}))
-	require.NoError(t, s.Takes.Hear(ctx, s.teacher, second, sound.Heard{Pure: true}))
+	require.NoError(t, s.Takes.Hear(ctx, s.teacher, first, sound.HearingResult{Pure: true}))
+	require.NoError(t, s.Takes.Hear(ctx, s.teacher, second, sound.HearingResult{Pure: true}))
 	told, err = s.Takes.Agreements(ctx, s.teacher)
 	require.NoError(t, err)
 	require.Len(t, told.Pairs, 3, "each with the check, and both with each other")
@@ -88,9 +88,9 @@ func TestHearingsAreChecked(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	take := firstTake(t, s, "m")
-	mendable(t, s.Takes.Hear(ctx, s.lead, take, sound.Heard{Why: []string{"ugly"}}))
-	mendable(t, s.Takes.Hear(ctx, s.lead, take, sound.Heard{Pure: true, Why: []string{"noise"}}))
-	require.ErrorIs(t, s.Takes.Hear(ctx, s.assistant, take, sound.Heard{Pure: true}), tx.ErrForbidden)
+	mendable(t, s.Takes.Hear(ctx, s.lead, take, sound.HearingResult{Why: []string{"ugly"}}))
+	mendable(t, s.Takes.Hear(ctx, s.lead, take, sound.HearingResult{Pure: true, Why: []string{"noise"}}))
+	require.ErrorIs(t, s.Takes.Hear(ctx, s.assistant, take, sound.HearingResult{Pure: true}), tx.ErrForbidden)
 	_, err := s.Takes.Listening(ctx, s.assistant)
 	require.ErrorIs(t, err, tx.ErrForbidden)
 	require.ErrorIs(t, s.Takes.ExportHearings(ctx, s.teacher, &bytes.Buffer{}), tx.ErrForbidden)

@@ -103,7 +103,7 @@ func TestGuessesAreCountedByFailure(t *testing.T) {
 	ctx := context.Background()
 	guess := func(email, password string, address int) error {
 		from := netip.AddrFrom4([4]byte{10, 0, byte(address >> 8), byte(address)})
-		_, err := s.Accounts.SignIn(ctx, people.Attempt{Email: email, Password: password, Address: from.String()})
+		_, err := s.Accounts.SignIn(ctx, people.SignInAttempt{Email: email, Password: password, Address: from.String()})
 		return err
 	}
 	lead, good := demo.SignIns[0].Email, demo.SignIns[0].Password
@@ -163,7 +163,7 @@ func TestARemovedAddressIsFreeAgain(t *testing.T) {
 		t,
 		s.Accounts.Invite(ctx, s.lead, demo.SignIns[2].Email, "Bea Again", tx.Assistant, "a long enough one"),
 	)
-	other, err := s.Accounts.SignIn(ctx, people.Attempt{Email: demo.SignIns[2].Email, Password: "a long enough one"})
+	other, err := s.Accounts.SignIn(ctx, people.SignInAttempt{Email: demo.SignIns[2].Email, Password: "a long enough one"})
 	require.NoError(t, err)
 	assert.Equal(t, id, other.MemberID)
 	assert.Equal(t, "Bea Again", other.Name)

@@ -30,10 +30,10 @@ func secretOf(t *testing.T, l people.NewLink) string {
 func TestSomebodyJoinsByALink(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	ask := people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
+	ask := people.Invitation{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
 	_, err := s.Accounts.Ask(ctx, s.teacher, ask)
 	require.ErrorIs(t, err, tx.ErrForbidden)
-	for _, bad := range []people.Asking{
+	for _, bad := range []people.Invitation{
 		{Name: "Otto", Email: "otto", Role: tx.Teacher},
 		{Email: ask.Email, Role: tx.Teacher},
 		{Name: "Otto", Email: "LEAD@lockhouse.example", Role: tx.Teacher},
@@ -72,7 +72,7 @@ func TestSomebodyJoinsByALink(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, joined)
-	otto, err := s.Accounts.SignIn(ctx, people.Attempt{Email: ask.Email, Password: fresh})
+	otto, err := s.Accounts.SignIn(ctx, people.SignInAttempt{Email: ask.Email, Password: fresh})
 	require.NoError(t, err)
 	assert.Equal(t, "OW2", otto.Initials, "the lead has OW")
 	open, err := s.Accounts.Links(ctx, s.lead)
@@ -83,7 +83,7 @@ func TestSomebodyJoinsByALink(t *testing.T) {
 func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	ask := people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
+	ask := people.Invitation{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
 	made, err := s.Accounts.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
 	open, err := s.Accounts.Links(ctx, s.lead)
@@ -128,12 +128,12 @@ func TestANewPasswordByALinkAndAPause(t *testing.T) {
 	require.NoError(t, s.Accounts.Pause(ctx, s.lead, s.teacher.MemberID, true))
 	_, _, err = s.Accounts.Who(ctx, who.MemberID, who.Epoch)
 	require.ErrorIs(t, err, store.ErrNotFound, "the sessions end at once")
-	_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
+	_, err = s.Accounts.SignIn(ctx, people.SignInAttempt{Email: "teacher@lockhouse.example", Password: fresh})
 	require.ErrorIs(t, err, people.ErrPaused)
-	_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "teacher@lockhouse.example", Password: "wrong, all of it"})
+	_, err = s.Accounts.SignIn(ctx, people.SignInAttempt{Email: "teacher@lockhouse.example", Password: "wrong, all of it"})
 	require.NotErrorIs(t, err, people.ErrPaused, "who does not know the password learns nothing")
 	require.NoError(t, s.Accounts.Pause(ctx, s.lead, s.teacher.MemberID, false))
-	_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "teacher@lockhouse.example", Password: fresh})
+	_, err = s.Accounts.SignIn(ctx, people.SignInAttempt{Email: "teacher@lockhouse.example", Password: fresh})
 	require.NoError(t, err)
 }
 
@@ -142,7 +142,7 @@ func TestANewPasswordByALinkAndAPause(t *testing.T) {
 func TestSomebodyWhoLeftIsErased(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	ask := people.Asking{Name: "Quillo Wick", Email: "quillo@lockhouse.example", Role: tx.Teacher}
+	ask := people.Invitation{Name: "Quillo Wick", Email: "quillo@lockhouse.example", Role: tx.Teacher}
 	made, err := s.Accounts.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
 	joined, err := s.Accounts.Enter(ctx, people.Entering{

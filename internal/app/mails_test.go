@@ -49,7 +49,7 @@ func TestOneMailADay(t *testing.T) {
 	actor := func(i int) tx.Actor {
 		by, err := a.Accounts.SignIn(
 			ctx,
-			people.Attempt{Email: demo.SignIns[i].Email, Password: demo.SignIns[i].Password},
+			people.SignInAttempt{Email: demo.SignIns[i].Email, Password: demo.SignIns[i].Password},
 		)
 		require.NoError(t, err)
 		return by

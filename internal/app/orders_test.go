@@ -247,7 +247,7 @@ func TestAnOrderOutOfATable(t *testing.T) {
 	assert.Equal(t, s.order(t), read(out.String(), curriculum.OrderColumns{}).Order, "what goes out comes in again")
 }
 
-// stepOf is the place of the first card with a grapheme.
+// findStep is the place of the first card with a grapheme.
 func (s school) stepOf(t *testing.T, grapheme string) int {
 	t.Helper()
 	c, err := s.Cards.Card(context.Background(), s.lead, s.cards[grapheme])

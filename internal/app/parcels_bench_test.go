@@ -36,7 +36,7 @@ func bigBundle(b *testing.B, s school, n int) []byte {
 	for _, c := range lib.Cards {
 		if c.ID == model.Card {
 			from = c
-			_, drawn, err = a.PictureOf(c)
+			_, drawn, err = a.Picture(c)
 			require.NoError(b, err)
 		}
 	}
@@ -83,7 +83,7 @@ func BenchmarkABundleComesIn(b *testing.B) {
 		require.NoError(b, err)
 		they, err := s.Accounts.SignIn(
 			ctx,
-			people.Attempt{Email: fmt.Sprintf("w%d@weir.example", i), Password: "heron under the weir"},
+			people.SignInAttempt{Email: fmt.Sprintf("w%d@weir.example", i), Password: "heron under the weir"},
 		)
 		require.NoError(b, err)
 		b.StartTimer()

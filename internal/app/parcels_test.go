@@ -33,7 +33,7 @@ func another(t *testing.T, s school) tx.Actor {
 	require.NoError(t, err)
 	lead, err := s.Accounts.SignIn(
 		ctx,
-		people.Attempt{Email: "lead@weirstreet.example", Password: "heron under the weir"},
+		people.SignInAttempt{Email: "lead@weirstreet.example", Password: "heron under the weir"},
 	)
 	require.NoError(t, err)
 	return lead

@@ -68,7 +68,12 @@ func TestACardIsPutForwardReadAndAgreed(t *testing.T) {
 	before, err := s.Cards.Card(ctx, s.teacher, id)
 	require.NoError(t, err)
 	s.rhymes(t, s.teacher, id, "Market men make merry.")
-	v, err := s.Reviews.Ask(ctx, s.teacher, id, library.Asked{Note: "Shorter now.", Readers: []string{s.lead.MemberID}})
+	v, err := s.Reviews.Ask(
+		ctx,
+		s.teacher,
+		id,
+		library.ReviewRequest{Note: "Shorter now.", Readers: []string{s.lead.MemberID}},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, card.InReview, v.State)
 	assert.Equal(t, []string{"rhyme", "rhyme_short"}, withRhyme(v.Changed))
@@ -91,7 +96,7 @@ func TestACardIsPutForwardReadAndAgreed(t *testing.T) {
 	assert.Equal(t, []store.NoticeKind{store.NoticeSentBack}, kinds(t, s, s.teacher))
 
 	s.rhymes(t, s.teacher, id, "Market men make merry.")
-	v, err = s.Reviews.Ask(ctx, s.teacher, id, library.Asked{})
+	v, err = s.Reviews.Ask(ctx, s.teacher, id, library.ReviewRequest{})
 	require.NoError(t, err)
 	v, err = s.Reviews.Say(ctx, s.lead, id, library.Verdict{Version: v.Now.Version, Yes: true, Note: "Lovely."})
 	require.NoError(t, err)
@@ -101,7 +106,7 @@ func TestACardIsPutForwardReadAndAgreed(t *testing.T) {
 	after, err := s.Cards.Card(ctx, s.teacher, id)
 	require.NoError(t, err)
 	assert.Equal(t, after.Version, after.AgreedVersion)
-	_, err = s.Reviews.Ask(ctx, s.teacher, id, library.Asked{})
+	_, err = s.Reviews.Ask(ctx, s.teacher, id, library.ReviewRequest{})
 	mendable(t, err)
 }
 
@@ -149,7 +154,7 @@ func TestTwoReadersDecideAtOnce(t *testing.T) {
 	s.twoAgree(t)
 	id := s.cards["m"]
 	s.rhymes(t, s.teacher, id, "Market men make merry.")
-	v, err := s.Reviews.Ask(ctx, s.teacher, id, library.Asked{})
+	v, err := s.Reviews.Ask(ctx, s.teacher, id, library.ReviewRequest{})
 	require.NoError(t, err)
 	_, err = s.Reviews.Say(ctx, s.teacher, id, library.Verdict{Version: v.Now.Version, Yes: true})
 	require.NoError(t, err)
@@ -173,7 +178,7 @@ func TestWhatIsSaidBesideACard(t *testing.T) {
 	ctx := context.Background()
 	id := s.cards["m"]
 	version := s.rhymes(t, s.teacher, id, "Market men make merry.")
-	_, err := s.Reviews.Ask(ctx, s.teacher, id, library.Asked{})
+	_, err := s.Reviews.Ask(ctx, s.teacher, id, library.ReviewRequest{})
 	require.NoError(t, err)
 	wording := "Market men make more."
 	first, err := s.Reviews.Remark(ctx, s.assistant, id, library.Saying{
@@ -282,7 +287,7 @@ func TestToday(t *testing.T) {
 	id := s.cards["m"]
 	s.rhymes(t, s.teacher, id, "Tiller to the tip.")
 	s.rhymes(t, s.lead, s.cards["s"], "Soup so soon.")
-	_, err = s.Reviews.Ask(ctx, s.teacher, id, library.Asked{Readers: []string{s.lead.MemberID}})
+	_, err = s.Reviews.Ask(ctx, s.teacher, id, library.ReviewRequest{Readers: []string{s.lead.MemberID}})
 	require.NoError(t, err)
 	view, err = s.Today.Today(ctx, s.lead)
 	require.NoError(t, err)

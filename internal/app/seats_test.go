@@ -24,12 +24,12 @@ func basin(t *testing.T, s school) (lead tx.Actor, secret string) {
 		Accent: phoneme.SouthernBritish,
 	})
 	require.NoError(t, err)
-	lead, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "lead@basin.example", Password: basinLead})
+	lead, err = s.Accounts.SignIn(ctx, people.SignInAttempt{Email: "lead@basin.example", Password: basinLead})
 	require.NoError(t, err)
 	made, err := s.Accounts.Ask(
 		ctx,
 		lead,
-		people.Asking{Name: "Tam Q", Email: "Teacher@lockhouse.example", Role: tx.Assistant},
+		people.Invitation{Name: "Tam Q", Email: "Teacher@lockhouse.example", Role: tx.Assistant},
 	)
 	require.NoError(t, err, "an address that has an account elsewhere can be invited")
 	return lead, secretOf(t, made)
@@ -63,7 +63,7 @@ func TestAPersonWorksInTwoTeams(t *testing.T) {
 		t.Helper()
 		a, err := s.Accounts.SignIn(
 			ctx,
-			people.Attempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"},
+			people.SignInAttempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"},
 		)
 		require.NoError(t, err)
 		return a
@@ -116,10 +116,10 @@ func TestWhoLeftComesBackAsTheSame(t *testing.T) {
 	require.NoError(t, s.Accounts.Remove(ctx, s.lead, s.teacher.MemberID))
 	_, err := s.Accounts.SignIn(
 		ctx,
-		people.Attempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"},
+		people.SignInAttempt{Email: "teacher@lockhouse.example", Password: "kettle on the barge"},
 	)
 	mendable(t, err, "who left cannot come in")
-	made, err := s.Accounts.Ask(ctx, s.lead, people.Asking{
+	made, err := s.Accounts.Ask(ctx, s.lead, people.Invitation{
 		Name: "Tam Quayle", Email: "teacher@lockhouse.example", Role: tx.Assistant,
 	})
 	require.NoError(t, err)
@@ -148,8 +148,8 @@ func TestWhoLeftComesBackAsTheSame(t *testing.T) {
 }
 
 // somebody is vouched for by a provider.
-func somebody(subject, email string) people.Vouched {
-	return people.Vouched{
+func somebody(subject, email string) people.ProviderIdentity {
+	return people.ProviderIdentity{
 		Identity: store.Identity{Issuer: "https://id.example", Subject: subject}, Email: email, Name: "Canal ID",
 	}
 }
@@ -175,7 +175,7 @@ func TestAProviderVouches(t *testing.T) {
 	made, err := s.Accounts.Ask(
 		ctx,
 		s.lead,
-		people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher},
+		people.Invitation{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher},
 	)
 	require.NoError(t, err)
 	_, err = s.Accounts.JoinByProvider(ctx, secretOf(t, made), "", "", somebody("3", "other@lockhouse.example"))
@@ -184,7 +184,7 @@ func TestAProviderVouches(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Otto Wick", otto.Name)
 	for _, password := range []string{"", fresh} {
-		_, err = s.Accounts.SignIn(ctx, people.Attempt{Email: "otto@lockhouse.example", Password: password})
+		_, err = s.Accounts.SignIn(ctx, people.SignInAttempt{Email: "otto@lockhouse.example", Password: password})
 		mendable(t, err, "no password opens an account without one")
 	}
 	mendable(t, s.Accounts.Disconnect(ctx, otto, "https://id.example", "Canal ID", ""), "there is no other way in")
@@ -197,7 +197,7 @@ func TestAProviderVouches(t *testing.T) {
 	require.NoError(t, s.Accounts.Remove(ctx, s.lead, otto.MemberID))
 	_, err = s.Accounts.ByProvider(ctx, somebody("3", "otto@lockhouse.example"), "")
 	require.ErrorIs(t, err, people.ErrNobody)
-	again := people.Asking{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
+	again := people.Invitation{Name: "Otto Wick", Email: "otto@lockhouse.example", Role: tx.Teacher}
 	made, err = s.Accounts.Ask(ctx, s.lead, again)
 	require.NoError(t, err)
 	_, err = store.AllTeams{Pool: s.Pool}.Exec(

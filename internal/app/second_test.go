@@ -28,7 +28,7 @@ func TestASecondStep(t *testing.T) {
 	try := func(i int, code string) (tx.Actor, error) {
 		return a.Accounts.SignIn(
 			ctx,
-			people.Attempt{Email: list[i].Email, Password: list[i].Password, Code: code, Address: "192.0.2.7"},
+			people.SignInAttempt{Email: list[i].Email, Password: list[i].Password, Code: code, Address: "192.0.2.7"},
 		)
 	}
 	teacher, err := try(1, "")

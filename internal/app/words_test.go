@@ -103,7 +103,13 @@ func TestAWordKeptFromChildrenIsNotTakenIntoALesson(t *testing.T) {
 	require.NoError(t, err)
 	for _, step := range []string{"read", "spell"} {
 		for _, word := range []string{"gun", "Gun", "beer"} {
-			_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, in.Revision, teaching.Sent{Step: step, Values: []string{word}})
+			_, err = s.Lessons.Send(
+				ctx,
+				s.teacher,
+				in.LessonID,
+				in.Revision,
+				teaching.SendRequest{Step: step, Values: []string{word}},
+			)
 			field(t, err, "values", "kept")
 		}
 	}
@@ -122,7 +128,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		in.Revision,
-		teaching.Sent{Step: "read", Values: []string{"crab", "bib"}},
+		teaching.SendRequest{Step: "read", Values: []string{"crab", "bib"}},
 	)
 	require.NoError(t, err)
 	choices := stepOf(t, sent.Lesson, lesson.Read).Items
@@ -138,7 +144,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		renewed.Revision,
-		teaching.Sent{Step: "spell", Values: long},
+		teaching.SendRequest{Step: "spell", Values: long},
 	)
 	require.NoError(t, err)
 	assert.Len(t, stepOf(t, many.Lesson, lesson.Spell).Items, len(long), "what has no slot is added behind")
@@ -150,7 +156,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		again.Revision,
-		teaching.Sent{Step: "sentence", Values: []string{"A cat can nap on a bed."}},
+		teaching.SendRequest{Step: "sentence", Values: []string{"A cat can nap on a bed."}},
 	)
 	require.NoError(t, err)
 	sentence := stepOf(t, swapped.Lesson, lesson.Sentence)
@@ -160,7 +166,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		swapped.Revision,
-		teaching.Sent{Step: "read", Values: []string{"ship"}},
+		teaching.SendRequest{Step: "read", Values: []string{"ship"}},
 	)
 	field(t, err, "values", "sh=ʃ is not taught")
 	_, err = s.Lessons.Send(
@@ -168,7 +174,7 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		swapped.Revision,
-		teaching.Sent{Step: "hand", Kind: lesson.WordItem, Values: []string{"bib"}},
+		teaching.SendRequest{Step: "hand", Kind: lesson.WordItem, Values: []string{"bib"}},
 	)
 	field(t, err, "step", "takes nothing of this kind")
 	_, err = s.Lessons.Send(
@@ -176,10 +182,16 @@ func TestSendToALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		swapped.Revision,
-		teaching.Sent{Step: "story", Values: []string{"A bib."}},
+		teaching.SendRequest{Step: "story", Values: []string{"A bib."}},
 	)
 	field(t, err, "step", "no such step")
-	_, err = s.Lessons.Send(ctx, s.teacher, in.LessonID, swapped.Revision, teaching.Sent{Step: "read", Values: nil})
+	_, err = s.Lessons.Send(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		swapped.Revision,
+		teaching.SendRequest{Step: "read", Values: nil},
+	)
 	field(t, err, "values", "one to 12")
 }
 
@@ -357,7 +369,7 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		in.Revision,
-		teaching.Sent{Step: "ear", Values: []string{"bell", "bone", "map", "moon"}},
+		teaching.SendRequest{Step: "ear", Values: []string{"bell", "bone", "map", "moon"}},
 	)
 	require.NoError(t, err)
 	sides := map[string]lesson.Basket{}
@@ -377,7 +389,7 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 		s.teacher,
 		in.LessonID,
 		out.Revision,
-		teaching.Sent{Step: "ear", Values: []string{"xqzt"}},
+		teaching.SendRequest{Step: "ear", Values: []string{"xqzt"}},
 	)
 	field(t, err, "values", "no picture")
 }

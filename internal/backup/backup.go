@@ -54,8 +54,8 @@ var (
 	ErrTool     = errors.New("PostgreSQL's tools are not found")
 )
 
-// ManifestOf names the list that lies beside a backup.
-func ManifestOf(file string) string { return file + ".json" }
+// ReadManifest names the list that lies beside a backup.
+func ReadManifest(file string) string { return file + ".json" }
 
 // Write makes a backup of a database. The file and its list show one moment, whatever is written meanwhile; they are
 // there whole or not at all.
@@ -97,7 +97,7 @@ func Write(ctx context.Context, at *pgx.ConnConfig, file, build string) (Manifes
 	if err != nil {
 		return m, err
 	}
-	if err := os.WriteFile(ManifestOf(file), append(list, '\n'), 0o600); err != nil {
+	if err := os.WriteFile(ReadManifest(file), append(list, '\n'), 0o600); err != nil {
 		return m, err
 	}
 	return m, os.Rename(part, file)
@@ -106,12 +106,12 @@ func Write(ctx context.Context, at *pgx.ConnConfig, file, build string) (Manifes
 // Read reads the list beside a backup.
 func Read(file string) (Manifest, error) {
 	var m Manifest
-	data, err := os.ReadFile(ManifestOf(file))
+	data, err := os.ReadFile(ReadManifest(file))
 	if err == nil {
 		err = json.Unmarshal(data, &m)
 	}
 	if err != nil {
-		return m, fmt.Errorf("%w: its list %s: %w", ErrFile, ManifestOf(file), err)
+		return m, fmt.Errorf("%w: its list %s: %w", ErrFile, ReadManifest(file), err)
 	}
 	if m.Format != format {
 		return m, fmt.Errorf("%w: its format is %q, this program reads %q", ErrFile, m.Format, format)

@@ -17,9 +17,9 @@ import (
 
 // Bounds of a bundle: what is larger, or packed closer than files are, is not opened.
 const (
-	mostFiles      = 4000
-	mostUnpacked   = 1 << 30 // bytes of all files
-	mostInOneFile  = 64 << 20
+	maxFiles       = 4000
+	maxUnpacked    = 1 << 30 // bytes of all files
+	maxInOneFile   = 64 << 20
 	closestPacking = 200 // times
 )
 
@@ -47,7 +47,7 @@ func Open(data []byte) (*Archive, error) {
 	if err := bounded(z); err != nil {
 		return nil, err
 	}
-	text, err := libraryOf(z)
+	text, err := newLibrary(z)
 	if err != nil {
 		return nil, err
 	}
@@ -64,13 +64,13 @@ func Open(data []byte) (*Archive, error) {
 }
 
 func bounded(z *zip.Reader) error {
-	if len(z.File) > mostFiles {
-		return fault.New(ErrBundle, "the bundle holds %d files; %d are the most", len(z.File), mostFiles)
+	if len(z.File) > maxFiles {
+		return fault.New(ErrBundle, "the bundle holds %d files; %d are the most", len(z.File), maxFiles)
 	}
 	var all uint64
 	for _, f := range z.File {
 		all += f.UncompressedSize64
-		if f.UncompressedSize64 > mostInOneFile || all > mostUnpacked {
+		if f.UncompressedSize64 > maxInOneFile || all > maxUnpacked {
 			return fault.New(ErrBundle, "the bundle is too large when it is unpacked: %s", f.Name)
 		}
 		if f.UncompressedSize64 > closestPacking*max(1024, f.CompressedSize64) {
@@ -105,7 +105,7 @@ func (a *Archive) names(z *zip.Reader) {
 				return nil, err
 			}
 			defer func() { _ = in.Close() }()
-			return io.ReadAll(io.LimitReader(in, mostInOneFile))
+			return io.ReadAll(io.LimitReader(in, maxInOneFile))
 		}
 	}
 }
@@ -119,13 +119,15 @@ func (a *Archive) File(name string) ([]byte, error) {
 	return f()
 }
 
-// PictureOf is the picture of a card with the name of its file, empty where it is not there.
-func (a *Archive) PictureOf(c card.Card) (string, []byte, error) { return a.drawn("pictures/" + c.ID) }
+// Picture is the picture of a card with the name of its file, empty where it is not there.
+func (a *Archive) Picture(c card.Card) (string, []byte, error) { return a.letters("pictures/" + c.ID) }
 
 // Named is the picture of a word with the name of its file, empty where it is not there.
-func (a *Archive) Named(p Picture) (string, []byte, error) { return a.drawn("pictures/word-" + p.Name) }
+func (a *Archive) Named(p Picture) (string, []byte, error) {
+	return a.letters("pictures/word-" + p.Name)
+}
 
-func (a *Archive) drawn(stem string) (string, []byte, error) {
+func (a *Archive) letters(stem string) (string, []byte, error) {
 	name, ok := a.has(stem, ".svg", ".png")
 	if !ok {
 		return "", nil, ErrNoFile

@@ -88,14 +88,14 @@ func Read(data []byte) (Library, error) {
 	if err != nil {
 		return Library{}, notOne("it is not a ZIP file")
 	}
-	text, err := libraryOf(z)
+	text, err := newLibrary(z)
 	if err != nil {
 		return Library{}, err
 	}
 	return parse(text)
 }
 
-func libraryOf(z *zip.Reader) ([]byte, error) {
+func newLibrary(z *zip.Reader) ([]byte, error) {
 	f, err := z.Open("library.json")
 	if err != nil {
 		return nil, notOne("it holds no library.json")

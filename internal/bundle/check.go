@@ -106,7 +106,7 @@ func (r *Report) picture(c card.Card, a *Archive) {
 	if c.Picture == "" {
 		return
 	}
-	name, data, err := a.PictureOf(c)
+	name, data, err := a.Picture(c)
 	if name == "" {
 		r.find("missing-file", "pictures/"+c.ID, "the picture of %s is not in the bundle", c.Pair)
 		return

@@ -124,8 +124,8 @@ func standing(known, alike bool) card.Standing {
 	return card.Different
 }
 
-// TakeOf is the chosen take of a card in the bundle.
-func (b Library) TakeOf(cardID string) (Take, bool) {
+// Recording is the chosen take of a card in the bundle.
+func (b Library) Recording(cardID string) (Take, bool) {
 	i := slices.IndexFunc(b.Takes, func(t Take) bool { return t.Card == cardID })
 	if i < 0 {
 		return Take{}, false
@@ -140,7 +140,7 @@ func (a *Archive) card(c card.Card, m Mine) CardLine {
 	}
 	line.Picture, _ = a.has("pictures/"+c.ID, ".svg", ".png")
 	line.Take, _ = a.has("takes/"+c.ID, ".wav")
-	take, told := a.Library.TakeOf(c.ID)
+	take, told := a.Library.Recording(c.ID)
 	if line.Take != "" && told {
 		line.Speaker = take.Speaker
 	}

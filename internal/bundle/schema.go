@@ -34,7 +34,7 @@ var compiled = sync.OnceValue(func() *jsonschema.Schema {
 // Violation is where a library does not fit the schema.
 type Violation struct{ Where, Text string }
 
-const mostViolations = 20
+const maxViolations = 20
 
 // Violations are the first places where the text of a library.json does not fit the schema.
 func Violations(text []byte) []Violation {
@@ -48,7 +48,7 @@ func Violations(text []byte) []Violation {
 	}
 	out := leaves(invalid, message.NewPrinter(language.English))
 	slices.SortStableFunc(out, func(a, b Violation) int { return strings.Compare(a.Where, b.Where) })
-	return out[:min(len(out), mostViolations)]
+	return out[:min(len(out), maxViolations)]
 }
 
 func leaves(e *jsonschema.ValidationError, p *message.Printer) []Violation {

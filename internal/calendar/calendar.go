@@ -19,10 +19,10 @@ import (
 
 // Bounds of what is read.
 const (
-	MostBytes  = 5 << 20
-	mostEvents = 5000
-	mostDays   = 400 // of one event
-	mostOff    = 3000
+	MaxBytes   = 5 << 20
+	maxEvents  = 5000
+	maxDays    = 400 // of one event
+	maxDaysOff = 3000
 )
 
 // What is wrong with a calendar.
@@ -50,11 +50,11 @@ func (o Off) Set() map[year.Date]bool {
 // Read is DaysOff, or reads a table with a date and a name in each line, parted by commas, as spreadsheets write it;
 // its first line may name the columns.
 func Read(r io.Reader, from, to year.Date) (Off, error) {
-	data, err := io.ReadAll(io.LimitReader(r, MostBytes+1))
+	data, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
 	if err != nil {
 		return Off{}, err
 	}
-	if bytes.Contains(data, []byte("BEGIN:")) || len(data) > MostBytes {
+	if bytes.Contains(data, []byte("BEGIN:")) || len(data) > MaxBytes {
 		return DaysOff(bytes.NewReader(data), from, to)
 	}
 	rows := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(data, []byte("\ufeff"))))
@@ -81,8 +81,8 @@ func Read(r io.Reader, from, to year.Date) (Off, error) {
 			}
 			out.Days[d] = name
 		}
-		if len(out.Days) > mostOff {
-			return out, fault.New(ErrTooLarge, "the table has more than %d days off", mostOff)
+		if len(out.Days) > maxDaysOff {
+			return out, fault.New(ErrTooLarge, "the table has more than %d days off", maxDaysOff)
 		}
 	}
 	if len(out.Days) == 0 {
@@ -99,27 +99,27 @@ func Read(r io.Reader, from, to year.Date) (Off, error) {
 // until the last day. The error names the event.
 func DaysOff(r io.Reader, from, to year.Date) (Off, error) {
 	out := Off{Days: map[year.Date]string{}}
-	data, err := io.ReadAll(io.LimitReader(r, MostBytes+1))
+	data, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
 	if err != nil {
 		return out, err
 	}
-	if len(data) > MostBytes {
-		return out, fault.New(ErrTooLarge, "the calendar is larger than %d MB", MostBytes>>20)
+	if len(data) > MaxBytes {
+		return out, fault.New(ErrTooLarge, "the calendar is larger than %d MB", MaxBytes>>20)
 	}
 	cal, err := ics.ParseCalendar(bytes.NewReader(data))
 	if err != nil || cal == nil || !bytes.Contains(data, []byte("BEGIN:VCALENDAR")) {
 		return out, fault.New(ErrNoICS, "this is no calendar: a file that ends in .ics is needed, as calendars write it")
 	}
 	events := cal.Events()
-	if len(events) > mostEvents {
-		return out, fault.New(ErrTooLarge, "the calendar has %d events; up to %d are read", len(events), mostEvents)
+	if len(events) > maxEvents {
+		return out, fault.New(ErrTooLarge, "the calendar has %d events; up to %d are read", len(events), maxEvents)
 	}
 	for _, e := range events {
 		if err := out.add(e, from, to); err != nil {
 			return out, err
 		}
-		if len(out.Days) > mostOff {
-			return out, fault.New(ErrTooLarge, "the calendar has more than %d days off", mostOff)
+		if len(out.Days) > maxDaysOff {
+			return out, fault.New(ErrTooLarge, "the calendar has more than %d days off", maxDaysOff)
 		}
 	}
 	return out, nil
@@ -155,7 +155,7 @@ func (o *Off) add(e *ics.VEvent, from, to year.Date) error {
 		o.Skipped++
 		return nil
 	}
-	if length = max(1, length); length > mostDays {
+	if length = max(1, length); length > maxDays {
 		return wrong("it is %d days long", length)
 	}
 	begins, err := occurrences(e, start, from, to, length)

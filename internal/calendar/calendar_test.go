@@ -71,7 +71,7 @@ func TestWhatIsWrongWithACalendarIsSaid(t *testing.T) {
 		ics("SUMMARY:Long\nDTSTART;VALUE=DATE:20261026\nDTEND;VALUE=DATE:20291001"):        "days long",
 		ics("SUMMARY:Rule\nDTSTART;VALUE=DATE:20261026\nRRULE:FREQ=SOMETIMES"):             "rule of repetition",
 		ics("SUMMARY:Each minute\nDTSTART;VALUE=DATE:20261026\nRRULE:FREQ=MINUTELY"):       "rule of repetition",
-		strings.Repeat("X", calendar.MostBytes+1):                                          "larger than 5 MB",
+		strings.Repeat("X", calendar.MaxBytes+1):                                           "larger than 5 MB",
 		ics(slices.Repeat([]string{"SUMMARY:Much\nDTSTART;VALUE=DATE:20261026"}, 5001)...): "up to 5000",
 	} {
 		_, err := calendar.DaysOff(strings.NewReader(text), "2026-09-01", "2027-08-31")

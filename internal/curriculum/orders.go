@@ -86,7 +86,7 @@ type orderLibrary struct {
 	rows    []store.Card // with those that are put aside
 }
 
-func orderLibraryOf(ctx context.Context, s store.Library) (orderLibrary, error) {
+func readOrderLibrary(ctx context.Context, s store.Library) (orderLibrary, error) {
 	l := orderLibrary{cards: map[string]card.Card{}}
 	var err error
 	if l.conv, err = gather.Conventions(ctx, s); err != nil {
@@ -207,7 +207,7 @@ func (l orderLibrary) look(ids []string) ([]OrderStep, OrderSum) {
 // Order returns the order that stands, with what was proposed.
 func (o Orders) Order(ctx context.Context, by tx.Actor) (OrderView, error) {
 	return tx.Read(ctx, o.Env, by, func(s store.Library) (OrderView, error) {
-		l, err := orderLibraryOf(ctx, s)
+		l, err := readOrderLibrary(ctx, s)
 		if err != nil {
 			return OrderView{}, err
 		}
@@ -220,7 +220,7 @@ func (o Orders) Order(ctx context.Context, by tx.Actor) (OrderView, error) {
 func (o Orders) Look(ctx context.Context, by tx.Actor, ids []string) (OrderLook, error) {
 	var classes []gather.KnownClass
 	l, err := tx.Read(ctx, o.Env, by, func(s store.Library) (orderLibrary, error) {
-		l, err := orderLibraryOf(ctx, s)
+		l, err := readOrderLibrary(ctx, s)
 		if err == nil {
 			classes, err = gather.Classes(ctx, s, l.sources)
 		}
@@ -271,7 +271,7 @@ func passed(c gather.KnownClass, ids []string, moved map[string]bool) PassedClas
 // Sentences are, for each step of an order, a made sentence with its sound; empty where none can be made.
 func (o Orders) Sentences(ctx context.Context, by tx.Actor, ids []string) ([]string, error) {
 	l, err := tx.Read(ctx, o.Env, by, func(s store.Library) (orderLibrary, error) {
-		return orderLibraryOf(ctx, s)
+		return readOrderLibrary(ctx, s)
 	})
 	if err != nil {
 		return nil, err
@@ -299,14 +299,14 @@ func (o Orders) Sentences(ctx context.Context, by tx.Actor, ids []string) ([]str
 }
 
 const (
-	mostOpen = 12
-	mostNote = 300
+	maxOpen = 12
+	maxNote = 300
 )
 
 // Propose keeps a change of the order for the lead to decide.
 func (o Orders) Propose(ctx context.Context, by tx.Actor, ids []string, note string) (string, error) {
 	return tx.Write(ctx, o.Env, by, tx.MayEdit, func(s store.Library) (string, error) {
-		l, err := orderLibraryOf(ctx, s)
+		l, err := readOrderLibrary(ctx, s)
 		if err != nil {
 			return "", err
 		}
@@ -321,11 +321,11 @@ func (o Orders) Propose(ctx context.Context, by tx.Actor, ids []string, note str
 		}
 		if n, err := s.OpenProposals(ctx); err != nil {
 			return "", err
-		} else if n >= mostOpen {
+		} else if n >= maxOpen {
 			return "", fault.At("order", fault.New(ErrManyOpen, "%d proposals are open already. Decide one first.", n))
 		}
-		if note = strings.TrimSpace(note); len(note) > mostNote {
-			return "", fault.In("note", "The note is longer than %d signs.", mostNote)
+		if note = strings.TrimSpace(note); len(note) > maxNote {
+			return "", fault.In("note", "The note is longer than %d signs.", maxNote)
 		}
 		return s.AddProposal(ctx, note, l.order, ids, by.MemberID, o.Env.Now())
 	})
@@ -342,7 +342,7 @@ func (o Orders) Decide(ctx context.Context, by tx.Actor, id string, agreed bool)
 		state := "put aside"
 		if agreed {
 			state = "agreed"
-			l, err := orderLibraryOf(ctx, s)
+			l, err := readOrderLibrary(ctx, s)
 			if err != nil {
 				return err
 			}

@@ -46,7 +46,7 @@ type OrderTable struct {
 func (o Orders) ReadOrder(ctx context.Context, by tx.Actor, text string, columns OrderColumns) (OrderTable, error) {
 	out := OrderTable{Rows: []OrderRow{}, Order: []string{}, Unnamed: []string{}}
 	l, err := tx.Read(ctx, o.Env, by, func(s store.Library) (orderLibrary, error) {
-		return orderLibraryOf(ctx, s)
+		return readOrderLibrary(ctx, s)
 	})
 	if err != nil {
 		return out, err
@@ -108,7 +108,7 @@ func (t *OrderTable) read(s table.Sheet, columns OrderColumns, l table.Library) 
 		}
 		t.Rows = append(t.Rows, r)
 	}
-	t.Order, t.Unnamed = l.OrderOf(lines)
+	t.Order, t.Unnamed = l.ParseOrder(lines)
 	t.Unnamed = append([]string{}, t.Unnamed...)
 }
 
@@ -123,7 +123,7 @@ func (t *OrderTable) cell(s table.Sheet, m table.Mapping, row int, key string) s
 // OrderCSV writes the order that stands as a table: step, grapheme, sound, exception words.
 func (o Orders) OrderCSV(ctx context.Context, by tx.Actor, w io.Writer) error {
 	l, err := tx.Read(ctx, o.Env, by, func(s store.Library) (orderLibrary, error) {
-		return orderLibraryOf(ctx, s)
+		return readOrderLibrary(ctx, s)
 	})
 	if err != nil {
 		return err

@@ -34,7 +34,7 @@ func (o Orders) Improve(ctx context.Context, by tx.Actor, q Search) (FoundOrder,
 		return FoundOrder{}, err
 	}
 	l, err := tx.Read(ctx, o.Env, by, func(s store.Library) (orderLibrary, error) {
-		return orderLibraryOf(ctx, s)
+		return readOrderLibrary(ctx, s)
 	})
 	if err != nil {
 		return FoundOrder{}, err

@@ -67,7 +67,7 @@ func (t Settings) SetRoutine(ctx context.Context, by tx.Actor, v RoutineView) er
 		right = tx.MayEdit
 	}
 	return tx.Exec(ctx, t.Env, by, right, func(s store.Library) error {
-		if _, ok := lesson.PurposeOf(v.Purpose); !ok {
+		if _, ok := lesson.FindPurpose(v.Purpose); !ok {
 			return fault.In("purpose", "“%s” is no purpose of a lesson.", v.Purpose)
 		}
 		if v.ClassID != "" {

@@ -26,9 +26,9 @@ type pdfObject struct {
 	body []byte
 }
 
-// objectsOf finds the objects whose dictionary begins with a text, in the order of the file. It looks for the text, not
-// for a pattern: a file is mostly compressed data.
-func objectsOf(pdf []byte, begin string) []pdfObject {
+// parseObjects finds the objects whose dictionary begins with a text, in the order of the file. It looks for the
+// text, not for a pattern: a file is mostly compressed data.
+func parseObjects(pdf []byte, begin string) []pdfObject {
 	var out []pdfObject
 	for at := 0; ; {
 		i := bytes.Index(pdf[at:], []byte(begin))
@@ -52,7 +52,7 @@ func objectsOf(pdf []byte, begin string) []pdfObject {
 // page in the order of its content.
 func tag(pdf []byte, tags [][]mark) ([]byte, error) {
 	trailer := pdfTrailer.FindSubmatch(pdf[max(0, bytes.LastIndex(pdf, []byte("trailer\n"))):])
-	pages, catalogs := objectsOf(pdf, "<</Type /Page\n"), objectsOf(pdf, "<<\n/Type /Catalog\n")
+	pages, catalogs := parseObjects(pdf, "<</Type /Page\n"), parseObjects(pdf, "<<\n/Type /Catalog\n")
 	if trailer == nil || len(pages) != len(tags) || len(catalogs) != 1 {
 		return nil, errNoTags
 	}

@@ -213,7 +213,7 @@ func (p packer) words(ctx context.Context) ([]bundle.Picture, error) {
 	}
 	var out []bundle.Picture
 	for _, n := range list {
-		m, err := p.PictureOf(ctx, n.Name)
+		m, err := p.PictureByName(ctx, n.Name)
 		if err != nil {
 			return nil, err
 		}

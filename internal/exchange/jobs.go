@@ -88,13 +88,13 @@ type jobKind struct {
 
 // How long a job may be silent before another server takes it over, how often it may begin, and what is kept.
 const (
-	beatEvery   = time.Second
-	jobSilence  = 15 * time.Second
-	mostRuns    = 5
-	mostJobs    = 3
-	jobPatience = 10 * time.Minute
-	jobsShown   = 24 * time.Hour
-	jobsKept    = time.Hour
+	heartbeatInterval = time.Second
+	heartbeatTimeout  = 15 * time.Second
+	maxRuns           = 5
+	maxJobs           = 3
+	jobTimeout        = 10 * time.Minute
+	jobsListedFor     = 24 * time.Hour
+	fileLifetime      = time.Hour
 )
 
 // NewJobs returns the background jobs with the use cases that do their work. A nil queue leaves jobs waiting until Run
@@ -186,7 +186,7 @@ func (j Jobs) Begin(ctx context.Context, by tx.Actor, a JobAsk) (JobView, error)
 		if err != nil {
 			return JobView{}, err
 		}
-		if open >= mostJobs {
+		if open >= maxJobs {
 			return JobView{}, fault.New(
 				ErrBusyJobs,
 				"%d things are being made for you. Wait for one, or stop it.",
@@ -218,7 +218,7 @@ const ErrBusyJobs fault.Code = "jobs"
 // List is what the actor asked for in the last day, the newest first.
 func (j Jobs) List(ctx context.Context, by tx.Actor) ([]JobView, error) {
 	return tx.Read(ctx, j.Env, by, func(s store.Library) ([]JobView, error) {
-		rows, err := s.JobsOf(ctx, by.MemberID, j.Env.Now().Add(-jobsShown))
+		rows, err := s.MemberJobs(ctx, by.MemberID, j.Env.Now().Add(-jobsListedFor))
 		out := make([]JobView, len(rows))
 		for i, r := range rows {
 			if out[i], err = jobView(r); err != nil {
@@ -253,12 +253,12 @@ func (j Jobs) File(ctx context.Context, by tx.Actor, id string) (store.JobFile, 
 
 // Lost lists jobs of all teams of which nothing was heard for long: their server is gone, or never began.
 func (j Jobs) Lost(ctx context.Context) ([]store.LostJob, error) {
-	return store.LostJobs(ctx, j.Env.AllTeams(), jobSilence)
+	return store.LostJobs(ctx, j.Env.AllTeams(), heartbeatTimeout)
 }
 
 // Forget drops jobs of all teams that ended long ago. A file may hold voices, so it does not lie about.
 func (j Jobs) Forget(ctx context.Context) (int64, error) {
-	return store.ForgetJobs(ctx, j.Env.AllTeams(), j.Env.Now().Add(-jobsKept))
+	return store.ForgetJobs(ctx, j.Env.AllTeams(), j.Env.Now().Add(-fileLifetime))
 }
 
 // Run does a job to its end unless it has ended, or another server does it: any number may run it, and one ends it. An
@@ -267,7 +267,7 @@ func (j Jobs) Run(ctx context.Context, teamID, id string) error {
 	server := tx.Actor{TeamID: teamID, Role: tx.Assistant}
 	var job store.Job
 	_, err := tx.WriteUnlocked(ctx, j.Env, server, tx.MayTalk, func(s store.Library) (struct{}, error) {
-		_, err := s.ClaimJob(ctx, id, jobSilence)
+		_, err := s.ClaimJob(ctx, id, heartbeatTimeout)
 		if err == nil {
 			job, err = s.Job(ctx, id)
 		}
@@ -295,14 +295,14 @@ func (j Jobs) run(ctx context.Context, server tx.Actor, job store.Job) error {
 			fault.New(fault.Invalid, "This server does not know this work any more."),
 		)
 	}
-	if job.Run > mostRuns {
+	if job.Run > maxRuns {
 		return j.end(
 			ctx,
 			server,
 			job,
 			nil,
 			nil,
-			fault.New(fault.Invalid, "It broke off %d times. Try again later.", mostRuns),
+			fault.New(fault.Invalid, "It broke off %d times. Try again later.", maxRuns),
 		)
 	}
 	m, err := store.MemberSeen(ctx, j.Env.AllTeams(), job.MemberID)
@@ -310,18 +310,18 @@ func (j Jobs) run(ctx context.Context, server tx.Actor, job store.Job) error {
 		return j.end(ctx, server, job, nil, nil, fault.New(fault.Invalid, "Who asked for it has left the team."))
 	}
 	if err != nil {
-		return j.release(ctx, server, job, err)
+		return j.releaseJob(ctx, server, job, err)
 	}
-	working, stop := context.WithTimeout(ctx, jobPatience)
+	working, stop := context.WithTimeout(ctx, jobTimeout)
 	defer stop()
 	var far tx.Progress
 	beating := make(chan struct{})
 	go func() {
 		defer close(beating)
-		j.beat(working, stop, server, job, &far)
+		j.heartbeat(working, stop, server, job, &far)
 	}()
 	var out bytes.Buffer
-	result, err := k.run(tx.WithTimeout(tx.WithProgress(working, &far), jobPatience), tx.ActorSeen(m), a, &out, job)
+	result, err := k.run(tx.WithTimeout(tx.WithProgress(working, &far), jobTimeout), tx.ActorSeen(m), a, &out, job)
 	stop()
 	<-beating
 	var said *fault.Fault
@@ -333,13 +333,13 @@ func (j Jobs) run(ctx context.Context, server tx.Actor, job store.Job) error {
 	case errors.As(err, &said), errors.Is(err, tx.ErrForbidden), errors.Is(err, store.ErrNotFound):
 		return j.end(ctx, server, job, nil, nil, err)
 	}
-	return j.release(ctx, server, job, err)
+	return j.releaseJob(ctx, server, job, err)
 }
 
-// beat tells once a second how far a run is. It stops the run where it was stopped, or where another server, which
+// heartbeat tells once a second how far a run is. It stops the run where it was stopped, or where another server, which
 // heard nothing of it, has taken it over.
-func (j Jobs) beat(ctx context.Context, stop func(), server tx.Actor, job store.Job, far *tx.Progress) {
-	for tick := time.NewTicker(beatEvery); ; {
+func (j Jobs) heartbeat(ctx context.Context, stop func(), server tx.Actor, job store.Job, far *tx.Progress) {
+	for tick := time.NewTicker(heartbeatInterval); ; {
 		select {
 		case <-ctx.Done():
 			tick.Stop()
@@ -347,7 +347,7 @@ func (j Jobs) beat(ctx context.Context, stop func(), server tx.Actor, job store.
 		case <-tick.C:
 		}
 		_, err := tx.WriteUnlocked(ctx, j.Env, server, tx.MayTalk, func(s store.Library) (struct{}, error) {
-			return struct{}{}, s.BeatJob(ctx, job.JobID, job.Run, far.Snapshot())
+			return struct{}{}, s.HeartbeatJob(ctx, job.JobID, job.Run, far.Snapshot())
 		})
 		if errors.Is(err, store.ErrNotFound) {
 			stop()
@@ -392,9 +392,9 @@ func (j Jobs) end(
 	return err
 }
 
-// release lets a run that broke off begin again, and returns why it did; nil where nobody waits for it any more. It is
-// also for a server that stops, whose own context is over.
-func (j Jobs) release(ctx context.Context, server tx.Actor, job store.Job, why error) error {
+// releaseJob lets a run that broke off begin again, and returns why it did; nil where nobody waits for it any more.
+// It is also for a server that stops, whose own context is over.
+func (j Jobs) releaseJob(ctx context.Context, server tx.Actor, job store.Job, why error) error {
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), tx.Timeout)
 	defer cancel()
 	_, err := tx.WriteUnlocked(ctx, j.Env, server, tx.MayTalk, func(s store.Library) (struct{}, error) {

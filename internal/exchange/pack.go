@@ -229,7 +229,7 @@ func packCard(
 }
 
 func packLessons(ctx context.Context, s store.Library, classID string, p *pack.Pack) error {
-	list, err := recentOf(ctx, s, classID, packIntros)
+	list, err := recentLesson(ctx, s, classID, packIntros)
 	if err != nil {
 		return err
 	}

@@ -26,10 +26,10 @@ type Imports struct{ Env tx.Env }
 
 // Bounds of what lies there.
 const (
-	MostParcelBytes = 128 << 20
-	mostParcels     = 4
-	parcelDays      = 7
-	mostFileName    = 120 // runes
+	MaxParcelBytes = 128 << 20
+	maxParcels     = 4
+	parcelDays     = 7
+	maxFileName    = 120 // runes
 )
 
 const jsonType = "application/json"
@@ -44,7 +44,7 @@ func (p Imports) Bring(ctx context.Context, by tx.Actor, name string, file media
 	if err != nil {
 		return none, err
 	}
-	parcel := store.Parcel{Kind: kindOf(data), Name: fileName(name), BroughtAt: p.Env.Now()}
+	parcel := store.Parcel{Kind: tableKind(data), Name: fileName(name), BroughtAt: p.Env.Now()}
 	var files []parcelFile
 	err = p.Env.Decode(ctx, 2*file.Size(), func() error {
 		if parcel.Kind == store.TableParcel {
@@ -67,15 +67,15 @@ func (p Imports) Bring(ctx context.Context, by tx.Actor, name string, file media
 				return none, err
 			}
 		}
-		if err := s.DropOldParcels(ctx, parcel.BroughtAt.AddDate(0, 0, -parcelDays), mostParcels); err != nil {
+		if err := s.DropOldParcels(ctx, parcel.BroughtAt.AddDate(0, 0, -parcelDays), maxParcels); err != nil {
 			return none, err
 		}
 		return s.Parcel(ctx, id)
 	})
 }
 
-// kindOf tells a bundle from a table: both may be ZIP files.
-func kindOf(data []byte) store.ParcelKind {
+// tableKind tells a bundle from a table: both may be ZIP files.
+func tableKind(data []byte) store.ParcelKind {
 	if sheet.IsWorkbook(data) || !bytes.HasPrefix(data, []byte("PK")) {
 		return store.TableParcel
 	}
@@ -91,7 +91,7 @@ func fileName(name string) string {
 		return -1
 	}, path.Base(strings.ReplaceAll(name, "\\", "/")))
 	runes := []rune(name)
-	return string(runes[:min(len(runes), mostFileName)])
+	return string(runes[:min(len(runes), maxFileName)])
 }
 
 type parcelFile struct {
@@ -128,7 +128,7 @@ func (p Imports) unpack(ctx context.Context, data []byte) ([]parcelFile, error) 
 		return bundle.Sum(c.Bytes)
 	}
 	for i, c := range b.Cards {
-		name, raw, err := a.PictureOf(c)
+		name, raw, err := a.Picture(c)
 		b.Cards[i].Picture = cleaned(name, raw, err)
 	}
 	for i, n := range b.Pictures {
@@ -139,7 +139,7 @@ func (p Imports) unpack(ctx context.Context, data []byte) ([]parcelFile, error) 
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
-		sounds, t, ok := soundsOf(a, c.ID)
+		sounds, t, ok := packedSounds(a, c.ID)
 		b.Cards[i].HasTake = ok
 		if ok {
 			files = append(files, sounds...)
@@ -158,8 +158,8 @@ func (p Imports) unpack(ctx context.Context, data []byte) ([]parcelFile, error) 
 	return files, nil
 }
 
-// soundsOf is what a bundle has to hear for a card: as it is played, and as it was recorded.
-func soundsOf(a *bundle.Archive, cardID string) ([]parcelFile, bundle.Take, bool) {
+// packedSounds is what a bundle has to hear for a card: as it is played, and as it was recorded.
+func packedSounds(a *bundle.Archive, cardID string) ([]parcelFile, bundle.Take, bool) {
 	played := "takes/" + cardID + ".wav"
 	data, err := a.File(played)
 	if err != nil {
@@ -170,7 +170,7 @@ func soundsOf(a *bundle.Archive, cardID string) ([]parcelFile, bundle.Take, bool
 		return nil, bundle.Take{}, false
 	}
 	out := []parcelFile{{played, store.Medium{MediaType: media.TypeOf(data), Bytes: data}}}
-	take, told := a.Library.TakeOf(cardID)
+	take, told := a.Library.Recording(cardID)
 	if raw, err := a.File(take.File); told && err == nil && bundle.Sum(raw) == take.SHA256 {
 		if recorded, err := media.DecodeSound(raw); err == nil && take.Trim.EndMs > take.Trim.StartMs &&
 			take.Trim.StartMs >= 0 && take.Trim.EndMs <= milliseconds(recorded)+1 {
@@ -235,11 +235,11 @@ type BundleView struct {
 func (p Imports) Bundle(ctx context.Context, by tx.Actor, parcelID string) (BundleView, error) {
 	return tx.Read(ctx, p.Env, by, func(s store.Library) (BundleView, error) {
 		v := BundleView{Findings: []bundle.Finding{}}
-		a, parcel, err := opened(ctx, s, parcelID)
+		a, parcel, err := openArchive(ctx, s, parcelID)
 		if err != nil {
 			return v, err
 		}
-		mine, err := mineOf(ctx, s)
+		mine, err := readOwnLibrary(ctx, s)
 		if err != nil {
 			return v, err
 		}
@@ -250,8 +250,8 @@ func (p Imports) Bundle(ctx context.Context, by tx.Actor, parcelID string) (Bund
 	})
 }
 
-// opened is a bundle that lies there.
-func opened(ctx context.Context, s store.Library, parcelID string) (*bundle.Archive, store.Parcel, error) {
+// openArchive is a bundle that lies there.
+func openArchive(ctx context.Context, s store.Library, parcelID string) (*bundle.Archive, store.Parcel, error) {
 	parcel, err := s.Parcel(ctx, parcelID)
 	if err == nil && parcel.Kind != store.BundleParcel {
 		err = store.ErrNotFound
@@ -285,7 +285,7 @@ func opened(ctx context.Context, s store.Library, parcelID string) (*bundle.Arch
 }
 
 // Bounds of what is noted of an origin, in bytes.
-const mostOrigin = 200
+const maxOrigin = 200
 
 // OriginView is who made a thing and how it may be used.
 type OriginView struct {
@@ -311,8 +311,8 @@ func (p Imports) Origin(ctx context.Context, by tx.Actor, sum string) (OriginVie
 func (p Imports) SetOrigin(ctx context.Context, by tx.Actor, sum, maker, licence string) error {
 	maker, licence = strings.TrimSpace(maker), strings.TrimSpace(licence)
 	return tx.Exec(ctx, p.Env, by, tx.MayEdit, func(s store.Library) error {
-		if len(maker) > mostOrigin || len(licence) > mostOrigin {
-			return fault.In("maker", "Write up to %d signs.", mostOrigin)
+		if len(maker) > maxOrigin || len(licence) > maxOrigin {
+			return fault.In("maker", "Write up to %d signs.", maxOrigin)
 		}
 		if _, err := gather.Picture(ctx, s, sum); err != nil {
 			return err

@@ -24,21 +24,21 @@ type PracticeAsk struct {
 	Paper render.Paper
 }
 
-// mostPractised is how many letters or words one practice sheet takes.
-const mostPractised = 24
+// maxPractised is how many letters or words one practice sheet takes.
+const maxPractised = 24
 
 // Practice writes practice sheets of any letters and words on the team's lines. Letters that the team teaches as one
 // grapheme are underlined as a group, anything else is written as a word.
 func (p Print) Practice(ctx context.Context, by tx.Actor, ask PracticeAsk, w io.Writer) error {
 	list := strings.FieldsFunc(ask.Text, func(r rune) bool { return r == ',' || unicode.IsSpace(r) })
-	if len(list) == 0 || len(list) > mostPractised {
-		return fault.In("text", "Write one to %d letters or words, with a space between them.", mostPractised)
+	if len(list) == 0 || len(list) > maxPractised {
+		return fault.In("text", "Write one to %d letters or words, with a space between them.", maxPractised)
 	}
 	ask.Ring = strings.TrimSpace(ask.Ring)
 	if len([]rune(ask.Ring)) > library.MaxLetters {
 		return fault.In("ring", "A spelling to ring has up to %d letters.", library.MaxLetters)
 	}
-	made, err := tx.Read(ctx, p.Env, by, func(s store.Library) (render.Practised, error) {
+	made, err := tx.Read(ctx, p.Env, by, func(s store.Library) (render.PracticeSheet, error) {
 		return practised(ctx, s, list, &ask)
 	})
 	if err != nil {
@@ -47,8 +47,8 @@ func (p Print) Practice(ctx context.Context, by tx.Actor, ask PracticeAsk, w io.
 	return render.Practice(w, made, ask.Paper)
 }
 
-func practised(ctx context.Context, s store.Library, list []string, ask *PracticeAsk) (render.Practised, error) {
-	out := render.Practised{Ring: ask.Ring}
+func practised(ctx context.Context, s store.Library, list []string, ask *PracticeAsk) (render.PracticeSheet, error) {
+	out := render.PracticeSheet{Ring: ask.Ring}
 	for _, what := range ask.Do {
 		switch what {
 		case "trace":

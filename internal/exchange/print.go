@@ -26,8 +26,8 @@ type Print struct {
 	Stage func() (script, style []byte)
 }
 
-// mostHomeLine is the longest line for families, in letters.
-const mostHomeLine = 300
+// maxHomeLineBytes is the longest line for families, in letters.
+const maxHomeLineBytes = 300
 
 // SheetAsk is what to print of a lesson: a sheet by its name, or "all" of them. HomeLine is the school's line in
 // a family's language; a Paper without width is the team's.
@@ -77,11 +77,11 @@ func (p Print) Readable(ctx context.Context, by tx.Actor, ask SheetAsk, w io.Wri
 }
 
 func (p Print) handout(ctx context.Context, by tx.Actor, ask SheetAsk) (render.Handout, render.Paper, error) {
-	if len([]rune(ask.HomeLine)) > mostHomeLine {
+	if len([]rune(ask.HomeLine)) > maxHomeLineBytes {
 		return render.Handout{}, ask.Paper, fault.In(
 			"line",
 			"The line for families has up to %d letters.",
-			mostHomeLine,
+			maxHomeLineBytes,
 		)
 	}
 	h, err := tx.Read(ctx, p.Env, by, func(s store.Library) (render.Handout, error) {
@@ -285,8 +285,8 @@ func faces(ctx context.Context, s store.Library, ask CardsAsk) ([]render.Face, e
 	return out, nil
 }
 
-// recentOf are the newest lessons of a class, or of all where it is empty, up to a number.
-func recentOf(ctx context.Context, s store.Library, classID string, most int) ([]store.Lesson, error) {
+// recentLesson are the newest lessons of a class, or of all where it is empty, up to a number.
+func recentLesson(ctx context.Context, s store.Library, classID string, most int) ([]store.Lesson, error) {
 	recent, err := s.Lessons(ctx, classID, nil, most)
 	if err != nil {
 		return nil, err

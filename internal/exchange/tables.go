@@ -128,7 +128,7 @@ func (v *TableView) look(s table.Sheet, l table.Library, ask TableAsk) {
 	v.Sample = append([][]string{}, s.Rows[min(1, len(s.Rows)):min(len(s.Rows), 1+sampleRows)]...)
 	v.Lines = l.Read(s, v.Kind, m, v.Header, ask.CardID)
 	if v.Kind == table.Order {
-		v.Order, v.Unnamed = l.OrderOf(v.Lines)
+		v.Order, v.Unnamed = l.ParseOrder(v.Lines)
 		v.Unnamed = append([]string{}, v.Unnamed...)
 	}
 }
@@ -183,7 +183,7 @@ func (p Imports) TakeTable(
 		if v.Kind == table.Order {
 			return out, fault.In("kind", "An order is proposed to the team as a whole, on the order desk.")
 		}
-		t := lineTaking{Library: s, by: by, now: p.Env.Now(), library: l, rows: rows, out: &out}
+		t := lineImporter{Library: s, by: by, now: p.Env.Now(), library: l, rows: rows, out: &out}
 		t.contents = map[string]card.Content{}
 		for _, x := range v.Lines {
 			if !slices.Contains(choice.Rows, x.Row) || x.Standing == card.Unfit || x.Standing == card.Same {
@@ -204,8 +204,8 @@ func (p Imports) TakeTable(
 	})
 }
 
-// lineTaking is lines of a table on their way into the library.
-type lineTaking struct {
+// lineImporter is lines of a table on their way into the library.
+type lineImporter struct {
 	store.Library
 	by       tx.Actor
 	now      time.Time
@@ -215,7 +215,7 @@ type lineTaking struct {
 	out      *BroughtLines
 }
 
-func (t *lineTaking) line(ctx context.Context, k table.Kind, x table.Line) error {
+func (t *lineImporter) line(ctx context.Context, k table.Kind, x table.Line) error {
 	switch {
 	case k == table.Pages || k == table.Sentences && x.CardID == "":
 		text := lesson.Text{Kind: "sentence", Body: x.Text}
@@ -247,7 +247,7 @@ func (t *lineTaking) line(ctx context.Context, k table.Kind, x table.Line) error
 }
 
 // create makes a card of a line, at the end of the order.
-func (t *lineTaking) create(ctx context.Context, x table.Line) error {
+func (t *lineImporter) create(ctx context.Context, x table.Line) error {
 	all, err := t.Cards(ctx, true)
 	if err != nil {
 		return err
@@ -271,7 +271,7 @@ func (t *lineTaking) create(ctx context.Context, x table.Line) error {
 }
 
 // keep stores the cards that changed, each as one version.
-func (t *lineTaking) keep(ctx context.Context) error {
+func (t *lineImporter) keep(ctx context.Context) error {
 	for _, r := range t.rows {
 		content, ok := t.contents[r.CardID]
 		if !ok {

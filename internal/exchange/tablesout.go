@@ -32,7 +32,7 @@ var OutTables = []OutTable{CardsOut, WordsOut, SentencesOut, VoicesOut}
 
 // CSV writes one table of the library, in its newest versions.
 func (p Imports) CSV(ctx context.Context, by tx.Actor, which OutTable, w io.Writer) error {
-	s, err := tx.Read(ctx, p.Env, by, func(s store.Library) (table.Sheet, error) { return tableOf(ctx, s, which) })
+	s, err := tx.Read(ctx, p.Env, by, func(s store.Library) (table.Sheet, error) { return readTable(ctx, s, which) })
 	if err != nil {
 		return err
 	}
@@ -44,7 +44,7 @@ func (p Imports) Workbook(ctx context.Context, by tx.Actor, w io.Writer) error {
 	list, err := tx.Read(ctx, p.Env, by, func(s store.Library) ([]table.Sheet, error) {
 		var out []table.Sheet
 		for _, which := range OutTables {
-			t, err := tableOf(ctx, s, which)
+			t, err := readTable(ctx, s, which)
 			if err != nil {
 				return nil, err
 			}
@@ -58,7 +58,7 @@ func (p Imports) Workbook(ctx context.Context, by tx.Actor, w io.Writer) error {
 	return sheet.WriteWorkbook(w, list)
 }
 
-func tableOf(ctx context.Context, s store.Library, which OutTable) (table.Sheet, error) {
+func readTable(ctx context.Context, s store.Library, which OutTable) (table.Sheet, error) {
 	t := table.Sheet{Name: string(which)}
 	l, rows, err := tableLibrary(ctx, s)
 	if err != nil {

@@ -47,49 +47,61 @@ type CardChoice struct {
 // BundleChoice is what is taken of a bundle.
 type BundleChoice struct {
 	Cards       []CardChoice     `json:"cards"       maxItems:"500"`
-	Letters     []string         `json:"letters"     maxItems:"200" doc:"by sign"`
+	Letters     []string         `json:"letters"     maxItems:"200"  doc:"by sign"`
 	Pictures    []string         `json:"pictures"    maxItems:"2000" doc:"by name"`
-	Texts       bool             `json:"texts"                                        doc:"all that are new"`
-	Routines    []lesson.Purpose `json:"routines"    maxItems:"20" doc:"by purpose; a lead may"`
-	Conventions bool             `json:"conventions"                                  doc:"all of theirs in the place of ours; a lead may"`
-	AsAgreed    bool             `json:"as_agreed"                                    doc:"new cards that they agreed are agreed here too; a lead may"`
-	Voices      bool             `json:"voices"                                       doc:"their recordings as well"`
+	Texts       bool             `json:"texts"                       doc:"all that are new"`
+	Routines    []lesson.Purpose `json:"routines"    maxItems:"20"   doc:"by purpose; a lead may"`
+	Conventions bool             `json:"conventions"                 doc:"all of theirs in the place of ours; a lead may"`
+	AsAgreed    bool             `json:"as_agreed"                   doc:"new cards that they agreed are agreed here too; a lead may"`
+	Voices      bool             `json:"voices"                      doc:"their recordings as well"`
 }
 
-// Brought says what was taken of a bundle.
-type Brought struct {
+// ImportResult says what was taken of a bundle.
+type ImportResult struct {
 	Added    int      `json:"added"`
 	Changed  int      `json:"changed"`
 	Takes    int      `json:"takes"`
 	Letters  int      `json:"letters"`
 	Pictures int      `json:"pictures"`
 	Texts    int      `json:"texts"`
-	Left     []string `json:"left" doc:"what was left out, and why"`
+	Left     []string `json:"left"     doc:"what was left out, and why"`
 }
 
 // TakeBundle takes of a bundle that lies there what was chosen: all of it, or nothing if a card has changed since it
 // was looked at.
-func (p Imports) TakeBundle(ctx context.Context, by tx.Actor, parcelID string, choice BundleChoice) (Brought, error) {
+func (p Imports) TakeBundle(
+	ctx context.Context,
+	by tx.Actor,
+	parcelID string,
+	choice BundleChoice,
+) (ImportResult, error) {
 	if err := by.Need(tx.MayEdit); err != nil {
-		return Brought{}, err
+		return ImportResult{}, err
 	}
 	if choice.Conventions || choice.AsAgreed || len(choice.Routines) > 0 {
 		if err := by.Need(tx.MayAgree); err != nil {
-			return Brought{}, err
+			return ImportResult{}, err
 		}
 	}
-	heard, err := p.hear(ctx, by, parcelID, choice)
+	heard, err := p.judgeSounds(ctx, by, parcelID, choice)
 	if err != nil {
-		return Brought{}, err
+		return ImportResult{}, err
 	}
-	return tx.Write(ctx, p.Env, by, tx.MayEdit, func(s store.Library) (Brought, error) {
-		a, _, err := opened(ctx, s, parcelID)
+	return tx.Write(ctx, p.Env, by, tx.MayEdit, func(s store.Library) (ImportResult, error) {
+		a, _, err := openArchive(ctx, s, parcelID)
 		if err != nil {
-			return Brought{}, err
+			return ImportResult{}, err
 		}
-		t := taking{Library: s, by: by, now: p.Env.Now(), from: a, heard: heard, out: Brought{Left: []string{}}}
+		t := importer{
+			Library: s,
+			by:      by,
+			now:     p.Env.Now(),
+			from:    a,
+			reports: heard,
+			out:     ImportResult{Left: []string{}},
+		}
 		if err := t.all(ctx, choice); err != nil {
-			return Brought{}, err
+			return ImportResult{}, err
 		}
 		return t.out, s.DropParcel(ctx, parcelID)
 	})
@@ -102,8 +114,8 @@ type heardTake struct {
 	report recording.Report
 }
 
-// hear judges the recordings that are taken, before the library is held.
-func (p Imports) hear(
+// judgeSounds judges the recordings that are taken, before the library is held.
+func (p Imports) judgeSounds(
 	ctx context.Context,
 	by tx.Actor,
 	parcelID string,
@@ -117,7 +129,7 @@ func (p Imports) hear(
 		target recording.Target
 	}
 	jobs, err := tx.Read(ctx, p.Env, by, func(s store.Library) ([]job, error) {
-		a, _, err := opened(ctx, s, parcelID)
+		a, _, err := openArchive(ctx, s, parcelID)
 		if err != nil {
 			return nil, err
 		}
@@ -127,7 +139,7 @@ func (p Imports) hear(
 		}
 		var out []job
 		for _, c := range a.Library.Cards {
-			t, ok := a.Library.TakeOf(c.ID)
+			t, ok := a.Library.Recording(c.ID)
 			if !ok || !slices.ContainsFunc(choice.Cards, func(k CardChoice) bool { return k.ID == c.ID }) {
 				continue
 			}
@@ -169,21 +181,21 @@ func (p Imports) hear(
 	return out, err
 }
 
-// taking is a bundle on its way into the library.
-type taking struct {
+// importer is a bundle on its way into the library.
+type importer struct {
 	store.Library
-	by    tx.Actor
-	now   time.Time
-	from  *bundle.Archive
-	heard map[string]heardTake
-	out   Brought
+	by      tx.Actor
+	now     time.Time
+	from    *bundle.Archive
+	reports map[string]heardTake
+	out     ImportResult
 }
 
-func (t *taking) leave(what string, err error) {
+func (t *importer) leave(what string, err error) {
 	t.out.Left = append(t.out.Left, fmt.Sprintf("%s: %v", what, err))
 }
 
-func (t *taking) all(ctx context.Context, choice BundleChoice) error {
+func (t *importer) all(ctx context.Context, choice BundleChoice) error {
 	for _, part := range []func(context.Context, BundleChoice) error{
 		t.conventions, t.routines, t.cards, t.letters, t.pictures, t.texts,
 	} {
@@ -194,7 +206,7 @@ func (t *taking) all(ctx context.Context, choice BundleChoice) error {
 	return nil
 }
 
-func (t *taking) conventions(ctx context.Context, choice BundleChoice) error {
+func (t *importer) conventions(ctx context.Context, choice BundleChoice) error {
 	if !choice.Conventions {
 		return nil
 	}
@@ -206,14 +218,14 @@ func (t *taking) conventions(ctx context.Context, choice BundleChoice) error {
 	return t.SetConventions(ctx, c)
 }
 
-func (t *taking) routines(ctx context.Context, choice BundleChoice) error {
+func (t *importer) routines(ctx context.Context, choice BundleChoice) error {
 	b := t.from.Library
 	for _, purpose := range choice.Routines {
 		r, ok := b.Routines[purpose]
 		if purpose == lesson.Introduce {
 			r, ok = b.Routine, len(b.Routine.Steps) > 0
 		}
-		if _, known := lesson.PurposeOf(purpose); !ok || !known {
+		if _, known := lesson.FindPurpose(purpose); !ok || !known {
 			continue
 		}
 		if err := kinds.Registry.CheckRoutine(r); err != nil {
@@ -227,8 +239,8 @@ func (t *taking) routines(ctx context.Context, choice BundleChoice) error {
 	return nil
 }
 
-func (t *taking) cards(ctx context.Context, choice BundleChoice) error {
-	mine, err := mineOf(ctx, t.Library)
+func (t *importer) cards(ctx context.Context, choice BundleChoice) error {
+	mine, err := readOwnLibrary(ctx, t.Library)
 	if err != nil {
 		return err
 	}
@@ -261,13 +273,13 @@ func (t *taking) cards(ctx context.Context, choice BundleChoice) error {
 	return nil
 }
 
-func (t *taking) theirs(id string) card.Card {
+func (t *importer) theirs(id string) card.Card {
 	i := slices.IndexFunc(t.from.Library.Cards, func(c card.Card) bool { return c.ID == id })
 	return t.from.Library.Cards[i]
 }
 
 // content is what their card says; its picture is stored.
-func (t *taking) content(ctx context.Context, line bundle.CardLine) (card.Content, error) {
+func (t *importer) content(ctx context.Context, line bundle.CardLine) (card.Content, error) {
 	c := t.theirs(line.ID).Content.Tidy()
 	if line.Picture == "" {
 		c.Picture, c.Place = "", nil
@@ -290,7 +302,7 @@ func (t *taking) content(ctx context.Context, line bundle.CardLine) (card.Conten
 }
 
 // origin notes from where a thing came, with what their library says of it.
-func (t *taking) origin(ctx context.Context, kind store.OriginKind, item, theirItem string) error {
+func (t *importer) origin(ctx context.Context, kind store.OriginKind, item, theirItem string) error {
 	o := store.Origin{Kind: kind, Item: item, FromTeam: t.from.Library.Team}
 	for _, k := range t.from.Library.Origins {
 		if k.Item == string(kind)+" "+theirItem {
@@ -304,7 +316,7 @@ func (t *taking) origin(ctx context.Context, kind store.OriginKind, item, theirI
 }
 
 // add puts a card behind one of ours.
-func (t *taking) add(
+func (t *importer) add(
 	ctx context.Context,
 	team convention.Conventions,
 	line bundle.CardLine,
@@ -353,7 +365,7 @@ func (t *taking) add(
 }
 
 // change puts theirs on a card of ours, as a draft beside what is agreed.
-func (t *taking) change(ctx context.Context, line bundle.CardLine, how How) error {
+func (t *importer) change(ctx context.Context, line bundle.CardLine, how How) error {
 	content, err := t.content(ctx, line)
 	if err != nil {
 		return err
@@ -391,8 +403,8 @@ func (t *taking) change(ctx context.Context, line bundle.CardLine, how How) erro
 }
 
 // sound adds their take to a card, as the chosen one if the card has none.
-func (t *taking) sound(ctx context.Context, line bundle.CardLine, cardID string, choose bool) error {
-	h, ok := t.heard[line.ID]
+func (t *importer) sound(ctx context.Context, line bundle.CardLine, cardID string, choose bool) error {
+	h, ok := t.reports[line.ID]
 	if !ok || !line.NewTake {
 		return nil
 	}

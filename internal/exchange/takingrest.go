@@ -17,7 +17,7 @@ import (
 	"brightchalk/internal/teaching"
 )
 
-func (t *taking) letters(ctx context.Context, choice BundleChoice) error {
+func (t *importer) letters(ctx context.Context, choice BundleChoice) error {
 	for _, sign := range choice.Letters {
 		form, ok := t.from.Library.Letters[sign]
 		if !ok {
@@ -43,7 +43,7 @@ func (t *taking) letters(ctx context.Context, choice BundleChoice) error {
 }
 
 // refused tells whether an error is a refusal that a person can read, and notes it.
-func (t *taking) refused(what string, err error) bool {
+func (t *importer) refused(what string, err error) bool {
 	var f *fault.Fault
 	if !errors.As(err, &f) {
 		return false
@@ -52,7 +52,7 @@ func (t *taking) refused(what string, err error) bool {
 	return true
 }
 
-func (t *taking) pictures(ctx context.Context, choice BundleChoice) error {
+func (t *importer) pictures(ctx context.Context, choice BundleChoice) error {
 	for _, p := range t.from.Library.Pictures {
 		if !slices.Contains(choice.Pictures, p.Name) {
 			continue
@@ -91,7 +91,7 @@ func (t *taking) pictures(ctx context.Context, choice BundleChoice) error {
 	return nil
 }
 
-func (t *taking) texts(ctx context.Context, choice BundleChoice) error {
+func (t *importer) texts(ctx context.Context, choice BundleChoice) error {
 	if !choice.Texts {
 		return nil
 	}
@@ -119,8 +119,8 @@ func (t *taking) texts(ctx context.Context, choice BundleChoice) error {
 	return nil
 }
 
-// mineOf is the library that a bundle is held against.
-func mineOf(ctx context.Context, s store.Library) (bundle.Mine, error) {
+// readOwnLibrary is the library that a bundle is held against.
+func readOwnLibrary(ctx context.Context, s store.Library) (bundle.Mine, error) {
 	m := bundle.Mine{Routines: map[lesson.Purpose]lesson.Routine{}, Takes: map[string]string{}}
 	var err error
 	if m.Conventions, err = gather.Conventions(ctx, s); err != nil {

@@ -85,7 +85,7 @@ func Picture(ctx context.Context, s store.Library, sum string) (store.Medium, er
 // WordPicture returns the picture of a word: the team's own, or else the embedded one; store.ErrNotFound if there is
 // none.
 func WordPicture(ctx context.Context, s store.Library, word string) (store.Medium, error) {
-	m, err := s.PictureOf(ctx, word)
+	m, err := s.PictureByName(ctx, word)
 	if !errors.Is(err, store.ErrNotFound) {
 		return m, err
 	}

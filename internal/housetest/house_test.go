@@ -8,6 +8,7 @@ import (
 	"go/token"
 	"os"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -241,4 +242,66 @@ func TestFilesStayReadable(t *testing.T) {
 		assert.LessOrEqual(t, strings.Count(string(data), "\n"), 460, "%s is long", path)
 		return err
 	}))
+}
+
+// docs/renamed.md lists names that nobody could read; no package declares one of them again.
+func TestOldNamesAreGone(t *testing.T) {
+	table, err := os.ReadFile(filepath.Join(root, "docs/renamed.md"))
+	require.NoError(t, err)
+	rows := regexp.MustCompile(`(?m)^\| (\S+) \| (\S+) \| \S+ \|$`).FindAllStringSubmatch(string(table), -1)
+	require.Greater(t, len(rows), 300)
+	declared := map[string]map[string]bool{}
+	for _, row := range rows {
+		pkg, name := row[1], row[2]
+		if declared[pkg] == nil {
+			declared[pkg] = map[string]bool{}
+			for _, dir := range []string{pkg, "internal/" + pkg, "internal/core/" + pkg} {
+				files, _ := filepath.Glob(filepath.Join(root, dir, "*.go"))
+				for _, file := range files {
+					addDeclared(t, file, declared[pkg])
+				}
+			}
+		}
+		assert.False(t, declared[pkg][name], "%s declares %s again", pkg, name)
+	}
+}
+
+// addDeclared adds the names that a file declares: functions, Type.Method, types, Type.field, constants and variables.
+func addDeclared(t *testing.T, file string, out map[string]bool) {
+	f, err := parser.ParseFile(token.NewFileSet(), file, nil, 0)
+	require.NoError(t, err)
+	for _, d := range f.Decls {
+		switch d := d.(type) {
+		case *ast.FuncDecl:
+			name := d.Name.Name
+			if d.Recv != nil {
+				receiver := d.Recv.List[0].Type
+				if star, ok := receiver.(*ast.StarExpr); ok {
+					receiver = star.X
+				}
+				if id, ok := receiver.(*ast.Ident); ok {
+					name = id.Name + "." + name
+				}
+			}
+			out[name] = true
+		case *ast.GenDecl:
+			for _, s := range d.Specs {
+				switch s := s.(type) {
+				case *ast.ValueSpec:
+					for _, id := range s.Names {
+						out[id.Name] = true
+					}
+				case *ast.TypeSpec:
+					out[s.Name.Name] = true
+					if fields, ok := s.Type.(*ast.StructType); ok {
+						for _, field := range fields.Fields.List {
+							for _, id := range field.Names {
+								out[s.Name.Name+"."+id.Name] = true
+							}
+						}
+					}
+				}
+			}
+		}
+	}
 }

@@ -123,7 +123,7 @@ func call[I, O any](
 	f func(ctx context.Context, by tx.Actor, in *I) (O, error),
 ) {
 	huma.Register(api, r.operation(), func(ctx context.Context, in *I) (*body[O], error) {
-		out, err := f(ctx, actorOf(ctx), in)
+		out, err := f(ctx, actorFrom(ctx), in)
 		if err != nil {
 			return nil, s.fail(ctx, err)
 		}
@@ -156,7 +156,7 @@ func download[I any](
 	}
 	o.Responses = map[string]*huma.Response{"200": {Description: "The file", Content: content}}
 	huma.Register(api, o, func(ctx context.Context, in *I) (*file, error) {
-		out, err := f(ctx, actorOf(ctx), in)
+		out, err := f(ctx, actorFrom(ctx), in)
 		if err != nil {
 			return nil, s.fail(ctx, err)
 		}
@@ -234,7 +234,7 @@ func upload[I, O any](
 			}
 			return nil, s.fail(ctx, u.err)
 		}
-		out, err := f(ctx, actorOf(ctx), in)
+		out, err := f(ctx, actorFrom(ctx), in)
 		if err != nil {
 			return nil, s.fail(ctx, err)
 		}
@@ -338,9 +338,9 @@ func boundCards(all *huma.OpenAPI) {
 
 // Bounds of what an input says nothing else of.
 const (
-	mostSigns    = 4000 // of a text
-	mostItems    = 500  // of a list
-	mostListText = 500  // signs of a text in a list
+	maxCharacters = 4000 // of a text
+	maxItems      = 500  // of a list
+	maxListText   = 500  // signs of a text in a list
 )
 
 // boundInput gives every text and list of the calls a bound, those inside lists as well, and every whole number of an
@@ -374,15 +374,15 @@ func bound[T any](field **T, most T) {
 func boundSchema(s *huma.Schema) {
 	switch s.Type {
 	case huma.TypeString:
-		bound(&s.MaxLength, mostSigns)
+		bound(&s.MaxLength, maxCharacters)
 	case huma.TypeArray:
-		bound(&s.MaxItems, mostItems)
+		bound(&s.MaxItems, maxItems)
 		if s.Items != nil && s.Items.Type == huma.TypeString {
-			bound(&s.Items.MaxLength, mostListText)
+			bound(&s.Items.MaxLength, maxListText)
 		}
 	case huma.TypeObject:
 		if _, ok := s.AdditionalProperties.(*huma.Schema); ok {
-			bound(&s.MaxProperties, mostItems)
+			bound(&s.MaxProperties, maxItems)
 		}
 	}
 }

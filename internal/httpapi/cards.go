@@ -33,7 +33,7 @@ type cardStep struct {
 	Step int `json:"step" doc:"place in the order, from 1"`
 }
 
-type aside struct {
+type archiveBody struct {
 	Archived bool `json:"archived" doc:"false brings it back"`
 }
 
@@ -132,10 +132,10 @@ func (s *server) cardCalls(api huma.API) {
 	})
 	call(s, api, route{
 		id: "archive-card", method: http.MethodPut, path: "/cards/{id}/archived", tag: "cards",
-		summary: "Put a card aside, or bring it back", example: aside{true},
+		summary: "Put a card aside, or bring it back", example: archiveBody{true},
 	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
-		body[aside]
+		body[archiveBody]
 	},
 	) (done, error) {
 		return ok(a.Archive(ctx, by, in.ID, in.Body.Archived))

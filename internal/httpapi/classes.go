@@ -44,8 +44,8 @@ func (s *server) classCalls(api huma.API) {
 	})
 	call(s, api, route{
 		id: "archive-class", method: http.MethodPut, path: "/classes/{id}/archived", tag: "planning",
-		summary: "Put a class aside, or bring it back", about: "All that was logged stays.", example: aside{true},
-	}, func(ctx context.Context, by tx.Actor, in *changed[aside]) (done, error) {
+		summary: "Put a class aside, or bring it back", about: "All that was logged stays.", example: archiveBody{true},
+	}, func(ctx context.Context, by tx.Actor, in *changed[archiveBody]) (done, error) {
 		return ok(a.ArchiveClass(ctx, by, in.ID, in.Body.Archived))
 	})
 	call(s, api, route{

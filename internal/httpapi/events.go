@@ -48,7 +48,7 @@ func (s *server) events(w http.ResponseWriter, r *http.Request) {
 // stream sends what first and then each change of the team make of it, for as long as the session stands: it looks when
 // its member or a phone's pass changes, and with every beat. It lifts the write timeout of the server for itself.
 func (s *server) stream(w http.ResponseWriter, r *http.Request, first func() error, news func(store.Change) error) {
-	by, token := actorOf(r.Context()), s.sessions.Token(r.Context())
+	by, token := actorFrom(r.Context()), s.sessions.Token(r.Context())
 	out := http.NewResponseController(w)
 	_ = out.SetWriteDeadline(time.Time{})
 	changes, end := s.Hub.Subscribe(by.TeamID)

@@ -22,10 +22,10 @@ func (s *server) hearingCalls(api huma.API) {
 	call(s, api, route{
 		id: "hear-take", method: http.MethodPut, path: "/takes/{id}/hearing", tag: "takes",
 		summary: "Say what is heard in a take", about: "Nothing is learned from it, and no verdict changes.",
-		example: sound.Heard{Why: []string{"added-vowel"}},
+		example: sound.HearingResult{Why: []string{"added-vowel"}},
 	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
-		body[sound.Heard]
+		body[sound.HearingResult]
 	},
 	) (done, error) {
 		return ok(a.Hear(ctx, by, in.ID, in.Body))

@@ -17,9 +17,9 @@ import (
 	"brightchalk/internal/tx"
 )
 
-// keptAnswers are answers that depend on nothing but a team's library and the question, with the revision that they
+// answerCache are answers that depend on nothing but a team's library and the question, with the revision that they
 // were made at. Each call reads the revision with its session, so that no server ever gives an old answer.
-type keptAnswers struct {
+type answerCache struct {
 	mu      sync.Mutex
 	of      map[question]keptAnswer
 	working singleflight.Group
@@ -33,10 +33,10 @@ type keptAnswer struct {
 	plain, packed []byte
 }
 
-// mostKept bounds the questions whose answers are kept; beyond it any of them goes.
-const mostKept = 200
+// maxKept bounds the questions whose answers are kept; beyond it any of them goes.
+const maxKept = 200
 
-func (k *keptAnswers) get(q question, revision int64, make func() ([]byte, error)) (keptAnswer, error) {
+func (k *answerCache) get(q question, revision int64, make func() ([]byte, error)) (keptAnswer, error) {
 	k.mu.Lock()
 	got, ok := k.of[q]
 	k.mu.Unlock()
@@ -55,7 +55,7 @@ func (k *keptAnswers) get(q question, revision int64, make func() ([]byte, error
 		if k.of == nil {
 			k.of = map[question]keptAnswer{}
 		}
-		if len(k.of) >= mostKept {
+		if len(k.of) >= maxKept {
 			for other := range k.of {
 				delete(k.of, other)
 				break
@@ -97,9 +97,9 @@ func keptCall[I, O any](
 		"304": {Description: "As the browser has it, by If-None-Match"},
 	}
 	huma.Register(api, o, func(ctx context.Context, in *I) (*huma.StreamResponse, error) {
-		by := actorOf(ctx)
+		by := actorFrom(ctx)
 		revision, _ := ctx.Value(revisionKey).(int64)
-		a, err := s.kept.get(question{by.TeamID, r.id + " " + what(in)}, revision, func() ([]byte, error) {
+		a, err := s.cache.get(question{by.TeamID, r.id + " " + what(in)}, revision, func() ([]byte, error) {
 			out, err := f(context.WithoutCancel(ctx), by, in) // for all who wait for it
 			if err != nil {
 				return nil, err

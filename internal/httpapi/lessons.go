@@ -48,7 +48,7 @@ type renewed struct {
 
 type sent struct {
 	Revision int `json:"revision" doc:"that the change began from"`
-	teaching.Sent
+	teaching.SendRequest
 }
 
 type spoken struct {
@@ -159,9 +159,9 @@ func (s *server) lessonChanges(api huma.API) {
 			return a.Renew(ctx, by, in.ID, in.Body.Revision, in.Body.Minutes)
 		})
 	call(s, api, change("send", "send", "Put words, pictures or a text in a step",
-		sent{1, teaching.Sent{Step: "read", Values: []string{"ship"}}}),
+		sent{1, teaching.SendRequest{Step: "read", Values: []string{"ship"}}}),
 		func(ctx context.Context, by tx.Actor, in *changed[sent]) (teaching.LessonView, error) {
-			return a.Send(ctx, by, in.ID, in.Body.Revision, in.Body.Sent)
+			return a.Send(ctx, by, in.ID, in.Body.Revision, in.Body.SendRequest)
 		})
 }
 

@@ -19,10 +19,10 @@ const (
 
 type operationKey struct{}
 
-// operationOf is where a call notes its name for those before it.
-type operationOf struct{ name string }
+// operationID is where a call notes its name for those before it.
+type operationID struct{ name string }
 
-func withOperation(ctx context.Context, o *operationOf) context.Context {
+func withOperation(ctx context.Context, o *operationID) context.Context {
 	return context.WithValue(ctx, operationKey{}, o)
 }
 
@@ -33,7 +33,7 @@ func (s *server) observe(next http.Handler) http.Handler {
 		return next
 	}
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		noted := &operationOf{pageOperation}
+		noted := &operationID{pageOperation}
 		if r.URL.Path == "/healthz" || r.URL.Path == "/readyz" {
 			noted.name = healthOperation
 		}
@@ -53,11 +53,11 @@ func (s *server) observe(next http.Handler) http.Handler {
 // named notes the operation of a call, for the log and for who counts. Of who asks the log has the ids alone.
 func named(c huma.Context, next func(huma.Context)) {
 	ctx := c.Context()
-	if noted, ok := ctx.Value(operationKey{}).(*operationOf); ok {
+	if noted, ok := ctx.Value(operationKey{}).(*operationID); ok {
 		noted.name = c.Operation().OperationID
 	}
 	attributes := []slog.Attr{slog.String("operation", c.Operation().OperationID)}
-	if by := actorOf(ctx); by.MemberID != "" {
+	if by := actorFrom(ctx); by.MemberID != "" {
 		attributes = append(attributes, slog.String("member", by.MemberID), slog.String("team", by.TeamID))
 	}
 	httplog.SetAttrs(ctx, attributes...)

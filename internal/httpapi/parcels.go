@@ -25,7 +25,7 @@ func (s *server) parcelCalls(everybody, api huma.API) {
 		summary: "Bring in a bundle or a table",
 		about: "Nothing is taken into the library yet: it lies there for a week, and a team keeps the newest four. A " +
 			"bundle is a ZIP by the published schema; a table is XLSX or CSV.",
-	}, exchange.MostParcelBytes, func(ctx context.Context, by tx.Actor, in *struct {
+	}, exchange.MaxParcelBytes, func(ctx context.Context, by tx.Actor, in *struct {
 		UploadedFile
 		Name string `query:"name" maxLength:"400" doc:"of the file"`
 	},
@@ -58,7 +58,7 @@ func (s *server) parcelCalls(everybody, api huma.API) {
 		ByID
 		body[exchange.BundleChoice]
 	},
-	) (exchange.Brought, error) {
+	) (exchange.ImportResult, error) {
 		return a.TakeBundle(ctx, by, in.ID, in.Body)
 	})
 	download(s, api, route{

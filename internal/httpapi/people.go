@@ -81,12 +81,12 @@ func (s *server) linkCalls(everybody, members huma.API) {
 	huma.Register(
 		everybody,
 		look.operation(),
-		func(ctx context.Context, in *body[linkSecret]) (*body[people.Opened], error) {
+		func(ctx context.Context, in *body[linkSecret]) (*body[people.LinkView], error) {
 			k, err := a.Opened(ctx, in.Body.Secret)
 			if err != nil {
 				return nil, s.fail(ctx, err)
 			}
-			return &body[people.Opened]{k}, nil
+			return &body[people.LinkView]{k}, nil
 		},
 	)
 	look.describe(everybody)
@@ -104,7 +104,7 @@ func (s *server) linkCalls(everybody, members huma.API) {
 	huma.Register(everybody, enter.operation(), func(ctx context.Context, in *body[entering]) (*body[done], error) {
 		who, err := a.Enter(ctx, people.Entering{
 			Secret: in.Body.Secret, Name: in.Body.Name, Password: in.Body.Password, Code: in.Body.Code,
-			Address: visitOf(ctx).address,
+			Address: visitFrom(ctx).address,
 		})
 		if err == nil && who.In { // else the sign-in asks for the code
 			err = s.begin(ctx, who.Actor)
@@ -122,8 +122,8 @@ func (s *server) linkCalls(everybody, members huma.API) {
 	call(s, members, route{
 		id: "invite-by-link", method: http.MethodPost, path: "/links", tag: "people",
 		summary: "Make a link by which somebody joins the team", about: "Shown once. Only a lead may.",
-		example: people.Asking{Name: "Bea Sluice", Email: "bea@lockhouse.example", Role: tx.Assistant},
-	}, func(ctx context.Context, by tx.Actor, in *body[people.Asking]) (people.NewLink, error) {
+		example: people.Invitation{Name: "Bea Sluice", Email: "bea@lockhouse.example", Role: tx.Assistant},
+	}, func(ctx context.Context, by tx.Actor, in *body[people.Invitation]) (people.NewLink, error) {
 		return a.Ask(ctx, by, in.Body)
 	})
 	call(s, members, route{
@@ -204,7 +204,7 @@ func (s *server) ownSessionCalls(members huma.API) {
 		id: "end-other-sessions", method: http.MethodDelete, path: "/session/all", tag: "session",
 		summary: "Sign out everywhere else",
 	}, func(ctx context.Context, by tx.Actor, _ *nothing) (done, error) {
-		who, err := a.EndSessions(ctx, by, visitOf(ctx).address)
+		who, err := a.EndSessions(ctx, by, visitFrom(ctx).address)
 		if err != nil {
 			return done{}, err
 		}

@@ -80,14 +80,14 @@ func (s *server) noteWay(ctx context.Context, way *wayCookie) error {
 		}
 		c.Value, c.MaxAge = base64.RawURLEncoding.EncodeToString(data), int(wayLifetime.Seconds())
 	}
-	http.SetCookie(visitOf(ctx).w, &c)
+	http.SetCookie(visitFrom(ctx).w, &c)
 	return nil
 }
 
-// wayOf is the way that the browser began, and comes back from with a state.
-func wayOf(ctx context.Context, state string) (wayCookie, error) {
+// readSignInState is the way that the browser began, and comes back from with a state.
+func readSignInState(ctx context.Context, state string) (wayCookie, error) {
 	var way wayCookie
-	data, err := base64.RawURLEncoding.DecodeString(visitOf(ctx).way)
+	data, err := base64.RawURLEncoding.DecodeString(visitFrom(ctx).way)
 	if err == nil {
 		err = json.Unmarshal(data, &way)
 	}
@@ -154,7 +154,7 @@ func (s *server) providerCalls(everybody, members huma.API) {
 		if s.Provider == nil {
 			return done{}, errNoProvider
 		}
-		return ok(s.app.Accounts.Disconnect(ctx, by, s.Provider.Issuer(), s.Provider.Name(), visitOf(ctx).address))
+		return ok(s.app.Accounts.Disconnect(ctx, by, s.Provider.Issuer(), s.Provider.Name(), visitFrom(ctx).address))
 	})
 }
 
@@ -190,7 +190,7 @@ func (s *server) finishWay(ctx context.Context, back wayBack) (wayEnd, error) {
 	if s.Provider == nil {
 		return wayEnd{}, errNoProvider
 	}
-	way, err := wayOf(ctx, back.State)
+	way, err := readSignInState(ctx, back.State)
 	if err != nil {
 		return wayEnd{}, err
 	}
@@ -202,17 +202,17 @@ func (s *server) finishWay(ctx context.Context, back wayBack) (wayEnd, error) {
 		s.Log.Warn("sign-in by the provider", "error", err)
 		return wayEnd{}, providerProblem(err)
 	}
-	v := people.Vouched{
+	v := people.ProviderIdentity{
 		Identity: store.Identity{Issuer: person.Issuer, Subject: person.Subject},
 		Email:    person.Email, Name: s.Provider.Name(),
 	}
-	address, a := visitOf(ctx).address, s.app.Accounts
+	address, a := visitFrom(ctx).address, s.app.Accounts
 	if way.Purpose == wayConnect {
 		by, _, err := s.member(ctx)
 		if err != nil {
 			return wayEnd{}, newProblem(http.StatusUnauthorized, codeSignIn, "Please sign in.")
 		}
-		if s.passOf(ctx).pass != "" { // a phone that somebody lent must not become a way into the account
+		if s.phonePass(ctx).pass != "" { // a phone that somebody lent must not become a way into the account
 			return wayEnd{}, newProblem(http.StatusForbidden, codeForbidden, deskAlone)
 		}
 		return wayEnd{way.Purpose}, a.Connect(ctx, by, v, address)

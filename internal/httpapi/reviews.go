@@ -45,8 +45,8 @@ func (s *server) reviewCalls(api huma.API) {
 		id: "put-forward", method: http.MethodPost, path: "/cards/{id}/review", tag: "reviews",
 		summary: "Put a card forward, and ask members to read it",
 		about:   "What is agreed stays in force until the new one is. One that is forward already gets more readers.",
-		example: library.Asked{Note: "Is the new rhyme short enough?", Readers: []string{exampleCard}},
-	}, func(ctx context.Context, by tx.Actor, in *changed[library.Asked]) (library.ReviewView, error) {
+		example: library.ReviewRequest{Note: "Is the new rhyme short enough?", Readers: []string{exampleCard}},
+	}, func(ctx context.Context, by tx.Actor, in *changed[library.ReviewRequest]) (library.ReviewView, error) {
 		return a.Ask(ctx, by, in.ID, in.Body)
 	})
 	call(s, api, route{

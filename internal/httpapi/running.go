@@ -96,9 +96,9 @@ func (s *server) deskCalls(everybody, members huma.API) {
 	o := take.operation()
 	o.Errors = append(o.Errors, http.StatusTooManyRequests)
 	huma.Register(everybody, o, func(ctx context.Context, in *body[typedCode]) (*body[joined], error) {
-		pass, who, err := a.Take(ctx, in.Body.Code, visitOf(ctx).address)
+		pass, who, err := a.JoinByCode(ctx, in.Body.Code, visitFrom(ctx).address)
 		if err == nil {
-			if own, _, known := s.member(ctx); known != nil || own.TeamID != pass.TeamID || s.passOf(ctx).pass != "" {
+			if own, _, known := s.member(ctx); known != nil || own.TeamID != pass.TeamID || s.phonePass(ctx).pass != "" {
 				err = s.beginDesk(ctx, who, pass)
 			}
 		}
@@ -122,7 +122,7 @@ func (s *server) runStream(api huma.API) {
 		Content:     map[string]*huma.MediaType{"text/event-stream": {Schema: &huma.Schema{Type: "string"}}},
 	}}
 	huma.Register(api, o, func(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {
-		if _, err := s.app.Running.Run(ctx, actorOf(ctx), in.ID); err != nil {
+		if _, err := s.app.Running.Run(ctx, actorFrom(ctx), in.ID); err != nil {
 			return nil, s.fail(ctx, err)
 		}
 		return &huma.StreamResponse{Body: func(c huma.Context) {
@@ -135,7 +135,7 @@ func (s *server) runStream(api huma.API) {
 // runEvents streams a running lesson.
 func (s *server) runEvents(w http.ResponseWriter, r *http.Request, lessonID string) {
 	send := func() error {
-		v, err := s.app.Running.Run(r.Context(), actorOf(r.Context()), lessonID)
+		v, err := s.app.Running.Run(r.Context(), actorFrom(r.Context()), lessonID)
 		if err != nil {
 			return nil //nolint:nilerr // the database is away: the next change brings it
 		}
@@ -165,7 +165,7 @@ const deskAlone = "This phone is the desk of one lesson, and of nothing else."
 
 // confine tells whether a session may make a call, and answers where it may not.
 func (s *server) confine(w http.ResponseWriter, r *http.Request) bool {
-	p, route := s.passOf(r.Context()), chi.RouteContext(r.Context())
+	p, route := s.phonePass(r.Context()), chi.RouteContext(r.Context())
 	id := route.URLParam("id")
 	if p.pass == "" || deskMay[r.Method+" "+route.RoutePattern()] && (id == "" || id == p.lesson) {
 		return true

@@ -41,7 +41,7 @@ func (s *server) secondCalls(members huma.API) {
 		id: "confirm-second-step", method: http.MethodPut, path: "/session/second", tag: "session",
 		summary: "Ask for a code at each sign-in from now on", example: firstCode{"123456"},
 	}, func(ctx context.Context, by tx.Actor, in *body[firstCode]) (spareCodes, error) {
-		spare, err := a.ConfirmSecond(ctx, by, visitOf(ctx).address, in.Body.Code)
+		spare, err := a.ConfirmSecond(ctx, by, visitFrom(ctx).address, in.Body.Code)
 		return spareCodes{spare}, err
 	})
 	call(s, members, route{
@@ -53,6 +53,6 @@ func (s *server) secondCalls(members huma.API) {
 		body[ownPassword]
 	},
 	) (done, error) {
-		return ok(a.DropSecond(ctx, by, in.ID, in.Body.Password, visitOf(ctx).address))
+		return ok(a.DropSecond(ctx, by, in.ID, in.Body.Password, visitFrom(ctx).address))
 	})
 }

@@ -40,14 +40,14 @@ type Options struct {
 	Observe func(operation string, status int, took time.Duration)
 }
 
-// mostAddress bounds what is kept of an address that a header says.
-const mostAddress = 64
+// maxAddress bounds what is kept of an address that a header says.
+const maxAddress = 64
 
 // clientAddress is the address of the network that failed sign-ins are counted for.
 func (o Options) clientAddress(r *http.Request) string {
 	if hops := strings.Split(r.Header.Get("X-Forwarded-For"), ","); o.BehindProxy {
 		if last := strings.TrimSpace(hops[len(hops)-1]); last != "" && utf8.ValidString(last) {
-			return last[:min(len(last), mostAddress)]
+			return last[:min(len(last), maxAddress)]
 		}
 	}
 	host, _, err := net.SplitHostPort(r.RemoteAddr)
@@ -60,7 +60,7 @@ func (o Options) clientAddress(r *http.Request) string {
 type server struct {
 	app      *app.App
 	sessions *scs.SessionManager
-	kept     *keptAnswers
+	cache    *answerCache
 	Options
 }
 
@@ -72,7 +72,7 @@ func New(a *app.App, o Options) http.Handler {
 	if o.Leaving == nil {
 		o.Leaving = func() bool { return false }
 	}
-	s := &server{app: a, sessions: sessionsOn(a.Pool, o), kept: &keptAnswers{}, Options: o}
+	s := &server{app: a, sessions: sessionsOn(a.Pool, o), cache: &answerCache{}, Options: o}
 
 	r := chi.NewRouter()
 	r.Use(
@@ -145,7 +145,7 @@ func logging() *httplog.Options {
 const (
 	reportPath     = "/csp-reports"
 	reportsAMinute = 60 // from one address of the network
-	mostReport     = 8 << 10
+	maxReport      = 8 << 10
 )
 
 func (s *server) addressKey(r *http.Request) (string, error) { return s.clientAddress(r), nil }
@@ -159,7 +159,7 @@ func (s *server) report(w http.ResponseWriter, r *http.Request) {
 			Blocked   string `json:"blocked-uri"`
 		} `json:"csp-report"`
 	}
-	if err := json.NewDecoder(http.MaxBytesReader(w, r.Body, mostReport)).Decode(&in); err != nil {
+	if err := json.NewDecoder(http.MaxBytesReader(w, r.Body, maxReport)).Decode(&in); err != nil {
 		notHere(w, r)
 		return
 	}

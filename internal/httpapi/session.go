@@ -47,8 +47,8 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 	o := signIn.operation()
 	o.Errors = append(o.Errors, http.StatusTooManyRequests)
 	huma.Register(everybody, o, func(ctx context.Context, in *body[credentials]) (*body[done], error) {
-		attempt := people.Attempt{
-			Email: in.Body.Email, Password: in.Body.Password, Address: visitOf(ctx).address, Code: in.Body.Code,
+		attempt := people.SignInAttempt{
+			Email: in.Body.Email, Password: in.Body.Password, Address: visitFrom(ctx).address, Code: in.Body.Code,
 		}
 		who, err := s.app.Accounts.SignIn(ctx, attempt)
 		if err == nil {
@@ -75,7 +75,7 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 		if err != nil {
 			return me{}, err
 		}
-		if lesson := s.passOf(ctx).lesson; lesson != "" { // a phone need not know where else somebody works
+		if lesson := s.phonePass(ctx).lesson; lesson != "" { // a phone need not know where else somebody works
 			return me{by, by.Rights(), t.Name, []store.Seat{}, t.Conventions, lesson}, nil
 		}
 		teams, err := s.app.Accounts.Seats(ctx, by)
@@ -87,7 +87,7 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 		about:   "The session becomes one of that team. The next sign-in leads there too.",
 		example: seat{"00000000-0000-0000-0000-000000000000"},
 	}, func(ctx context.Context, by tx.Actor, in *body[seat]) (done, error) {
-		who, err := s.app.Accounts.Switch(ctx, by, in.Body.MemberID, visitOf(ctx).address)
+		who, err := s.app.Accounts.Switch(ctx, by, in.Body.MemberID, visitFrom(ctx).address)
 		if err != nil {
 			return done{}, err
 		}
@@ -99,14 +99,14 @@ func (s *server) sessionCalls(everybody, members huma.API) {
 		if err := s.end(ctx); err != nil {
 			return done{}, err
 		}
-		return ok(s.app.Accounts.SignOut(ctx, by, visitOf(ctx).address))
+		return ok(s.app.Accounts.SignOut(ctx, by, visitFrom(ctx).address))
 	})
 	call(s, members, route{
 		id: "change-password", method: http.MethodPut, path: "/session/password", tag: "session",
 		summary: "Change the own password", about: "The other sessions of the account end.",
 		example: passwords{"lantern on the towpath", "heron under the bridge"},
 	}, func(ctx context.Context, by tx.Actor, in *body[passwords]) (done, error) {
-		who, err := s.app.Accounts.ChangePassword(ctx, by, visitOf(ctx).address, in.Body.Current, in.Body.Next)
+		who, err := s.app.Accounts.ChangePassword(ctx, by, visitFrom(ctx).address, in.Body.Current, in.Body.Next)
 		if err != nil {
 			return done{}, err
 		}

@@ -73,10 +73,10 @@ func (s *server) textCalls(api huma.API) {
 	})
 	call(s, api, route{
 		id: "archive-bank-text", method: http.MethodPut, path: "/bank/{id}/archived", tag: "texts",
-		summary: "Take a text out of use, or bring it back", example: aside{true},
+		summary: "Take a text out of use, or bring it back", example: archiveBody{true},
 	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByID
-		body[aside]
+		body[archiveBody]
 	},
 	) (done, error) {
 		return ok(a.DropFromBank(ctx, by, in.ID, in.Body.Archived))

@@ -98,7 +98,7 @@ const (
 	revisionKey
 )
 
-func actorOf(ctx context.Context) tx.Actor {
+func actorFrom(ctx context.Context) tx.Actor {
 	a, _ := ctx.Value(actorKey).(tx.Actor)
 	return a
 }
@@ -111,7 +111,7 @@ type visit struct {
 	way     string // what it keeps of a sign-in by the provider that it began
 }
 
-func visitOf(ctx context.Context) visit {
+func visitFrom(ctx context.Context) visit {
 	v, _ := ctx.Value(visitKey).(visit)
 	return v
 }
@@ -122,11 +122,11 @@ func (s *server) visited(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		ctx, err := s.sessions.Load(r.Context(), s.token(r))
 		if err != nil {
-			s.plainError(w, r, store.Known(err))
+			s.plainError(w, r, store.Classify(err))
 			return
 		}
 		w.Header().Add("Vary", "Cookie")
-		v := visit{w: w, address: s.clientAddress(r), agent: agentOf(r)}
+		v := visit{w: w, address: s.clientAddress(r), agent: userAgent(r)}
 		if c, err := r.Cookie(s.wayCookieName()); err == nil {
 			v.way = c.Value
 		}
@@ -134,9 +134,9 @@ func (s *server) visited(next http.Handler) http.Handler {
 	})
 }
 
-func agentOf(r *http.Request) string {
+func userAgent(r *http.Request) string {
 	agent := strings.ToValidUTF8(r.UserAgent(), "")
-	return agent[:min(len(agent), mostAgent)]
+	return agent[:min(len(agent), maxAgent)]
 }
 
 func (s *server) token(r *http.Request) string {
@@ -149,7 +149,7 @@ func (s *server) token(r *http.Request) string {
 // begin makes a new session of the member, in the place of the one before.
 func (s *server) begin(ctx context.Context, who tx.Actor) error {
 	if err := s.sessions.RenewToken(ctx); err != nil {
-		return store.Known(err)
+		return store.Classify(err)
 	}
 	s.sessions.Put(ctx, "member", who.MemberID)
 	s.sessions.Put(ctx, "epoch", who.Epoch)
@@ -161,34 +161,34 @@ func (s *server) begin(ctx context.Context, who tx.Actor) error {
 
 // began notes when and where a session began.
 func (s *server) began(ctx context.Context) {
-	now, v := s.app.Now().Unix(), visitOf(ctx)
+	now, v := s.app.Now().Unix(), visitFrom(ctx)
 	s.sessions.Put(ctx, "seen", now)
 	s.sessions.Put(ctx, "began", now)
 	s.sessions.Put(ctx, "address", v.address)
 	s.sessions.Put(ctx, "agent", v.agent)
 }
 
-// mostAgent is how much is kept of what a browser calls itself.
-const mostAgent = 160
+// maxAgent is how much is kept of what a browser calls itself.
+const maxAgent = 160
 
 // deskPass is what the session of a phone carries that joined a lesson by a code.
 type deskPass struct{ pass, lesson string }
 
-func (s *server) passOf(ctx context.Context) deskPass {
+func (s *server) phonePass(ctx context.Context) deskPass {
 	return deskPass{s.sessions.GetString(ctx, "pass"), s.sessions.GetString(ctx, "lesson")}
 }
 
 // beginDesk makes a session that is good for the desk of one lesson.
 func (s *server) beginDesk(ctx context.Context, who tx.Actor, p store.Pass) error {
 	if err := s.sessions.RenewToken(ctx); err != nil {
-		return store.Known(err)
+		return store.Classify(err)
 	}
 	s.sessions.Put(ctx, "member", who.MemberID)
 	s.sessions.Put(ctx, "epoch", who.Epoch)
 	s.began(ctx)
 	s.sessions.Put(ctx, "pass", p.PassID)
 	s.sessions.Put(ctx, "lesson", p.LessonID)
-	s.sessions.SetDeadline(ctx, s.app.Now().Add(teaching.PassGood))
+	s.sessions.SetDeadline(ctx, s.app.Now().Add(teaching.PassLifetime))
 	return s.commit(ctx)
 }
 
@@ -197,7 +197,7 @@ func (s *server) commit(ctx context.Context) error {
 	if err != nil {
 		return fmt.Errorf("%w: keep the session: %w", store.ErrBusy, err)
 	}
-	s.sessions.WriteSessionCookie(ctx, visitOf(ctx).w, token, until)
+	s.sessions.WriteSessionCookie(ctx, visitFrom(ctx).w, token, until)
 	return nil
 }
 
@@ -206,7 +206,7 @@ func (s *server) end(ctx context.Context) error {
 	if err := s.sessions.Destroy(ctx); err != nil {
 		return fmt.Errorf("%w: end the session: %w", store.ErrBusy, err)
 	}
-	s.sessions.WriteSessionCookie(ctx, visitOf(ctx).w, "", time.Time{})
+	s.sessions.WriteSessionCookie(ctx, visitFrom(ctx).w, "", time.Time{})
 	return nil
 }
 
@@ -224,10 +224,10 @@ func (s *server) member(ctx context.Context) (tx.Actor, int64, error) {
 	if s.unused(ctx) > sessionIdle {
 		return tx.Actor{}, 0, fmt.Errorf("idle session: %w", store.ErrNotFound)
 	}
-	if p := s.passOf(ctx); p.pass != "" {
+	if p := s.phonePass(ctx); p.pass != "" {
 		stands, err := s.app.Running.Stands(ctx, p.pass, p.lesson)
 		if err != nil || !stands {
-			return tx.Actor{}, 0, cmp.Or(store.Known(err), fmt.Errorf("a phone that was let go: %w", store.ErrNotFound))
+			return tx.Actor{}, 0, cmp.Or(store.Classify(err), fmt.Errorf("a phone that was let go: %w", store.ErrNotFound))
 		}
 	}
 	return s.app.Accounts.Who(ctx, id, s.sessions.GetInt(ctx, "epoch"))

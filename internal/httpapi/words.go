@@ -35,15 +35,15 @@ func (f FindIn) query() teaching.FindQuery {
 	}
 }
 
-// mostCut is how many words are cut at once.
-const mostCut = 60
+// maxPathBytes is how many words are cut at once.
+const maxPathBytes = 60
 
 func (s *server) wordCalls(api huma.API) {
 	a := s.app.Words
 	call(s, api, route{
 		id: "find-words", method: http.MethodGet, path: "/words", tag: "words",
 		summary: "Words that a class can read, the best first",
-	}, func(ctx context.Context, by tx.Actor, in *FindIn) (teaching.Found, error) {
+	}, func(ctx context.Context, by tx.Actor, in *FindIn) (teaching.FoundWords, error) {
 		return a.Find(ctx, by, in.query())
 	})
 	call(s, api, route{
@@ -59,7 +59,7 @@ func (s *server) wordCalls(api huma.API) {
 	call(s, api, route{
 		id: "make-words", method: http.MethodGet, path: "/made-up", tag: "words",
 		summary: "Made-up words that a class can read",
-	}, func(ctx context.Context, by tx.Actor, in *FindIn) (teaching.Found, error) {
+	}, func(ctx context.Context, by tx.Actor, in *FindIn) (teaching.FoundWords, error) {
 		return a.MakeUp(ctx, by, in.query())
 	})
 	call(s, api, route{
@@ -68,9 +68,9 @@ func (s *server) wordCalls(api huma.API) {
 	}, func(ctx context.Context, by tx.Actor, in *struct {
 		Words string `query:"words" maxLength:"2000" doc:"words parted by spaces, up to 60"`
 	},
-	) ([]words.Cut, error) {
+	) ([]words.CutSentence, error) {
 		list := strings.Fields(in.Words)
-		return a.Cut(ctx, by, strings.Join(list[:min(len(list), mostCut)], " "))
+		return a.Cut(ctx, by, strings.Join(list[:min(len(list), maxPathBytes)], " "))
 	})
 	call(s, api, route{
 		id: "card-words", method: http.MethodGet, path: "/cards/{id}/words", tag: "words",
@@ -172,10 +172,10 @@ func (s *server) namedPictureCalls(api huma.API) {
 	})
 	call(s, api, route{
 		id: "archive-named-picture", method: http.MethodPut, path: "/named-pictures/{name}/archived", tag: "words",
-		summary: "Take one of the team's pictures out of use, or bring it back", example: aside{true},
+		summary: "Take one of the team's pictures out of use, or bring it back", example: archiveBody{true},
 	}, func(ctx context.Context, by tx.Actor, in *struct {
 		ByName
-		body[aside]
+		body[archiveBody]
 	},
 	) (done, error) {
 		return ok(a.ArchivePicture(ctx, by, in.Name, in.Body.Archived))

@@ -54,7 +54,7 @@ func (s *server) yearCalls(everybody, members huma.API) {
 		summary: "Read days off from a calendar or a table",
 		about: "A calendar of another program (ICS), or a table with a date and a name in each line (CSV). Nothing is " +
 			"kept: what is wanted of it is sent with the school year. Only a lead may.",
-	}, calendar.MostBytes, func(ctx context.Context, by tx.Actor, in *UploadedFile) (planning.DaysOffView, error) {
+	}, calendar.MaxBytes, func(ctx context.Context, by tx.Actor, in *UploadedFile) (planning.DaysOffView, error) {
 		return a.ReadDaysOff(ctx, by, in.file)
 	})
 	call(s, members, route{

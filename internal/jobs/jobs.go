@@ -19,22 +19,22 @@ import (
 
 // Queues: what somebody waits for, and what goes on by itself.
 const (
-	asked  = "asked"
-	rounds = "rounds"
+	requestedQueue = "asked"
+	periodicQueue  = "rounds"
 )
 
 // How often it is looked for jobs whose server is gone, for what is to be forgotten, and for mails of the day.
 const (
-	findLost  = 15 * time.Second
-	forget    = 5 * time.Minute
-	mailRound = 10 * time.Minute
+	findLostInterval = 15 * time.Second
+	forgetInterval   = 5 * time.Minute
+	mailInterval     = 10 * time.Minute
 )
 
 // perServer is how many jobs a server does at once: each takes a core.
 const perServer = 2
 
-// runFor is how long the queue leaves a task to its server. The application's own limit is shorter.
-const runFor = 15 * time.Minute
+// taskTimeout is how long the queue leaves a task to its server. The application's own limit is shorter.
+const taskTimeout = 15 * time.Minute
 
 type jobArgs struct {
 	TeamID string `json:"team_id"`
@@ -87,22 +87,26 @@ func New(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
 	every := func(d time.Duration, args river.JobArgs) *river.PeriodicJob {
 		return river.NewPeriodicJob(river.PeriodicInterval(d), func() (river.JobArgs, *river.InsertOpts) {
 			// One at a time, however many servers think that they lead; what failed comes again with the next round.
-			return args, &river.InsertOpts{Queue: rounds, MaxAttempts: 1, UniqueOpts: river.UniqueOpts{ByPeriod: d}}
+			return args, &river.InsertOpts{
+				Queue:       periodicQueue,
+				MaxAttempts: 1,
+				UniqueOpts:  river.UniqueOpts{ByPeriod: d},
+			}
 		}, &river.PeriodicJobOpts{RunOnStart: true})
 	}
 	var err error
 	q.client, err = river.NewClient(riverpgxv5.New(pool), &river.Config{
-		Logger:  slog.New(quiet{log.Handler()}),
+		Logger:  slog.New(warningHandler{log.Handler()}),
 		Workers: workers,
-		Queues:  map[string]river.QueueConfig{asked: {MaxWorkers: perServer}, rounds: {MaxWorkers: 2}},
+		Queues:  map[string]river.QueueConfig{requestedQueue: {MaxWorkers: perServer}, periodicQueue: {MaxWorkers: 2}},
 		PeriodicJobs: []*river.PeriodicJob{
-			every(findLost, lostArgs{}),
-			every(forget, forgetArgs{}),
-			every(mailRound, mailArgs{}),
+			every(findLostInterval, lostArgs{}),
+			every(forgetInterval, forgetArgs{}),
+			every(mailInterval, mailArgs{}),
 		},
 		PollOnly:             !listening,
-		JobTimeout:           runFor,
-		RescueStuckJobsAfter: 2 * runFor,
+		JobTimeout:           taskTimeout,
+		RescueStuckJobsAfter: 2 * taskTimeout,
 		MaxAttempts:          5,
 		// What is done is kept by the application.
 		CompletedJobRetentionPeriod: 10 * time.Minute,
@@ -117,7 +121,7 @@ func New(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
 
 // Add is of app.Queue.
 func (q *Queue) Add(ctx context.Context, tx pgx.Tx, teamID, jobID string) error {
-	_, err := q.client.InsertTx(ctx, tx, jobArgs{teamID, jobID}, &river.InsertOpts{Queue: asked})
+	_, err := q.client.InsertTx(ctx, tx, jobArgs{teamID, jobID}, &river.InsertOpts{Queue: requestedQueue})
 	return err
 }
 
@@ -130,7 +134,7 @@ func (q *Queue) Start(ctx context.Context, a *app.App) error {
 // Stop takes no more jobs in and ends those under way: another server goes on with them.
 func (q *Queue) Stop(ctx context.Context) error { return q.client.StopAndCancel(ctx) }
 
-// findLost queues jobs again whose server is gone.
+// findLostInterval queues jobs again whose server is gone.
 func (q *Queue) findLost(ctx context.Context) error {
 	lost, err := q.app.Jobs.Lost(ctx)
 	if err != nil || len(lost) == 0 {
@@ -141,7 +145,10 @@ func (q *Queue) findLost(ctx context.Context) error {
 		again[i] = river.InsertManyParams{
 			Args: jobArgs{l.TeamID, l.JobID},
 			// Not a second time while the first word waits.
-			InsertOpts: &river.InsertOpts{Queue: asked, UniqueOpts: river.UniqueOpts{ByArgs: true, ByPeriod: findLost}},
+			InsertOpts: &river.InsertOpts{
+				Queue:      requestedQueue,
+				UniqueOpts: river.UniqueOpts{ByArgs: true, ByPeriod: findLostInterval},
+			},
 		}
 	}
 	q.log.Info("jobs without a server are queued again", "jobs", len(lost))
@@ -149,10 +156,10 @@ func (q *Queue) findLost(ctx context.Context) error {
 	return err
 }
 
-// quiet leaves out what the queue says of its own routine.
-type quiet struct{ slog.Handler }
+// warningHandler leaves out what the queue says of its own routine.
+type warningHandler struct{ slog.Handler }
 
 // Enabled is of slog.Handler.
-func (q quiet) Enabled(ctx context.Context, l slog.Level) bool {
+func (q warningHandler) Enabled(ctx context.Context, l slog.Level) bool {
 	return l >= slog.LevelWarn && q.Handler.Enabled(ctx, l)
 }

@@ -32,7 +32,10 @@ func TestServersShareJobs(t *testing.T) {
 	a, takesIn := open(true)
 	_, err := demo.Load(ctx, a)
 	require.NoError(t, err)
-	lead, err := a.Accounts.SignIn(ctx, people.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
+	lead, err := a.Accounts.SignIn(
+		ctx,
+		people.SignInAttempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password},
+	)
 	require.NoError(t, err)
 	ask := func(k exchange.JobKind) string {
 		j, err := a.Jobs.Begin(ctx, lead, exchange.JobAsk{Kind: k, Size: exchange.PackOrder, Voiceless: true})

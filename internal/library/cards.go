@@ -139,7 +139,7 @@ func view(team convention.Conventions, r store.Card) CardView {
 	v := CardView{
 		CardID: r.CardID, Step: r.Step, Pair: c.Pair, Kind: c.Pair.Kind(), Version: r.Version, State: r.State,
 		Content: c.Content.Tidy(), UpdatedAt: r.UpdatedAt, UpdatedBy: r.UpdatedBy, Gaps: c.Gaps(conv.Speech()),
-		Findings: findings(conv, c), TherapyCaution: card.TherapyCaution, Hold: card.HoldOf(conv, c.Pair),
+		Findings: findings(conv, c), TherapyCaution: card.TherapyCaution, Hold: card.FindHold(conv, c.Pair),
 		Voiced: card.Voiced(conv.Accent, c.Pair), TakeID: r.TakeID, Archived: r.ArchivedAt != nil,
 	}
 	if r.AgreedVersion != nil {
@@ -248,8 +248,8 @@ func StateAfterEdit(state card.State) card.State {
 	return card.Draft
 }
 
-// MostSteps is how long an order of teaching may be.
-const MostSteps = 500
+// MaxSteps is how long an order of teaching may be.
+const MaxSteps = 500
 
 // New adds a pair to the library.
 func (c Cards) New(ctx context.Context, by tx.Actor, pairText string, step int) (string, error) {
@@ -262,8 +262,8 @@ func (c Cards) New(ctx context.Context, by tx.Actor, pairText string, step int) 
 		if err != nil {
 			return "", fault.At("pair", err)
 		}
-		if step < 1 || step > MostSteps {
-			return "", fault.In("step", "The place in the order is a number from 1 to %d.", MostSteps)
+		if step < 1 || step > MaxSteps {
+			return "", fault.In("step", "The place in the order is a number from 1 to %d.", MaxSteps)
 		}
 		all, err := s.Cards(ctx, true)
 		if err != nil {

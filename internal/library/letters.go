@@ -95,17 +95,17 @@ func (l Letters) Show(ctx context.Context, by tx.Actor, x strokes.Letter) (Lette
 }
 
 const (
-	mostStrokes  = 8
-	mostSegments = 24
+	maxStrokes  = 8
+	maxSegments = 24
 )
 
 func drawn(x strokes.Letter) error {
-	if len([]rune(x.Sign)) != 1 || len(x.Strokes) == 0 || len(x.Strokes) > mostStrokes {
-		return fault.In("letter", "A letter has one sign and one to %d strokes.", mostStrokes)
+	if len([]rune(x.Sign)) != 1 || len(x.Strokes) == 0 || len(x.Strokes) > maxStrokes {
+		return fault.In("letter", "A letter has one sign and one to %d strokes.", maxStrokes)
 	}
 	for _, s := range x.Strokes {
-		if len(s.Segments) > mostSegments {
-			return fault.In("letter", "A stroke has up to %d parts.", mostSegments)
+		if len(s.Segments) > maxSegments {
+			return fault.In("letter", "A stroke has up to %d parts.", maxSegments)
 		}
 	}
 	return nil

@@ -26,7 +26,7 @@ type Saying struct {
 func (r Reviews) Remark(ctx context.Context, by tx.Actor, cardID string, said Saying) (string, error) {
 	said.Body = strings.TrimSpace(said.Body)
 	return tx.Write(ctx, r.Env, by, tx.MayTalk, func(s store.Library) (string, error) {
-		d, err := deskOf(ctx, s, cardID)
+		d, err := readReviewState(ctx, s, cardID)
 		if err != nil {
 			return "", err
 		}
@@ -78,7 +78,7 @@ func (r Reviews) pass(
 	ctx context.Context,
 	s store.Library,
 	by tx.Actor,
-	d cardDesk,
+	d reviewState,
 	id string,
 	said Saying,
 	all []store.Remark,
@@ -112,7 +112,7 @@ func (r Reviews) pass(
 		n.Members = slices.DeleteFunc(n.Members, func(m string) bool { return slices.Contains(told, m) })
 		told = append(told, n.Members...)
 		n.CardID, n.RemarkID, n.Note = d.row.CardID, id, said.Body
-		if err := r.tell(ctx, s, by, n); err != nil {
+		if err := r.notify(ctx, s, by, n); err != nil {
 			return err
 		}
 	}
@@ -122,8 +122,8 @@ func (r Reviews) pass(
 // noticeSigns is how much of what was said a notice holds.
 const noticeSigns = 160
 
-// tell leaves a notice for members; nobody is told what they did themselves.
-func (r Reviews) tell(ctx context.Context, s store.Library, by tx.Actor, n store.NewNotice) error {
+// notify leaves a notice for members; nobody is told what they did themselves.
+func (r Reviews) notify(ctx context.Context, s store.Library, by tx.Actor, n store.NewNotice) error {
 	n.Members = slices.DeleteFunc(slices.Clone(n.Members), func(m string) bool { return m == by.MemberID || m == "" })
 	slices.Sort(n.Members)
 	n.Members = slices.Compact(n.Members)
@@ -137,8 +137,8 @@ func (r Reviews) tell(ctx context.Context, s store.Library, by tx.Actor, n store
 	return s.AddNotices(ctx, n)
 }
 
-// remarkOf is a remark of the member's own.
-func remarkOf(ctx context.Context, s store.Library, by tx.Actor, id string) (store.Remark, error) {
+// newRemarkView is a remark of the member's own.
+func newRemarkView(ctx context.Context, s store.Library, by tx.Actor, id string) (store.Remark, error) {
 	k, err := s.Remark(ctx, id)
 	if err == nil && k.MadeID != by.MemberID {
 		return k, fault.In("", "Only %s changes what %s said.", k.MadeBy, k.MadeBy)
@@ -152,7 +152,7 @@ func (r Reviews) EditRemark(ctx context.Context, by tx.Actor, id, body string) e
 		return fault.In("body", "Say something, or take it away.")
 	}
 	return tx.Exec(ctx, r.Env, by, tx.MayTalk, func(s store.Library) error {
-		if _, err := remarkOf(ctx, s, by, id); err != nil {
+		if _, err := newRemarkView(ctx, s, by, id); err != nil {
 			return err
 		}
 		return s.EditRemark(ctx, id, body, r.Env.Now())
@@ -162,7 +162,7 @@ func (r Reviews) EditRemark(ctx context.Context, by tx.Actor, id, body string) e
 // DropRemark takes away what the member said, unless somebody answered.
 func (r Reviews) DropRemark(ctx context.Context, by tx.Actor, id string) error {
 	return tx.Exec(ctx, r.Env, by, tx.MayTalk, func(s store.Library) error {
-		k, err := remarkOf(ctx, s, by, id)
+		k, err := newRemarkView(ctx, s, by, id)
 		if err != nil {
 			return err
 		}
@@ -205,7 +205,7 @@ func (r Reviews) TakeOver(ctx context.Context, by tx.Actor, id string, version i
 		if k.Wording == nil {
 			return CardView{}, fault.In("", "Nothing is proposed there.")
 		}
-		d, err := r.hold(ctx, s, k.CardID)
+		d, err := r.lockCard(ctx, s, k.CardID)
 		if err != nil {
 			return CardView{}, err
 		}
@@ -238,7 +238,7 @@ func (r Reviews) TakeOver(ctx context.Context, by tx.Actor, id string, version i
 		if err := s.TakeRemark(ctx, id, by.MemberID, r.Env.Now()); err != nil {
 			return CardView{}, err
 		}
-		err = r.tell(ctx, s, by, store.NewNotice{
+		err = r.notify(ctx, s, by, store.NewNotice{
 			Kind: store.NoticeTaken, Members: []string{k.MadeID}, CardID: k.CardID, RemarkID: id, Note: *k.Wording,
 		})
 		if err != nil {

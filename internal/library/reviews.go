@@ -26,16 +26,16 @@ func agreeing(conv convention.Conventions) tx.Right {
 // ErrCardMoved is the code of a yes or a no to a version that is not the one that stands.
 const ErrCardMoved fault.Code = "card-moved"
 
-// Asked is a request to read a card.
-type Asked struct {
+// ReviewRequest is a request to read a card.
+type ReviewRequest struct {
 	Note    string   `json:"note"    maxLength:"1000" doc:"what the reader should look at"`
 	Readers []string `json:"readers"                  doc:"member ids"                     maxItems:"40"`
 }
 
 // Ask puts a card forward, and asks members to read it.
-func (r Reviews) Ask(ctx context.Context, by tx.Actor, cardID string, ask Asked) (ReviewView, error) {
+func (r Reviews) Ask(ctx context.Context, by tx.Actor, cardID string, ask ReviewRequest) (ReviewView, error) {
 	return tx.Write(ctx, r.Env, by, tx.MayEdit, func(s store.Library) (ReviewView, error) {
-		d, err := r.hold(ctx, s, cardID)
+		d, err := r.lockCard(ctx, s, cardID)
 		if err != nil {
 			return ReviewView{}, err
 		}
@@ -43,14 +43,14 @@ func (r Reviews) Ask(ctx context.Context, by tx.Actor, cardID string, ask Asked)
 		case d.row.State == card.Agreed:
 			return ReviewView{}, fault.In("state", "This card is agreed. Change it first, then put the change forward.")
 		case d.open == nil:
-			if err := r.put(ctx, s, by, &d, ask.Note); err != nil {
+			if err := r.putForward(ctx, s, by, &d, ask.Note); err != nil {
 				return ReviewView{}, err
 			}
 		}
 		if err := s.AddReaders(ctx, d.open.ReviewID, ask.Readers); err != nil {
 			return ReviewView{}, err
 		}
-		err = r.tell(ctx, s, by, store.NewNotice{
+		err = r.notify(ctx, s, by, store.NewNotice{
 			Kind: store.NoticeAsked, Members: ask.Readers, CardID: cardID, Note: ask.Note,
 		})
 		if err != nil {
@@ -60,33 +60,33 @@ func (r Reviews) Ask(ctx context.Context, by tx.Actor, cardID string, ask Asked)
 	})
 }
 
-// hold locks a card for what is decided of it.
-func (r Reviews) hold(ctx context.Context, s store.Library, cardID string) (cardDesk, error) {
+// lockCard locks a card for what is decided of it.
+func (r Reviews) lockCard(ctx context.Context, s store.Library, cardID string) (reviewState, error) {
 	if _, err := s.LockCard(ctx, cardID); err != nil {
-		return cardDesk{}, err
+		return reviewState{}, err
 	}
-	return deskOf(ctx, s, cardID)
+	return readReviewState(ctx, s, cardID)
 }
 
-// open opens a review of the card as it stands.
-func (r Reviews) open(ctx context.Context, s store.Library, by tx.Actor, d *cardDesk, note string) error {
+// openReview opens a review of the card as it stands.
+func (r Reviews) openReview(ctx context.Context, s store.Library, by tx.Actor, d *reviewState, note string) error {
 	_, err := s.AddReview(ctx, d.row.CardID, note, by.MemberID, d.row.AgreedVersion, r.Env.Now())
 	if err == nil {
-		*d, err = deskOf(ctx, s, d.row.CardID)
+		*d, err = readReviewState(ctx, s, d.row.CardID)
 	}
 	return err
 }
 
-// put opens a review and says on the card that it is in review.
-func (r Reviews) put(ctx context.Context, s store.Library, by tx.Actor, d *cardDesk, note string) error {
-	if err := r.open(ctx, s, by, d, note); err != nil {
+// putForward opens a review and says on the card that it is in review.
+func (r Reviews) putForward(ctx context.Context, s store.Library, by tx.Actor, d *reviewState, note string) error {
+	if err := r.openReview(ctx, s, by, d, note); err != nil {
 		return err
 	}
-	return r.move(ctx, s, by, d, card.InReview)
+	return r.setState(ctx, s, by, d, card.InReview)
 }
 
-// move writes the next version of a card in another state.
-func (r Reviews) move(ctx context.Context, s store.Library, by tx.Actor, d *cardDesk, state card.State) error {
+// setState writes the next version of a card in another state.
+func (r Reviews) setState(ctx context.Context, s store.Library, by tx.Actor, d *reviewState, state card.State) error {
 	err := s.UpdateCard(ctx, store.CardEdit{
 		CardID: d.row.CardID, Version: d.row.Version + 1, State: state, Content: d.row.Content.Tidy(),
 		Changed: []string{"state"}, By: &by.MemberID, Now: r.Env.Now(),
@@ -107,7 +107,7 @@ type Verdict struct {
 // refused.
 func (r Reviews) Say(ctx context.Context, by tx.Actor, cardID string, v Verdict) (ReviewView, error) {
 	return tx.Write(ctx, r.Env, by, tx.MayEdit, func(s store.Library) (ReviewView, error) {
-		d, err := r.hold(ctx, s, cardID)
+		d, err := r.lockCard(ctx, s, cardID)
 		if err != nil {
 			return ReviewView{}, err
 		}
@@ -121,7 +121,7 @@ func (r Reviews) Say(ctx context.Context, by tx.Actor, cardID string, v Verdict)
 	})
 }
 
-func movedOn(d cardDesk) error {
+func movedOn(d reviewState) error {
 	if d.open == nil && len(d.past) > 0 && d.past[0].DecidedBy != "" {
 		return fault.New(ErrCardMoved, "%s decided it in the meantime: %s. Look at what stands now.",
 			d.past[0].DecidedBy, d.past[0].State)
@@ -129,7 +129,7 @@ func movedOn(d cardDesk) error {
 	return fault.New(ErrCardMoved, "%s changed the card in the meantime. Look at what stands now.", d.row.UpdatedBy)
 }
 
-func (r Reviews) say(ctx context.Context, s store.Library, by tx.Actor, d *cardDesk, v Verdict) error {
+func (r Reviews) say(ctx context.Context, s store.Library, by tx.Actor, d *reviewState, v Verdict) error {
 	if d.row.State == card.Agreed {
 		return fault.In("state", "This card is agreed already.")
 	}
@@ -144,9 +144,9 @@ func (r Reviews) say(ctx context.Context, s store.Library, by tx.Actor, d *cardD
 		return fault.In("state", "Not agreed: %s", found[0].Text)
 	}
 	if d.open == nil {
-		begin := r.put
+		begin := r.putForward
 		if d.team.Agreeing.Need() == 1 {
-			begin = r.open
+			begin = r.openReview
 		}
 		if err := begin(ctx, s, by, d, ""); err != nil {
 			return err
@@ -169,17 +169,17 @@ func (r Reviews) say(ctx context.Context, s store.Library, by tx.Actor, d *cardD
 			return err
 		}
 	}
-	return r.tell(ctx, s, by, store.NewNotice{
+	return r.notify(ctx, s, by, store.NewNotice{
 		Kind: kind, Members: []string{d.open.AskedID}, CardID: d.row.CardID, Note: v.Note,
 	})
 }
 
-func (r Reviews) agree(ctx context.Context, s store.Library, by tx.Actor, d *cardDesk, note string) error {
+func (r Reviews) agree(ctx context.Context, s store.Library, by tx.Actor, d *reviewState, note string) error {
 	letters, err := s.OwnLetters(ctx)
 	if err != nil {
 		return err
 	}
-	if err := r.move(ctx, s, by, d, card.Agreed); err != nil {
+	if err := r.setState(ctx, s, by, d, card.Agreed); err != nil {
 		return err
 	}
 	return s.EndReview(ctx, store.ReviewEnd{
@@ -188,7 +188,7 @@ func (r Reviews) agree(ctx context.Context, s store.Library, by tx.Actor, d *car
 	}, by.MemberID)
 }
 
-func (r Reviews) sendBack(ctx context.Context, s store.Library, by tx.Actor, d *cardDesk, note string) error {
+func (r Reviews) sendBack(ctx context.Context, s store.Library, by tx.Actor, d *reviewState, note string) error {
 	if d.open == nil {
 		return fault.In("state", "Nobody put this card forward.")
 	}
@@ -203,7 +203,7 @@ func (r Reviews) sendBack(ctx context.Context, s store.Library, by tx.Actor, d *
 			return err
 		}
 	}
-	if err := r.move(ctx, s, by, d, card.Draft); err != nil {
+	if err := r.setState(ctx, s, by, d, card.Draft); err != nil {
 		return err
 	}
 	err := s.EndReview(ctx, store.ReviewEnd{
@@ -212,7 +212,7 @@ func (r Reviews) sendBack(ctx context.Context, s store.Library, by tx.Actor, d *
 	if err != nil {
 		return err
 	}
-	return r.tell(ctx, s, by, store.NewNotice{
+	return r.notify(ctx, s, by, store.NewNotice{
 		Kind: store.NoticeSentBack, Members: []string{d.open.AskedID}, CardID: d.row.CardID, Note: note,
 	})
 }
@@ -221,7 +221,7 @@ func (r Reviews) sendBack(ctx context.Context, s store.Library, by tx.Actor, d *
 // leaves it in review.
 func (r Reviews) SetState(ctx context.Context, by tx.Actor, cardID string, state card.State) (CardView, error) {
 	return tx.Write(ctx, r.Env, by, tx.MayEdit, func(s store.Library) (CardView, error) {
-		d, err := r.hold(ctx, s, cardID)
+		d, err := r.lockCard(ctx, s, cardID)
 		if err != nil {
 			return CardView{}, err
 		}
@@ -233,13 +233,13 @@ func (r Reviews) SetState(ctx context.Context, by tx.Actor, cardID string, state
 		if d.row.State != state {
 			switch {
 			case state == card.InReview:
-				err = r.put(ctx, s, by, &d, "")
+				err = r.putForward(ctx, s, by, &d, "")
 			case state == card.Agreed:
 				err = r.say(ctx, s, by, &d, Verdict{Yes: true})
 			case d.open != nil:
 				err = r.sendBack(ctx, s, by, &d, "")
 			default:
-				err = r.move(ctx, s, by, &d, state)
+				err = r.setState(ctx, s, by, &d, state)
 			}
 		}
 		if err != nil {

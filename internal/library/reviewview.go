@@ -80,7 +80,7 @@ func (r Reviews) Review(ctx context.Context, by tx.Actor, cardID string) (Review
 }
 
 func reviewPage(ctx context.Context, s store.Library, by tx.Actor, cardID string) (ReviewView, error) {
-	d, err := deskOf(ctx, s, cardID)
+	d, err := readReviewState(ctx, s, cardID)
 	if err != nil {
 		return ReviewView{}, err
 	}
@@ -118,8 +118,8 @@ func reviewPage(ctx context.Context, s store.Library, by tx.Actor, cardID string
 	return v, err
 }
 
-// cardDesk is a card with all that was said of it.
-type cardDesk struct {
+// reviewState is a card with all that was said of it.
+type reviewState struct {
 	team   convention.Conventions
 	row    store.Card
 	open   *store.ReviewRow
@@ -127,7 +127,7 @@ type cardDesk struct {
 	voices []store.VoiceRow
 }
 
-func deskOf(ctx context.Context, s store.Library, cardID string) (d cardDesk, err error) {
+func readReviewState(ctx context.Context, s store.Library, cardID string) (d reviewState, err error) {
 	if d.row, err = s.Card(ctx, cardID); err != nil {
 		return d, err
 	}
@@ -149,7 +149,7 @@ func deskOf(ctx context.Context, s store.Library, cardID string) (d cardDesk, er
 	return d, err
 }
 
-func (d cardDesk) standing() accord.Standing {
+func (d reviewState) standing() accord.Standing {
 	if d.open == nil {
 		return d.team.Agreeing.Of(nil, d.row.Version)
 	}
@@ -162,7 +162,7 @@ func (d cardDesk) standing() accord.Standing {
 	return d.team.Agreeing.Of(voices, d.row.Version)
 }
 
-func (d cardDesk) voicesOf(reviewID string, version int) []VoiceView {
+func (d reviewState) votes(reviewID string, version int) []VoiceView {
 	out := []VoiceView{}
 	for _, v := range d.voices {
 		if v.ReviewID == reviewID {
@@ -174,7 +174,7 @@ func (d cardDesk) voicesOf(reviewID string, version int) []VoiceView {
 	return out
 }
 
-func (d cardDesk) pastView(p store.ReviewRow) PastReview {
+func (d reviewState) pastView(p store.ReviewRow) PastReview {
 	v := PastReview{
 		AskedBy: p.AskedBy, AskedAt: p.AskedAt, Note: p.Note, State: p.State, DecidedBy: p.DecidedBy,
 		DecidedAt: p.DecidedAt, Conclusion: p.Conclusion,
@@ -182,21 +182,21 @@ func (d cardDesk) pastView(p store.ReviewRow) PastReview {
 	if p.DecidedVersion != nil {
 		v.Version = *p.DecidedVersion
 	}
-	v.Voices = d.voicesOf(p.ReviewID, v.Version)
+	v.Voices = d.votes(p.ReviewID, v.Version)
 	return v
 }
 
-func (d cardDesk) openView(ctx context.Context, s store.Library) (*OpenReview, error) {
+func (d reviewState) openView(ctx context.Context, s store.Library) (*OpenReview, error) {
 	readers, err := s.Readers(ctx, d.open.ReviewID)
 	return &OpenReview{
 		AskedID: d.open.AskedID, AskedBy: d.open.AskedBy, AskedAt: d.open.AskedAt, Note: d.open.Note, Readers: readers,
-		Voices: d.voicesOf(d.open.ReviewID, d.row.Version),
+		Voices: d.votes(d.open.ReviewID, d.row.Version),
 	}, err
 }
 
 // before puts what is agreed beside what stands, and names what differs. Where nothing is agreed, all that is filled in
 // is new.
-func (d cardDesk) before(ctx context.Context, s store.Library, v *ReviewView) error {
+func (d reviewState) before(ctx context.Context, s store.Library, v *ReviewView) error {
 	empty := card.Content{}.Tidy()
 	if d.row.AgreedVersion == nil {
 		v.Changed = append(v.Changed, card.Changed(empty, v.Now.Content)...)

@@ -52,7 +52,7 @@ type TriedWord struct {
 // Words lists the words of the team's own, in alphabetical order.
 func (k OwnWords) Words(ctx context.Context, by tx.Actor) ([]OwnWordView, error) {
 	return tx.Read(ctx, k.Env, by, func(s store.Library) ([]OwnWordView, error) {
-		l, err := stockOf(ctx, s)
+		l, err := readStockLibrary(ctx, s)
 		if err != nil {
 			return nil, err
 		}
@@ -75,7 +75,7 @@ type stockLibrary struct {
 	bank  []store.BankText
 }
 
-func stockOf(ctx context.Context, s store.Library) (l stockLibrary, err error) {
+func readStockLibrary(ctx context.Context, s store.Library) (l stockLibrary, err error) {
 	if l.conv, err = gather.Conventions(ctx, s); err != nil {
 		return l, err
 	}
@@ -133,7 +133,7 @@ const longestOwn = 24
 // Try cuts a word with sounds that somebody gives, or by rule where none are given. Nothing is kept.
 func (k OwnWords) Try(ctx context.Context, by tx.Actor, w convention.OwnWord) (TriedWord, error) {
 	return tx.Read(ctx, k.Env, by, func(s store.Library) (TriedWord, error) {
-		l, err := stockOf(ctx, s)
+		l, err := readStockLibrary(ctx, s)
 		if err != nil {
 			return TriedWord{}, err
 		}
@@ -194,13 +194,13 @@ func (l stockLibrary) try(w convention.OwnWord) (TriedWord, error) {
 
 func notOfWord(r rune) bool { return !unicode.IsLetter(r) && r != '\'' && r != '-' }
 
-// mostOwnWords is how many words of its own a team keeps; the bound of card.Conventions.
-const mostOwnWords = 400
+// maxOwnWords is how many words of its own a team keeps; the bound of card.Conventions.
+const maxOwnWords = 400
 
 // PutWord keeps a word of the team's own, in the place of one that is written so.
 func (k OwnWords) PutWord(ctx context.Context, by tx.Actor, w convention.OwnWord) error {
 	return tx.Exec(ctx, k.Env, by, tx.MayEdit, func(s store.Library) error {
-		l, err := stockOf(ctx, s)
+		l, err := readStockLibrary(ctx, s)
 		if err != nil {
 			return err
 		}
@@ -213,8 +213,8 @@ func (k OwnWords) PutWord(ctx context.Context, by tx.Actor, w convention.OwnWord
 			return fault.In("part", "Only a name has a part in lessons: write it with its capital.")
 		}
 		words := without(l.conv.Words, tried.Word)
-		if len(words) >= mostOwnWords {
-			return fault.In("word", "%d words of your own are the most.", mostOwnWords)
+		if len(words) >= maxOwnWords {
+			return fault.In("word", "%d words of your own are the most.", maxOwnWords)
 		}
 		return s.SetWords(ctx, append(words, tried.OwnWord))
 	})
@@ -283,15 +283,15 @@ func (l stockLibrary) replaced(what, with string) []Use {
 }
 
 // Bounds of what is looked for.
-const mostWording = 120
+const maxWording = 120
 
 // Uses lists where a wording stands whole, and what would stand there with another one.
 func (k OwnWords) Uses(ctx context.Context, by tx.Actor, what, with string) ([]Use, error) {
-	if strings.TrimSpace(what) == "" || len(what) > mostWording || len(with) > mostWording {
-		return nil, fault.In("what", "Write the word or the wording to look for, up to %d signs.", mostWording)
+	if strings.TrimSpace(what) == "" || len(what) > maxWording || len(with) > maxWording {
+		return nil, fault.In("what", "Write the word or the wording to look for, up to %d signs.", maxWording)
 	}
 	return tx.Read(ctx, k.Env, by, func(s store.Library) ([]Use, error) {
-		l, err := stockOf(ctx, s)
+		l, err := readStockLibrary(ctx, s)
 		if err != nil {
 			return nil, err
 		}
@@ -304,13 +304,13 @@ func (k OwnWords) Uses(ctx context.Context, by tx.Actor, what, with string) ([]U
 func (k OwnWords) Replace(ctx context.Context, by tx.Actor, what, with string, keys []string) (int, error) {
 	with = strings.TrimSpace(with)
 	switch {
-	case strings.TrimSpace(what) == "" || len(what) > mostWording:
-		return 0, fault.In("what", "Write the word or the wording to look for, up to %d signs.", mostWording)
-	case with == "" || len(with) > mostWording:
-		return 0, fault.In("with", "Write what shall stand there instead, up to %d signs.", mostWording)
+	case strings.TrimSpace(what) == "" || len(what) > maxWording:
+		return 0, fault.In("what", "Write the word or the wording to look for, up to %d signs.", maxWording)
+	case with == "" || len(with) > maxWording:
+		return 0, fault.In("with", "Write what shall stand there instead, up to %d signs.", maxWording)
 	}
 	return tx.Write(ctx, k.Env, by, tx.MayEdit, func(s store.Library) (int, error) {
-		l, err := stockOf(ctx, s)
+		l, err := readStockLibrary(ctx, s)
 		if err != nil {
 			return 0, err
 		}

@@ -70,7 +70,7 @@ func (b *Budget) Do(ctx context.Context, cost int64, f func() error) error {
 // file does not say is taken at its most.
 func SoundCost(file io.ReaderAt, size int64) int64 {
 	const copies, sample = 4, 8 // of the clip where it is played, measured
-	frames := int64(MaxSoundSeconds * mostHertz)
+	frames := int64(MaxSoundSeconds * maxHertz)
 	head := make([]byte, 4)
 	if _, err := file.ReadAt(head, 0); err == nil && string(head) == "RIFF" {
 		if f, from, to, ok := wavParts(file, size); ok && f.BitDepth >= 8 && f.Channels > 0 {

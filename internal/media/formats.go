@@ -89,7 +89,7 @@ func bounds(channels, hertz int) error {
 	switch {
 	case channels < 1 || channels > maxChannels:
 		return refuse("The file has %d channels; one or two are taken.", channels)
-	case hertz < 8000 || hertz > mostHertz:
+	case hertz < 8000 || hertz > maxHertz:
 		return refuse("The file has %d samples a second; 8,000 to 96,000 are taken.", hertz)
 	}
 	return nil

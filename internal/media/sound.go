@@ -14,7 +14,7 @@ const (
 	MaxSoundSeconds = 60
 	MaxPictureBytes = 6 << 20
 	maxChannels     = 2
-	mostHertz       = 96_000
+	maxHertz        = 96_000
 )
 
 // ErrRefused is the code of every refusal of a file; its sentence is meant for the person who sent it.
@@ -29,7 +29,7 @@ const (
 	masterPeak  = 0.89  // -1 dBFS
 	fadeMs      = 5
 	rumbleHertz = 70.0
-	mostGain    = 30.0
+	maxGain     = 30.0
 )
 
 // Part cuts a clip from startMs to endMs; bounds outside it are moved in.
@@ -61,7 +61,7 @@ func Master(c recording.Clip, startMs, endMs int, plain bool) recording.Clip {
 		for _, v := range out {
 			peak = max(peak, math.Abs(v))
 		}
-		gain = min(mostGain, math.Pow(10, (masterLUFS-lufs)/20), masterPeak/max(peak, 1e-6))
+		gain = min(maxGain, math.Pow(10, (masterLUFS-lufs)/20), masterPeak/max(peak, 1e-6))
 	}
 	const fade = MasterHertz * fadeMs / 1000
 	master := recording.Clip{Hertz: MasterHertz, Samples: make([]float64, len(out))}

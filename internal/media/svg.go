@@ -15,7 +15,7 @@ const (
 	maxSVGDepth = 64
 )
 
-var svgElements = setOf(
+var svgElements = parseSet(
 	"svg g path rect circle ellipse line polyline polygon defs linearGradient radialGradient stop clipPath mask " +
 		"title desc use symbol",
 )
@@ -23,7 +23,7 @@ var svgElements = setOf(
 // svgGroups are elements that only hold others: what is in them is kept as a group.
 var svgGroups = map[string]string{"a": "g", "switch": "g"}
 
-var svgAttributes = setOf(
+var svgAttributes = parseSet(
 	`viewBox width height x y x1 y1 x2 y2 cx cy r rx ry d points transform fill stroke stroke-width stroke-linecap
 		stroke-linejoin stroke-dasharray stroke-dashoffset stroke-miterlimit opacity display visibility
 		fill-opacity stroke-opacity fill-rule
@@ -31,7 +31,7 @@ var svgAttributes = setOf(
 		gradientUnits gradientTransform spreadMethod preserveAspectRatio href clipPathUnits maskUnits fx fy role aria-label`,
 )
 
-func setOf(words string) map[string]bool {
+func parseSet(words string) map[string]bool {
 	m := map[string]bool{}
 	for _, w := range strings.Fields(words) {
 		m[w] = true

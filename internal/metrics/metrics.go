@@ -66,7 +66,7 @@ type poolStats struct{ pool *pgxpool.Pool }
 
 var (
 	connections = prometheus.NewDesc("bright_chalk_db_connections", "Connections of the database.", []string{"state"}, nil)
-	mostOpen    = prometheus.NewDesc("bright_chalk_db_connections_max", "Most connections of the database.", nil, nil)
+	maxOpen     = prometheus.NewDesc("bright_chalk_db_connections_max", "Most connections of the database.", nil, nil)
 	waits       = prometheus.NewDesc("bright_chalk_db_waits_total", "Times that a connection was waited for.", nil, nil)
 	waited      = prometheus.NewDesc(
 		"bright_chalk_db_wait_seconds_total",
@@ -78,7 +78,7 @@ var (
 
 // Describe is for Prometheus.
 func (p poolStats) Describe(to chan<- *prometheus.Desc) {
-	for _, d := range []*prometheus.Desc{connections, mostOpen, waits, waited} {
+	for _, d := range []*prometheus.Desc{connections, maxOpen, waits, waited} {
 		to <- d
 	}
 }
@@ -91,7 +91,7 @@ func (p poolStats) Collect(to chan<- prometheus.Metric) {
 	}
 	gauge(connections, float64(s.AcquiredConns()), "used")
 	gauge(connections, float64(s.IdleConns()), "idle")
-	gauge(mostOpen, float64(s.MaxConns()))
+	gauge(maxOpen, float64(s.MaxConns()))
 	to <- prometheus.MustNewConstMetric(waits, prometheus.CounterValue, float64(s.EmptyAcquireCount()))
 	to <- prometheus.MustNewConstMetric(waited, prometheus.CounterValue, s.EmptyAcquireWaitTime().Seconds())
 }

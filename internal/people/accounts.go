@@ -31,7 +31,7 @@ func (p Accounts) ChangePassword(ctx context.Context, by tx.Actor, address, curr
 	if current == next {
 		return by, fault.In("next", "The new password is the former one.")
 	}
-	err = p.compare(ctx, m, Attempt{Email: m.Email, Password: current, Address: address}, nil)
+	err = p.compare(ctx, m, SignInAttempt{Email: m.Email, Password: current, Address: address}, nil)
 	if errors.Is(err, fault.Invalid) {
 		return by, fault.In("current", "This is not your password.")
 	}

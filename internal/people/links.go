@@ -29,15 +29,15 @@ type NewLink struct {
 	GoodUntil time.Time `json:"good_until"`
 }
 
-// Asking is what an invitation says of somebody.
-type Asking struct {
+// Invitation is what an invitation says of somebody.
+type Invitation struct {
 	Name  string  `json:"name"  maxLength:"100"`
 	Email string  `json:"email" maxLength:"200"`
 	Role  tx.Role `json:"role"                  enum:"lead,teacher,assistant"`
 }
 
 // Ask makes a link by which somebody joins the team; only a lead may.
-func (p Accounts) Ask(ctx context.Context, by tx.Actor, a Asking) (NewLink, error) {
+func (p Accounts) Ask(ctx context.Context, by tx.Actor, a Invitation) (NewLink, error) {
 	address, err := mail.ParseAddress(a.Email)
 	switch {
 	case err != nil:
@@ -87,7 +87,7 @@ func (p Accounts) ResetLink(ctx context.Context, by tx.Actor, memberID string) (
 		if err := p.onlyHere(ctx, by, m); err != nil {
 			return NewLink{}, err
 		}
-		if err := s.EndLinksOf(ctx, memberID, p.Env.Now()); err != nil {
+		if err := s.EndMemberLinks(ctx, memberID, p.Env.Now()); err != nil {
 			return NewLink{}, err
 		}
 		made, err := p.link(ctx, s, by, store.Link{
@@ -118,24 +118,24 @@ func (p Accounts) EndLink(ctx context.Context, by tx.Actor, id string) error {
 	})
 }
 
-// Opened is whom a link lets in. Known is somebody who works in another team, and joins with the password of there.
-type Opened struct {
+// LinkView is whom a link lets in. Known is somebody who works in another team, and joins with the password of there.
+type LinkView struct {
 	store.Link
 	Known bool `json:"known" doc:"works in another team, and joins with the password of there"`
 }
 
 // Opened tells whom a link lets in.
-func (p Accounts) Opened(ctx context.Context, secret string) (Opened, error) {
+func (p Accounts) Opened(ctx context.Context, secret string) (LinkView, error) {
 	sum := sha256.Sum256([]byte(secret))
 	k, err := store.LinkBySecret(ctx, p.Env.AllTeams(), sum[:], p.Env.Now())
 	if errors.Is(err, store.ErrNotFound) {
-		return Opened{}, errLink
+		return LinkView{}, errLink
 	}
 	if err != nil {
-		return Opened{}, err
+		return LinkView{}, err
 	}
 	_, err = store.MemberByEmail(ctx, p.Env.AllTeams(), k.Email)
-	return Opened{k, err == nil && k.Kind == store.Invitation}, orNothing(err)
+	return LinkView{k, err == nil && k.Kind == store.Invitation}, orNothing(err)
 }
 
 // Entering is what somebody says who uses a link: a name where somebody joins, a password to have from now on or, for
@@ -163,14 +163,14 @@ func (p Accounts) Enter(ctx context.Context, e Entering) (Entered, error) {
 	return Entered{who, err == nil && !second.On}, err
 }
 
-func (p Accounts) enter(ctx context.Context, k Opened, e Entering) (tx.Actor, error) {
+func (p Accounts) enter(ctx context.Context, k LinkView, e Entering) (tx.Actor, error) {
 	m := store.Member{Email: k.Email, Role: k.Role, MemberID: k.MemberID, Name: strings.TrimSpace(e.Name)}
 	var err error
 	if k.Kind == store.Invitation && m.Name == "" {
 		return tx.Actor{}, fault.In("name", "A name is needed.")
 	}
 	if k.Known {
-		m.AccountID, err = p.proved(ctx, Attempt{
+		m.AccountID, err = p.proved(ctx, SignInAttempt{
 			Email: k.Email, Password: e.Password, Address: e.Address, Code: e.Code,
 		})
 	} else if err = passwordFault("password", e.Password, k.Email); err == nil {
@@ -183,7 +183,7 @@ func (p Accounts) enter(ctx context.Context, k Opened, e Entering) (tx.Actor, er
 }
 
 // proved is the account of an address, after its password and its code.
-func (p Accounts) proved(ctx context.Context, a Attempt) (string, error) {
+func (p Accounts) proved(ctx context.Context, a SignInAttempt) (string, error) {
 	m, err := store.MemberByEmail(ctx, p.Env.AllTeams(), a.Email)
 	if err != nil {
 		return "", err

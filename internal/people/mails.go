@@ -27,9 +27,9 @@ type Mails struct {
 
 // From which hour of the day on mails go, and how many at once.
 const (
-	mailHour  = 6
-	mostMails = 200
-	mailDays  = 30 // for which it is kept that one went out
+	mailHour = 6
+	maxMails = 200
+	mailDays = 30 // for which it is kept that one went out
 )
 
 // Daily sends the mails of the day that wait. Any number of servers may do so: each member gets one. The error is the
@@ -40,7 +40,7 @@ func (m Mails) Daily(ctx context.Context) (sent int, err error) {
 		return 0, nil
 	}
 	day := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)
-	due, err := store.DueMail(ctx, m.Env.AllTeams(), day, mostMails)
+	due, err := store.DueMail(ctx, m.Env.AllTeams(), day, maxMails)
 	if err != nil {
 		return 0, err
 	}
@@ -91,8 +91,8 @@ func (m Mails) one(ctx context.Context, d store.MailDue, day, now time.Time) (se
 	return failed == nil && err == nil, errors.Join(failed, err)
 }
 
-// told is what somebody did, before the name of a card.
-var told = map[store.NoticeKind]string{
+// mergeNotices is what somebody did, before the name of a card.
+var mergeNotices = map[store.NoticeKind]string{
 	store.NoticeAsked: "asks you to read", store.NoticeYes: "said yes to", store.NoticeAgreed: "agreed",
 	store.NoticeSentBack: "sent back", store.NoticeRemark: "said something of", store.NoticeAnswer: "answered you on",
 	store.NoticeMention: "named you on", store.NoticeTaken: "took your wording over on",
@@ -103,7 +103,7 @@ func (m Mails) letter(d store.MailDue, notices []store.Notice) mail.Letter {
 	var text strings.Builder
 	fmt.Fprintf(&text, "Hello %s,\n\nin the library of %s:\n\n", d.Name, d.Team)
 	for _, n := range notices {
-		fmt.Fprintf(&text, "- %s %s the card %s.\n", n.By, told[n.Kind], n.Grapheme)
+		fmt.Fprintf(&text, "- %s %s the card %s.\n", n.By, mergeNotices[n.Kind], n.Grapheme)
 	}
 	if m.Post.Address != "" {
 		fmt.Fprintf(&text, "\nIt waits for you there: %s/today\n", strings.TrimSuffix(m.Post.Address, "/"))

@@ -78,13 +78,13 @@ func (p Accounts) AddMember(
 	return p.add(ctx, store.For(db, teamID), m, "")
 }
 
-// leastPassword is the shortest password in bytes.
-const leastPassword = 12
+// minPassword is the shortest password in bytes.
+const minPassword = 12
 
 // passwordFault says why a password is not taken, nil where it is.
 func passwordFault(field, password, email string) error {
-	if len(password) < leastPassword {
-		return fault.In(field, "The password needs %d signs or more.", leastPassword)
+	if len(password) < minPassword {
+		return fault.In(field, "The password needs %d signs or more.", minPassword)
 	}
 	if strings.EqualFold(password, email) {
 		return fault.In(field, "The password is the address itself. Choose one that nobody guesses.")

@@ -13,8 +13,9 @@ import (
 	"brightchalk/internal/tx"
 )
 
-// Vouched is somebody for whom a provider of sign-ins vouches. Email is empty where the provider did not verify it.
-type Vouched struct {
+// ProviderIdentity is somebody for whom a provider of sign-ins vouches. Email is empty where the provider did not
+// verify it.
+type ProviderIdentity struct {
 	store.Identity
 	Email string
 	Name  string // of the provider
@@ -28,7 +29,7 @@ const (
 
 // ByProvider signs in whom a provider vouches for. At the first time the verified address tells which account it is; an
 // account with a second step is connected by its owner only, because the provider would go round that step.
-func (p Accounts) ByProvider(ctx context.Context, v Vouched, address string) (tx.Actor, error) {
+func (p Accounts) ByProvider(ctx context.Context, v ProviderIdentity, address string) (tx.Actor, error) {
 	m, err := store.MemberByIdentity(ctx, p.Env.AllTeams(), v.Identity)
 	if errors.Is(err, store.ErrNotFound) && v.Email != "" {
 		m, err = p.firstTime(ctx, v, address)
@@ -50,15 +51,18 @@ func (p Accounts) ByProvider(ctx context.Context, v Vouched, address string) (tx
 }
 
 // firstTime connects the account of a verified address.
-func (p Accounts) firstTime(ctx context.Context, v Vouched, address string) (store.Member, error) {
+func (p Accounts) firstTime(ctx context.Context, v ProviderIdentity, address string) (store.Member, error) {
 	m, err := store.MemberByEmail(ctx, p.Env.AllTeams(), v.Email)
 	if err != nil {
 		return m, err
 	}
 	f, err := store.For(p.Env.AllTeams(), "").SecondFactor(ctx, m.AccountID)
 	if err == nil && f.Since != nil {
-		return m, fault.New(ErrSecond,
-			"Your sign-in has a second step. Come in with your password once, and connect %s on the page Team.", v.Name)
+		return m, fault.New(
+			ErrSecond,
+			"Your sign-in has a second step. Come in with your password once, and connect %s on the page Team.",
+			v.Name,
+		)
 	}
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return m, err
@@ -68,7 +72,13 @@ func (p Accounts) firstTime(ctx context.Context, v Vouched, address string) (sto
 	})
 }
 
-func (p Accounts) connect(ctx context.Context, s store.Library, m store.Member, v Vouched, address string) error {
+func (p Accounts) connect(
+	ctx context.Context,
+	s store.Library,
+	m store.Member,
+	v ProviderIdentity,
+	address string,
+) error {
 	err := s.AddIdentity(ctx, v.Identity, m.AccountID, p.Env.Now())
 	if errors.Is(err, store.ErrTaken) {
 		return fault.New(
@@ -86,7 +96,11 @@ func (p Accounts) connect(ctx context.Context, s store.Library, m store.Member, 
 }
 
 // JoinByProvider uses an invitation for whom a provider vouches, without a password: for its address, and no other.
-func (p Accounts) JoinByProvider(ctx context.Context, secret, name, address string, v Vouched) (tx.Actor, error) {
+func (p Accounts) JoinByProvider(
+	ctx context.Context,
+	secret, name, address string,
+	v ProviderIdentity,
+) (tx.Actor, error) {
 	k, err := p.Opened(ctx, secret)
 	if err != nil {
 		return tx.Actor{}, err
@@ -137,7 +151,7 @@ func (p Accounts) JoinByProvider(ctx context.Context, secret, name, address stri
 }
 
 // Connect lets the actor sign in by a provider from now on.
-func (p Accounts) Connect(ctx context.Context, by tx.Actor, v Vouched, address string) error {
+func (p Accounts) Connect(ctx context.Context, by tx.Actor, v ProviderIdentity, address string) error {
 	_, err := tx.WriteUnlocked(ctx, p.Env, by, tx.MayTalk, func(s store.Library) (struct{}, error) {
 		m, err := s.Member(ctx, by.MemberID)
 		if err != nil {

@@ -50,7 +50,7 @@ func (p Accounts) second(ctx context.Context, accountID, code string) error {
 	if code == "" {
 		return fault.New(ErrSecond, "Now the six digits that your app shows.")
 	}
-	step, err := stepOf(f.Secret, code, p.Env.Now())
+	step, err := timeStep(f.Secret, code, p.Env.Now())
 	if err != nil {
 		return err
 	}
@@ -58,7 +58,7 @@ func (p Accounts) second(ctx context.Context, accountID, code string) error {
 	if step > 0 {
 		good, err = l.UseSecond(ctx, accountID, step)
 	} else {
-		good, err = l.UseSpare(ctx, accountID, sumOf(code))
+		good, err = l.UseSpare(ctx, accountID, hashCode(code))
 	}
 	if err == nil && !good {
 		err = errCode
@@ -68,8 +68,8 @@ func (p Accounts) second(ctx context.Context, accountID, code string) error {
 
 var errCode = fault.In("code", "This code is wrong, or it was used. Take the one that your app shows now.")
 
-// stepOf is the step of time whose code it is, 0 where it is none of now.
-func stepOf(secret, code string, now time.Time) (int64, error) {
+// timeStep is the step of time whose code it is, 0 where it is none of now.
+func timeStep(secret, code string, now time.Time) (int64, error) {
 	for _, late := range []time.Duration{0, -1, 1} {
 		at := now.Add(late * time.Duration(codes.Period) * time.Second)
 		right, err := totp.GenerateCodeCustom(secret, at, codes)
@@ -83,7 +83,7 @@ func stepOf(secret, code string, now time.Time) (int64, error) {
 	return 0, nil
 }
 
-func sumOf(code string) string { return fmt.Sprintf("%x", sha256.Sum256([]byte(code))) }
+func hashCode(code string) string { return fmt.Sprintf("%x", sha256.Sum256([]byte(code))) }
 
 // SecondView is the second step of the own sign-in.
 type SecondView struct {
@@ -146,14 +146,14 @@ func (p Accounts) ConfirmSecond(ctx context.Context, by tx.Actor, address, code 
 		raw := make([]byte, spareBytes)
 		_, _ = rand.Read(raw) // it never fails
 		spare[i] = base32.StdEncoding.WithPadding(base32.NoPadding).EncodeToString(raw)
-		sums[i] = sumOf(spare[i])
+		sums[i] = hashCode(spare[i])
 	}
 	_, err := tx.WriteUnlocked(ctx, p.Env, by, tx.MayTalk, func(s store.Library) (struct{}, error) {
 		f, err := s.SecondFactor(ctx, by.AccountID)
 		if err != nil {
 			return struct{}{}, err
 		}
-		step, err := stepOf(f.Secret, strings.TrimSpace(code), p.Env.Now())
+		step, err := timeStep(f.Secret, strings.TrimSpace(code), p.Env.Now())
 		if err != nil {
 			return struct{}{}, err
 		}
@@ -184,7 +184,7 @@ func (p Accounts) DropSecond(ctx context.Context, by tx.Actor, memberID, passwor
 		if err != nil {
 			return err
 		}
-		err = p.compare(ctx, m, Attempt{Email: m.Email, Password: password, Address: address}, nil)
+		err = p.compare(ctx, m, SignInAttempt{Email: m.Email, Password: password, Address: address}, nil)
 		if errors.Is(err, fault.Invalid) {
 			return fault.In("password", "This is not your password.")
 		}

@@ -18,11 +18,11 @@ import (
 
 // Accounts signs members in, adds them, changes their accounts and removes them.
 type Accounts struct {
-	Env     tx.Env
-	hashing *argon2id.Params
-	limits  SignInLimits
-	turns   chan struct{}
-	decoy   func() (string, error)
+	Env       tx.Env
+	hashing   *argon2id.Params
+	limits    SignInLimits
+	hashSlots chan struct{}
+	decoyHash func() (string, error)
 }
 
 // SignInLimits bound the guesses at passwords. Only failures count, so that a whole school behind one address signs in
@@ -34,7 +34,7 @@ type SignInLimits struct {
 	Window  time.Duration // 0 is 10 minutes
 }
 
-func (l SignInLimits) orUsual() SignInLimits {
+func (l SignInLimits) orDefault() SignInLimits {
 	if l.Account == 0 {
 		l.Account = 10
 	}
@@ -66,46 +66,46 @@ const EventsKept = 90 * 24 * time.Hour
 // NewAccounts returns the accounts. hashing is the cost of a password's hash; limits are those of failed sign-ins.
 func NewAccounts(d tx.Env, hashing *argon2id.Params, limits SignInLimits) Accounts {
 	atOnce := max(1, runtime.GOMAXPROCS(0)/2) // each takes a core, and 64 MiB
-	p := Accounts{Env: d, hashing: hashing, limits: limits.orUsual(), turns: make(chan struct{}, atOnce)}
-	p.decoy = sync.OnceValues(func() (string, error) { return argon2id.CreateHash("no member has this", p.hashing) })
+	p := Accounts{Env: d, hashing: hashing, limits: limits.orDefault(), hashSlots: make(chan struct{}, atOnce)}
+	p.decoyHash = sync.OnceValues(func() (string, error) { return argon2id.CreateHash("no member has this", p.hashing) })
 	return p
 }
 
-// queue is how long a sign-in waits for its turn: a whole school comes at a quarter to nine.
-const queue = 40 * time.Second
+// hashTimeout is how long a sign-in waits for its turn: a whole school comes at a quarter to nine.
+const hashTimeout = 40 * time.Second
 
-// inTurn waits for one of the few places where passwords are hashed.
-func (p Accounts) inTurn(ctx context.Context, f func() error) error {
-	bound, cancel := context.WithTimeout(ctx, queue)
+// withHashSlot waits for one of the few places where passwords are hashed.
+func (p Accounts) withHashSlot(ctx context.Context, f func() error) error {
+	bound, cancel := context.WithTimeout(ctx, hashTimeout)
 	defer cancel()
 	select {
-	case p.turns <- struct{}{}:
+	case p.hashSlots <- struct{}{}:
 	case <-bound.Done():
 		if ctx.Err() != nil {
 			return ctx.Err()
 		}
 		return fmt.Errorf("%w: many sign in at once", store.ErrBusy)
 	}
-	defer func() { <-p.turns }()
+	defer func() { <-p.hashSlots }()
 	return f()
 }
 
 // hash returns an argon2id hash in PHC form.
 func (p Accounts) hash(ctx context.Context, password string) (hash string, err error) {
-	err = p.inTurn(ctx, func() error {
+	err = p.withHashSlot(ctx, func() error {
 		hash, err = argon2id.CreateHash(password, p.hashing)
 		return err
 	})
 	return hash, err
 }
 
-// Attempt is a try to sign in.
+// SignInAttempt is a try to sign in.
 // Code is that of the second step, where the member wants one.
-type Attempt struct{ Email, Password, Address, Code string }
+type SignInAttempt struct{ Email, Password, Address, Code string }
 
 // SignIn checks an address and a password. The error is the same for an unknown address as for a wrong password, and
 // takes as long; it is a TooMany after too many failures.
-func (p Accounts) SignIn(ctx context.Context, a Attempt) (tx.Actor, error) {
+func (p Accounts) SignIn(ctx context.Context, a SignInAttempt) (tx.Actor, error) {
 	m, err := store.MemberByEmail(ctx, p.Env.AllTeams(), strings.TrimSpace(a.Email))
 	unknown := errors.Is(err, store.ErrNotFound)
 	if err != nil && !unknown {
@@ -123,8 +123,8 @@ func (p Accounts) SignIn(ctx context.Context, a Attempt) (tx.Actor, error) {
 // compare takes a password for a member, or for nobody, and notes how it went. It looks for former failures in its
 // turn, so that of many guesses at once no more are compared than of as many one after the other. then is asked after
 // the password, and may be nil; what it finds wrong counts as a failure too.
-func (p Accounts) compare(ctx context.Context, m store.Member, a Attempt, then func() error) error {
-	return p.inTurn(ctx, func() error {
+func (p Accounts) compare(ctx context.Context, m store.Member, a SignInAttempt, then func() error) error {
+	return p.withHashSlot(ctx, func() error {
 		now := p.Env.Now()
 		failed, err := store.FailuresSince(ctx, p.Env.AllTeams(), a.Email, a.Address, now.Add(-p.limits.Window))
 		if err != nil {
@@ -133,7 +133,7 @@ func (p Accounts) compare(ctx context.Context, m store.Member, a Attempt, then f
 		if failed.Account >= p.limits.Account || failed.Address >= p.limits.Address {
 			return TooMany{Wait: max(time.Second, failed.First.Add(p.limits.Window).Sub(now))}
 		}
-		hash, err := p.decoy()
+		hash, err := p.decoyHash()
 		known := m.PasswordHash != "" // else nobody, or somebody who signs in by the provider only
 		if known {
 			hash = m.PasswordHash

@@ -20,8 +20,8 @@ type MoveUp struct {
 	Knows bool `json:"knows"                                 doc:"what it knows and its meetings go along"`
 }
 
-// MostMoves bounds the classes of one new school year.
-const MostMoves = 60
+// MaxMoves bounds the classes of one new school year.
+const MaxMoves = 60
 
 // SetTeachers says who teaches a class.
 func (p Classes) SetTeachers(ctx context.Context, by tx.Actor, classID string, members []string) error {

@@ -95,7 +95,7 @@ func (k schedule) forecast(q WhatIf, bank []store.BankText) (Forecast, error) {
 		PerWeek: q.PerWeek, Lost: append([]year.Date{}, q.Lose...), Ends: l.ends, Left: len(l.left), Weeks: []ForecastWeek{},
 	}
 	if f.PerWeek == 0 {
-		f.PerWeek = k.school.School.PerWeekOf(k.pace)
+		f.PerWeek = k.school.School.SoundsPerWeek(k.pace)
 	}
 	class := k.known
 	sets := []spelling.Set{class.Pairs}
@@ -189,9 +189,9 @@ func (y Years) EndFeed(ctx context.Context, by tx.Actor, classID string) error {
 // Feed writes the plan of the class whose secret is given as a calendar. It fails with store.ErrNotFound where the
 // secret is wrong, or was renewed.
 func (y Years) Feed(ctx context.Context, secret string, w io.Writer) error {
-	f, err := store.FeedOf(ctx, y.Env.AllTeams(), secret)
+	f, err := store.FeedBySecret(ctx, y.Env.AllTeams(), secret)
 	if err != nil {
-		return store.Known(err)
+		return store.Classify(err)
 	}
 	return y.calendar(ctx, tx.Actor{TeamID: f.TeamID}, f.ClassID, w)
 }
@@ -261,8 +261,8 @@ func (y Years) Table(ctx context.Context, by tx.Actor, classID string, w io.Writ
 	return sheet.WriteCSV(w, table.Sheet{Rows: rows})
 }
 
-// placeOf is where a lesson stands in the year of a class: the day on which its first target is planned, or today.
-func (k schedule) placeOf(purpose lesson.Purpose, targets []string) *lesson.Planned {
+// plannedPlace is where a lesson stands in the year of a class: the day on which its first target is planned, or today.
+func (k schedule) plannedPlace(purpose lesson.Purpose, targets []string) *lesson.Planned {
 	day := k.today
 	if purpose == lesson.Introduce && len(targets) > 0 {
 		if l, err := k.lay(WhatIf{}); err == nil {
@@ -296,5 +296,5 @@ func ReadPlan(ctx context.Context, s store.Library, classID string, now time.Tim
 
 // For is the day on which a lesson's first target is planned, or today.
 func (p PlannedLesson) For(purpose lesson.Purpose, targets []string) *lesson.Planned {
-	return p.schedule.placeOf(purpose, targets)
+	return p.schedule.plannedPlace(purpose, targets)
 }

@@ -63,14 +63,14 @@ func standings(classes []gather.KnownClass, at func(review.Seen) float64) map[st
 // Shakiest lists the cards of which classes are unsure, those that are needed most first.
 func (p Classes) Shakiest(ctx context.Context, by tx.Actor, classIDs []string) ([]Shaky, error) {
 	return tx.Read(ctx, p.Env, by, func(s store.Library) ([]Shaky, error) {
-		classes, err := p.chosen(ctx, s, classIDs)
+		classes, err := p.readChosen(ctx, s, classIDs)
 		if err != nil {
 			return nil, err
 		}
 		now := p.Env.Now()
 		out := []Shaky{}
 		for id, in := range standings(classes, func(s review.Seen) float64 { return s.Retrievability(now) }) {
-			if k := shakyOf(id, in); slices.ContainsFunc(in, ShakyIn.shaky) {
+			if k := shakyCards(id, in); slices.ContainsFunc(in, ShakyIn.shaky) {
 				out = append(out, k)
 			}
 		}
@@ -81,18 +81,18 @@ func (p Classes) Shakiest(ctx context.Context, by tx.Actor, classIDs []string) (
 	})
 }
 
-func shakyOf(id string, in []ShakyIn) Shaky {
+func shakyCards(id string, in []ShakyIn) Shaky {
 	k := Shaky{CardID: id, In: in}
 	least := 1.0
 	for _, s := range in {
 		k.Need += s.Loss() / float64(len(in))
 		least = min(least, s.Kept)
 	}
-	k.Need, k.Fading = math.Round(k.Need*1000)/1000, review.FadingOf(least)
+	k.Need, k.Fading = math.Round(k.Need*1000)/1000, review.FadingCards(least)
 	return k
 }
 
-func (p Classes) chosen(ctx context.Context, s store.Library, classIDs []string) ([]gather.KnownClass, error) {
+func (p Classes) readChosen(ctx context.Context, s store.Library, classIDs []string) ([]gather.KnownClass, error) {
 	conv, err := gather.Conventions(ctx, s)
 	if err != nil {
 		return nil, err
@@ -129,7 +129,7 @@ type GroupAsk struct {
 // and with how the sounds stand where they are shakiest.
 func (p Classes) NewGroup(ctx context.Context, by tx.Actor, ask GroupAsk) (string, error) {
 	return tx.Write(ctx, p.Env, by, tx.MayTeach, func(s store.Library) (string, error) {
-		classes, err := p.chosen(ctx, s, ask.From)
+		classes, err := p.readChosen(ctx, s, ask.From)
 		if err != nil {
 			return "", err
 		}
@@ -159,7 +159,7 @@ func (p Classes) NewGroup(ctx context.Context, by tx.Actor, ask GroupAsk) (strin
 			return "", err
 		}
 		for _, card := range ask.Cards {
-			if err := p.bequeath(ctx, s, id, card, classes); err != nil {
+			if err := p.copyLog(ctx, s, id, card, classes); err != nil {
 				return "", err
 			}
 		}
@@ -187,8 +187,8 @@ func knownToAll(classes []gather.KnownClass, but []string) []string {
 	return out
 }
 
-// bequeath gives the group the meetings that its shakiest class had with a card.
-func (p Classes) bequeath(
+// copyLog gives the group the meetings that its shakiest class had with a card.
+func (p Classes) copyLog(
 	ctx context.Context,
 	s store.Library,
 	groupID, cardID string,

@@ -147,7 +147,7 @@ func (m Meetings) Meeting(ctx context.Context, by tx.Actor) (MeetingSheet, error
 			rows[i] = gather.AgreedRow(rows[i], agreed)
 		}
 		out.consistency(faces, rows)
-		school, err := schoolYearOf(ctx, s, out.Today)
+		school, err := readSchoolYear(ctx, s, out.Today)
 		if err != nil {
 			return out, err
 		}
@@ -192,9 +192,9 @@ func (m *MeetingSheet) memory(classes []gather.KnownClass, now time.Time) {
 		}
 		switch {
 		case shaky >= everywhereMin && 2*shaky > len(in):
-			m.Everywhere = append(m.Everywhere, shakyOf(id, in))
+			m.Everywhere = append(m.Everywhere, shakyCards(id, in))
 		case shaky == 1 && len(in) > 1:
-			m.InOne = append(m.InOne, shakyOf(id, in))
+			m.InOne = append(m.InOne, shakyCards(id, in))
 		}
 	}
 	byNeed := func(a, b Shaky) int { return cmp.Or(cmp.Compare(b.Need, a.Need), cmp.Compare(a.CardID, b.CardID)) }
@@ -214,7 +214,7 @@ func (m Meetings) unfinished(
 	rows []store.Card,
 	conv convention.Conventions,
 ) error {
-	t, err := teamPlanOf(ctx, s, out.Today)
+	t, err := readTeamPlan(ctx, s, out.Today)
 	if err != nil {
 		return err
 	}
@@ -291,7 +291,7 @@ func (m *MeetingSheet) consistency(faces []store.TaughtFace, rows []store.Card) 
 		return cmp.Or(a.TaughtAt.Compare(b.TaughtAt), cmp.Compare(a.ClassID+a.CardID, b.ClassID+b.CardID))
 	})
 	for _, f := range newest {
-		for part, text := range partsOf(f) {
+		for part, text := range splitParts(f) {
 			k := key{f.CardID, part}
 			i := slices.IndexFunc(variants[k], func(v Variant) bool { return v.Text == text })
 			if i < 0 {
@@ -314,7 +314,7 @@ func (m *MeetingSheet) consistency(faces []store.TaughtFace, rows []store.Card) 
 // cardParts are the parts of a card that must not differ from class to class.
 var cardParts = []string{"rhyme", "action", "keyword", "picture"}
 
-func partsOf(f store.TaughtFace) map[string]string {
+func splitParts(f store.TaughtFace) map[string]string {
 	return map[string]string{
 		"rhyme": f.Rhyme, "action": f.Action, "keyword": f.Keyword, "picture": f.Picture, "routine": f.Routine,
 	}
@@ -328,7 +328,7 @@ func (m *MeetingSheet) outdated(r store.Card, taught []store.TaughtFace) {
 	for _, part := range cardParts {
 		var list []Outdated
 		for _, f := range taught {
-			was := partsOf(f)[part]
+			was := splitParts(f)[part]
 			if f.CardID != r.CardID || was == now[part] || was == "" {
 				continue
 			}

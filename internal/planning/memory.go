@@ -18,14 +18,14 @@ type MemoryView struct {
 	MadeAt   *time.Time  `json:"made_at,omitempty"`
 }
 
-// mostFitted bounds what a fit looks at, in meetings: the newest classes first.
-const mostFitted = 6000
+// maxFitted bounds what a fit looks at, in meetings: the newest classes first.
+const maxFitted = 6000
 
 // Memory tells how the classes forget, and whether a fit can be made.
 func (m Meetings) Memory(ctx context.Context, by tx.Actor) (MemoryView, error) {
 	return tx.Read(ctx, m.Env, by, func(s store.Library) (MemoryView, error) {
-		out := MemoryView{Needed: review.LeastMeetings}
-		histories, err := historiesOf(ctx, s)
+		out := MemoryView{Needed: review.MinMeetings}
+		histories, err := readHistories(ctx, s)
 		if err != nil {
 			return out, err
 		}
@@ -45,8 +45,8 @@ func (m Meetings) Memory(ctx context.Context, by tx.Actor) (MemoryView, error) {
 	})
 }
 
-// historiesOf are the meetings of each class with each card.
-func historiesOf(ctx context.Context, s store.Library) ([][]review.Meeting, error) {
+// readHistories are the meetings of each class with each card.
+func readHistories(ctx context.Context, s store.Library) ([][]review.Meeting, error) {
 	classes, err := s.Classes(ctx)
 	if err != nil {
 		return nil, err
@@ -65,7 +65,7 @@ func historiesOf(ctx context.Context, s store.Library) ([][]review.Meeting, erro
 			}
 			i, there := at[r.CardID]
 			if !there {
-				if n >= mostFitted {
+				if n >= maxFitted {
 					continue
 				}
 				i = len(out)
@@ -86,7 +86,7 @@ func (m Meetings) FitMemory(ctx context.Context, by tx.Actor) (MemoryView, error
 		return MemoryView{}, err
 	}
 	histories, err := tx.Read(ctx, m.Env, by, func(s store.Library) ([][]review.Meeting, error) {
-		return historiesOf(ctx, s)
+		return readHistories(ctx, s)
 	})
 	if err != nil {
 		return MemoryView{}, err

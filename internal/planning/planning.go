@@ -122,7 +122,7 @@ func ReadClass(ctx context.Context, s store.Library, classID string, now time.Ti
 			k.Card.ID, k.Card.Pair, int(k.Seen.Sure), k.Seen.Last, k.Seen.Times, k.Declared, k.Readable,
 			math.Round(
 				k.Seen.Retrievability(now)*1000,
-			) / 1000, review.FadingOf(k.Seen.Retrievability(now)), k.Seen.Due(),
+			) / 1000, review.FadingCards(k.Seen.Retrievability(now)), k.Seen.Due(),
 		})
 	}
 	said, err := s.KnownWords(ctx, classID)

@@ -56,8 +56,8 @@ type teamPlan struct {
 	library knowledge.Sources
 }
 
-func teamPlanOf(ctx context.Context, s store.Library, today year.Date) (t teamPlan, err error) {
-	if t.school, err = schoolYearOf(ctx, s, today); err != nil {
+func readTeamPlan(ctx context.Context, s store.Library, today year.Date) (t teamPlan, err error) {
+	if t.school, err = readSchoolYear(ctx, s, today); err != nil {
 		return t, err
 	}
 	if t.conv, err = gather.Conventions(ctx, s); err != nil {
@@ -69,7 +69,7 @@ func teamPlanOf(ctx context.Context, s store.Library, today year.Date) (t teamPl
 
 // read fills a schedule of which the class and the day are known.
 func (k *schedule) read(ctx context.Context, s store.Library, zone *time.Location) error {
-	t, err := teamPlanOf(ctx, s, k.today)
+	t, err := readTeamPlan(ctx, s, k.today)
 	if err != nil {
 		return err
 	}
@@ -80,7 +80,7 @@ func (k *schedule) read(ctx context.Context, s store.Library, zone *time.Locatio
 func (k *schedule) fill(ctx context.Context, s store.Library, t teamPlan, zone *time.Location) error {
 	k.school, k.conv = t.school, t.conv
 	var err error
-	if k.pace, k.revise, err = paceOf(ctx, s, k.class.ClassID); err != nil {
+	if k.pace, k.revise, err = readPace(ctx, s, k.class.ClassID); err != nil {
 		return err
 	}
 	from, err := gather.AddClassLog(ctx, s, t.library, k.class.ClassID)
@@ -250,7 +250,7 @@ func (k schedule) behind() int {
 	return n
 }
 
-const mostWeeksShown = 70
+const maxWeeksShown = 70
 
 // weeks are all weeks of the year, with what was logged and what is laid out.
 func (k schedule) weeks(l layout, q WhatIf) []YearWeek {
@@ -278,14 +278,14 @@ func (k schedule) weeks(l layout, q WhatIf) []YearWeek {
 		lost[d] = "lost"
 	}
 	out := []YearWeek{}
-	for monday := start.Monday(); monday <= end && len(out) < mostWeeksShown; monday = monday.Add(7) {
+	for monday := start.Monday(); monday <= end && len(out) < maxWeeksShown; monday = monday.Add(7) {
 		w := YearWeek{Monday: monday, Days: []YearDay{}, Assess: slices.Contains(school.Assess, monday)}
 		for i := range 7 {
 			d := monday.Add(i)
 			if t, n, in := school.Week(d); in && w.Number == 0 {
 				w.Term, w.Number = t.Name, n
 			}
-			day := k.dayOf(l, d, planned, lost)
+			day := k.dayOfCard(l, d, planned, lost)
 			if i < 5 || day.Kind != EmptyDay {
 				w.Days = append(w.Days, day)
 			}
@@ -295,7 +295,7 @@ func (k schedule) weeks(l layout, q WhatIf) []YearWeek {
 	return out
 }
 
-func (k schedule) dayOf(l layout, d year.Date, planned map[year.Date]year.Day, lost map[year.Date]string) YearDay {
+func (k schedule) dayOfCard(l layout, d year.Date, planned map[year.Date]year.Day, lost map[year.Date]string) YearDay {
 	day := YearDay{Date: d, Kind: EmptyDay, Cards: []string{}}
 	if off := slices.IndexFunc(k.school.School.Off, func(o year.DayOff) bool { return o.Date == d }); off >= 0 {
 		day.Kind, day.Name = OffDay, k.school.School.Off[off].Name

@@ -72,7 +72,7 @@ func (d Today) Today(ctx context.Context, by tx.Actor) (TodayView, error) {
 	now := d.Env.Now()
 	return tx.Read(ctx, d.Env, by, func(s store.Library) (TodayView, error) {
 		out := TodayView{Today: year.On(now), Until: now, Notices: []store.Notice{}, Classes: []ClassToday{}}
-		team, err := teamPlanOf(ctx, s, out.Today)
+		team, err := readTeamPlan(ctx, s, out.Today)
 		if err != nil {
 			return out, err
 		}
@@ -188,7 +188,7 @@ func (k schedule) next(l layout, c ClassToday) *NextLesson {
 		if i == 0 && c.Taught {
 			continue
 		}
-		day := k.dayOf(l, d, planned, lost)
+		day := k.dayOfCard(l, d, planned, lost)
 		if day.Kind != LessonDay {
 			continue
 		}

@@ -88,7 +88,7 @@ type WhatIf struct {
 	PerWeek int       // 0: as planned
 }
 
-func schoolYearOf(ctx context.Context, s store.Library, today year.Date) (SchoolYear, error) {
+func readSchoolYear(ctx context.Context, s store.Library, today year.Date) (SchoolYear, error) {
 	school, revision, err := gather.School(ctx, s)
 	out := SchoolYear{Revision: revision, School: school}
 	if len(out.School.Terms) == 0 {
@@ -97,7 +97,7 @@ func schoolYearOf(ctx context.Context, s store.Library, today year.Date) (School
 	return out, err
 }
 
-func paceOf(ctx context.Context, s store.Library, classID string) (year.Pace, int, error) {
+func readPace(ctx context.Context, s store.Library, classID string) (year.Pace, int, error) {
 	p, revision, err := s.Pace(ctx, classID)
 	if p == nil {
 		p = &year.Pace{Teaching: []time.Weekday{}, Lost: []year.Lost{}}
@@ -124,7 +124,7 @@ func (y Years) Year(ctx context.Context, by tx.Actor, classID string, q WhatIf) 
 func (k schedule) year(q WhatIf) (ClassYear, error) {
 	out := ClassYear{
 		Class: k.class, Today: k.today, School: k.school, Pace: k.pace, PaceRevision: k.revise, Behind: k.behind(),
-		Moved: []MovedCard{}, PerWeek: cmp.Or(q.PerWeek, k.school.School.PerWeekOf(k.pace)),
+		Moved: []MovedCard{}, PerWeek: cmp.Or(q.PerWeek, k.school.School.SoundsPerWeek(k.pace)),
 	}
 	asked := len(q.Lose) > 0 || q.PerWeek != 0
 	l, err := k.lay(q)
@@ -167,7 +167,7 @@ func moved(order []card.Card, before, after layout) []MovedCard {
 
 // SchoolYear returns the team's school year.
 func (y Years) SchoolYear(ctx context.Context, by tx.Actor) (SchoolYear, error) {
-	return tx.Read(ctx, y.Env, by, func(s store.Library) (SchoolYear, error) { return schoolYearOf(ctx, s, y.today()) })
+	return tx.Read(ctx, y.Env, by, func(s store.Library) (SchoolYear, error) { return readSchoolYear(ctx, s, y.today()) })
 }
 
 // SetSchoolYear replaces the school year; only a lead may. It fails with store.ErrChanged where somebody else changed
@@ -181,7 +181,7 @@ func (y Years) SetSchoolYear(ctx context.Context, by tx.Actor, in SchoolYear) (S
 		if err := s.PutSchoolYear(ctx, in.Revision, school, by.MemberID, y.Env.Now()); err != nil {
 			return SchoolYear{}, err
 		}
-		return schoolYearOf(ctx, s, y.today())
+		return readSchoolYear(ctx, s, y.today())
 	})
 }
 
@@ -191,14 +191,14 @@ func (y Years) SetPace(ctx context.Context, by tx.Actor, classID string, revisio
 		if _, err := s.Class(ctx, classID); err != nil {
 			return err
 		}
-		school, err := schoolYearOf(ctx, s, y.today())
+		school, err := readSchoolYear(ctx, s, y.today())
 		if err != nil {
 			return err
 		}
 		if err := p.Check(school.School); err != nil {
 			return err
 		}
-		now, _, err := paceOf(ctx, s, classID)
+		now, _, err := readPace(ctx, s, classID)
 		if err != nil {
 			return err
 		}
@@ -220,7 +220,7 @@ type Loss struct {
 // everyone.
 func (y Years) Lose(ctx context.Context, by tx.Actor, classID string, d Loss) error {
 	return tx.Exec(ctx, y.Env, by, tx.MayTeach, func(s store.Library) error {
-		school, err := schoolYearOf(ctx, s, y.today())
+		school, err := readSchoolYear(ctx, s, y.today())
 		if err != nil {
 			return err
 		}
@@ -259,7 +259,7 @@ func (y Years) Lose(ctx context.Context, by tx.Actor, classID string, d Loss) er
 
 // lostAlike tells whether a class lost a day by the same rule and for the same reason.
 func (y Years) lostAlike(ctx context.Context, s store.Library, classID string, d Loss) (bool, error) {
-	pace, _, err := paceOf(ctx, s, classID)
+	pace, _, err := readPace(ctx, s, classID)
 	return slices.Contains(pace.Lost, year.Lost{Date: d.Date, Rule: d.Rule, Why: d.Why}), err
 }
 
@@ -271,7 +271,7 @@ func (y Years) lose(
 	classID string,
 	d Loss,
 ) error {
-	pace, revision, err := paceOf(ctx, s, classID)
+	pace, revision, err := readPace(ctx, s, classID)
 	if err != nil {
 		return err
 	}

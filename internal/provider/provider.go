@@ -27,14 +27,14 @@ type Settings struct {
 // BackPath is the page to which the provider sends people back.
 const BackPath = "/come-in"
 
-const patience = 15 * time.Second
+const timeout = 15 * time.Second
 
 // Provider asks one issuer.
 type Provider struct {
-	settings Settings
-	client   *http.Client
-	mu       sync.Mutex
-	found    *oidc.Provider
+	settings   Settings
+	client     *http.Client
+	mu         sync.Mutex
+	discovered *oidc.Provider
 }
 
 // Errors of a provider.
@@ -60,7 +60,7 @@ func Open(s Settings) (*Provider, error) {
 	if s.Name == "" {
 		s.Name = issuer.Hostname()
 	}
-	return &Provider{settings: s, client: &http.Client{Timeout: patience}}, nil
+	return &Provider{settings: s, client: &http.Client{Timeout: timeout}}, nil
 }
 
 // Name is what the button says.
@@ -126,18 +126,18 @@ func (p *Provider) Finish(ctx context.Context, w Way, code string) (Person, erro
 func (p *Provider) config(ctx context.Context) (oauth2.Config, *oidc.Provider, error) {
 	p.mu.Lock()
 	defer p.mu.Unlock()
-	if p.found == nil {
-		bound, cancel := context.WithTimeout(ctx, patience)
+	if p.discovered == nil {
+		bound, cancel := context.WithTimeout(ctx, timeout)
 		defer cancel()
 		// The keys are fetched anew long after this call: their context is not that of a request.
 		found, err := oidc.NewProvider(oidc.ClientContext(bound, p.client), p.settings.Issuer)
 		if err != nil {
 			return oauth2.Config{}, nil, fmt.Errorf("%w: %w", ErrAway, err)
 		}
-		p.found = found
+		p.discovered = found
 	}
 	return oauth2.Config{
-		ClientID: p.settings.Client, ClientSecret: p.settings.Secret, Endpoint: p.found.Endpoint(),
+		ClientID: p.settings.Client, ClientSecret: p.settings.Secret, Endpoint: p.discovered.Endpoint(),
 		RedirectURL: p.settings.Address + BackPath, Scopes: []string{oidc.ScopeOpenID, "email", "profile"},
-	}, p.found, nil
+	}, p.discovered, nil
 }

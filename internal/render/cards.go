@@ -161,7 +161,7 @@ func (d *document) strokeSide(forms []strokes.Written, x, y float64, box Size) {
 	d.ruled(lines, x+6*k, x+box.Width-6*k, base, h)
 	at := x + (box.Width-wide*h)/2
 	for _, w := range forms {
-		d.written(w, at, base, h, look{ink: ink, width: 0.13 * h})
+		d.drawWritten(w, at, base, h, look{ink: ink, width: 0.13 * h})
 		at += (w.Right - w.Left + apart) * h
 	}
 }

@@ -89,8 +89,8 @@ type look struct {
 	startsOnly bool    // only the starts
 }
 
-// written draws a letter or a group whose left edge is x and whose base line is y.
-func (d *document) written(w strokes.Written, x, y, h float64, l look) {
+// drawWritten draws a letter or a group whose left edge is x and whose base line is y.
+func (d *document) drawWritten(w strokes.Written, x, y, h float64, l look) {
 	onPage := drawing.Identity.Translate(x-w.Left*h, y).Scale(h, -h)
 	for _, s := range w.Strokes {
 		p, err := drawing.ParsePath(s.Path)

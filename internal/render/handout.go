@@ -89,7 +89,7 @@ var sheets = []Sheet{
 	{"ring", "Find and ring", ForRead, (*document).ring},
 	{"hunt", "Letter hunt in a text", ForRead, (*document).letterHunt},
 	{"page", "A page to read together", ForRead, (*document).readTogether},
-	{"marks", "The page with its bridges", ForRead, (*document).marked},
+	{"marks", "The page with its bridges", ForRead, (*document).drawMarked},
 	{"bank", "Word bank", ForRead, (*document).wordBank},
 	{"labels", "Labels for trays", ForRoom, (*document).labels},
 	{"box", "A box to fold", ForRoom, (*document).foldBox},
@@ -159,8 +159,8 @@ func (h Handout) about() string {
 	return fmt.Sprintf("%s · %s", h.Head.Class, h.Lesson.Day(h.Head.Made))
 }
 
-// pictureOf is the team's picture of a word, or ours.
-func (h Handout) pictureOf(word string) (Image, bool) {
+// wordPicture is the team's picture of a word, or ours.
+func (h Handout) wordPicture(word string) (Image, bool) {
 	if img, ok := h.Pictures[word]; ok {
 		return img, true
 	}
@@ -172,7 +172,7 @@ func (h Handout) pictureOf(word string) (Image, bool) {
 
 // drawWord draws the picture of a word, or a frame with the word in it.
 func (d *document) drawWord(h Handout, word string, x, y, side float64) {
-	if img, ok := h.pictureOf(word); ok {
+	if img, ok := h.wordPicture(word); ok {
 		d.page.Figure(word, func() { d.picture(img, x, y, side) })
 		return
 	}
@@ -183,7 +183,7 @@ func (d *document) drawWord(h Handout, word string, x, y, side float64) {
 func (d *document) drawCard(h Handout, card, keyword string, x, y, side float64) bool {
 	img, ok := h.Faces[card]
 	if !ok {
-		img, ok = h.pictureOf(keyword)
+		img, ok = h.wordPicture(keyword)
 	}
 	if ok && len(bytes.TrimSpace(img.Bytes)) > 0 {
 		d.page.Figure(keyword, func() { d.picture(img, x, y, side) })

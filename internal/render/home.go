@@ -82,7 +82,7 @@ func (d *document) homeSound(h Handout, t handout.Target, y float64) float64 {
 		hgt := min(13.5, (left-10)/max(2, t.Writing.Right-t.Writing.Left+0.6))
 		base := y - 4 - t.Writing.Lines[0].Y*hgt
 		d.ruled(t.Writing.Lines, margin, margin+left, base, hgt)
-		d.written(*t.Writing, margin+8, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
+		d.drawWritten(*t.Writing, margin+8, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
 	} else {
 		d.text(textStyle{Child: true, Size: 70}, margin, y-30, t.Pair.Grapheme)
 	}
@@ -142,7 +142,7 @@ func (d *document) homeBlock(h Handout, t handout.Target, y, height float64) {
 		hgt := min(9, (side-2)/(lines[0].Y-lines[3].Y), 46/max(1, wide))
 		base := y - 5 - lines[0].Y*hgt
 		d.ruled(lines, x, x+52, base, hgt)
-		d.written(*t.Writing, x+4, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
+		d.drawWritten(*t.Writing, x+4, base, hgt, look{ink: ink, width: hgt * 0.1, starts: true, arrows: true})
 	} else {
 		d.text(fit(textStyle{Child: true}, t.Pair.Grapheme, 50, 44), x, y-24, t.Pair.Grapheme)
 	}
@@ -197,7 +197,7 @@ func (d *document) homeTasks(h Handout, y float64) float64 {
 			"? Say each one slowly: where is the sound?", false, margin, y, width, 24)
 	}
 	for _, q := range h.content.Questions() {
-		text := blockOf(textStyle{Size: 13}, q.Text, width-labelled)
+		text := newBlock(textStyle{Size: 13}, q.Text, width-labelled)
 		d.text(textStyle{Bold: true, Size: 12}, margin, y-4, "Tick")
 		y = d.draw(text, margin+labelled, y, 0, alignLeft) - 1
 		x := margin + labelled

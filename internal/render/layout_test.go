@@ -68,7 +68,7 @@ var (
 	wordTag = regexp.MustCompile(`<word xMin="([-\d.]+)" yMin="([-\d.]+)" xMax="([-\d.]+)" yMax="([-\d.]+)">(.*?)</word>`)
 )
 
-// wordsOf are the words of each page as poppler's pdftotext finds them, with the sizes of the pages.
+// splitWords are the words of each page as poppler's pdftotext finds them, with the sizes of the pages.
 func wordsOf(t *testing.T, pdf []byte) (pages [][]word, sizes [][2]float64) {
 	t.Helper()
 	for line := range strings.Lines(run(t, pdf, "pdftotext", "-bbox-layout")) {

@@ -53,7 +53,7 @@ func PrintMat(w io.Writer, m Mat, paper Paper) error {
 	lower := 0.0
 	for _, text := range []string{alike, words} {
 		if text != "" {
-			lower += blockOf(textStyle{Child: true, Size: 18}, text, width).height() + 11
+			lower += newBlock(textStyle{Child: true, Size: 18}, text, width).height() + 11
 		}
 	}
 	lower = min(lower, (y-foot)*0.4)

@@ -171,7 +171,7 @@ type block struct {
 	lines []string
 }
 
-func blockOf(s textStyle, text string, width float64) block { return block{s, s.Wrap(text, width)} }
+func newBlock(s textStyle, text string, width float64) block { return block{s, s.Wrap(text, width)} }
 
 // height of all its lines.
 func (b block) height() float64 {
@@ -201,15 +201,15 @@ func (d *document) drawLines(b block, x, y, width float64, a align) {
 
 // para hangs a text at y and returns the height under it.
 func (d *document) para(s textStyle, x, y, width float64, text string) float64 {
-	return d.draw(blockOf(s, text, width), x, y, width, alignLeft)
+	return d.draw(newBlock(s, text, width), x, y, width, alignLeft)
 }
 
 // fittedBlock is the text at the largest size up to the style's at which it is no higher than height.
 func fittedBlock(s textStyle, text string, width, height float64) block {
-	b := blockOf(s, text, width)
+	b := newBlock(s, text, width)
 	for b.height() > height && s.Size > smallest {
 		s.Size = max(smallest, s.Size-1)
-		b = blockOf(s, text, width)
+		b = newBlock(s, text, width)
 	}
 	for b.height() > height && len(b.lines) > 1 { // at the smallest size it is cut, and says so
 		b.lines = b.lines[:len(b.lines)-1]
@@ -301,7 +301,7 @@ func (d *document) note(text string) {
 		return
 	}
 	width := d.paper.Width - 2*margin
-	b := blockOf(textStyle{Size: smallest, Ink: grey}, text, width)
+	b := newBlock(textStyle{Size: smallest, Ink: grey}, text, width)
 	const maxLines = 3
 	if len(b.lines) > maxLines {
 		b.lines = append(b.lines[:maxLines-1], d.shortened(b.face, strings.Join(b.lines[maxLines-1:], " "), width))
@@ -325,8 +325,10 @@ func (d *document) frame(x, y, w, h, round float64, c color.RGBA) {
 	d.path(drawing.RoundedRectangle(x, y, w, h, round, round), 0.35, c)
 }
 
-// cut is a dashed box to cut along.
-func (d *document) cut(x, y, w, h float64) { d.path(drawing.Rectangle(x, y, w, h), 0.25, grey, 2, 2) }
+// drawCut is a dashed box to cut along.
+func (d *document) drawCut(x, y, w, h float64) {
+	d.path(drawing.Rectangle(x, y, w, h), 0.25, grey, 2, 2)
+}
 
 // Image is a picture to be drawn.
 type Image struct {
@@ -342,7 +344,7 @@ func (d *document) picture(img Image, x, y, side float64) {
 			d.page.Picture(p, x, y, side)
 			return
 		}
-	} else if size, err := sizeOf(img.Bytes); err == nil && min(size.Width, size.Height) > 0 {
+	} else if size, err := textSize(img.Bytes); err == nil && min(size.Width, size.Height) > 0 {
 		k := side / float64(max(size.Width, size.Height))
 		w, h := float64(size.Width)*k, float64(size.Height)*k
 		d.page.Image(img.Bytes, img.MediaType, x+(side-w)/2, y+(side-h)/2, w, h)
@@ -368,7 +370,7 @@ func Fonts() (child, adult, bold []byte) {
 	return read("andika-latin-400"), read("atkinson-hyperlegible-latin-400"), read("atkinson-hyperlegible-latin-700")
 }
 
-func sizeOf(picture []byte) (image.Config, error) {
+func textSize(picture []byte) (image.Config, error) {
 	size, _, err := image.DecodeConfig(bytes.NewReader(picture))
 	return size, err
 }

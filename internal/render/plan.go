@@ -24,9 +24,9 @@ func (d *document) plan(h Handout) error {
 	cols := [3]float64{20, width*0.56 - 20, width * 0.44}
 	at := 0
 	for _, s := range in.Steps {
-		adult := blockOf(textStyle{Size: 10}, strings.Join(s.Adult, "\n"), cols[1]-4)
-		beside := blockOf(textStyle{Size: 9}, strings.Join(h.content.Beside(s), "\n"), cols[2]-2)
-		name := blockOf(textStyle{Bold: true, Size: 11}, s.Name, cols[1]-4)
+		adult := newBlock(textStyle{Size: 10}, strings.Join(s.Adult, "\n"), cols[1]-4)
+		beside := newBlock(textStyle{Size: 9}, strings.Join(h.content.Beside(s), "\n"), cols[2]-2)
+		name := newBlock(textStyle{Bold: true, Size: 11}, s.Name, cols[1]-4)
 		for first := true; first || len(adult.lines)+len(beside.lines) > 0; first = false {
 			room := y - margin - 4
 			head := 0.0
@@ -107,7 +107,7 @@ func (d *document) remarks(in lesson.Lesson, y float64) {
 		lines = append(lines, n.Text)
 	}
 	for _, text := range lines {
-		b := blockOf(textStyle{Size: 9, Ink: grey}, "• "+text, d.paper.Width-2*margin)
+		b := newBlock(textStyle{Size: 9, Ink: grey}, "• "+text, d.paper.Width-2*margin)
 		if y-b.height() < margin {
 			d.newPage()
 			y = d.paper.Height - margin

@@ -31,13 +31,14 @@ func (d *document) practice(h Handout) error {
 	if len(forms) == 0 {
 		return nothing("this letter has no strokes yet.")
 	}
-	d.practiceOf(forms, h.HeightMM, "Write "+strings.Join(names, ", "), h.about())
+	d.practiceBlock(forms, h.HeightMM, "Write "+strings.Join(names, ", "), h.about())
 	return nil
 }
 
-// practiceOf gives each form its rows: the model with its numbers, dots that thin out row by row, and starts alone. The
-// pages are filled to the foot. The words of the strokes stand over the rows of a letter where there is room for them.
-func (d *document) practiceOf(forms []strokes.Written, height float64, title, about string) {
+// practiceBlock gives each form its rows: the model with its numbers, dots that thin out row by row, and starts
+// alone. The pages are filled to the foot. The words of the strokes stand over the rows of a letter if there is room
+// for them.
+func (d *document) practiceBlock(forms []strokes.Written, height float64, title, about string) {
 	y := d.heading(title, about, true)
 	lines := forms[0].Lines
 	above, below := lines[0].Y*height, -lines[3].Y*height
@@ -49,7 +50,7 @@ func (d *document) practiceOf(forms []strokes.Written, height float64, title, ab
 		}
 		y -= 2
 	}
-	for i, rows := range rowsOf(forms, int((y-foot+height*0.7)/pitch)) {
+	for i, rows := range splitRows(forms, int((y-foot+height*0.7)/pitch)) {
 		for row := range rows {
 			if y-above-below < foot-1 {
 				d.practiceNote(height)
@@ -69,9 +70,9 @@ func (d *document) practiceNote(height float64) {
 	d.note("The grey blocks show the gap: as wide as a letter. " + fmt.Sprintf(trueSize, height))
 }
 
-// rowsOf shares rows out: equal parts, or two thirds to a letter and one to its capital; each form has one at least,
+// splitRows shares rows out: equal parts, or two thirds to a letter and one to its capital; each form has one at least,
 // and of several two.
-func rowsOf(forms []strokes.Written, rows int) []int {
+func splitRows(forms []strokes.Written, rows int) []int {
 	out := make([]int, len(forms))
 	least := 1
 	if len(forms) > 2 {
@@ -109,7 +110,7 @@ func (d *document) practiceRow(f strokes.Written, base, height float64, l look, 
 		if gap := step - wide - 0.3*height; gaps && x+step+wide < d.paper.Width-margin {
 			d.fill(drawing.Rectangle(x+wide+0.15*height, base, gap, height), pale)
 		}
-		d.written(f, x, base, height, l)
+		d.drawWritten(f, x, base, height, l)
 		if l.arrows { // the model stands once, the next ones are dotted
 			l = look{ink: ink, width: height * 0.09, dots: height * 0.16, starts: true}
 		}
@@ -165,7 +166,7 @@ func (d *document) capitals(h Handout) error {
 				if i == 2 && l.arrows {
 					l = look{ink: ink, width: hgt * 0.09, dots: hgt * 0.16, starts: true}
 				}
-				d.written(f, x, base, hgt, l)
+				d.drawWritten(f, x, base, hgt, l)
 				x += wide + hgt*letterGap
 			}
 			y -= pitch
@@ -175,8 +176,8 @@ func (d *document) capitals(h Handout) error {
 	return nil
 }
 
-// Practised is what a practice sheet is made of.
-type Practised struct {
+// PracticeSheet is what a practice sheet is made of.
+type PracticeSheet struct {
 	Forms    []strokes.Written // letters, groups or words
 	HeightMM float64           // base to middle line
 	Trace    bool              // rows to write over and to go on with
@@ -186,7 +187,7 @@ type Practised struct {
 }
 
 // Practice writes practice sheets of any letters and words, without a lesson: to trace, to copy, to ring.
-func Practice(w io.Writer, p Practised, paper Paper) error {
+func Practice(w io.Writer, p PracticeSheet, paper Paper) error {
 	names := make([]string, len(p.Forms))
 	for i, f := range p.Forms {
 		names[i] = f.Text
@@ -195,7 +196,7 @@ func Practice(w io.Writer, p Practised, paper Paper) error {
 	d := newDocument(paper, "Practice sheet "+title)
 	if p.Trace {
 		d.bookmark = "Write"
-		d.practiceOf(p.Forms, p.HeightMM, "Write "+title, "")
+		d.practiceBlock(p.Forms, p.HeightMM, "Write "+title, "")
 	}
 	if p.Copy {
 		d.bookmark = "Read, cover, write"
@@ -210,7 +211,7 @@ func Practice(w io.Writer, p Practised, paper Paper) error {
 }
 
 // copies has a model at the left of each row, and rows to write it again.
-func (d *document) copies(p Practised) {
+func (d *document) copies(p PracticeSheet) {
 	y := d.heading("Read it, cover it, write it", "", true)
 	h, lines := p.HeightMM, p.Forms[0].Lines
 	above, below := lines[0].Y*h, -lines[3].Y*h
@@ -227,7 +228,7 @@ func (d *document) copies(p Practised) {
 			base := y - above
 			d.ruled(lines, margin, d.paper.Width-margin, base, h)
 			if row == 0 {
-				d.written(f, margin+h*0.4, base, h, look{ink: ink, width: h * 0.1})
+				d.drawWritten(f, margin+h*0.4, base, h, look{ink: ink, width: h * 0.1})
 			}
 			y -= pitch
 		}

@@ -32,7 +32,7 @@ func (d *document) flashWords(h Handout) error {
 			d.note("Cut along the dashed lines. A wavy bridge marks the odd part of a word.")
 		}
 		x, y := margin+float64(k%cols)*w, d.paper.Height-margin-float64(k/cols+1)*ht
-		d.cut(x, y, w, ht)
+		d.drawCut(x, y, w, ht)
 		_, bits := h.content.Bits(word)
 		d.bridgedWord(s, x+(w-s.Width(word))/2, y+ht*0.45, word, bits)
 		if slices.Contains(odd, word) {
@@ -126,7 +126,7 @@ func (d *document) readTogether(h Handout) error {
 	const strip, leading = 30.0, 0.5
 	text := sentences(p.Text)
 	bottom := foot + strip
-	if _, ok := h.pictureOf(p.Picture); ok && p.Picture != "" {
+	if _, ok := h.wordPicture(p.Picture); ok && p.Picture != "" {
 		side := min(62, (y-bottom)*0.3)
 		d.drawWord(h, p.Picture, margin+(width-side)/2, y-side, side)
 		y -= side + 4
@@ -183,8 +183,8 @@ func (d *document) talk(h Handout, p handout.Page) {
 	d.note(note)
 }
 
-// marked is the page with its bridges.
-func (d *document) marked(h Handout) error {
+// drawMarked is the page with its bridges.
+func (d *document) drawMarked(h Handout) error {
 	p, ok := h.content.Page()
 	if !ok {
 		return nothing("this lesson has neither a page nor a sentence.")

@@ -30,7 +30,7 @@ func (d *document) labels(h Handout) error {
 }
 
 func (d *document) label(h Handout, t handout.Target, x, y, w, ht float64) {
-	d.cut(x, y, w, ht)
+	d.drawCut(x, y, w, ht)
 	at := x + 5
 	side := min(ht-10, w*0.34)
 	if d.drawCard(h, t.ID, t.Keyword, at, y+(ht-side)/2, side) {

@@ -254,7 +254,7 @@ func assertCopyShapes(t *testing.T, letters []strokes.Letter, forms []strokes.Wr
 			continue
 		}
 		var out bytes.Buffer
-		p := render.Practised{Forms: forms[i : i+1], HeightMM: h, Copy: true}
+		p := render.PracticeSheet{Forms: forms[i : i+1], HeightMM: h, Copy: true}
 		require.NoError(t, render.Practice(&out, p, render.A4))
 		page := rasterised(t, out.Bytes(), shapeDPI)[0].crop(0, 31.5, 100, 280)
 		assertShape(t, "copy "+forms[i].Text, page, x, h, 0.1*h)
@@ -273,7 +273,7 @@ func TestDotsFollowTheStroke(t *testing.T) {
 			w.Strokes[i].Words = "" // so that the letter is the first ink under the heading
 		}
 		var out bytes.Buffer
-		require.NoError(t, render.Practice(&out, render.Practised{
+		require.NoError(t, render.Practice(&out, render.PracticeSheet{
 			Forms: []strokes.Written{w}, HeightMM: h, Trace: true,
 		}, render.A4))
 		x, err := lines.Group(sign, nil)

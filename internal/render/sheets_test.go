@@ -355,7 +355,7 @@ func TestNoRowOfPracticeIsEmpty(t *testing.T) {
 
 func TestPracticeOfSeveralLettersAndWords(t *testing.T) {
 	lines := strokes.CommonLines()
-	p := render.Practised{HeightMM: 8, Trace: true, Copy: true, Ring: "a", Rings: 2}
+	p := render.PracticeSheet{HeightMM: 8, Trace: true, Copy: true, Ring: "a", Rings: 2}
 	for _, text := range []string{"c", "a", "cat", "rain"} {
 		w, err := lines.Write(text, nil, nil)
 		require.NoError(t, err)

@@ -64,7 +64,7 @@ func (d *document) cutPictures(h Handout, game handout.Sorting) {
 			d.note("Cut along the dashed lines. " + key(game))
 		}
 		x, y := margin+float64(k%cols)*side, d.paper.Height-margin-float64(k/cols+1)*side
-		d.cut(x, y, side, side)
+		d.drawCut(x, y, side, side)
 		d.drawWord(h, it.Word, x+8, y+8, side-16)
 	}
 }
@@ -174,7 +174,7 @@ func (d *document) wordSort(h Handout) error {
 	s := fitAll(textStyle{Child: true}, words, w-8, min(52, ht*1.3))
 	for k, word := range words {
 		x, yy := margin+float64(k%cols)*w, y-float64(k/cols+2)*ht
-		d.cut(x, yy, w, ht)
+		d.drawCut(x, yy, w, ht)
 		d.textCentre(s, x+w/2, yy+ht*0.4, word)
 	}
 	d.note("Cut, read each word and lay it under its heading. " + key(game))
@@ -213,7 +213,7 @@ func (d *document) pieces(h Handout) error {
 			x, at := margin, top-float64(i)*(high+gap)
 			for _, p := range row {
 				w := s.Width(p) + 12
-				d.cut(x, at-high, w, high)
+				d.drawCut(x, at-high, w, high)
 				d.text(s, x+6, at-high*0.62, p)
 				x += w + gap
 			}

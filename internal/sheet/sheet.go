@@ -24,13 +24,13 @@ const ErrNoTable fault.Code = "no-table"
 
 // Bounds of a table.
 const (
-	MostBytes   = 8 << 20
-	mostSheets  = 20
-	mostRows    = 2000
-	mostColumns = 60
-	mostCell    = 4000     // runes
-	mostWhole   = 64 << 20 // bytes of an XLSX, unpacked
-	mostPart    = 16 << 20
+	MaxBytes   = 8 << 20
+	maxSheets  = 20
+	maxRows    = 2000
+	maxColumns = 60
+	maxCell    = 4000     // runes
+	maxWhole   = 64 << 20 // bytes of an XLSX, unpacked
+	maxPart    = 16 << 20
 )
 
 func refuse(format string, args ...any) error { return fault.New(ErrNoTable, format, args...) }
@@ -38,8 +38,8 @@ func refuse(format string, args ...any) error { return fault.New(ErrNoTable, for
 // Read reads a table, XLSX or CSV by its first bytes. An error says why it is none.
 func Read(data []byte) ([]table.Sheet, error) {
 	switch {
-	case len(data) > MostBytes:
-		return nil, refuse("The table has more than %d MB.", MostBytes>>20)
+	case len(data) > MaxBytes:
+		return nil, refuse("The table has more than %d MB.", MaxBytes>>20)
 	case bytes.HasPrefix(data, []byte("PK\x03\x04")):
 		return workbook(data)
 	case bytes.HasPrefix(data, []byte("\xd0\xcf\x11\xe0")):
@@ -88,8 +88,8 @@ func CSV(data []byte) (table.Sheet, error) {
 			return s, refuse("This is no table: %v.", err)
 		}
 		s.Rows = append(s.Rows, row)
-		if len(s.Rows) > mostRows {
-			return s, refuse("The table has more than %d lines.", mostRows)
+		if len(s.Rows) > maxRows {
+			return s, refuse("The table has more than %d lines.", maxRows)
 		}
 	}
 	return s, bounded(&s)
@@ -141,12 +141,12 @@ func bounded(s *table.Sheet) error {
 		return refuse("The table is empty.")
 	}
 	for i, row := range s.Rows {
-		if len(row) > mostColumns {
-			return refuse("Line %d has more than %d columns.", i+1, mostColumns)
+		if len(row) > maxColumns {
+			return refuse("Line %d has more than %d columns.", i+1, maxColumns)
 		}
 		for j, c := range row {
-			if utf8.RuneCountInString(c) > mostCell {
-				return refuse("A cell of line %d is longer than %d signs.", i+1, mostCell)
+			if utf8.RuneCountInString(c) > maxCell {
+				return refuse("A cell of line %d is longer than %d signs.", i+1, maxCell)
 			}
 			row[j] = strings.ReplaceAll(c, "\r\n", "\n")
 		}
@@ -156,15 +156,15 @@ func bounded(s *table.Sheet) error {
 
 func workbook(data []byte) ([]table.Sheet, error) {
 	f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{
-		UnzipSizeLimit: mostWhole, UnzipXMLSizeLimit: mostPart,
+		UnzipSizeLimit: maxWhole, UnzipXMLSizeLimit: maxPart,
 	})
 	if err != nil {
 		return nil, refuse("This workbook cannot be opened; it may be damaged, too large or have a password.")
 	}
 	defer func() { _ = f.Close() }()
 	names := f.GetSheetList()
-	if len(names) > mostSheets {
-		return nil, refuse("The workbook has more than %d sheets.", mostSheets)
+	if len(names) > maxSheets {
+		return nil, refuse("The workbook has more than %d sheets.", maxSheets)
 	}
 	var out []table.Sheet
 	for _, name := range names {
@@ -195,8 +195,8 @@ func worksheet(f *excelize.File, name string) (table.Sheet, error) {
 			return s, refuse("The sheet %s cannot be read.", name)
 		}
 		s.Rows = append(s.Rows, row)
-		if len(s.Rows) > mostRows {
-			return s, refuse("The sheet %s has more than %d lines.", name, mostRows)
+		if len(s.Rows) > maxRows {
+			return s, refuse("The sheet %s has more than %d lines.", name, maxRows)
 		}
 	}
 	for len(s.Rows) > 0 && len(s.Rows[len(s.Rows)-1]) == 0 {
@@ -233,7 +233,7 @@ func spread(f *excelize.File, s *table.Sheet) error {
 			continue
 		}
 		for y := top; y <= min(bottom, len(s.Rows)); y++ {
-			for x := left; x <= min(right, mostColumns); x++ {
+			for x := left; x <= min(right, maxColumns); x++ {
 				for len(s.Rows[y-1]) < x {
 					s.Rows[y-1] = append(s.Rows[y-1], "")
 				}

@@ -23,14 +23,14 @@ import (
 
 // BlindTake is a take to listen to: no verdict, no speaker and nobody else's opinion stands beside it.
 type BlindTake struct {
-	TakeID string        `json:"take_id"        format:"uuid"`
-	Pair   spelling.Pair `json:"pair"`
-	AsIn   string        `json:"as_in"                        doc:"a word with the sound; may be empty"`
-	Mine   *Heard        `json:"mine,omitempty"               doc:"what I said of it"`
+	TakeID string         `json:"take_id"        format:"uuid"`
+	Pair   spelling.Pair  `json:"pair"`
+	AsIn   string         `json:"as_in"                        doc:"a word with the sound; may be empty"`
+	Mine   *HearingResult `json:"mine,omitempty"               doc:"what I said of it"`
 }
 
-// Heard is what a listener says of a take.
-type Heard struct {
+// HearingResult is what a listener says of a take.
+type HearingResult struct {
 	Pure bool     `json:"pure"`
 	Why  []string `json:"why" doc:"codes of what is wrong; none where it is pure"`
 }
@@ -66,10 +66,10 @@ func (k Takes) Listening(ctx context.Context, by tx.Actor) (Listening, error) {
 		if err != nil {
 			return out, err
 		}
-		mine := map[string]*Heard{}
+		mine := map[string]*HearingResult{}
 		for _, h := range all {
 			if h.MemberID == by.MemberID {
-				mine[h.TakeID] = &Heard{h.Pure, h.Why}
+				mine[h.TakeID] = &HearingResult{h.Pure, h.Why}
 			}
 		}
 		for _, t := range takes {
@@ -103,7 +103,7 @@ func rank(later bool) int {
 }
 
 // Hear notes what a member hears in a take, in place of what they said before.
-func (k Takes) Hear(ctx context.Context, by tx.Actor, takeID string, h Heard) error {
+func (k Takes) Hear(ctx context.Context, by tx.Actor, takeID string, h HearingResult) error {
 	slices.Sort(h.Why)
 	h.Why = slices.Compact(h.Why)
 	for _, code := range h.Why {
@@ -117,7 +117,7 @@ func (k Takes) Hear(ctx context.Context, by tx.Actor, takeID string, h Heard) er
 	case h.Why == nil:
 		h.Why = []string{}
 	}
-	return k.with(ctx, by, tx.MayChoose, takeID, func(s store.Library, ctx context.Context, t store.Take) error {
+	return k.changeOne(ctx, by, tx.MayChoose, takeID, func(s store.Library, ctx context.Context, t store.Take) error {
 		return s.PutHearing(ctx, store.Hearing{
 			TakeID: t.TakeID, MemberID: by.MemberID, Pure: h.Pure, Why: h.Why, HeardAt: k.Env.Now(),
 		})
@@ -126,7 +126,7 @@ func (k Takes) Hear(ctx context.Context, by tx.Actor, takeID string, h Heard) er
 
 // Unhear takes back what a member said of a take.
 func (k Takes) Unhear(ctx context.Context, by tx.Actor, takeID string) error {
-	return k.with(ctx, by, tx.MayChoose, takeID, func(s store.Library, ctx context.Context, t store.Take) error {
+	return k.changeOne(ctx, by, tx.MayChoose, takeID, func(s store.Library, ctx context.Context, t store.Take) error {
 		return s.DropHearing(ctx, t.TakeID, by.MemberID)
 	})
 }
@@ -144,13 +144,13 @@ type Divided struct {
 	CardID  string            `json:"card_id" format:"uuid"`
 	Pair    spelling.Pair     `json:"pair"`
 	Verdict recording.Verdict `json:"verdict"               enum:"pure,fix,retake"`
-	Said    []Said            `json:"said"`
+	Said    []HearingVote     `json:"said"`
 }
 
-// Said is one listener's word on a take.
-type Said struct {
+// HearingVote is one listener's word on a take.
+type HearingVote struct {
 	Initials string `json:"initials"`
-	Heard
+	HearingResult
 }
 
 // Agreements is how far the listeners of a team agree with each other and with the check. Nothing is told of takes that
@@ -171,7 +171,7 @@ func (k Takes) Agreements(ctx context.Context, by tx.Actor) (Agreements, error) 
 		if err != nil {
 			return out, err
 		}
-		out.Pairs = pairsOf(takes, all)
+		out.Pairs = hearingPairs(takes, all)
 		out.Divided = dividedFor(by.MemberID, takes, all)
 		return out, nil
 	})
@@ -179,8 +179,8 @@ func (k Takes) Agreements(ctx context.Context, by tx.Actor) (Agreements, error) 
 
 func checkSays(t store.HeardTake) bool { return t.Verdict != recording.Retake }
 
-// pairsOf compares each listener with the check, then with each other.
-func pairsOf(takes []store.HeardTake, all []store.Hearing) []ListenerPair {
+// hearingPairs compares each listener with the check, then with each other.
+func hearingPairs(takes []store.HeardTake, all []store.Hearing) []ListenerPair {
 	said := map[string]map[string]bool{} // by member, by take
 	name := map[string]string{}
 	var members []string
@@ -233,9 +233,9 @@ func dividedFor(memberID string, takes []store.HeardTake, all []store.Hearing) [
 		if !mine || !differ {
 			continue
 		}
-		d := Divided{t.TakeID, t.CardID, spelling.Pair{Grapheme: t.Grapheme, Sound: t.Sound}, t.Verdict, []Said{}}
+		d := Divided{t.TakeID, t.CardID, spelling.Pair{Grapheme: t.Grapheme, Sound: t.Sound}, t.Verdict, []HearingVote{}}
 		for _, h := range of[t.TakeID] {
-			d.Said = append(d.Said, Said{h.Initials, Heard{h.Pure, h.Why}})
+			d.Said = append(d.Said, HearingVote{h.Initials, HearingResult{h.Pure, h.Why}})
 		}
 		out = append(out, d)
 	}

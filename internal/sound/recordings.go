@@ -16,8 +16,8 @@ type attempt struct {
 	report recording.Report
 }
 
-// judged takes a recording apart and judges each attempt.
-func judged(file media.Upload, target recording.Target) ([]attempt, error) {
+// judgeAttempts takes a recording apart and judges each attempt.
+func judgeAttempts(file media.Upload, target recording.Target) ([]attempt, error) {
 	data, err := media.ReadUpload(file)
 	if err != nil {
 		return nil, err
@@ -28,9 +28,9 @@ func judged(file media.Upload, target recording.Target) ([]attempt, error) {
 	}
 	found := recording.Attempts(clip)
 	switch n := len(found); {
-	case n > mostAttempts:
+	case n > maxAttempts:
 		return nil, fault.In(
-			"take", "There are %d attempts on this recording; up to %d are taken at once.", n, mostAttempts,
+			"take", "There are %d attempts on this recording; up to %d are taken at once.", n, maxAttempts,
 		)
 	case n <= 1:
 		return []attempt{{data, recording.Judge(clip, target)}}, nil

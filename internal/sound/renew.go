@@ -121,7 +121,7 @@ func (k Takes) judgedNow(
 			return Recording{}, err
 		}
 		pair = spelling.Pair{Grapheme: c.Grapheme, Sound: c.Sound}
-		if target, err = targetOf(ctx, s, t.CardID); err != nil {
+		if target, err = readTarget(ctx, s, t.CardID); err != nil {
 			return Recording{}, err
 		}
 		return ReadRecording(ctx, s, t.TakeID)

@@ -75,7 +75,7 @@ func (k Takes) Shelf(ctx context.Context, by tx.Actor) (Shelf, error) {
 		if err != nil {
 			return Shelf{}, err
 		}
-		of := map[string]recording.Kept{}
+		of := map[string]recording.MeasuredTake{}
 		for _, m := range kept {
 			of[m.Card] = m
 		}
@@ -88,19 +88,19 @@ func (k Takes) Shelf(ctx context.Context, by tx.Actor) (Shelf, error) {
 }
 
 // MeasureChosen measures the chosen recordings of all cards as they are played.
-func MeasureChosen(ctx context.Context, s store.Library) ([]recording.Kept, error) {
+func MeasureChosen(ctx context.Context, s store.Library) ([]recording.MeasuredTake, error) {
 	takes, err := s.ChosenTakes(ctx)
 	if err != nil {
 		return nil, err
 	}
-	kept := []recording.Kept{}
+	kept := []recording.MeasuredTake{}
 	for _, t := range takes {
 		m, err := ReadMaster(ctx, s, t.TakeID)
 		if err != nil {
 			return nil, err
 		}
 		lufs, _ := recording.Loudness(m.Samples, m.Hertz)
-		kept = append(kept, recording.Kept{
+		kept = append(kept, recording.MeasuredTake{
 			Card: t.CardID, Speaker: t.Speaker, Verdict: t.Verdict, Advice: t.Report.Advice, LUFS: lufs,
 			Gain: lufs - t.Report.LevelLUFS, Floor: t.Report.Measures.NoiseFloorDBFS,
 			SNR: t.Report.SNRDecibels, Plain: t.Plain,
@@ -112,7 +112,7 @@ func MeasureChosen(ctx context.Context, s store.Library) ([]recording.Kept, erro
 func shelfSound(
 	team convention.Conventions,
 	r store.Card,
-	k recording.Kept,
+	k recording.MeasuredTake,
 	rows []store.Card,
 	letters map[string]strokes.Letter,
 ) ShelfSound {
@@ -140,14 +140,14 @@ func shelfSound(
 		LevelLUFS: k.LUFS,
 		SNR:       k.SNR,
 		Plain:     k.Plain,
-		Contrast:  contrastOf(conv.Accent, c, rows),
+		Contrast:  findContrast(conv.Accent, c, rows),
 		Same:      same,
 		Drawn:     team.Lines.Drawn(r.Grapheme, letters),
 	}
 }
 
-// contrastOf finds the earliest card with the sound to hear against c's: a card with an agreed take first.
-func contrastOf(accent phoneme.Accent, c card.Card, rows []store.Card) *Contrasted {
+// findContrast finds the earliest card with the sound to hear against c's: a card with an agreed take first.
+func findContrast(accent phoneme.Accent, c card.Card, rows []store.Card) *Contrasted {
 	sound, ok := phoneme.Lookup(accent, phoneme.Phoneme(c.Pair.Sound))
 	if !ok || sound.Manner == phoneme.Vowel {
 		return nil

@@ -53,7 +53,7 @@ func (k Takes) Of(ctx context.Context, by tx.Actor, cardID string) ([]TakeView, 
 
 // Bounds of a recording.
 const (
-	mostAttempts    = 12 // takes in one recording
+	maxAttempts     = 12 // takes in one recording
 	MaxSpeakerBytes = 80 // bytes of a speaker's name
 )
 
@@ -87,13 +87,13 @@ func (k Takes) Add(
 		ctx,
 		k.Env,
 		by,
-		func(s store.Library) (recording.Target, error) { return targetOf(ctx, s, cardID) },
+		func(s store.Library) (recording.Target, error) { return readTarget(ctx, s, cardID) },
 	)
 	if err != nil {
 		return nil, err
 	}
 	err = k.Env.Decode(ctx, media.SoundCost(file, file.Size()), func() error {
-		parts, err := judged(file, target)
+		parts, err := judgeAttempts(file, target)
 		if err != nil {
 			return err
 		}
@@ -116,7 +116,7 @@ func (k Takes) store(ctx context.Context, by tx.Actor, cardID, speaker string, p
 				CardID: cardID, Speaker: speaker, ConsentOn: k.Env.Now(), Verdict: p.report.Verdict, Report: p.report,
 				CreatedAt: k.Env.Now().Add(time.Duration(i+1) * time.Millisecond),
 			}
-			t.TrimStartMs, t.TrimEndMs = widened(p.report)
+			t.TrimStartMs, t.TrimEndMs = withFadeRoom(p.report)
 			if err := StoreTake(ctx, s, by, &t, p.bytes, !hasSound && p.report.Verdict != recording.Retake); err != nil {
 				return nil, err
 			}
@@ -127,8 +127,8 @@ func (k Takes) store(ctx context.Context, by tx.Actor, cardID, speaker string, p
 	})
 }
 
-// widened are the trim points with a little air around them, for the fades.
-func widened(r recording.Report) (startMs, endMs int) {
+// withFadeRoom are the trim points with a little air around them, for the fades.
+func withFadeRoom(r recording.Report) (startMs, endMs int) {
 	const air = 20
 	return max(0, r.Trim.StartMs-air), max(min(r.DurationMs, r.Trim.EndMs+air), r.Trim.StartMs+1)
 }
@@ -154,16 +154,16 @@ func StoreTake(ctx context.Context, s store.Library, by tx.Actor, t *store.Take,
 
 // Choose makes a take the card's own.
 func (k Takes) Choose(ctx context.Context, by tx.Actor, takeID string) error {
-	return k.with(ctx, by, tx.MayChoose, takeID, store.Library.ChooseTake)
+	return k.changeOne(ctx, by, tx.MayChoose, takeID, store.Library.ChooseTake)
 }
 
 // Withdraw removes a take for good, its sound as well.
 func (k Takes) Withdraw(ctx context.Context, by tx.Actor, takeID string) error {
-	return k.with(ctx, by, tx.MayChoose, takeID, store.Library.WithdrawTake)
+	return k.changeOne(ctx, by, tx.MayChoose, takeID, store.Library.WithdrawTake)
 }
 
-// with changes one take.
-func (k Takes) with(
+// changeOne changes one take.
+func (k Takes) changeOne(
 	ctx context.Context,
 	by tx.Actor,
 	right tx.Right,
@@ -188,8 +188,8 @@ type Fixes struct {
 	Propose bool `json:"propose,omitempty"             doc:"take the tool's own trim points"`
 }
 
-// leastTrim is the shortest sound that a trim may leave, in milliseconds: a tap of t is about as long.
-const leastTrim = 50
+// minTrimMs is the shortest sound that a trim may leave, in milliseconds: a tap of t is about as long.
+const minTrimMs = 50
 
 // Fix sets the fixes of a take and judges it again as it is then heard; the recording itself stays whole. A chosen take
 // is what the classes hear: only who may choose changes it.
@@ -206,7 +206,7 @@ func (k Takes) Fix(ctx context.Context, by tx.Actor, takeID string, f Fixes) err
 		if err != nil {
 			return from, err
 		}
-		target, err = targetOf(ctx, s, from.CardID)
+		target, err = readTarget(ctx, s, from.CardID)
 		return from, err
 	})
 	if err != nil {
@@ -221,7 +221,7 @@ func (k Takes) Fix(ctx context.Context, by tx.Actor, takeID string, f Fixes) err
 		}
 		whole := recording.Judge(clip, target) // the kept report may be of a take that was cut
 		if f.Propose {
-			f.StartMs, f.EndMs = widened(whole)
+			f.StartMs, f.EndMs = withFadeRoom(whole)
 		}
 		if err := fits(f, whole); err != nil {
 			return err
@@ -243,7 +243,7 @@ func (k Takes) Fix(ctx context.Context, by tx.Actor, takeID string, f Fixes) err
 		}
 		return s.ForgetHearings(ctx, takeID) // it was another sound that was heard
 	}
-	return k.with(ctx, by, tx.MayRecord, takeID, fix)
+	return k.changeOne(ctx, by, tx.MayRecord, takeID, fix)
 }
 
 // fits refuses a trim that leaves nothing to hear of a take.
@@ -252,7 +252,7 @@ func fits(f Fixes, r recording.Report) error {
 	switch {
 	case f.StartMs < 0 || f.EndMs <= f.StartMs || f.EndMs > r.DurationMs+50:
 		return fault.In("trim", "The trim runs from 0 to %d milliseconds, the start before the end.", r.DurationMs)
-	case f.EndMs-f.StartMs < min(leastTrim, r.DurationMs):
+	case f.EndMs-f.StartMs < min(minTrimMs, r.DurationMs):
 		return fault.In("trim", "The trim would leave %d milliseconds: nothing could be heard.", f.EndMs-f.StartMs)
 	case sound.EndMs > sound.StartMs && (f.EndMs <= sound.StartMs || f.StartMs >= sound.EndMs):
 		return fault.In(
@@ -265,8 +265,8 @@ func fits(f Fixes, r recording.Report) error {
 	return nil
 }
 
-// targetOf is what a card's sound is judged as, in its accent.
-func targetOf(ctx context.Context, s store.Library, cardID string) (recording.Target, error) {
+// readTarget is what a card's sound is judged as, in its accent.
+func readTarget(ctx context.Context, s store.Library, cardID string) (recording.Target, error) {
 	r, err := s.Card(ctx, cardID)
 	if err != nil {
 		return recording.Target{}, err
@@ -292,11 +292,11 @@ func (k Takes) Recording(ctx context.Context, by tx.Actor, takeID string) (store
 
 // Master is the take with its fixes, see media.Master.
 func (k Takes) Master(ctx context.Context, by tx.Actor, takeID string) (recording.Clip, error) {
-	return k.played(ctx, by, func(s store.Library) (Recording, error) { return ReadRecording(ctx, s, takeID) })
+	return k.readAndPlay(ctx, by, func(s store.Library) (Recording, error) { return ReadRecording(ctx, s, takeID) })
 }
 
-// played reads a take, and works it out when the database is free again.
-func (k Takes) played(
+// readAndPlay reads a take, and works it out when the database is free again.
+func (k Takes) readAndPlay(
 	ctx context.Context,
 	by tx.Actor,
 	f func(store.Library) (Recording, error),
@@ -315,7 +315,7 @@ func (k Takes) played(
 
 // OfCard is the master of the chosen take of a card; store.ErrNotFound where none is chosen.
 func (k Takes) OfCard(ctx context.Context, by tx.Actor, cardID string) (recording.Clip, error) {
-	return k.played(ctx, by, func(s store.Library) (Recording, error) {
+	return k.readAndPlay(ctx, by, func(s store.Library) (Recording, error) {
 		c, err := s.Card(ctx, cardID)
 		if err == nil && c.TakeID == "" {
 			err = store.ErrNotFound

@@ -32,7 +32,7 @@ var (
 	seatList         = query[Seat]("seat_list")
 	seatEnter        = change("seat_enter")
 	memberByIdentity = query[Member]("member_by_identity")
-	identityOf       = query[identityRow]("identity_of")
+	identityByMember = query[identityRow]("identity_of")
 	identityAdd      = change("identity_add")
 	identityDrop     = change("identity_drop")
 )
@@ -71,7 +71,7 @@ func (l Library) AddIdentity(ctx context.Context, who Identity, accountID string
 
 // IdentitySince is since when a member signs in by an issuer, nil for never.
 func (l Library) IdentitySince(ctx context.Context, memberID, issuer string) (*time.Time, error) {
-	row, err := identityOf.one(ctx, l.db, l.with(args{"member_id": memberID, "issuer": issuer}))
+	row, err := identityByMember.one(ctx, l.db, l.with(args{"member_id": memberID, "issuer": issuer}))
 	if errors.Is(err, ErrNotFound) {
 		return nil, nil
 	}

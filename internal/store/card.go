@@ -50,7 +50,7 @@ type cardRow struct {
 }
 
 func (r cardRow) card() (Card, error) {
-	content, err := parsed.read(r.Content)
+	content, err := contents.read(r.Content)
 	return Card{
 		CardID: r.CardID, Step: r.Step, Grapheme: r.Grapheme, Sound: r.Sound, Version: r.Version,
 		AgreedVersion: r.AgreedVersion, State: r.State, Content: content, UpdatedAt: r.UpdatedAt,
@@ -78,7 +78,7 @@ type versionRow struct {
 }
 
 func (r versionRow) version() (Version, error) {
-	content, err := parsed.read(r.Content)
+	content, err := contents.read(r.Content)
 	return Version{r.Version, r.State, content, r.Changed, r.ChangedBy, r.ChangedAt}, err
 }
 
@@ -236,7 +236,7 @@ func (l Library) Version(ctx context.Context, cardID string, version int) (Versi
 func (l Library) AgreedContents(ctx context.Context) ([]AgreedContent, error) {
 	rows, err := agreedContents.many(ctx, l.db, l.with(nil))
 	return each(rows, err, func(r agreedRow) (AgreedContent, error) {
-		content, err := parsed.read(r.Content)
+		content, err := contents.read(r.Content)
 		return AgreedContent{r.CardID, r.Version, content}, err
 	})
 }

@@ -6,24 +6,24 @@ import (
 	"brightchalk/internal/core/card"
 )
 
-// mostParsed is how many contents are kept in each of two generations.
-const mostParsed = 1500
+// maxParsed is how many contents are kept in each of two generations.
+const maxParsed = 1500
 
-// parsedContents keeps what contents of cards say by their bytes: a library is read with nearly every call, and taking
+// contentCache keeps what contents of cards say by their bytes: a library is read with nearly every call, and taking
 // its documents apart costs more than all else in it. What was not asked for while a generation filled up goes.
-type parsedContents struct {
-	mu         sync.Mutex
-	young, old map[string]card.Content
+type contentCache struct {
+	mu           sync.Mutex
+	newer, older map[string]card.Content
 }
 
-var parsed = &parsedContents{young: map[string]card.Content{}}
+var contents = &contentCache{newer: map[string]card.Content{}}
 
 // read is card.Contents.Read; the lists of what it returns are the caller's own.
-func (p *parsedContents) read(raw []byte) (card.Content, error) {
+func (p *contentCache) read(raw []byte) (card.Content, error) {
 	p.mu.Lock()
-	c, ok := p.young[string(raw)]
+	c, ok := p.newer[string(raw)]
 	if !ok {
-		if c, ok = p.old[string(raw)]; ok {
+		if c, ok = p.older[string(raw)]; ok {
 			p.keep(string(raw), c)
 		}
 	}
@@ -40,9 +40,9 @@ func (p *parsedContents) read(raw []byte) (card.Content, error) {
 	return c.Clone(), nil
 }
 
-func (p *parsedContents) keep(raw string, c card.Content) {
-	if len(p.young) >= mostParsed {
-		p.young, p.old = map[string]card.Content{}, p.young
+func (p *contentCache) keep(raw string, c card.Content) {
+	if len(p.newer) >= maxParsed {
+		p.newer, p.older = map[string]card.Content{}, p.newer
 	}
-	p.young[raw] = c
+	p.newer[raw] = c
 }

@@ -11,4 +11,4 @@ var (
 func (h *Hub) Send(c Change) { h.send(c) }
 
 // ReadContent reads a stored content as the statements do.
-var ReadContent = parsed.read
+var ReadContent = contents.read

@@ -51,10 +51,10 @@ func TestTheDatabaseIsBusy(t *testing.T) {
 		_, err := tx.Exec(ctx, "SELECT pg_sleep(5)")
 		return err
 	})
-	require.ErrorIs(t, store.Known(err), store.ErrBusy)
+	require.ErrorIs(t, store.Classify(err), store.ErrBusy)
 	_, err = l.pool.Exec(ctx, "SELECT $1::text", "a\x00b")
-	require.ErrorIs(t, store.Known(err), store.ErrSign)
-	require.NoError(t, store.Known(nil))
+	require.ErrorIs(t, store.Classify(err), store.ErrSign)
+	require.NoError(t, store.Classify(nil))
 }
 
 func TestTwoServersMigrateAtOnce(t *testing.T) {

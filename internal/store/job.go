@@ -96,8 +96,8 @@ func (l Library) Job(ctx context.Context, id string) (Job, error) {
 	return jobGet.one(ctx, l.db, l.with(args{"job_id": id}))
 }
 
-// JobsOf lists what a member asked for since a time, the newest first.
-func (l Library) JobsOf(ctx context.Context, memberID string, since time.Time) ([]Job, error) {
+// MemberJobs lists what a member asked for since a time, the newest first.
+func (l Library) MemberJobs(ctx context.Context, memberID string, since time.Time) ([]Job, error) {
 	return jobList.many(ctx, l.db, l.with(args{"member_id": memberID, "since": since}))
 }
 
@@ -112,8 +112,8 @@ func (l Library) ClaimJob(ctx context.Context, id string, silence time.Duration)
 	return jobClaim.get(ctx, l.db, l.with(args{"job_id": id, "silence": silence.Seconds()}))
 }
 
-// BeatJob says that a run goes on and how far it is; ErrNotFound where it was stopped or taken over.
-func (l Library) BeatJob(ctx context.Context, id string, run int, far JobProgress) error {
+// HeartbeatJob says that a run goes on and how far it is; ErrNotFound where it was stopped or taken over.
+func (l Library) HeartbeatJob(ctx context.Context, id string, run int, far JobProgress) error {
 	return jobBeat.run(
 		ctx,
 		l.db,

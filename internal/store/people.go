@@ -101,8 +101,8 @@ func (l Library) EndLink(ctx context.Context, id string, now time.Time) error {
 	return linkEnd.run(ctx, l.db, l.with(args{"link_id": id, "now": now}))
 }
 
-// EndLinksOf ends the links that would renew a member's password.
-func (l Library) EndLinksOf(ctx context.Context, memberID string, now time.Time) error {
+// EndMemberLinks ends the links that would renew a member's password.
+func (l Library) EndMemberLinks(ctx context.Context, memberID string, now time.Time) error {
 	_, _, err := linkEndOfMember.count(ctx, l.db, l.with(args{"member_id": memberID, "now": now}))
 	return err
 }

@@ -16,7 +16,7 @@ var (
 	pictureList    = query[NamedPicture]("picture_list")
 	picturePut     = change("picture_put")
 	pictureArchive = change("picture_archive")
-	pictureOf      = query[Medium]("picture_of")
+	pictureByName  = query[Medium]("picture_of")
 )
 
 // NamedPictures lists the team's own pictures by name.
@@ -36,7 +36,7 @@ func (l Library) ArchiveNamedPicture(ctx context.Context, name string, at *time.
 	return pictureArchive.run(ctx, l.db, l.with(args{"name": name, "at": at}))
 }
 
-// PictureOf returns the bytes of the team's own picture of a word; ErrNotFound where it has none.
-func (l Library) PictureOf(ctx context.Context, name string) (Medium, error) {
-	return pictureOf.one(ctx, l.db, l.with(args{"name": name}))
+// PictureByName returns the bytes of the team's own picture of a word; ErrNotFound where it has none.
+func (l Library) PictureByName(ctx context.Context, name string) (Medium, error) {
+	return pictureByName.one(ctx, l.db, l.with(args{"name": name}))
 }

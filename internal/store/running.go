@@ -45,7 +45,7 @@ func (l Library) Run(ctx context.Context, lessonID string) ([]running.Mark, erro
 	if errors.Is(err, ErrNotFound) {
 		return []running.Mark{}, nil
 	}
-	return marksOf(data, err)
+	return runMarks(data, err)
 }
 
 // HoldRun is Run for a change: another waits until the transaction ends.
@@ -53,10 +53,10 @@ func (l Library) HoldRun(ctx context.Context, lessonID string, now time.Time) ([
 	if _, _, err := runBegin.count(ctx, l.db, l.with(args{"lesson_id": lessonID, "now": now})); err != nil {
 		return nil, err
 	}
-	return marksOf(runHold.get(ctx, l.db, l.with(args{"lesson_id": lessonID})))
+	return runMarks(runHold.get(ctx, l.db, l.with(args{"lesson_id": lessonID})))
 }
 
-func marksOf(data []byte, err error) ([]running.Mark, error) {
+func runMarks(data []byte, err error) ([]running.Mark, error) {
 	out := []running.Mark{}
 	if err == nil {
 		err = json.Unmarshal(data, &out)

@@ -26,14 +26,14 @@ type Counts struct {
 type Unused struct{ Media, Bytes int64 }
 
 var (
-	schemaVersion = value[int64]("schema_version")
-	doctorServer  = query[ServerState]("doctor_server")
-	doctorCounts  = query[Counts]("doctor_counts")
-	doctorUnused  = query[Unused]("doctor_unused")
-	doctorCollect = change("doctor_collect")
-	guarded       = value[bool]("guarded")
-	follows       = value[bool]("follows")
-	roleThere     = value[bool]("role_there")
+	schemaVersion   = value[int64]("schema_version")
+	doctorServer    = query[ServerState]("doctor_server")
+	doctorCounts    = query[Counts]("doctor_counts")
+	doctorUnused    = query[Unused]("doctor_unused")
+	doctorCollect   = change("doctor_collect")
+	guarded         = value[bool]("guarded")
+	replicaReplayed = value[bool]("follows")
+	roleThere       = value[bool]("role_there")
 )
 
 // SchemaVersion is the newest migration that the database has.
@@ -56,9 +56,9 @@ func NewestSchema() (newest int64) {
 	return newest
 }
 
-// Follows tells whether a database follows another one and shows what was done there up to a place in its log.
-func Follows(ctx context.Context, db DB, at string) (bool, error) {
-	return follows.get(ctx, db, args{"at": at})
+// ReplicaReplayed tells whether a database follows another one and shows what was done there up to a place in its log.
+func ReplicaReplayed(ctx context.Context, db DB, at string) (bool, error) {
+	return replicaReplayed.get(ctx, db, args{"at": at})
 }
 
 // State is the database as it runs.

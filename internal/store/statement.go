@@ -78,20 +78,20 @@ func declare(name string, row reflect.Type) string {
 	return sql
 }
 
-// rowsOf is a statement that answers rows, each a struct by its columns' names.
-type rowsOf[T any] struct{ name, sql string }
+// scanRows is a statement that answers rows, each a struct by its columns' names.
+type scanRows[T any] struct{ name, sql string }
 
-func query[T any](name string) rowsOf[T] {
-	return rowsOf[T]{name, declare(name, reflect.TypeFor[T]())}
+func query[T any](name string) scanRows[T] {
+	return scanRows[T]{name, declare(name, reflect.TypeFor[T]())}
 }
 
-func (s rowsOf[T]) one(ctx context.Context, db DB, a args) (T, error) {
+func (s scanRows[T]) one(ctx context.Context, db DB, a args) (T, error) {
 	rows, _ := db.Query(ctx, s.sql, a)
 	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByName[T])
 	return v, wrap(s.name, err)
 }
 
-func (s rowsOf[T]) many(ctx context.Context, db DB, a args) ([]T, error) {
+func (s scanRows[T]) many(ctx context.Context, db DB, a args) ([]T, error) {
 	rows, _ := db.Query(ctx, s.sql, a)
 	v, err := pgx.CollectRows(rows, pgx.RowToStructByName[T])
 	if v == nil {
@@ -100,14 +100,14 @@ func (s rowsOf[T]) many(ctx context.Context, db DB, a args) ([]T, error) {
 	return v, wrap(s.name, err)
 }
 
-// valueOf is a statement that answers one value.
-type valueOf[T any] struct{ name, sql string }
+// jsonValue is a statement that answers one value.
+type jsonValue[T any] struct{ name, sql string }
 
-func value[T any](name string) valueOf[T] {
-	return valueOf[T]{name, declare(name, reflect.TypeFor[T]())}
+func value[T any](name string) jsonValue[T] {
+	return jsonValue[T]{name, declare(name, reflect.TypeFor[T]())}
 }
 
-func (s valueOf[T]) get(ctx context.Context, db DB, a args) (T, error) {
+func (s jsonValue[T]) get(ctx context.Context, db DB, a args) (T, error) {
 	rows, _ := db.Query(ctx, s.sql, a)
 	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowTo[T])
 	return v, wrap(s.name, err)
@@ -158,12 +158,12 @@ func wrap(name string, err error) error {
 	case errors.As(err, &pg) && (pg.Code == "23503" || pg.Code == "22P02"): // no such row, or no id at all
 		return fmt.Errorf("%s: %w", name, ErrNotFound)
 	}
-	return fmt.Errorf("%s: %w", name, Known(err))
+	return fmt.Errorf("%s: %w", name, Classify(err))
 }
 
-// Known turns errors of the database that a caller can do something about into ours: ErrBusy where it waited too long,
-// for a lock or against another transaction, ErrSign for text that it cannot keep, ErrBroken where it is away.
-func Known(err error) error {
+// Classify turns errors of the database that a caller can do something about into ours: ErrBusy where it waited too
+// long, for a lock or against another transaction, ErrSign for text that it cannot keep, ErrBroken where it is away.
+func Classify(err error) error {
 	var pg *pgconn.PgError
 	var connect *pgconn.ConnectError
 	switch {

@@ -56,9 +56,9 @@ func CountTeams(ctx context.Context, db DB) (int, error) {
 	return teamCount.get(ctx, db, args{})
 }
 
-// Hold lets one transaction at a time change the team's library; the others wait for its end. Every change begins with
+// Lock lets one transaction at a time change the team's library; the others wait for its end. Every change begins with
 // it, so that no two can wait for each other, and what one has read nobody else changes.
-func (l Library) Hold(ctx context.Context) error {
+func (l Library) Lock(ctx context.Context) error {
 	_, err := teamHold.get(ctx, l.db, l.with(nil))
 	return err
 }

@@ -29,7 +29,7 @@ var (
 	feedPut       = change("feed_put")
 	feedDrop      = change("feed_drop")
 	feedMade      = query[feedRow]("feed_made")
-	feedOf        = query[Feed]("feed_of")
+	feedBySecret  = query[Feed]("feed_of")
 )
 
 // SchoolYear is the team's school year with its revision, or nil and 0 where none was made.
@@ -68,7 +68,7 @@ func (l Library) PutPace(
 	return l.replace(ctx, pacePut, paceSet, a, revision)
 }
 
-func kept[T any](ctx context.Context, l Library, q rowsOf[yearRow], k document.Kind[T], a args) (*T, int, error) {
+func kept[T any](ctx context.Context, l Library, q scanRows[yearRow], k document.Kind[T], a args) (*T, int, error) {
 	row, err := q.one(ctx, l.db, l.with(a))
 	if errors.Is(err, ErrNotFound) {
 		return nil, 0, nil
@@ -116,7 +116,7 @@ func (l Library) FeedMade(ctx context.Context, classID string) (*time.Time, erro
 	return &row.MadeAt, err
 }
 
-// FeedOf is whose calendar a secret opens; ErrNotFound where it is no secret, or was renewed.
-func FeedOf(ctx context.Context, db DB, secret string) (Feed, error) {
-	return feedOf.one(ctx, db, args{"secret": codeKey(secret)})
+// FeedBySecret is whose calendar a secret opens; ErrNotFound where it is no secret, or was renewed.
+func FeedBySecret(ctx context.Context, db DB, secret string) (Feed, error) {
+	return feedBySecret.one(ctx, db, args{"secret": codeKey(secret)})
 }

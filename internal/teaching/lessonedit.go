@@ -25,7 +25,7 @@ func (l Lessons) change(
 	by tx.Actor,
 	id string,
 	revision int,
-	f func(s store.Library, i *store.Lesson, t *step.Telling) error,
+	f func(s store.Library, i *store.Lesson, t *step.Narration) error,
 ) (LessonView, error) {
 	return tx.Write(ctx, l.Env, by, tx.MayTeach, func(s store.Library) (LessonView, error) {
 		i, err := s.Lesson(ctx, id)
@@ -48,12 +48,12 @@ func (l Lessons) change(
 		if err != nil {
 			return LessonView{}, err
 		}
-		clues, err := cluesOf(ctx, s)
+		clues, err := readClues(ctx, s)
 		if err != nil {
 			return LessonView{}, err
 		}
-		t := &step.Telling{Lesson: &i.Snapshot, Conventions: conv, Speech: o, Clues: clues}
-		if t.Wardrobe, err = wardrobeOf(ctx, s, conv); err != nil {
+		t := &step.Narration{Lesson: &i.Snapshot, Conventions: conv, Speech: o, Clues: clues}
+		if t.Wardrobe, err = readWardrobe(ctx, s, conv); err != nil {
 			return LessonView{}, err
 		}
 		if err := f(s, &i, t); err != nil {
@@ -67,14 +67,14 @@ func (l Lessons) change(
 	})
 }
 
-// wardrobeOf is what words that come into a lesson are dressed from.
-func wardrobeOf(ctx context.Context, s store.Library, conv convention.Conventions) (step.Wardrobe, error) {
+// readWardrobe is what words that come into a lesson are dressed from.
+func readWardrobe(ctx context.Context, s store.Library, conv convention.Conventions) (step.FaceSource, error) {
 	library, err := gather.CardSources(ctx, s, conv)
 	if err != nil {
-		return step.Wardrobe{}, err
+		return step.FaceSource{}, err
 	}
 	letters, err := s.OwnLetters(ctx)
-	return step.Wardrobe{Cards: library.Cards, Letters: letters}, err
+	return step.FaceSource{Cards: library.Cards, Letters: letters}, err
 }
 
 // TakeBack puts a lesson back as it was before its last change.
@@ -89,14 +89,14 @@ func (l Lessons) TakeBack(ctx context.Context, by tx.Actor, id string, revision 
 
 // Swap puts the next best in a slot.
 func (l Lessons) Swap(ctx context.Context, by tx.Actor, id string, revision int, slot string) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
 		return fault.At("slot", assembly.Swap(t, slot))
 	})
 }
 
 // Remove takes an item out of its step.
 func (l Lessons) Remove(ctx context.Context, by tx.Actor, id string, revision int, slot string) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
 		return fault.At("slot", assembly.Remove(t, slot))
 	})
 }
@@ -110,15 +110,15 @@ func (l Lessons) Move(
 	slot string,
 	to int,
 ) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
 		return fault.At("slot", assembly.Move(t, slot, to))
 	})
 }
 
 // Bounds of what is written for a step by hand.
 const (
-	mostLines = 30
-	mostLine  = 500
+	maxLines = 30
+	maxLine  = 500
 )
 
 // Retext replaces what the adult says and the class does in a step; without lines they are written by rule again.
@@ -131,20 +131,20 @@ func (l Lessons) Retext(
 	adult, class []string,
 ) (LessonView, error) {
 	lines := slices.Concat(adult, class)
-	if len(lines) > mostLines || slices.ContainsFunc(lines, func(t string) bool { return len([]rune(t)) > mostLine }) {
-		return LessonView{}, fault.In("adult", "A step has up to %d lines of up to %d signs.", mostLines, mostLine)
+	if len(lines) > maxLines || slices.ContainsFunc(lines, func(t string) bool { return len([]rune(t)) > maxLine }) {
+		return LessonView{}, fault.In("adult", "A step has up to %d lines of up to %d signs.", maxLines, maxLine)
 	}
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
 		return fault.At("step", assembly.Retext(t, stepID, adult, class))
 	})
 }
 
-// mostSent is how many values are sent to a step at once.
-const mostSent = 12
+// maxSent is how many values are sent to a step at once.
+const maxSent = 12
 
-// Sent is what is put in a step: words, pictures, sentences, a page, materials or texts. Add lays them behind what is
-// there; else they take the places of what is not locked.
-type Sent struct {
+// SendRequest is what is put in a step: words, pictures, sentences, a page, materials or texts. Add lays them behind
+// what is there; else they take the places of what is not locked.
+type SendRequest struct {
 	Step   string          `json:"step"           maxLength:"40" doc:"id of a step of the lesson"`
 	Kind   lesson.ItemKind `json:"kind,omitempty"                doc:"empty: what the step takes first" required:"false" enum:"word,picture,sentence,page,material,text,question"`
 	Values []string        `json:"values"                                                                                                                                         maxItems:"40"`
@@ -153,11 +153,17 @@ type Sent struct {
 
 // Send puts something in a step of a lesson, where it stays on renewal. Words that the class cannot read yet are
 // refused where they are to be read, but for made-up ones that it can.
-func (l Lessons) Send(ctx context.Context, by tx.Actor, id string, revision int, sent Sent) (LessonView, error) {
-	if len(sent.Values) == 0 || len(sent.Values) > mostSent {
-		return LessonView{}, fault.In("values", "Choose one to %d things to send.", mostSent)
+func (l Lessons) Send(
+	ctx context.Context,
+	by tx.Actor,
+	id string,
+	revision int,
+	sent SendRequest,
+) (LessonView, error) {
+	if len(sent.Values) == 0 || len(sent.Values) > maxSent {
+		return LessonView{}, fault.In("values", "Choose one to %d things to send.", maxSent)
 	}
-	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, t *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, t *step.Narration) error {
 		at := slices.IndexFunc(i.Snapshot.Steps, func(k lesson.Step) bool { return k.ID == sent.Step })
 		if at < 0 {
 			return fault.In(
@@ -178,9 +184,9 @@ func (l Lessons) Send(ctx context.Context, by tx.Actor, id string, revision int,
 			if v = strings.TrimSpace(v); v == "" {
 				continue
 			}
-			as, err := l.kindOf(ctx, s, kind, sent.Kind, v)
+			as, err := l.itemKind(ctx, s, kind, sent.Kind, v)
 			if err == nil {
-				err = l.fits(ctx, s, i.Snapshot, kind, as, v, t)
+				err = l.checkFits(ctx, s, i.Snapshot, kind, as, v, t)
 			}
 			if err != nil {
 				return err
@@ -205,8 +211,8 @@ func (l Lessons) Send(ctx context.Context, by tx.Actor, id string, revision int,
 	})
 }
 
-// kindOf is what a value is sent as: in the ear game a word without a picture is said.
-func (l Lessons) kindOf(
+// itemKind is what a value is sent as: in the ear game a word without a picture is said.
+func (l Lessons) itemKind(
 	ctx context.Context,
 	s store.Library,
 	kind lesson.Kind,
@@ -231,17 +237,17 @@ var readIn = []lesson.Kind{
 	lesson.Read, lesson.Spell, lesson.Older, lesson.MadeUp, lesson.Sentence, lesson.Page, lesson.WordPlay, lesson.Contrast,
 }
 
-const mostText = 2000
+const maxText = 2000
 
-// fits says what is wrong with something that is put in a step.
-func (l Lessons) fits(
+// checkFits says what is wrong with something that is put in a step.
+func (l Lessons) checkFits(
 	ctx context.Context,
 	s store.Library,
 	in lesson.Lesson,
 	kind lesson.Kind,
 	item lesson.ItemKind,
 	v string,
-	t *step.Telling,
+	t *step.Narration,
 ) error {
 	switch item {
 	case lesson.PictureItem:
@@ -252,8 +258,8 @@ func (l Lessons) fits(
 		}
 		return nil
 	case lesson.MaterialItem, lesson.TextItem, lesson.QuestionItem:
-		if len([]rune(v)) > mostText {
-			return fault.In("values", "A text has up to %d signs.", mostText)
+		if len([]rune(v)) > maxText {
+			return fault.In("values", "A text has up to %d signs.", maxText)
 		}
 		return nil
 	case lesson.WordItem:
@@ -293,7 +299,7 @@ func (l Lessons) Lock(
 	slot string,
 	locked bool,
 ) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, i *store.Lesson, _ *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(_ store.Library, i *store.Lesson, _ *step.Narration) error {
 		for s := range i.Snapshot.Steps {
 			for k := range i.Snapshot.Steps[s].Items {
 				if it := &i.Snapshot.Steps[s].Items[k]; it.Slot == slot {
@@ -309,8 +315,13 @@ func (l Lessons) Lock(
 // Renew assembles the lesson again, in so many minutes, from the cards and the log as they are now. Locked items and
 // texts written by hand stay.
 func (l Lessons) Renew(ctx context.Context, by tx.Actor, id string, revision, minutes int) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, _ *step.Telling) error {
-		ask := LessonAsk{ClassID: i.ClassID, Purpose: i.Snapshot.Purpose, CardIDs: i.Snapshot.Targets, Minutes: minutes}
+	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, _ *step.Narration) error {
+		ask := LessonAsk{
+			ClassID: i.ClassID,
+			Purpose: i.Snapshot.Purpose,
+			CardIDs: i.Snapshot.Targets,
+			Minutes: minutes,
+		}
 		in, err := l.input(ctx, s, ask)
 		if err != nil {
 			return err
@@ -335,7 +346,7 @@ func (l Lessons) Renew(ctx context.Context, by tx.Actor, id string, revision, mi
 	})
 }
 
-const mostClue = 160
+const maxClue = 160
 
 // SetClue keeps what a word means in the team's words, for this lesson and every one that is made from now on; an empty
 // clue goes back to the plain one.
@@ -353,10 +364,10 @@ func (l Lessons) SetClue(
 	switch {
 	case word == "" || len(word) > 40:
 		return LessonView{}, fault.In("word", "Name one word.")
-	case len([]rune(clue)) > mostClue:
-		return LessonView{}, fault.In("clue", "A clue has up to %d signs.", mostClue)
+	case len([]rune(clue)) > maxClue:
+		return LessonView{}, fault.In("clue", "A clue has up to %d signs.", maxClue)
 	}
-	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, t *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, t *step.Narration) error {
 		if err := s.PutClue(ctx, word, clue, by.MemberID, l.Env.Now()); err != nil {
 			return err
 		}
@@ -377,12 +388,12 @@ func (l Lessons) Speak(
 	slot string,
 	v lesson.Voice,
 ) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Telling) error {
+	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
 		return fault.At("slot", assembly.Speak(t, slot, v))
 	})
 }
 
-func cluesOf(ctx context.Context, s store.Library) (map[string]string, error) {
+func readClues(ctx context.Context, s store.Library) (map[string]string, error) {
 	kept, err := s.Clues(ctx)
 	out := map[string]string{}
 	for _, c := range kept {

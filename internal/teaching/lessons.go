@@ -138,7 +138,7 @@ func (l Lessons) input(ctx context.Context, s store.Library, ask LessonAsk) (ass
 	if in.Routine, err = routineFor(ctx, s, ask.Purpose, ask.ClassID); err != nil {
 		return in, err
 	}
-	times, err := timesOf(ctx, s)
+	times, err := readTimes(ctx, s)
 	if err != nil {
 		return in, err
 	}
@@ -161,7 +161,7 @@ func (l Lessons) material(ctx context.Context, s store.Library, in *assembly.Inp
 		return err
 	}
 	in.Bank = gather.LessonTexts(bank)
-	in.Clues, err = cluesOf(ctx, s)
+	in.Clues, err = readClues(ctx, s)
 	return err
 }
 
@@ -312,7 +312,7 @@ type ClassDay struct {
 	LastCard   string     `json:"last_card"`
 }
 
-const mostDue = 6
+const maxDue = 6
 
 // Days tells where each class stands.
 func (l Lessons) Days(ctx context.Context, by tx.Actor) ([]ClassDay, error) {
@@ -356,7 +356,7 @@ func (l Lessons) day(ctx context.Context, s store.Library, library knowledge.Sou
 			d.Next, d.NextName = k.ID, k.Pair.Grapheme
 		}
 	}
-	for _, k := range known.Due(mostDue) {
+	for _, k := range known.Due(maxDue) {
 		d.Due, d.DueNames = append(d.Due, k.Card.ID), append(d.DueNames, k.Card.Pair.Grapheme)
 	}
 	for _, k := range known.Met {

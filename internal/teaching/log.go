@@ -149,7 +149,7 @@ type History struct {
 	Meetings []Meeting         `json:"meetings"`
 }
 
-const mostMeetings = 1000
+const maxMeetings = 1000
 
 // History returns what a class was taught.
 func (l Lessons) History(ctx context.Context, by tx.Actor, classID string) (History, error) {
@@ -175,7 +175,7 @@ func (l Lessons) History(ctx context.Context, by tx.Actor, classID string) (Hist
 		}
 		rows, err := s.Log(ctx, classID)
 		for _, r := range slices.Backward(rows) {
-			if len(h.Meetings) < mostMeetings {
+			if len(h.Meetings) < maxMeetings {
 				h.Meetings = append(h.Meetings, Meeting{
 					r.LogID, r.CardID, pairs[r.CardID], r.LessonID, r.Introduced, r.Sureness, r.Reading, r.Spelling, r.Forming,
 					r.MetAt, r.LoggedBy, r.GroupName,

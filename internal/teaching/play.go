@@ -55,7 +55,7 @@ func (w Words) Play(ctx context.Context, by tx.Actor, game Game, q FindQuery, st
 	if play == nil {
 		return nil, fault.In("game", "There is no word game %q.", game)
 	}
-	return asked(ctx, w, by, q, func(_ store.Library, t gather.Taught) ([]PlayWord, error) {
+	return parseQuery(ctx, w, by, q, func(_ store.Library, t gather.Taught) ([]PlayWord, error) {
 		out, err := play(q.words(t), t)
 		return out, fault.At("card", err)
 	})
@@ -126,7 +126,7 @@ const contrasted = 12
 // Contrast parts what a class can read by two cards; no word holds both sounds.
 func (w Words) Contrast(ctx context.Context, by tx.Actor, classID, leftID, rightID string) (ContrastView, error) {
 	q := FindQuery{ClassID: classID, CardID: leftID}
-	return asked(ctx, w, by, q, func(s store.Library, t gather.Taught) (ContrastView, error) {
+	return parseQuery(ctx, w, by, q, func(s store.Library, t gather.Taught) (ContrastView, error) {
 		out := ContrastView{Left: []FoundWord{}, Right: []FoundWord{}, Twins: [][]string{}}
 		other, err := s.Card(ctx, rightID)
 		if err != nil {
@@ -164,7 +164,7 @@ type LookView struct {
 
 // Look tells whether a class can read a word, and why or why not.
 func (w Words) Look(ctx context.Context, by tx.Actor, q FindQuery, word string) (LookView, error) {
-	return asked(ctx, w, by, q, func(_ store.Library, t gather.Taught) (LookView, error) {
+	return parseQuery(ctx, w, by, q, func(_ store.Library, t gather.Taught) (LookView, error) {
 		answer, err := words.Look(word, q.words(t), t.Steps, t.Conv.Speech())
 		if err != nil {
 			return LookView{}, fault.At("word", err)

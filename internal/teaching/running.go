@@ -23,8 +23,8 @@ type Running struct{ Env tx.Env }
 
 // RunView is a running lesson. NowMS is the server's clock, so that faces on several machines count alike.
 type RunView struct {
-	Marks []running.Mark `json:"marks" maxItems:"600"`
-	NowMS int64          `json:"now_ms"                                 doc:"milliseconds since 1970 by the server's clock"`
+	Marks []running.Mark `json:"marks"  maxItems:"600"`
+	NowMS int64          `json:"now_ms"                doc:"milliseconds since 1970 by the server's clock"`
 }
 
 func (r Running) view(marks []running.Mark) RunView { return RunView{marks, r.Env.Now().UnixMilli()} }
@@ -66,8 +66,8 @@ const (
 	refusalWindow = 10 * time.Minute
 )
 
-// PassGood is for how long a phone that joined is the desk.
-const PassGood = 4 * time.Hour
+// PassLifetime is for how long a phone that joined is the desk.
+const PassLifetime = 4 * time.Hour
 
 // DeskCode lets one phone join.
 type DeskCode struct {
@@ -118,13 +118,13 @@ func tidy(code string) string {
 	}, strings.ToUpper(code))
 }
 
-// Take uses up a code that was typed on a phone. The error is the same for a wrong code, an old one and one that was
-// used; it is a TooMany after too many.
-func (r Running) Take(ctx context.Context, code, address string) (store.Pass, tx.Actor, error) {
+// JoinByCode uses up a code that was typed on a phone. The error is the same for a wrong code, an old one and one
+// that was used; it is a TooMany after too many.
+func (r Running) JoinByCode(ctx context.Context, code, address string) (store.Pass, tx.Actor, error) {
 	now := r.Env.Now()
 	failed, err := store.DeskRefusals(ctx, r.Env.AllTeams(), address, now.Add(-refusalWindow))
 	if err != nil {
-		return store.Pass{}, tx.Actor{}, store.Known(err)
+		return store.Pass{}, tx.Actor{}, store.Classify(err)
 	}
 	if failed.Here >= refusalsHere || failed.All >= refusalsInAll {
 		return store.Pass{}, tx.Actor{}, people.TooMany{
@@ -147,7 +147,7 @@ func (r Running) Take(ctx context.Context, code, address string) (store.Pass, tx
 	if errors.Is(err, store.ErrNotFound) {
 		event = store.Event{Kind: store.DeskRefused, Address: address, At: now}
 		if err := store.AddEvent(ctx, r.Env.AllTeams(), event); err != nil {
-			return store.Pass{}, tx.Actor{}, store.Known(err)
+			return store.Pass{}, tx.Actor{}, store.Classify(err)
 		}
 		return pass, tx.Actor{}, fault.In(
 			"code",
@@ -157,7 +157,7 @@ func (r Running) Take(ctx context.Context, code, address string) (store.Pass, tx
 	if err == nil {
 		err = store.AddEvent(ctx, r.Env.AllTeams(), event)
 	}
-	return pass, tx.ActorSeen(who), store.Known(err)
+	return pass, tx.ActorSeen(who), store.Classify(err)
 }
 
 // Stands tells whether a phone with a pass was not let go.
@@ -170,8 +170,8 @@ type OwnWord struct {
 	Word     string         `json:"word"`
 	Bits     []spelling.Bit `json:"bits"`
 	Readable bool           `json:"readable"`
-	Why      string         `json:"why"                       doc:"where the class cannot read it: which pair is not taught yet"`
-	Guess    bool           `json:"guess"                     doc:"the word is in no list: look at its bridges before it is shown"`
+	Why      string         `json:"why"      doc:"where the class cannot read it: which pair is not taught yet"`
+	Guess    bool           `json:"guess"    doc:"the word is in no list: look at its bridges before it is shown"`
 }
 
 // OwnWord cuts a word that a child brought, and tells whether the class of the lesson can read it.

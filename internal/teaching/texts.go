@@ -118,7 +118,7 @@ const suggested = 12
 
 // Sentences makes sentences from what a class has been taught.
 func (w Words) Sentences(ctx context.Context, by tx.Actor, q FindQuery) ([]MadeSentence, error) {
-	return asked(ctx, w, by, q, func(_ store.Library, t gather.Taught) ([]MadeSentence, error) {
+	return parseQuery(ctx, w, by, q, func(_ store.Library, t gather.Taught) ([]MadeSentence, error) {
 		out := []MadeSentence{}
 		query := texts.SuggestQuery{
 			Taught: t.Pairs, Exceptions: t.Exceptions, Targets: t.Targets(), Exclude: t.Refused, Count: suggested,
@@ -199,8 +199,8 @@ func (w Words) AddToBank(ctx context.Context, by tx.Actor, t lesson.Text) (strin
 	})
 }
 
-// mostBook is the longest title of a book, in bytes.
-const mostBook = 80
+// maxBook is the longest title of a book, in bytes.
+const maxBook = 80
 
 // AddText adds a text to the team's collection and returns its id.
 func AddText(ctx context.Context, s store.Library, by tx.Actor, t lesson.Text, now time.Time) (string, error) {
@@ -213,8 +213,8 @@ func AddText(ctx context.Context, s store.Library, by tx.Actor, t lesson.Text, n
 		return "", fault.In("body", "There is no text to keep.")
 	case len(t.Body) > most:
 		return "", fault.In("body", "The %s is longer than %d signs.", t.Kind, most)
-	case len(t.Book) > mostBook || t.Page < 0 || t.Page > 999:
-		return "", fault.In("book", "The title of a book has up to %d signs, its pages are from 1 to 999.", mostBook)
+	case len(t.Book) > maxBook || t.Page < 0 || t.Page > 999:
+		return "", fault.In("book", "The title of a book has up to %d signs, its pages are from 1 to 999.", maxBook)
 	}
 	id, err := s.AddBankText(ctx, by.MemberID, t, now)
 	if errors.Is(err, store.ErrTaken) {

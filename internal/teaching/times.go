@@ -44,7 +44,7 @@ func putTimes(ctx context.Context, s store.Library, l store.Lesson, t Taught, at
 	return s.PutStepTimes(ctx, l.LessonID, list)
 }
 
-func timesOf(ctx context.Context, s store.Library) ([]pace.Time, error) {
+func readTimes(ctx context.Context, s store.Library) ([]pace.Time, error) {
 	rows, err := s.StepTimes(ctx)
 	return heldTimes(rows), err
 }

@@ -54,8 +54,8 @@ func (q FindQuery) chance(stream uint64) *rand.Rand {
 	return rand.New(rand.NewPCG(uint64(q.Seed), stream))
 }
 
-// Found is what the finder answers. Note says what to relax where nothing fits.
-type Found struct {
+// FoundWords is what the finder answers. Note says what to relax where nothing fits.
+type FoundWords struct {
 	Words []FoundWord    `json:"words"`
 	Total int            `json:"total"`
 	Note  string         `json:"note"                            doc:"what to relax where nothing fits"`
@@ -78,8 +78,8 @@ func foundWord(c words.Choice, b spelling.Bridging) FoundWord {
 	return FoundWord{c.Word, spelling.Bridges(c.Segments, b), c.Sounds, c.Picture, c.Because}
 }
 
-// asked runs f on what the class of a query can read.
-func asked[T any](
+// parseQuery runs f on what the class of a query can read.
+func parseQuery[T any](
 	ctx context.Context,
 	w Words,
 	by tx.Actor,
@@ -97,13 +97,13 @@ func asked[T any](
 }
 
 // Find answers the finder.
-func (w Words) Find(ctx context.Context, by tx.Actor, q FindQuery) (Found, error) {
-	return asked(ctx, w, by, q, func(_ store.Library, t gather.Taught) (Found, error) {
+func (w Words) Find(ctx context.Context, by tx.Actor, q FindQuery) (FoundWords, error) {
+	return parseQuery(ctx, w, by, q, func(_ store.Library, t gather.Taught) (FoundWords, error) {
 		query := q.words(t)
 		found := words.Find(query, t.Conv.Speech())
-		out := Found{Words: []FoundWord{}, Total: len(found)}
-		out.Near = append([]words.Answer{}, words.Near(query, t.Steps, 12, t.Conv.Speech())...)
-		if most, ok := words.MostUnlocked(query, t.Steps, t.Conv.Speech()); ok {
+		out := FoundWords{Words: []FoundWord{}, Total: len(found)}
+		out.Near = append([]words.Answer{}, words.IsNear(query, t.Steps, 12, t.Conv.Speech())...)
+		if most, ok := words.MaxUnlocked(query, t.Steps, t.Conv.Speech()); ok {
 			out.Most = &most
 		}
 		for _, c := range found[:min(len(found), foundLimit)] {
@@ -141,15 +141,15 @@ func relax(q words.Query) string {
 const madeUpCount = 24
 
 // MakeUp makes up words from what a class has been taught.
-func (w Words) MakeUp(ctx context.Context, by tx.Actor, q FindQuery) (Found, error) {
-	return asked(ctx, w, by, q, func(_ store.Library, t gather.Taught) (Found, error) {
+func (w Words) MakeUp(ctx context.Context, by tx.Actor, q FindQuery) (FoundWords, error) {
+	return parseQuery(ctx, w, by, q, func(_ store.Library, t gather.Taught) (FoundWords, error) {
 		o := t.Conv.Speech()
 		query := words.MadeUpQuery{Taught: t.Pairs, Target: t.Target, Frame: q.Frame, Count: madeUpCount}
 		made, err := words.MakeUp(query, o, q.chance(29))
 		if err != nil {
-			return Found{}, fault.At("frame", err)
+			return FoundWords{}, fault.At("frame", err)
 		}
-		out := Found{Words: []FoundWord{}, Near: []words.Answer{}, Total: len(made)}
+		out := FoundWords{Words: []FoundWord{}, Near: []words.Answer{}, Total: len(made)}
 		for _, m := range made {
 			out.Words = append(out.Words, FoundWord{
 				Word:    m.Word,
@@ -166,15 +166,15 @@ func (w Words) MakeUp(ctx context.Context, by tx.Actor, q FindQuery) (Found, err
 }
 
 // Cut cuts the words of a text for their bridges, as the team speaks.
-func (w Words) Cut(ctx context.Context, by tx.Actor, text string) ([]words.Cut, error) {
-	return tx.Read(ctx, w.Env, by, func(s store.Library) ([]words.Cut, error) {
+func (w Words) Cut(ctx context.Context, by tx.Actor, text string) ([]words.CutSentence, error) {
+	return tx.Read(ctx, w.Env, by, func(s store.Library) ([]words.CutSentence, error) {
 		conv, err := gather.Conventions(ctx, s)
 		return words.CutAll(text, conv.Speech()), err
 	})
 }
 
-// heard runs f on the single sounds of cards, in the accent of the first.
-func heard[T any](
+// hearWord runs f on the single sounds of cards, in the accent of the first.
+func hearWord[T any](
 	ctx context.Context,
 	w Words,
 	by tx.Actor,
@@ -218,7 +218,7 @@ func (w Words) Sort(
 	at words.Position,
 	seed uint64,
 ) ([]words.Basket, error) {
-	return heard(ctx, w, by, cardIDs, func(sounds []phoneme.Phoneme, o words.Options) ([]words.Basket, error) {
+	return hearWord(ctx, w, by, cardIDs, func(sounds []phoneme.Phoneme, o words.Options) ([]words.Basket, error) {
 		baskets, err := words.Sort(sounds, per, at, o, rand.New(rand.NewPCG(seed, 17)))
 		return baskets, fault.At("sounds", err)
 	})
@@ -226,7 +226,7 @@ func (w Words) Sort(
 
 // FirstOrLast makes the game of four quarters for a card's sound.
 func (w Words) FirstOrLast(ctx context.Context, by tx.Actor, cardID string, seed int) ([]words.Quarter, error) {
-	return heard(ctx, w, by, []string{cardID}, func(s []phoneme.Phoneme, o words.Options) ([]words.Quarter, error) {
+	return hearWord(ctx, w, by, []string{cardID}, func(s []phoneme.Phoneme, o words.Options) ([]words.Quarter, error) {
 		out, err := words.FirstOrLast(s[0], nil, o, FindQuery{Seed: seed}.chance(43))
 		return out, fault.At("card", err)
 	})
@@ -355,7 +355,7 @@ func (w Words) ForCard(ctx context.Context, by tx.Actor, cardID string) (WordOff
 
 var pictureName = regexp.MustCompile(`^[a-z]{2,24}$`)
 
-const mostNames = 6
+const maxNames = 6
 
 // Pictures lists the team's own pictures for ear games.
 func (w Words) Pictures(ctx context.Context, by tx.Actor) ([]store.NamedPicture, error) {
@@ -379,8 +379,8 @@ func PutPicture(ctx context.Context, s store.Library, by tx.Actor, p store.Named
 	if err != nil {
 		return err
 	}
-	if len(p.Others) > mostNames {
-		return fault.In("others", "Up to %d other names can be held.", mostNames)
+	if len(p.Others) > maxNames {
+		return fault.In("others", "Up to %d other names can be held.", maxNames)
 	}
 	if p.Name, err = nameOfPicture(conv, "name", p.Name); err != nil {
 		return err

@@ -41,7 +41,7 @@ func NewReplica(pool *pgxpool.Pool) *Replica {
 		return nil
 	}
 	return &Replica{pool: pool, replayed: func(ctx context.Context, lsn string) (bool, error) {
-		return store.Follows(ctx, pool, lsn)
+		return store.ReplicaReplayed(ctx, pool, lsn)
 	}}
 }
 
@@ -69,7 +69,7 @@ func readReplica[T any](
 	if r == nil || by.position.required() == "" || time.Now().UnixNano() < r.skipUntil.Load() {
 		return zero, false, nil
 	}
-	bound, cancel := context.WithTimeout(ctx, timeoutOf(ctx))
+	bound, cancel := context.WithTimeout(ctx, timeoutFrom(ctx))
 	defer cancel()
 	err := r.waitFor(bound, by.position.required())
 	if err == nil {
@@ -79,7 +79,7 @@ func readReplica[T any](
 			return err
 		})
 	}
-	known := store.Known(err)
+	known := store.Classify(err)
 	switch {
 	case errors.Is(err, errReplicaBehind), errors.Is(known, store.ErrBusy):
 		return zero, false, nil

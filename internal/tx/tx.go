@@ -93,7 +93,7 @@ func WithTimeout(ctx context.Context, d time.Duration) context.Context {
 	return context.WithValue(ctx, timeoutKey{}, d)
 }
 
-func timeoutOf(ctx context.Context) time.Duration {
+func timeoutFrom(ctx context.Context) time.Duration {
 	if d, ok := ctx.Value(timeoutKey{}).(time.Duration); ok {
 		return d
 	}
@@ -164,12 +164,12 @@ func run[T any](
 	if options.AccessMode != pgx.ReadOnly && by.position != nil {
 		by.position.written.Store(true)
 	}
-	bound, cancel := context.WithTimeout(ctx, timeoutOf(ctx))
+	bound, cancel := context.WithTimeout(ctx, timeoutFrom(ctx))
 	defer cancel()
 	err = store.In(bound, env.Pool, by.TeamID, options, func(tx pgx.Tx) error {
 		l := store.For(tx, by.TeamID)
 		if locked {
-			if err := l.Hold(bound); err != nil {
+			if err := l.Lock(bound); err != nil {
 				return err
 			}
 		}
@@ -183,5 +183,5 @@ func run[T any](
 	if bound.Err() != nil && ctx.Err() == nil {
 		return zero, fmt.Errorf("%w: %w", store.ErrBusy, err)
 	}
-	return zero, store.Known(err)
+	return zero, store.Classify(err)
 }

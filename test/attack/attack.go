@@ -72,11 +72,11 @@ type Arena struct {
 	Rand *rand.Rand
 	out  io.Writer
 
-	dir    string
-	binary string
-	db     *database
-	mu     sync.Mutex
-	found  []string
+	dir      string
+	binary   string
+	db       *database
+	mu       sync.Mutex
+	findings []string
 }
 
 // Run runs the named sections, all where there are none, and returns what they found. binary is a built brightchalk.
@@ -101,17 +101,17 @@ func Run(ctx context.Context, out io.Writer, binary string, s Size, seed uint64,
 			continue
 		}
 		began := time.Now()
-		before := len(a.found)
+		before := len(a.findings)
 		a.Say("== %s: %s", s.Name, s.About)
 		if err := a.db.fresh(ctx, s.Name); err != nil {
-			return a.found, err
+			return a.findings, err
 		}
 		if err := s.Run(ctx, a); err != nil {
-			return a.found, fmt.Errorf("%s: %w", s.Name, err)
+			return a.findings, fmt.Errorf("%s: %w", s.Name, err)
 		}
-		a.Say("   %d found, %s", len(a.found)-before, time.Since(began).Round(time.Second))
+		a.Say("   %d found, %s", len(a.findings)-before, time.Since(began).Round(time.Second))
 	}
-	return a.found, nil
+	return a.findings, nil
 }
 
 // Say writes a line of figures.
@@ -121,8 +121,8 @@ func (a *Arena) Say(format string, args ...any) {
 	_, _ = fmt.Fprintf(a.out, format+"\n", args...)
 }
 
-// mostFound is how many faults are listed; a broken rule is found many times.
-const mostFound = 60
+// maxFound is how many faults are listed; a broken rule is found many times.
+const maxFound = 60
 
 // Find notes a fault.
 func (a *Arena) Find(format string, args ...any) {
@@ -132,8 +132,8 @@ func (a *Arena) Find(format string, args ...any) {
 	}
 	a.mu.Lock()
 	defer a.mu.Unlock()
-	if len(a.found) < mostFound {
-		a.found = append(a.found, text)
+	if len(a.findings) < maxFound {
+		a.findings = append(a.findings, text)
 		_, _ = fmt.Fprintln(a.out, "   FOUND: "+strings.ReplaceAll(text, "\n", " "))
 	}
 }

@@ -29,7 +29,7 @@ func bodies(ctx context.Context, a *Arena) error {
 	if err := a.furnish(ctx, lead); err != nil {
 		return err
 	}
-	t, err := thingsOf(ctx, lead)
+	t, err := contendedThings(ctx, lead)
 	if err != nil {
 		return err
 	}

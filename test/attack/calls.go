@@ -71,8 +71,8 @@ type things struct {
 	byName map[string]string // a field of a body or a query
 }
 
-// thingsOf makes one of each thing that calls are about.
-func thingsOf(ctx context.Context, p person) (t things, err error) {
+// contendedThings makes one of each thing that calls are about.
+func contendedThings(ctx context.Context, p person) (t things, err error) {
 	wall, err := cards(ctx, p)
 	if err != nil || len(wall) == 0 {
 		return t, fmt.Errorf("no cards: %w", err)
@@ -285,7 +285,7 @@ func rights(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	t, err := thingsOf(ctx, lead)
+	t, err := contendedThings(ctx, lead)
 	if err != nil {
 		return err
 	}

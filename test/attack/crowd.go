@@ -145,7 +145,7 @@ func crowd(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	t, err := thingsOf(ctx, lead)
+	t, err := contendedThings(ctx, lead)
 	if err != nil {
 		return err
 	}

@@ -28,7 +28,7 @@ func load(ctx context.Context, a *Arena) error {
 	if err := a.grow(ctx, lead, 120); err != nil {
 		return err
 	}
-	t, err := thingsOf(ctx, lead)
+	t, err := contendedThings(ctx, lead)
 	if err != nil {
 		return err
 	}
@@ -197,26 +197,26 @@ func soak(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	t, err := thingsOf(ctx, lead)
+	t, err := contendedThings(ctx, lead)
 	if err != nil {
 		return err
 	}
 	a.users(ctx, lead, t, 10, min(a.Soak, 10*time.Second), time.Second/2) // warm
-	before := a.held(ctx, s)
+	before := a.locked(ctx, s)
 	parts := 4
 	for i := range parts {
 		all, failed := a.users(ctx, lead, t, 20, a.Soak/time.Duration(parts), time.Second/2)
 		a.Say(
 			"   %3d %%: %s; %d calls, %d failed, 99th percentile %d ms",
 			100*(i+1)/parts,
-			a.held(ctx, s),
+			a.locked(ctx, s),
 			len(all.all),
 			failed,
 			all.at(0.99).Milliseconds(),
 		)
 	}
 	time.Sleep(2 * time.Second)
-	after := a.held(ctx, s)
+	after := a.locked(ctx, s)
 	a.Say("   before %s; after %s", before, after)
 	if after.goroutines > before.goroutines+20 || after.connections > before.connections+12 {
 		a.Find("something grows: before %s, after %s", before, after)
@@ -232,7 +232,7 @@ func (h holding) String() string {
 	return fmt.Sprintf("%d MB, %d goroutines, %d connections of the database", h.memory, h.goroutines, h.connections)
 }
 
-func (a *Arena) held(ctx context.Context, s *server) holding {
+func (a *Arena) locked(ctx context.Context, s *server) holding {
 	h := holding{memory: s.memory()}
 	var vars struct{ Goroutines int }
 	if _, data, err := stranger("http://"+s.debug).do(ctx, http.MethodGet, "/debug/vars", "", nil); err == nil {

@@ -94,7 +94,7 @@ func scripts(ctx context.Context, a *Arena) error {
 	if err := a.furnish(ctx, lead); err != nil {
 		return err
 	}
-	t, err := thingsOf(ctx, lead)
+	t, err := contendedThings(ctx, lead)
 	if err != nil {
 		return err
 	}

@@ -48,7 +48,7 @@ type bomb struct {
 	make       func() []byte
 }
 
-func pngOf(m image.Image) []byte {
+func encodePNG(m image.Image) []byte {
 	var b bytes.Buffer
 	_ = png.Encode(&b, m)
 	return b.Bytes()
@@ -72,27 +72,27 @@ func repeating(ref string, levels, times int) []byte {
 	return []byte(b.String() + "</svg>")
 }
 
-var bombsOf = []bomb{
+var listBombs = []bomb{
 	{
 		"40 megapixels of 16 bit",
 		"/api/pictures",
-		func() []byte { return pngOf(image.NewNRGBA64(image.Rect(0, 0, 6400, 6200))) },
+		func() []byte { return encodePNG(image.NewNRGBA64(image.Rect(0, 0, 6400, 6200))) },
 	},
 	{
 		"24 megapixels of 8 bit",
 		"/api/pictures",
-		func() []byte { return pngOf(image.NewNRGBA(image.Rect(0, 0, 6000, 4000))) },
+		func() []byte { return encodePNG(image.NewNRGBA(image.Rect(0, 0, 6000, 4000))) },
 	},
 	{
 		"24 megapixels of grey",
 		"/api/pictures",
-		func() []byte { return pngOf(image.NewGray(image.Rect(0, 0, 6000, 4000))) },
+		func() []byte { return encodePNG(image.NewGray(image.Rect(0, 0, 6000, 4000))) },
 	},
 	{"two colours, very wide", "/api/pictures", func() []byte {
-		return pngOf(image.NewPaletted(image.Rect(0, 0, 12_000, 3300), color.Palette{color.Black, color.White}))
+		return encodePNG(image.NewPaletted(image.Rect(0, 0, 12_000, 3300), color.Palette{color.Black, color.White}))
 	}},
 	{"a head that lies", "/api/pictures", func() []byte {
-		return claims(pngOf(image.NewNRGBA(image.Rect(0, 0, 64, 64))), 12_000, 3000)
+		return claims(encodePNG(image.NewNRGBA(image.Rect(0, 0, 64, 64))), 12_000, 3000)
 	}},
 	{"24 megapixels of JPEG", "/api/pictures", func() []byte {
 		var b bytes.Buffer
@@ -114,8 +114,8 @@ var bombsOf = []bomb{
 	{"30 MB of nothing", "/api/cards/{card}/takes", func() []byte { return make([]byte, 30<<20) }},
 }
 
-// mostMemory is the target for a server under bombs, in MB.
-const mostMemory = 400
+// maxMemory is the target for a server under bombs, in MB.
+const maxMemory = 400
 
 // bombs sends each several times at once, then all mixed, and watches the memory of the process.
 func bombs(ctx context.Context, a *Arena) error {
@@ -133,11 +133,11 @@ func bombs(ctx context.Context, a *Arena) error {
 		return err
 	}
 	idle := s.memory()
-	for _, b := range bombsOf {
+	for _, b := range listBombs {
 		data := b.make()
 		statuses, peak := a.burst(ctx, s, lead, func(int) (string, []byte) { return b.path, data }, wall[0].CardID)
 		a.Say("   %-24s %6d kB × %d: %v, peak %d MB", b.name, len(data)>>10, a.Uploads, statuses, peak)
-		if peak > mostMemory {
+		if peak > maxMemory {
 			a.Find("%s: the process grows to %d MB", b.name, peak)
 		}
 		for status := range statuses {
@@ -146,14 +146,14 @@ func bombs(ctx context.Context, a *Arena) error {
 			}
 		}
 	}
-	made := make([][]byte, len(bombsOf))
-	for i, b := range bombsOf {
+	made := make([][]byte, len(listBombs))
+	for i, b := range listBombs {
 		made[i] = b.make()
 	}
 	_, peak := a.burst(ctx, s, lead, func(i int) (string, []byte) {
-		return bombsOf[i%len(bombsOf)].path, made[i%len(bombsOf)]
+		return listBombs[i%len(listBombs)].path, made[i%len(listBombs)]
 	}, wall[0].CardID)
-	if peak > mostMemory {
+	if peak > maxMemory {
 		a.Find("all mixed: the process grows to %d MB", peak)
 	}
 	time.Sleep(time.Second)

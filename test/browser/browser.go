@@ -15,8 +15,8 @@ import (
 	"github.com/chromedp/chromedp"
 )
 
-// Patience is how long a tab waits for something to appear.
-const Patience = 60 * time.Second
+// Timeout is how long a tab waits for something to appear.
+const Timeout = 60 * time.Second
 
 // Options of a browser.
 type Options struct {
@@ -124,7 +124,7 @@ func (t *Tab) Beside() (*Tab, error) {
 func (t *Tab) Close() { t.stop() }
 
 func (t *Tab) do(steps ...chromedp.Action[chromedp.Void]) error {
-	ctx, cancel := context.WithTimeout(t.ctx, Patience)
+	ctx, cancel := context.WithTimeout(t.ctx, Timeout)
 	defer cancel()
 	return chromedp.Do(ctx, steps...)
 }
@@ -167,7 +167,7 @@ const seen = `new Promise((done) => {
 // SeeText waits until the page shows a text.
 func (t *Tab) SeeText(text string) error {
 	quoted, _ := json.Marshal(text)
-	end := time.Now().Add(Patience)
+	end := time.Now().Add(Timeout)
 	for time.Now().Before(end) {
 		found, err := Eval[bool](t, fmt.Sprintf(seen, quoted))
 		if err == nil && found {
@@ -191,7 +191,7 @@ func (t *Tab) Click(selector string) error {
 // ClickText clicks the first button, link, summary or line of a menu with the text.
 func (t *Tab) ClickText(text string) error {
 	quoted, _ := json.Marshal(text)
-	end := time.Now().Add(Patience)
+	end := time.Now().Add(Timeout)
 	for time.Now().Before(end) {
 		clicked, err := Eval[bool](
 			t,
@@ -247,14 +247,14 @@ func (t *Tab) SlowCPU(times float64) error {
 
 // Eval runs JavaScript, waits for a promise, and returns its value.
 func Eval[T any](t *Tab, js string) (T, error) {
-	ctx, cancel := context.WithTimeout(t.ctx, Patience)
+	ctx, cancel := context.WithTimeout(t.ctx, Timeout)
 	defer cancel()
 	return chromedp.Run(ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
 }
 
 // Shot writes a PNG of what is seen.
 func (t *Tab) Shot(path string) error {
-	ctx, cancel := context.WithTimeout(t.ctx, Patience)
+	ctx, cancel := context.WithTimeout(t.ctx, Timeout)
 	defer cancel()
 	data, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
 	if err != nil {

@@ -19,7 +19,7 @@ const (
 
 const (
 	dragSteps = 12
-	held      = 320 * time.Millisecond // a finger rests before it drags
+	holdTime  = 320 * time.Millisecond // a finger rests before it drags
 )
 
 // Drag drags the middle of one element to the middle of another, as a hand would: held, moved in small steps, let go.
@@ -47,7 +47,7 @@ func (t *Tab) Drag(from, to string, with Hand) error {
 	if err := press(kinds[0], a[0], a[1]); err != nil {
 		return err
 	}
-	time.Sleep(held)
+	time.Sleep(holdTime)
 	for i := 1; i <= dragSteps; i++ {
 		part := float64(i) / dragSteps
 		if err := move(kinds[1], a[0]+(b[0]-a[0])*part, a[1]+(b[1]-a[1])*part); err != nil {
@@ -55,7 +55,7 @@ func (t *Tab) Drag(from, to string, with Hand) error {
 		}
 		time.Sleep(30 * time.Millisecond)
 	}
-	time.Sleep(held)
+	time.Sleep(holdTime)
 	return release(kinds[2], b[0], b[1])
 }
 

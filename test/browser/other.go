@@ -77,7 +77,7 @@ func Firefox(ctx context.Context) (Page, error) {
 	if err := f.run.Start(); err != nil {
 		return nil, err
 	}
-	for end := time.Now().Add(Patience); ; time.Sleep(200 * time.Millisecond) {
+	for end := time.Now().Add(Timeout); ; time.Sleep(200 * time.Millisecond) {
 		f.socket, _, err = websocket.Dial(ctx, "ws://127.0.0.1:"+port+"/session", nil) //nolint:bodyclose // a socket
 		if err == nil {
 			break
@@ -110,7 +110,7 @@ func Firefox(ctx context.Context) (Page, error) {
 }
 
 func (f *firefox) call(method string, params map[string]any) (json.RawMessage, error) {
-	ctx, cancel := context.WithTimeout(context.Background(), Patience)
+	ctx, cancel := context.WithTimeout(context.Background(), Timeout)
 	defer cancel()
 	f.last++
 	body, err := json.Marshal(map[string]any{"id": f.last, "method": method, "params": params})
@@ -236,7 +236,7 @@ func WebKit(context.Context) (Page, error) {
 			"args":   []string{"--automation"},
 		},
 	}}}
-	for end := time.Now().Add(Patience); ; time.Sleep(200 * time.Millisecond) {
+	for end := time.Now().Add(Timeout); ; time.Sleep(200 * time.Millisecond) {
 		var made struct {
 			SessionID string `json:"sessionId"`
 		}
@@ -261,7 +261,7 @@ func send(method, url string, body any, into any) error {
 	if body == nil {
 		data = nil
 	}
-	ctx, cancel := context.WithTimeout(context.Background(), Patience)
+	ctx, cancel := context.WithTimeout(context.Background(), Timeout)
 	defer cancel()
 	r, err := http.NewRequestWithContext(ctx, method, url, bytes.NewReader(data))
 	if err != nil {

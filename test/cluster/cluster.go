@@ -65,7 +65,7 @@ type Cluster struct {
 const (
 	databases = 2
 	servers   = 3
-	patience  = 90 * time.Second
+	timeout   = 90 * time.Second
 )
 
 // ErrMissing says which program is not there.
@@ -399,7 +399,7 @@ func (c *Cluster) start(name, program string, args ...string) (*exec.Cmd, error)
 }
 
 func (c *Cluster) until(ctx context.Context, what string, f func() bool) error {
-	for end := time.Now().Add(patience); time.Now().Before(end); {
+	for end := time.Now().Add(timeout); time.Now().Before(end); {
 		if f() {
 			return nil
 		}
@@ -409,7 +409,7 @@ func (c *Cluster) until(ctx context.Context, what string, f func() bool) error {
 		case <-time.After(100 * time.Millisecond):
 		}
 	}
-	return fmt.Errorf("%s: not within %s; the logs are in %s", what, patience, c.Dir)
+	return fmt.Errorf("%s: not within %s; the logs are in %s", what, timeout, c.Dir)
 }
 
 func answers(ctx context.Context, url string) bool {

@@ -20,7 +20,7 @@ import (
 func (s *stage) lead(t *testing.T) tx.Actor {
 	t.Helper()
 	lead, err := s.app.Accounts.SignIn(context.Background(),
-		people.Attempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
+		people.SignInAttempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password})
 	require.NoError(t, err)
 	return lead
 }

@@ -31,7 +31,7 @@ func (v visitor) eval(js string) string {
 func (v visitor) sees(text string) {
 	v.t.Helper()
 	quoted, _ := json.Marshal(text)
-	for end := time.Now().Add(browser.Patience / 2); time.Now().Before(end); time.Sleep(80 * time.Millisecond) {
+	for end := time.Now().Add(browser.Timeout / 2); time.Now().Before(end); time.Sleep(80 * time.Millisecond) {
 		if out, err := v.page.Eval(`document.body.innerText.includes(` + string(quoted) + `)`); err == nil &&
 			out == "true" {
 			return
@@ -43,7 +43,7 @@ func (v visitor) sees(text string) {
 func (v visitor) clicks(text string) {
 	v.t.Helper()
 	quoted, _ := json.Marshal(text)
-	for end := time.Now().Add(browser.Patience / 2); time.Now().Before(end); time.Sleep(80 * time.Millisecond) {
+	for end := time.Now().Add(browser.Timeout / 2); time.Now().Before(end); time.Sleep(80 * time.Millisecond) {
 		out, err := v.page.Eval(`(() => {
 			const e = [...document.querySelectorAll('button, a, summary')]
 				.find(e => e.innerText.trim().includes(` + string(quoted) + `) && !e.disabled)

@@ -49,7 +49,7 @@ func TestFromACardToATaughtLesson(t *testing.T) {
 	id := strings.TrimPrefix(mustEval(t, s.tab, "location.pathname"), "/cards/")
 	teacher, err := s.app.Accounts.SignIn(
 		context.Background(),
-		people.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+		people.SignInAttempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
 	)
 	require.NoError(t, err)
 	assert.Eventually(t, func() bool {

@@ -28,7 +28,7 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 	ctx := context.Background()
 	teacher, err := s.app.Accounts.SignIn(
 		ctx,
-		people.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+		people.SignInAttempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
 	)
 	require.NoError(t, err)
 	wall, err := s.app.Cards.Wall(ctx, teacher, false)

@@ -111,7 +111,7 @@ func (s *stage) classPage(t *testing.T) {
 	t.Helper()
 	teacher, err := s.app.Accounts.SignIn(
 		context.Background(),
-		people.Attempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
+		people.SignInAttempt{Email: demo.SignIns[1].Email, Password: demo.SignIns[1].Password},
 	)
 	require.NoError(t, err)
 	classes, err := s.app.Classes.Classes(context.Background(), teacher)

@@ -58,10 +58,10 @@ func TestComingInByAProviderAndGoingToAnotherTeam(t *testing.T) {
 	require.NoError(t, err)
 	lead, err := s.app.Accounts.SignIn(
 		ctx,
-		people.Attempt{Email: "lead@weir.example", Password: "lantern beside the weir"},
+		people.SignInAttempt{Email: "lead@weir.example", Password: "lantern beside the weir"},
 	)
 	require.NoError(t, err)
-	link, err := s.app.Accounts.Ask(ctx, lead, people.Asking{
+	link, err := s.app.Accounts.Ask(ctx, lead, people.Invitation{
 		Name: "Tam Quayle", Email: "teacher@lockhouse.example", Role: tx.Teacher,
 	})
 	require.NoError(t, err)

@@ -76,8 +76,8 @@ func Written(l lesson.Lesson) string {
 	return b.String()
 }
 
-// Told is what one kind of step shows and says in a lesson, or why it cannot be held.
-func Told(name string, kind lesson.Kind, in assembly.Input) string {
+// StepLesson is what one kind of step shows and says in a lesson, or why it cannot be held.
+func StepLesson(name string, kind lesson.Kind, in assembly.Input) string {
 	made, err := assembly.Assemble(in)
 	if err != nil {
 		return fmt.Sprintf("== %s: %v\n", name, err)

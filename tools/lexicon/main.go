@@ -156,7 +156,7 @@ func (b *builder) stem(w *word) (*word, wordform.Ending, string) {
 				!strings.HasSuffix(w.letters, "ss") && !voiced(s.Word) && strings.Contains(b.src.early[s.Word].kind, "T") ||
 				b.formInDictionary(w, s)): // caterpillars: the stem was decided by hand
 				found, how, said = stem, s.Ending, codes
-			case len(w.codes) > 0 && found == nil && (wordform.Near(w.codes[0], codes) || strings.HasSuffix(stem.letters,
+			case len(w.codes) > 0 && found == nil && (wordform.IsNear(w.codes[0], codes) || strings.HasSuffix(stem.letters,
 				"le") && lax(w.codes[0], codes)):
 				found, how, said = stem, s.Ending, codes
 			}
@@ -174,7 +174,7 @@ func voiced(stem string) bool {
 func (b *builder) formInDictionary(w *word, s wordform.Stem) bool {
 	for _, c := range b.dictionary(s.Word, s.Word) {
 		codes, ok := wordform.Sound(s.Word, c, s.Ending)
-		if ok && wordform.Near(w.codes[0], codes) {
+		if ok && wordform.IsNear(w.codes[0], codes) {
 			return true
 		}
 	}
@@ -184,7 +184,7 @@ func (b *builder) formInDictionary(w *word, s wordform.Stem) bool {
 // lax passes over a schwa before l: the dictionary gives tickling three syllables.
 func lax(a, b string) bool {
 	drop := strings.NewReplacer("@l", "l")
-	return wordform.Near(drop.Replace(a), drop.Replace(b))
+	return wordform.IsNear(drop.Replace(a), drop.Replace(b))
 }
 
 // cut tells where a word is joined and whether its last letters are an inflection.
@@ -266,7 +266,7 @@ func (b *builder) seams(letters, codes string) (int, string) {
 		for _, h := range heads {
 			for _, t := range second.codes {
 				switch {
-				case !wordform.Near(h+t, codes):
+				case !wordform.IsNear(h+t, codes):
 				case whole:
 					return i, h + t
 				default: // a beginning may be weak: repair

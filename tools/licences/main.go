@@ -213,7 +213,7 @@ func textIn(dir string) (string, error) {
 	return "", fmt.Errorf("no licence in %s: %w", dir, os.ErrNotExist)
 }
 
-// kindOf tells a licence by what only its text says.
+// tableKind tells a licence by what only its text says.
 func kindOf(text string) string {
 	flat := strings.Join(strings.Fields(text), " ")
 	for _, k := range []struct{ says, name string }{

@@ -84,7 +84,7 @@ func Initials(name string, taken []string) string {
 				break
 			}
 		}
-		if len([]rune(plain)) == mostInitials {
+		if len([]rune(plain)) == maxInitials {
 			break
 		}
 	}
@@ -99,6 +99,6 @@ func Initials(name string, taken []string) string {
 	}
 }
 
-const mostInitials = 3
+const maxInitials = 3
 
 var letter = regexp.MustCompile(`^\pL$`)

@@ -94,20 +94,20 @@ func Assemble(in Input) (lesson.Lesson, error) {
 }
 
 func check(in *Input) error {
-	kind, ok := lesson.PurposeOf(in.Purpose)
+	kind, ok := lesson.FindPurpose(in.Purpose)
 	if !ok {
 		return fault.New(ErrPurpose, "unknown purpose %q: choose introduce, again, revise, compare or catch-up", in.Purpose)
 	}
-	if in.Minutes < lesson.LeastMinutes || in.Minutes > lesson.MostMinutes {
+	if in.Minutes < lesson.MinMinutes || in.Minutes > lesson.MaxMinutes {
 		return fault.New(ErrMinutes, "a lesson takes %d to %d minutes, not %d",
-			lesson.LeastMinutes, lesson.MostMinutes, in.Minutes)
+			lesson.MinMinutes, lesson.MaxMinutes, in.Minutes)
 	}
 	if err := kinds.Registry.CheckRoutine(in.Routine); err != nil {
 		return err
 	}
-	if n := len(in.Targets); n < kind.LeastTargets || n > kind.MostTargets {
+	if n := len(in.Targets); n < kind.MinTargets || n > kind.MaxTargets {
 		return fault.New(ErrTargets, "a lesson that is to %s takes %d to %d sounds, not %d",
-			kind.Name, kind.LeastTargets, kind.MostTargets, n)
+			kind.Name, kind.MinTargets, kind.MaxTargets, n)
 	}
 	for i, t := range in.Targets {
 		if _, err := phoneme.Parse(in.Conventions.Accent, t.Pair.Sound); err != nil {
@@ -197,12 +197,12 @@ func (Input) Bare(c card.Card) bool { return c.State == "" }
 
 // face is what the lesson keeps of a card.
 func (a *assembler) face(c card.Card) lesson.CardFace {
-	f := faceOf(a.Conventions, a.Letters, c)
+	f := newCardFace(a.Conventions, a.Letters, c)
 	f.Together = a.answered(c)
 	return f
 }
 
-func faceOf(conv convention.Conventions, letters map[string]strokes.Letter, c card.Card) lesson.CardFace {
+func newCardFace(conv convention.Conventions, letters map[string]strokes.Letter, c card.Card) lesson.CardFace {
 	cue, slip := card.SuggestCue(conv.Accent, c.Pair)
 	f := lesson.CardFace{
 		ID:         c.ID,
@@ -222,7 +222,7 @@ func faceOf(conv convention.Conventions, letters map[string]strokes.Letter, c ca
 		Slip:       c.Slip,
 		Contrast:   c.Contrast,
 		HasTake:    c.HasTake,
-		Stretch:    card.HoldOf(conv, c.Pair) == card.Stretch,
+		Stretch:    card.FindHold(conv, c.Pair) == card.Stretch,
 		Drawn:      conv.Lines.OrCommon().Drawn(c.Pair.Grapheme, letters),
 	}
 	if (Input{}).Bare(c) {
@@ -307,7 +307,7 @@ func (a *assembler) bits() {
 	for _, k := range a.Class.Met {
 		cards = append(cards, k.Card)
 	}
-	Dress(a.out, a.Conventions, step.Wardrobe{Cards: cards, Letters: a.Letters})
+	Dress(a.out, a.Conventions, step.FaceSource{Cards: cards, Letters: a.Letters})
 }
 
 const ringWords = 12

@@ -83,7 +83,7 @@ func TestWhatIsLockedTakesItsTime(t *testing.T) {
 		var err error
 		plain, err = assembly.Assemble(in)
 		require.NoError(t, err)
-		read = stepOf(plain, lesson.Read)
+		read = findStep(plain, lesson.Read)
 	}
 	in.Minutes--
 	in.Locked = map[string][]lesson.Item{"read": {}}
@@ -96,17 +96,17 @@ func TestWhatIsLockedTakesItsTime(t *testing.T) {
 	}
 	more, err := assembly.Assemble(in)
 	require.NoError(t, err)
-	got := stepOf(more, lesson.Read)
+	got := findStep(more, lesson.Read)
 	require.Len(t, got.Items, len(read.Items)+6)
 	require.Equal(t, 25*len(got.Items), got.Seconds)
 	in.Locked["read"] = in.Locked["read"][:len(read.Items)]
 	same, err := assembly.Assemble(in)
 	require.NoError(t, err)
-	require.Equal(t, read.Seconds, stepOf(same, lesson.Read).Seconds, "no more than planned: the plan's seconds")
+	require.Equal(t, read.Seconds, findStep(same, lesson.Read).Seconds, "no more than planned: the plan's seconds")
 
 	tell := telling(&plain)
 	values := func() (out []string) {
-		for _, it := range stepOf(plain, lesson.Read).Items {
+		for _, it := range findStep(plain, lesson.Read).Items {
 			out = append(out, it.Value)
 		}
 		return out

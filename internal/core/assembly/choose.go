@@ -21,7 +21,7 @@ const (
 	caughtUp    = 1 // of a group
 	travelling  = 16
 	older       = 14
-	mostSounds  = 5
+	maxSounds   = 5
 	easySounds  = 4
 	knownWords  = 3 // how well children know a word: met in books, known to most, well known, known to every child
 	recentPairs = 9
@@ -132,7 +132,7 @@ func (a *assembler) withPair(t card.Card) []candidate {
 	out := a.ofCard(t)
 	own := len(out)
 	q := words.Query{
-		Taught: a.known.Pairs, Target: &t.Pair, Exclude: a.refused(t), MinSounds: 2, MaxSounds: mostSounds, Limit: 48,
+		Taught: a.known.Pairs, Target: &t.Pair, Exclude: a.refused(t), MinSounds: 2, MaxSounds: maxSounds, Limit: 48,
 		Familiarity: knownWords,
 	}
 	found := words.Find(q, a.speech)
@@ -251,7 +251,7 @@ func (a *assembler) olderWords() []step.Word {
 	pairs := a.Input.Class.Met
 	due := slices.Clone(pairs)
 	slices.Reverse(due) // the latest first; the shaky before them
-	slices.SortStableFunc(due, func(x, y known) int { return cmp.Compare(shaky(y), shaky(x)) })
+	slices.SortStableFunc(due, func(x, y knownCards) int { return cmp.Compare(shaky(y), shaky(x)) })
 	taught := a.Class.Pairs
 	var out []step.Word
 	stems := map[string]bool{}

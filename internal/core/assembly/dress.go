@@ -15,7 +15,7 @@ import (
 // Dress gives the words of a lesson what a press on them shows: to each bridge the card that teaches it, to the lesson
 // the faces of those cards, and, where the team wants its own strokes in words, the ink of each. It changes the lesson
 // that it is given. A doubled letter has the card of the single one where it has none of its own.
-func Dress(l *lesson.Lesson, conv convention.Conventions, w step.Wardrobe) {
+func Dress(l *lesson.Lesson, conv convention.Conventions, w step.FaceSource) {
 	taught := l.Set()
 	byPair := map[spelling.Pair]card.Card{}
 	for _, c := range w.Cards {
@@ -36,7 +36,7 @@ func Dress(l *lesson.Lesson, conv convention.Conventions, w step.Wardrobe) {
 			}
 			bits[i].Card = c.ID
 			if _, there := l.Cards[c.ID]; !there {
-				l.Cards[c.ID] = faceOf(conv, w.Letters, c)
+				l.Cards[c.ID] = newCardFace(conv, w.Letters, c)
 			}
 		}
 		if !conv.WrittenWords {

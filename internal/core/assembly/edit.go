@@ -55,7 +55,7 @@ func find(l *lesson.Lesson, slot string) (*lesson.Step, int, error) {
 }
 
 // after writes a changed step's words anew, unless somebody wrote them, and lets its seconds follow its items.
-func after(t *step.Telling, s *lesson.Step, counted bool) {
+func after(t *step.Narration, s *lesson.Step, counted bool) {
 	Bits(t.Lesson, t.Speech, s.Items...)
 	step.Explain(t, s)
 	if !s.Edited {
@@ -72,11 +72,11 @@ func after(t *step.Telling, s *lesson.Step, counted bool) {
 
 // Reword gives the words of a step their clues anew, and writes what is said, unless somebody wrote it. It changes the
 // step.
-func Reword(t *step.Telling, s *lesson.Step) { after(t, s, false) }
+func Reword(t *step.Narration, s *lesson.Step) { after(t, s, false) }
 
 // Swap puts the next best in a slot, the former one to the end of the list. Runners-up that stand elsewhere in the step
 // are passed over. It changes the lesson of t.
-func Swap(t *step.Telling, slot string) error {
+func Swap(t *step.Narration, slot string) error {
 	s, i, err := find(t.Lesson, slot)
 	if err != nil {
 		return err
@@ -96,7 +96,7 @@ func Swap(t *step.Telling, slot string) error {
 }
 
 // Remove takes an item out of its step; the last one stays. It changes the lesson of t.
-func Remove(t *step.Telling, slot string) error {
+func Remove(t *step.Narration, slot string) error {
 	s, i, err := find(t.Lesson, slot)
 	if err != nil {
 		return err
@@ -113,7 +113,7 @@ func Remove(t *step.Telling, slot string) error {
 }
 
 // Speak says who speaks an item. It changes the lesson of t.
-func Speak(t *step.Telling, slot string, v lesson.Voice) error {
+func Speak(t *step.Narration, slot string, v lesson.Voice) error {
 	s, i, err := find(t.Lesson, slot)
 	if err != nil {
 		return err
@@ -127,7 +127,7 @@ func Speak(t *step.Telling, slot string, v lesson.Voice) error {
 }
 
 // Move puts an item to another place of its step, from 0. It changes the lesson of t.
-func Move(t *step.Telling, slot string, to int) error {
+func Move(t *step.Narration, slot string, to int) error {
 	s, i, err := find(t.Lesson, slot)
 	if err != nil {
 		return err
@@ -145,8 +145,8 @@ func Move(t *step.Telling, slot string, to int) error {
 
 // Retext replaces what the adult says and the class does in a step; without texts they are written anew from the step.
 // It changes the lesson of t.
-func Retext(t *step.Telling, stepID string, adult, class []string) error {
-	s, err := stepOf(t.Lesson, stepID)
+func Retext(t *step.Narration, stepID string, adult, class []string) error {
+	s, err := findStep(t.Lesson, stepID)
 	if err != nil {
 		return err
 	}
@@ -158,7 +158,7 @@ func Retext(t *step.Telling, stepID string, adult, class []string) error {
 	return nil
 }
 
-func stepOf(l *lesson.Lesson, id string) (*lesson.Step, error) {
+func findStep(l *lesson.Lesson, id string) (*lesson.Step, error) {
 	if i := slices.IndexFunc(l.Steps, func(s lesson.Step) bool { return s.ID == id }); i >= 0 {
 		return &l.Steps[i], nil
 	}
@@ -171,8 +171,8 @@ func oneShown(k lesson.ItemKind) bool { return k == lesson.PageItem }
 // Put places values in a step, locked: in the first slots that are not locked, or behind where add says so. One that
 // the step holds already is only locked. Pictures of an ear game go to their side by what is heard in them. It
 // changes the lesson of t.
-func Put(t *step.Telling, stepID string, kind lesson.ItemKind, values []string, add bool, because string) error {
-	s, err := stepOf(t.Lesson, stepID)
+func Put(t *step.Narration, stepID string, kind lesson.ItemKind, values []string, add bool, because string) error {
+	s, err := findStep(t.Lesson, stepID)
 	if err != nil {
 		return err
 	}
@@ -187,10 +187,10 @@ func Put(t *step.Telling, stepID string, kind lesson.ItemKind, values []string, 
 	}
 	for _, v := range values {
 		o := lesson.Option{
-			Value: v, Origin: lesson.SentByYou, Role: roleOf(t, kind, v), Because: lesson.Reason{Code: "sent", Text: because},
+			Value: v, Origin: lesson.SentByYou, Role: itemRole(t, kind, v), Because: lesson.Reason{Code: "sent", Text: because},
 		}
 		if s.Kind == lesson.Ear {
-			o.Basket = sideOf(t, v)
+			o.Basket = cardSide(t, v)
 		}
 		i := slices.IndexFunc(s.Items, func(it lesson.Item) bool { return it.Value == v && it.Kind == kind })
 		if i < 0 && !add {
@@ -213,8 +213,8 @@ func Put(t *step.Telling, stepID string, kind lesson.ItemKind, values []string, 
 	return nil
 }
 
-// sideOf is on which side of an ear game a picture belongs.
-func sideOf(t *step.Telling, word string) lesson.Basket {
+// cardSide is on which side of an ear game a picture belongs.
+func cardSide(t *step.Narration, word string) lesson.Basket {
 	heard := t.Speech.Sounds(word)
 	for _, p := range t.Lesson.Pairs() {
 		sounds, err := phoneme.Parse(t.Speech.Accent, p.Sound)
@@ -225,10 +225,10 @@ func sideOf(t *step.Telling, word string) lesson.Basket {
 	return lesson.HasNot
 }
 
-// roleOf is what a sent value is in the lesson.
-func roleOf(t *step.Telling, kind lesson.ItemKind, v string) lesson.Role {
+// itemRole is what a sent value is in the lesson.
+func itemRole(t *step.Narration, kind lesson.ItemKind, v string) lesson.Role {
 	if kind == lesson.PictureItem {
-		if sideOf(t, v) == lesson.Has {
+		if cardSide(t, v) == lesson.Has {
 			return lesson.TargetRole
 		}
 		return lesson.FoilRole

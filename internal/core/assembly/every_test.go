@@ -57,8 +57,8 @@ func TestTheRegistry(t *testing.T) {
 		assert.NotEmpty(t, r.Name)
 		assert.NotEmpty(t, r.About, r.Kind)
 		assert.NotEmpty(t, r.Shows, r.Kind)
-		assert.LessOrEqual(t, r.LeastSeconds, r.UsualSeconds, r.Kind)
-		assert.LessOrEqual(t, r.UsualSeconds, r.MostSeconds, r.Kind)
+		assert.LessOrEqual(t, r.MinSeconds, r.UsualSeconds, r.Kind)
+		assert.LessOrEqual(t, r.UsualSeconds, r.MaxSeconds, r.Kind)
 		// Nothing rushed: 4 s a card, 15 s a picture, 20 s a word read, 30 s a word spelled (common practice, no published
 		// source).
 		switch r.Shows {
@@ -110,7 +110,7 @@ func TestADroppedStepDisturbsNoOther(t *testing.T) {
 	less, err := assembly.Assemble(in)
 	require.NoError(t, err)
 	for _, s := range less.Steps {
-		before := stepOf(whole, s.Kind)
+		before := findStep(whole, s.Kind)
 		if len(s.Deck) > 0 || s.Kind == lesson.Contrast {
 			continue // their order follows from how many they are
 		}
@@ -124,15 +124,15 @@ func TestADroppedStepDisturbsNoOther(t *testing.T) {
 
 var south = words.Options{Accent: "southern-british"}
 
-func telling(l *lesson.Lesson) *step.Telling {
-	return &step.Telling{Lesson: l, Conventions: convention.Conventions{Accent: "southern-british"}, Speech: south}
+func telling(l *lesson.Lesson) *step.Narration {
+	return &step.Narration{Lesson: l, Conventions: convention.Conventions{Accent: "southern-british"}, Speech: south}
 }
 
 func TestChangesOfALesson(t *testing.T) {
 	out, err := assembly.Assemble(trial.Everything(t))
 	require.NoError(t, err)
 	tell := telling(&out)
-	read := func() lesson.Step { return stepOf(out, lesson.Read) }
+	read := func() lesson.Step { return findStep(out, lesson.Read) }
 	first, second := read().Items[0].Value, read().Items[1].Value
 
 	require.NoError(t, assembly.Swap(tell, "read.1"))
@@ -159,7 +159,7 @@ func TestChangesOfALesson(t *testing.T) {
 		slots[it.Slot] = true
 	}
 	require.NoError(t, assembly.Put(tell, "sentence", lesson.SentenceItem, []string{"The chip is hot."}, false, "by you"))
-	sentence := stepOf(out, lesson.Sentence)
+	sentence := findStep(out, lesson.Sentence)
 	assert.Equal(t, "The chip is hot.", sentence.Items[0].Value)
 	assert.ElementsMatch(t, strings.Fields("The chip is hot."), strings.Fields(strings.Join(sentence.Pieces, " ")))
 
@@ -174,7 +174,7 @@ func TestChangesOfALesson(t *testing.T) {
 	require.ErrorIs(t, assembly.Remove(tell, "nothing.1"), assembly.ErrNoSlot)
 	require.ErrorIs(t, assembly.Retext(tell, "juggle", nil, nil), assembly.ErrNoStep)
 	require.ErrorIs(t, assembly.Put(tell, "read", lesson.PictureItem, []string{"ship"}, true, ""), assembly.ErrNoStep)
-	story := stepOf(out, lesson.Story)
+	story := findStep(out, lesson.Story)
 	require.ErrorIs(t, assembly.Remove(tell, story.Items[0].Slot), assembly.ErrLast)
 	alone := &lesson.Lesson{Steps: []lesson.Step{{ID: "read", Kind: lesson.Read, Items: []lesson.Item{{Slot: "read.1"}}}}}
 	require.ErrorIs(t, assembly.Swap(telling(alone), "read.1"), assembly.ErrNoNext)
@@ -227,13 +227,13 @@ func TestAllSoundsOfASpellingAtOnce(t *testing.T) {
 	in.Targets[0].Step, in.Targets[1].Step = 30, 25
 	out, err := assembly.Assemble(in)
 	require.NoError(t, err)
-	said := strings.Join(stepOf(out, lesson.Pack).Class, " ")
+	said := strings.Join(findStep(out, lesson.Pack).Class, " ")
 	assert.Contains(t, said, "oo: /ʊ/ as in book, then /uː/ as in moon.", "in the order of the steps")
 	assert.Equal(t, 1, strings.Count(said, "oo:"), "said once")
 	in.Conventions.Together = nil
 	out, err = assembly.Assemble(in)
 	require.NoError(t, err)
-	assert.NotContains(t, strings.Join(stepOf(out, lesson.Pack).Class, " "), "oo:")
+	assert.NotContains(t, strings.Join(findStep(out, lesson.Pack).Class, " "), "oo:")
 }
 
 // A team's long step is longer, of whatever its time is made; minutes that the team named stay.
@@ -251,7 +251,7 @@ func TestAWeightCountsInEveryStep(t *testing.T) {
 			}
 			out, err := assembly.Assemble(in)
 			require.NoError(t, err, r.Kind)
-			return stepOf(out, r.Kind).Seconds
+			return findStep(out, r.Kind).Seconds
 		}
 		if r.Kind != lesson.Free {
 			assert.LessOrEqual(t, length(0.25), length(1), r.Kind)
@@ -265,7 +265,7 @@ func TestAWeightCountsInEveryStep(t *testing.T) {
 	in.Routine.Steps[0].Weight = 3
 	long, err := assembly.Assemble(in)
 	require.NoError(t, err)
-	assert.Greater(t, stepOf(long, lesson.Story).Seconds, stepOf(usual, lesson.Story).Seconds)
+	assert.Greater(t, findStep(long, lesson.Story).Seconds, findStep(usual, lesson.Story).Seconds)
 }
 
 func TestTwoSentencesPractiseTwoWords(t *testing.T) {
@@ -304,7 +304,7 @@ func TestPicturesGoToTheirSide(t *testing.T) {
 	sent := []string{"map", "moon", "sun", "dog"}
 	require.NoError(t, assembly.Put(telling(&out), "ear", lesson.PictureItem, sent, false, "by you"))
 	sides := map[string]lesson.Basket{}
-	for _, it := range stepOf(out, lesson.Ear).Items {
+	for _, it := range findStep(out, lesson.Ear).Items {
 		if !it.Basket.Quarter() {
 			sides[it.Value] = it.Basket
 		}
@@ -317,7 +317,7 @@ func TestWhatIsLockedOrWrittenStays(t *testing.T) {
 	in := trial.Everything(t)
 	out, err := assembly.Assemble(in)
 	require.NoError(t, err)
-	read := stepOf(out, lesson.Read)
+	read := findStep(out, lesson.Read)
 	kept := read.Items[1]
 	kept.Option = read.Items[0].Next[0]
 	in.Locked = map[string][]lesson.Item{"read": {kept}}
@@ -325,7 +325,7 @@ func TestWhatIsLockedOrWrittenStays(t *testing.T) {
 	again, err := assembly.Assemble(in)
 	require.NoError(t, err)
 	values := []string{}
-	for _, it := range stepOf(again, lesson.Read).Items {
+	for _, it := range findStep(again, lesson.Read).Items {
 		values = append(values, it.Value)
 		if it.Slot == kept.Slot {
 			assert.Equal(t, kept.Value, it.Value)
@@ -333,8 +333,8 @@ func TestWhatIsLockedOrWrittenStays(t *testing.T) {
 		}
 	}
 	slices.Sort(values)
-	assert.Len(t, slices.Compact(values), len(stepOf(again, lesson.Read).Items), "no word twice")
-	assert.Equal(t, []string{"Spell."}, stepOf(again, lesson.Spell).Adult)
+	assert.Len(t, slices.Compact(values), len(findStep(again, lesson.Read).Items), "no word twice")
+	assert.Equal(t, []string{"Spell."}, findStep(again, lesson.Spell).Adult)
 }
 
 // Facts (common practice, no published source): a sorting game has 3 to 5 pictures to a sound, as many of each; other
@@ -353,7 +353,7 @@ func TestSortingByEar(t *testing.T) {
 			out, err := assembly.Assemble(in)
 			require.NoError(t, err)
 			count, from := map[lesson.Basket]int{}, map[string]bool{}
-			for _, it := range stepOf(out, lesson.Ear).Items {
+			for _, it := range findStep(out, lesson.Ear).Items {
 				count[it.Basket]++
 				if it.Basket == lesson.HasNot && it.Kind == lesson.PictureItem {
 					from[string(south.Sounds(it.Value)[0])] = true

@@ -52,25 +52,25 @@ func TestFiftySteps(t *testing.T) {
 			require.NoError(t, err)
 			target := in.Targets[0].Pair
 			if n >= 5 {
-				assert.GreaterOrEqual(t, len(stepOf(out, lesson.Read).Items), 4, "read, %s in %d", target, minutes)
-				assert.GreaterOrEqual(t, len(stepOf(out, lesson.Spell).Items), 3, "spell, %s in %d", target, minutes)
+				assert.GreaterOrEqual(t, len(findStep(out, lesson.Read).Items), 4, "read, %s in %d", target, minutes)
+				assert.GreaterOrEqual(t, len(findStep(out, lesson.Spell).Items), 3, "spell, %s in %d", target, minutes)
 			}
-			for _, it := range stepOf(out, lesson.Sentence).Items {
+			for _, it := range findStep(out, lesson.Sentence).Items {
 				assert.GreaterOrEqual(t, held(t, out, it.Value, target), 1, "%q for %s", it.Value, target)
 			}
-			for _, it := range stepOf(out, lesson.Page).Items {
+			for _, it := range findStep(out, lesson.Page).Items {
 				if it.Kind == lesson.PageItem {
-					assert.GreaterOrEqual(t, held(t, out, it.Value, target), texts.LeastHeld, "%q for %s", it.Value, target)
+					assert.GreaterOrEqual(t, held(t, out, it.Value, target), texts.MinHeld, "%q for %s", it.Value, target)
 				}
 			}
 			if n >= 5 && minutes == 20 {
-				assert.NotEmpty(t, stepOf(out, lesson.Sentence).Items, "sentence for %s: %v", target, out.Dropped)
+				assert.NotEmpty(t, findStep(out, lesson.Sentence).Items, "sentence for %s: %v", target, out.Dropped)
 			}
 		}
 	}
 }
 
-func stepOf(l lesson.Lesson, k lesson.Kind) lesson.Step {
+func findStep(l lesson.Lesson, k lesson.Kind) lesson.Step {
 	i := slices.IndexFunc(l.Steps, func(s lesson.Step) bool { return s.Kind == k })
 	if i < 0 {
 		return lesson.Step{}

@@ -70,7 +70,7 @@ func TestPlansOfOurOwn(t *testing.T) {
 			}
 			assert.Subset(t, readWords, blended, "what is heard is read")
 			assert.NotEmpty(t, readWords)
-			assert.NotEmpty(t, stepOf(out, lesson.Sentence).Items, "dropped %v", out.Dropped)
+			assert.NotEmpty(t, findStep(out, lesson.Sentence).Items, "dropped %v", out.Dropped)
 		})
 	}
 }
@@ -116,7 +116,7 @@ func checkStepOf(
 				assert.Positive(t, holding(r, out.Pairs()), "%q holds none of %v, %s", it.Value, out.Pairs(), plan)
 			}
 			if it.Kind == lesson.PageItem {
-				assert.GreaterOrEqual(t, holding(r, out.Pairs()), texts.LeastHeld, it.Value)
+				assert.GreaterOrEqual(t, holding(r, out.Pairs()), texts.MinHeld, it.Value)
 			}
 		}
 	}

@@ -17,16 +17,16 @@ import (
 	"brightchalk/internal/core/texts"
 )
 
-type known = knowledge.Known
+type knownCards = knowledge.Known
 
-func shaky(k known) int {
+func shaky(k knownCards) int {
 	if k.Seen.Sure <= review.Shaky {
 		return 1
 	}
 	return 0
 }
 
-func metWhen(k known, now time.Time) string {
+func metWhen(k knownCards, now time.Time) string {
 	if k.Seen.Last.IsZero() || k.Declared {
 		return "known by this class"
 	}
@@ -41,8 +41,8 @@ func metWhen(k known, now time.Time) string {
 }
 
 // brief gathers all that the steps of the routine may be filled from.
-func (a *assembler) brief() *step.Brief {
-	b := &step.Brief{
+func (a *assembler) brief() *step.FillInput {
+	b := &step.FillInput{
 		Purpose: a.Purpose, Conventions: a.Conventions, Speech: a.speech, Targets: a.Targets, Class: a.known,
 		Letters: a.Letters, Now: a.Now, Seed: a.Seed, Clues: a.Clues, NoWords: nil,
 	}
@@ -150,7 +150,7 @@ func (a *assembler) text(body string, from lesson.Origin, sentence bool) (t step
 	return t, fits, lacks
 }
 
-const mostTexts = 8
+const maxTexts = 8
 
 // sentences are those of the cards, then of the bank, then made ones, all with a target, those with two words of it
 // before those with one; only where there are none, others of the bank, which say so.
@@ -212,7 +212,7 @@ func (a *assembler) sentences(maker *texts.Maker) (out []step.Text, why string) 
 		out = without
 	}
 	other(out)
-	return out[:min(len(out), mostTexts)], why
+	return out[:min(len(out), maxTexts)], why
 }
 
 // other brings a text with another word of the target to the second place: two that are held practise two words.
@@ -237,13 +237,13 @@ func (a *assembler) pages(maker *texts.Maker) []step.Text {
 		if p.Kind != "page" {
 			continue
 		}
-		if t, fits, _ := a.text(p.Body, lesson.FromBank, false); fits && (t.Held >= texts.LeastHeld || len(a.Targets) == 0) {
+		if t, fits, _ := a.text(p.Body, lesson.FromBank, false); fits && (t.Held >= texts.MinHeld || len(a.Targets) == 0) {
 			t.Questions = bankQuestions(p.Body)
 			out = append(out, t)
 		}
 	}
 	if made, ok := maker.Page(step.Chance(a.Seed, "page")); ok {
-		if t, fits, _ := a.text(made.Body, lesson.MadeByRule, false); fits && t.Held >= texts.LeastHeld {
+		if t, fits, _ := a.text(made.Body, lesson.MadeByRule, false); fits && t.Held >= texts.MinHeld {
 			t.Title, t.Questions = made.Title, made.Questions
 			out = append(out, t)
 		}
@@ -270,7 +270,7 @@ func bankQuestions(body string) []string {
 }
 
 // hunts are texts that hold the grapheme five times, readable or not.
-func (a *assembler) hunts(b *step.Brief) []lesson.Option {
+func (a *assembler) hunts(b *step.FillInput) []lesson.Option {
 	const least = 5
 	var out []lesson.Option
 	try := func(body string, from lesson.Origin) {

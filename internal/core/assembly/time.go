@@ -35,7 +35,7 @@ const leanMinutes = 10
 var leanLeast = map[lesson.Kind]int{lesson.Read: 3, lesson.Spell: 1, lesson.Blend: 2}
 
 // steps fills the routine: what has no material falls out, then what has no time, then the time is shared.
-func (a *assembler) steps(b *step.Brief) {
+func (a *assembler) steps(b *step.FillInput) {
 	var parts []part
 	ids := a.Routine.StepIDs()
 	for i, s := range a.Routine.Steps {
@@ -65,9 +65,9 @@ func (a *assembler) steps(b *step.Brief) {
 	for _, p := range parts {
 		b.Counts[p.id] = p.n
 	}
-	t := &step.Telling{Lesson: a.out, Conventions: a.Conventions, Speech: a.speech, Clues: a.Clues}
+	t := &step.Narration{Lesson: a.out, Conventions: a.Conventions, Speech: a.speech, Clues: a.Clues}
 	for _, p := range parts {
-		var f step.Filling
+		var f step.FillResult
 		if p.material.Take != nil {
 			f = p.material.Take(p.n)
 		}
@@ -87,7 +87,7 @@ func (a *assembler) steps(b *step.Brief) {
 }
 
 // showCards keeps the faces of the cards of a step before its words are written.
-func (a *assembler) showCards(f step.Filling) {
+func (a *assembler) showCards(f step.FillResult) {
 	for _, s := range f.Items {
 		if s.Kind == lesson.CardItem {
 			a.keepFace(s.Value)

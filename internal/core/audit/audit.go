@@ -42,10 +42,10 @@ const (
 type Finding struct {
 	// Key is the same as long as what was found is the same, so that a team can leave it for good.
 	Key   string   `json:"key"`
-	Code  Code     `json:"code" enum:"contradiction,same-keyword,same-picture,same-action,same-rhyme,other-spelling,word,slip,sentence,none-readable,few-words,breath,thing,second-name,loudness,unlike"`
-	Cards []string `json:"cards" doc:"card ids, the one to be mended first"`
-	Field string   `json:"field" doc:"the part of the card by its name, or take"`
-	Text  string   `json:"text" doc:"what is wrong there, and why"`
+	Code  Code     `json:"code"           enum:"contradiction,same-keyword,same-picture,same-action,same-rhyme,other-spelling,word,slip,sentence,none-readable,few-words,breath,thing,second-name,loudness,unlike"`
+	Cards []string `json:"cards"                                                                                                                                                                                   doc:"card ids, the one to be mended first"`
+	Field string   `json:"field"                                                                                                                                                                                   doc:"the part of the card by its name, or take"`
+	Text  string   `json:"text"                                                                                                                                                                                    doc:"what is wrong there, and why"`
 	Mend  *Mend    `json:"mend,omitempty"`
 }
 
@@ -53,8 +53,8 @@ type Finding struct {
 type Mend struct {
 	CardID  string `json:"card_id" format:"uuid"`
 	Field   string `json:"field"`
-	Wording string `json:"wording" doc:"a list has a line for each item"`
-	Label   string `json:"label" doc:"what the press does"`
+	Wording string `json:"wording"               doc:"a list has a line for each item"`
+	Label   string `json:"label"                 doc:"what the press does"`
 }
 
 // Take is a chosen take as it is played.
@@ -90,12 +90,15 @@ func (l Library) Look() []Finding {
 	return out
 }
 
-// found makes a finding; what is the piece of the library that it stands on.
-func found(code Code, field, what string, cards []string, format string, args ...any) Finding {
+// newFinding makes a finding; what is the piece of the library that it stands on.
+func newFinding(code Code, field, what string, cards []string, format string, args ...any) Finding {
 	sum := fnv.New128a()
 	_, _ = fmt.Fprint(sum, code, "\n", field, "\n", what, "\n", slices.Sorted(slices.Values(cards)))
 	return Finding{
-		Key: fmt.Sprintf("%x", sum.Sum(nil)), Code: code, Cards: cards, Field: field, Text: fmt.Sprintf(format, args...),
+		Key: fmt.Sprintf(
+			"%x",
+			sum.Sum(nil),
+		), Code: code, Cards: cards, Field: field, Text: fmt.Sprintf(format, args...),
 	}
 }
 
@@ -118,10 +121,10 @@ func (l Library) contradictions() (out []Finding) {
 		conv := c.Content.Conventions(l.Team)
 		for _, f := range c.Check(conv.Accent, conv.Speech().Sounds(c.Keyword)) {
 			what, _ := c.Wording(f.Field)
-			out = append(out, found(Contradiction, f.Field, what+f.Text, []string{c.ID}, "%s", f.Text))
+			out = append(out, newFinding(Contradiction, f.Field, what+f.Text, []string{c.ID}, "%s", f.Text))
 		}
 		if theme, refused := conv.Speech().Refuses(c.Keyword); refused {
-			out = append(out, found(Contradiction, "keyword", c.Keyword, []string{c.ID},
+			out = append(out, newFinding(Contradiction, "keyword", c.Keyword, []string{c.ID},
 				"“%s” is kept out of what children are offered (%s).", c.Keyword, theme))
 		}
 	}
@@ -137,18 +140,26 @@ func (l Library) twice() (out []Finding) {
 			}
 			both := []string{b.ID, a.ID}
 			if k := strings.ToLower(a.Keyword); k != "" && k == strings.ToLower(b.Keyword) {
-				out = append(out, found(SameKeyword, "keyword", k, both,
-					"“%s” is the keyword of %s and of %s: children cannot tell which sound it stands for.", k, name(a), name(b)))
+				out = append(out, newFinding(
+					SameKeyword,
+					"keyword",
+					k,
+					both,
+					"“%s” is the keyword of %s and of %s: children cannot tell which sound it stands for.",
+					k,
+					name(a),
+					name(b),
+				))
 			}
 			if a.Picture != "" && a.Picture == b.Picture {
-				out = append(out, found(SamePicture, "picture", a.Picture, both,
+				out = append(out, newFinding(SamePicture, "picture", a.Picture, both,
 					"%s and %s have the same picture.", name(a), name(b)))
 			}
 			for code, field := range map[Code]string{SameAction: "action", SameRhyme: "rhyme"} {
 				left, _ := a.Wording(field)
 				right, _ := b.Wording(field)
 				if alike(left, right) {
-					out = append(out, found(code, field, left+"\n"+right, both,
+					out = append(out, newFinding(code, field, left+"\n"+right, both,
 						"%s and %s have nearly the same %s: “%s”, “%s”.", name(a), name(b), field, left, right))
 				}
 			}
@@ -158,11 +169,11 @@ func (l Library) twice() (out []Finding) {
 	return out
 }
 
-// alikeShare is how much of the words of two texts must be the same for them to be taken for one another, and leastTold
-// how many words they need to tell; common practice, no published source.
+// alikeShare is how much of the words of two texts must be the same for them to be taken for one another, and
+// minReported how many words they need to tell; common practice, no published source.
 const (
-	alikeShare = 0.6
-	leastTold  = 3
+	alikeShare  = 0.6
+	minReported = 3
 )
 
 // empty are words that tell nothing of an action or a rhyme.
@@ -171,8 +182,8 @@ var empty = strings.Fields(
 		"sound sounds say while up down",
 )
 
-func told(text string) (out []string) {
-	for _, w := range wordsOf(text) {
+func reported(text string) (out []string) {
+	for _, w := range splitWords(text) {
 		if !slices.Contains(empty, w) && !slices.Contains(out, w) {
 			out = append(out, w)
 		}
@@ -182,8 +193,8 @@ func told(text string) (out []string) {
 
 // alike tells whether two texts say nearly the same.
 func alike(a, b string) bool {
-	left, right := told(a), told(b)
-	if len(left) < leastTold || len(right) < leastTold {
+	left, right := reported(a), reported(b)
+	if len(left) < minReported || len(right) < minReported {
 		return false
 	}
 	same := 0
@@ -207,7 +218,7 @@ func (l Library) keywords() (out []Finding) {
 		}
 		for _, s := range seg.Segments {
 			if s.Pair.Sound == c.Pair.Sound {
-				out = append(out, found(OtherSpelling, "keyword", c.Keyword, []string{c.ID},
+				out = append(out, newFinding(OtherSpelling, "keyword", c.Keyword, []string{c.ID},
 					"In “%s” the sound is spelled %s, not %s.", c.Keyword, s.Grapheme, c.Pair.Grapheme))
 				break
 			}
@@ -220,8 +231,11 @@ func (l Library) keywords() (out []Finding) {
 func (l Library) words() (out []Finding) {
 	for _, c := range l.Cards {
 		for _, f := range c.FlaggedWords(l.speech(c)) {
-			rest := slices.DeleteFunc(slices.Clone(c.Words), func(w string) bool { return strings.EqualFold(w, f.Word) })
-			one := found(WordFlagged, "words", f.Word, []string{c.ID}, "%s", f.Text)
+			rest := slices.DeleteFunc(
+				slices.Clone(c.Words),
+				func(w string) bool { return strings.EqualFold(w, f.Word) },
+			)
+			one := newFinding(WordFlagged, "words", f.Word, []string{c.ID}, "%s", f.Text)
 			out = append(out, one.mended(c, strings.Join(rest, "\n"), "Take "+f.Word+" off"))
 		}
 	}

@@ -17,7 +17,7 @@ func (l Library) secondNames() (out []Finding) {
 			continue
 		}
 		if names := lexicon.SecondNames(strings.ToLower(c.Keyword)); len(names) > 0 {
-			out = append(out, found(SecondName, "keyword", c.Keyword, []string{c.ID},
+			out = append(out, newFinding(SecondName, "keyword", c.Keyword, []string{c.ID},
 				"Children may call the picture of “%s” %s. Say its name each time it is shown.", c.Keyword,
 				strings.Join(names, " or ")))
 		}
@@ -47,7 +47,7 @@ func (l Library) loudness() (out []Finding) {
 		if t.LUFS < middle {
 			how = "softer"
 		}
-		out = append(out, found(Loudness, card.TakeField, t.CardID+how, []string{t.CardID},
+		out = append(out, newFinding(Loudness, card.TakeField, t.CardID+how, []string{t.CardID},
 			"The take by %s is %.0f dB %s than the others.", t.Speaker, math.Abs(t.LUFS-middle), how))
 	}
 	return out
@@ -90,7 +90,7 @@ func (l Library) unlike() (out []Finding) {
 				}
 			}
 			if !has(c, f) && n >= mostlyHas {
-				out = append(out, found(Unlike, f, "", []string{c.ID},
+				out = append(out, newFinding(Unlike, f, "", []string{c.ID},
 					"%d of its %d neighbours have this part; %s has none.", n, len(near), name(c)))
 			}
 		}

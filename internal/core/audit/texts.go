@@ -16,7 +16,7 @@ import (
 
 var wordPattern = regexp.MustCompile(`[\pL]+(?:[’'][\pL]+)?`)
 
-func wordsOf(text string) []string {
+func splitWords(text string) []string {
 	return wordPattern.FindAllString(strings.ToLower(text), -1)
 }
 
@@ -37,7 +37,7 @@ func (l Library) slips() (out []Finding) {
 				}
 				seen[w] = true
 				mended := regexp.MustCompile(`\b`+regexp.QuoteMeta(w)+`\b`).ReplaceAllString(text, meant)
-				one := found(Slip, field, w, []string{c.ID}, "“%s” is no word we know. Did you mean “%s”?", w, meant)
+				one := newFinding(Slip, field, w, []string{c.ID}, "“%s” is no word we know. Did you mean “%s”?", w, meant)
 				out = append(out, one.mended(c, mended, "Write "+meant))
 			}
 		}
@@ -45,21 +45,21 @@ func (l Library) slips() (out []Finding) {
 	return out
 }
 
-// leastSlip is how long a mistyped word is at least: shorter ones are sounds and letters.
-const leastSlip = 4
+// minSlip is how long a mistyped word is at least: shorter ones are sounds and letters.
+const minSlip = 4
 
 // meant is the word that was probably meant, empty where the word is known, a name, a sound or too far from any.
 func (l Library) meant(c card.Card, w string) string {
 	small := strings.ToLower(w)
-	if len([]rune(w)) < leastSlip || small != w || strings.ContainsAny(w, "’'") || l.Team.Speech().Knows(small) ||
-		strings.EqualFold(w, c.Keyword) || drawn(small) {
+	if len([]rune(w)) < minSlip || small != w || strings.ContainsAny(w, "’'") || l.Team.Speech().Knows(small) ||
+		strings.EqualFold(w, c.Keyword) || hasStrokes(small) {
 		return ""
 	}
 	return lexicon.Meant(small)
 }
 
-// drawn tells whether a word is a sound as children draw it out: mmm, ssss, aaah.
-func drawn(w string) bool {
+// hasStrokes tells whether a word is a sound as children draw it out: mmm, ssss, aaah.
+func hasStrokes(w string) bool {
 	for i := 2; i < len(w); i++ {
 		if w[i-2:i+1] == strings.Repeat(w[i:i+1], 3) {
 			return true
@@ -84,7 +84,7 @@ func (l Library) things() (out []Finding) {
 			if !known || there {
 				continue
 			}
-			out = append(out, found(Thing, "objects", thing, []string{c.ID},
+			out = append(out, newFinding(Thing, "objects", thing, []string{c.ID},
 				"“%s” lies in the tray, and its name has no /%s/.", thing, c.Pair.Sound))
 		}
 	}
@@ -119,7 +119,7 @@ func (l Library) breaths() (out []Finding) {
 		text, _ := c.Wording(field)
 		for _, part := range strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(",.;:!?–—\n", r) }) {
 			if n := l.syllables(c, part); n > most {
-				out = append(out, found(
+				out = append(out, newFinding(
 					Breath,
 					field,
 					part,
@@ -142,7 +142,7 @@ var vowelGroup = regexp.MustCompile(`[aeiouy]+`)
 // syllables counts vowels as the team speaks; of unknown words the groups of vowel letters.
 func (l Library) syllables(c card.Card, text string) (n int) {
 	speech := l.speech(c)
-	for _, w := range wordsOf(text) {
+	for _, w := range splitWords(text) {
 		of := 0
 		for _, p := range speech.Sounds(w) {
 			if phoneme.IsVowel(p) {
@@ -180,11 +180,11 @@ func (l Library) sentences() (out []Finding) {
 				readable++
 			}
 			if !holds(r, c.Pair) {
-				out = append(out, found(Sentence, "sentences", s, []string{c.ID}, "“%s” does not hold %s.", s, name(c)))
+				out = append(out, newFinding(Sentence, "sentences", s, []string{c.ID}, "“%s” does not hold %s.", s, name(c)))
 			}
 			for _, remark := range r.Remarks {
-				one := found(Sentence, "sentences", s+remark, []string{c.ID}, "“%s”: %s", s, remark)
-				if tidy := written(s); tidy != s {
+				one := newFinding(Sentence, "sentences", s+remark, []string{c.ID}, "“%s”: %s", s, remark)
+				if tidy := writtenFields(s); tidy != s {
 					all := slices.Clone(c.Sentences)
 					all[j] = tidy
 					one = one.mended(c, strings.Join(all, "\n"), "Write “"+tidy+"”")
@@ -196,7 +196,7 @@ func (l Library) sentences() (out []Finding) {
 			continue
 		}
 		if len(c.Sentences) > 0 && readable == 0 {
-			out = append(out, found(NoneReadable, "sentences", strings.Join(c.Sentences, "\n"), []string{c.ID},
+			out = append(out, newFinding(NoneReadable, "sentences", strings.Join(c.Sentences, "\n"), []string{c.ID},
 				"None of its sentences can be read when %s is taught: all hold what comes later.", name(c)))
 		}
 		out = append(out, l.fewWords(c, known, exceptions)...)
@@ -218,7 +218,7 @@ func (l Library) fewWords(c card.Card, known spelling.Set, exceptions map[string
 	if n >= fewest {
 		return nil
 	}
-	return []Finding{found(FewWords, "words", strings.Join(c.Words, " "), []string{c.ID},
+	return []Finding{newFinding(FewWords, "words", strings.Join(c.Words, " "), []string{c.ID},
 		"Of its words %d can be read when %s is taught, %d are needed; later ones: %s.", n, name(c), fewest,
 		strings.Join(later, ", "))}
 }
@@ -227,8 +227,8 @@ func holds(r texts.Report, p spelling.Pair) bool {
 	return slices.ContainsFunc(r.Tokens, func(t texts.Token) bool { return spelling.Holds(t.Segments, p) })
 }
 
-// written is a sentence with its capital and its stop.
-func written(s string) string {
+// writtenFields is a sentence with its capital and its stop.
+func writtenFields(s string) string {
 	s = prose.Capital(strings.TrimSpace(s))
 	if s != "" && !strings.ContainsAny(s[len(s)-1:], ".!?\"'") && !strings.HasSuffix(s, "”") &&
 		!strings.HasSuffix(s, "’") {

@@ -120,10 +120,10 @@ func TestCuesForEverySound(t *testing.T) {
 	}
 }
 
-func ExampleHoldOf() {
+func ExampleFindHold() {
 	fmt.Println(
-		card.HoldOf(convention.Conventions{Accent: sb}, pair("m", "m")),
-		card.HoldOf(convention.Conventions{Accent: sb}, pair("t", "t")),
+		card.FindHold(convention.Conventions{Accent: sb}, pair("m", "m")),
+		card.FindHold(convention.Conventions{Accent: sb}, pair("t", "t")),
 	)
 	// Output: stretch short
 }
@@ -248,20 +248,20 @@ func TestVoiced(t *testing.T) {
 	assert.False(t, card.Voiced(sb, pair("s", "s")))
 	assert.False(t, card.Voiced(sb, pair("qu", "kw")), "its first sound")
 	assert.True(t, card.Voiced(sb, pair("?", "?")))
-	assert.Equal(t, card.Stretch, card.HoldOf(convention.Conventions{Accent: sb}, pair("s", "s")))
+	assert.Equal(t, card.Stretch, card.FindHold(convention.Conventions{Accent: sb}, pair("s", "s")))
 	hard := []spelling.Pair{pair("t", "t"), pair("dge", "dʒ"), pair("x", "ks"), pair("qu", "kw"), pair("?", "?")}
 	for _, p := range hard {
-		assert.Equal(t, card.Short, card.HoldOf(convention.Conventions{Accent: sb}, p), p)
+		assert.Equal(t, card.Short, card.FindHold(convention.Conventions{Accent: sb}, p), p)
 	}
 	short := convention.Conventions{Accent: sb, GlidesShort: true}
 	for _, p := range []spelling.Pair{pair("w", "w"), pair("y", "j")} {
-		assert.Equal(t, card.Stretch, card.HoldOf(convention.Conventions{Accent: sb}, p), "by its phonetics: %s", p)
-		assert.Equal(t, card.Short, card.HoldOf(short, p), "by the team's choice: %s", p)
+		assert.Equal(t, card.Stretch, card.FindHold(convention.Conventions{Accent: sb}, p), "by its phonetics: %s", p)
+		assert.Equal(t, card.Short, card.FindHold(short, p), "by the team's choice: %s", p)
 	}
-	assert.Equal(t, card.Stretch, card.HoldOf(short, pair("l", "l")), "no glide")
-	assert.Equal(t, card.VoiceBoth, card.VoiceOf(sb, pair("qu", "kw")))
-	assert.Equal(t, card.VoiceOff, card.VoiceOf(sb, pair("x", "ks")))
-	assert.Equal(t, card.VoiceOn, card.VoiceOf(sb, pair("x", "ɡz")))
+	assert.Equal(t, card.Stretch, card.FindHold(short, pair("l", "l")), "no glide")
+	assert.Equal(t, card.VoiceBoth, card.FindVoice(sb, pair("qu", "kw")))
+	assert.Equal(t, card.VoiceOff, card.FindVoice(sb, pair("x", "ks")))
+	assert.Equal(t, card.VoiceOn, card.FindVoice(sb, pair("x", "ɡz")))
 }
 
 func TestConventions(t *testing.T) {

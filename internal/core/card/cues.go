@@ -143,9 +143,9 @@ const (
 	Short   Hold = "short"
 )
 
-// HoldOf is whether the sound is stretched or said short: by its phonetics, but for w and y, which a team may say
+// FindHold is whether the sound is stretched or said short: by its phonetics, but for w and y, which a team may say
 // short. A sequence such as kw is short.
-func HoldOf(c convention.Conventions, p spelling.Pair) Hold {
+func FindHold(c convention.Conventions, p spelling.Pair) Hold {
 	sounds, err := phoneme.Parse(c.Accent, p.Sound)
 	if err != nil || len(sounds) != 1 {
 		return Short
@@ -169,8 +169,8 @@ const (
 	VoiceFalls Voice = "on, then off"
 )
 
-// VoiceOf judges each sound of the pair: qu has both.
-func VoiceOf(a phoneme.Accent, p spelling.Pair) Voice {
+// FindVoice judges each sound of the pair: qu has both.
+func FindVoice(a phoneme.Accent, p spelling.Pair) Voice {
 	sounds, err := phoneme.Parse(a, p.Sound)
 	if err != nil || len(sounds) == 0 {
 		return VoiceOn
@@ -190,6 +190,6 @@ func VoiceOf(a phoneme.Accent, p spelling.Pair) Voice {
 
 // Voiced tells whether the voice is on at the start of the sound.
 func Voiced(a phoneme.Accent, p spelling.Pair) bool {
-	v := VoiceOf(a, p)
+	v := FindVoice(a, p)
 	return v == VoiceOn || v == VoiceFalls
 }

@@ -18,7 +18,8 @@ type Option struct {
 }
 
 // Setting describes one convention that is a switch, a choice or a wording. The form, the page "What we agreed" and the
-// documents are drawn from Settings; what is more than one value (accent, lines, materials, words) has a form of its own.
+// documents are drawn from Settings; what is more than one value (accent, lines, materials, words) has a form of its
+// own.
 type Setting struct {
 	Key       string      `json:"key"`       // its path in JSON, such as says.signs.adult
 	Group     string      `json:"group"`     // heading of the form
@@ -72,13 +73,34 @@ var Settings = []Setting{
 		Key: "whole_by_sight", Group: inLessons, Label: "Exception words as wholes",
 		Otherwise: "the odd part is marked", Kind: Switch, Effect: "the step with exception words",
 	},
-	{Key: "units.qu_two", Group: oneUnit, Label: "q and u are two units", Otherwise: "qu is one", Kind: Switch, Effect: "bridges"},
-	{Key: "units.nk_one", Group: oneUnit, Label: "nk is one unit", Otherwise: "n and k are two", Kind: Switch, Effect: "bridges"},
+	{
+		Key:       "units.qu_two",
+		Group:     oneUnit,
+		Label:     "q and u are two units",
+		Otherwise: "qu is one",
+		Kind:      Switch,
+		Effect:    "bridges",
+	},
+	{
+		Key:       "units.nk_one",
+		Group:     oneUnit,
+		Label:     "nk is one unit",
+		Otherwise: "n and k are two",
+		Kind:      Switch,
+		Effect:    "bridges",
+	},
 	{
 		Key: "units.doubles_two", Group: oneUnit, Label: "Double letters are two units", Otherwise: "they are one",
 		Kind: Switch, Effect: "bridges",
 	},
-	{Key: "units.x_one", Group: oneUnit, Label: "x counts as one sound", Otherwise: "as two", Kind: Switch, Effect: "counting sounds"},
+	{
+		Key:       "units.x_one",
+		Group:     oneUnit,
+		Label:     "x counts as one sound",
+		Otherwise: "as two",
+		Kind:      Switch,
+		Effect:    "counting sounds",
+	},
 	{
 		Key: "units.yoo_two", Group: oneUnit, Label: "The yoo of mule counts as two sounds", Otherwise: "as one",
 		Kind: Switch, Effect: "counting sounds",
@@ -86,7 +108,9 @@ var Settings = []Setting{
 	{
 		Key: "says.answer", Group: howSaid, Label: "What the class answers to a card", Kind: Choice, Effect: "every drill",
 		Choices: []Option{
-			{"", "the sound"}, {"keyword", "keyword and sound"}, {"name", "letter name, keyword, sound"},
+			{"", "the sound"},
+			{"keyword", "keyword and sound"},
+			{"name", "letter name, keyword, sound"},
 			{"action", "the sound with its action"},
 		},
 	},

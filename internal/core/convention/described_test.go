@@ -13,7 +13,17 @@ import (
 )
 
 // ownForms are the conventions that hold more than one value; each has a form of its own.
-var ownForms = []string{"accent", "departures", "allowed", "words", "lines", "materials", "one_material", "together", "says.materials"}
+var ownForms = []string{
+	"accent",
+	"departures",
+	"allowed",
+	"words",
+	"lines",
+	"materials",
+	"one_material",
+	"together",
+	"says.materials",
+}
 
 // keysOf lists the paths of all values of a struct in JSON.
 func keysOf(t reflect.Type, prefix string) (out []string) {

@@ -287,15 +287,15 @@ func (h Handout) pictureGame(s lesson.Step) Sorting {
 		if it.Kind != lesson.PictureItem || it.Basket != "" {
 			continue
 		}
-		if side := h.sideOf(it); side >= 0 {
+		if side := h.side(it); side >= 0 {
 			game.Items = append(game.Items, SortItem{it.Value, side})
 		}
 	}
 	return game
 }
 
-// sideOf is the target whose sound a picture has, -1 where that is not one alone.
-func (h Handout) sideOf(it lesson.Item) int {
+// side is the target whose sound a picture has, -1 where that is not one alone.
+func (h Handout) side(it lesson.Item) int {
 	found := -1
 	sounds := h.speech.Sounds(it.Value)
 	for i, t := range h.Targets {

@@ -96,7 +96,7 @@ func (h Handout) sides(s lesson.Step) []string {
 		heap("Last", in(lesson.Last))
 	case s.Kind == lesson.Ear && len(targets) > 1:
 		for i, t := range targets {
-			heap(t.Label, func(it lesson.Item) bool { return h.sideOf(it) == i })
+			heap(t.Label, func(it lesson.Item) bool { return h.side(it) == i })
 		}
 	}
 	return out

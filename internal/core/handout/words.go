@@ -281,7 +281,7 @@ func (h Handout) ringWords() []string {
 const maxThings = 6
 
 // Begins tells whether the things of a target are told apart by how they begin.
-func (h Handout) Begins(t Target) bool { return h.thingsOf(t).begin }
+func (h Handout) Begins(t Target) bool { return h.thingsFor(t).begin }
 
 // things are the pictures for a target, and whether they begin with it.
 type things struct {
@@ -289,8 +289,8 @@ type things struct {
 	words []string
 }
 
-// thingsOf looks the things of a target up once: a sheet asks for them several times.
-func (h Handout) thingsOf(t Target) things {
+// things looks the things of a target up once: a sheet asks for them several times.
+func (h Handout) thingsFor(t Target) things {
 	if found, ok := h.things[t.ID]; ok {
 		return found
 	}
@@ -307,7 +307,7 @@ func (h Handout) thingsOf(t Target) things {
 
 // Things are pictures for a target, those of the lesson first: their names begin with the target's sound in the
 // target's spelling, so that no shark stands under c; where too few do, they hold it.
-func (h Handout) Things(t Target) []string { return h.thingsOf(t).words }
+func (h Handout) Things(t Target) []string { return h.thingsFor(t).words }
 
 func (h Handout) pictured(t Target, begins bool) []string {
 	var out []string

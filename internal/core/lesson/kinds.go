@@ -65,12 +65,12 @@ const (
 
 // PurposeKind describes a purpose for people, with how many targets it takes.
 type PurposeKind struct {
-	Purpose      Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
-	Name         string  `json:"name"`
-	About        string  `json:"about"`
-	LeastTargets int     `json:"least_targets" doc:"0: they are chosen by need where none is named"`
-	MostTargets  int     `json:"most_targets"`
-	Minutes      int     `json:"minutes" doc:"usual"`
+	Purpose    Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
+	Name       string  `json:"name"`
+	About      string  `json:"about"`
+	MinTargets int     `json:"least_targets" doc:"0: they are chosen by need where none is named"`
+	MaxTargets int     `json:"most_targets"`
+	Minutes    int     `json:"minutes" doc:"usual"`
 }
 
 var purposes = []PurposeKind{
@@ -84,8 +84,8 @@ var purposes = []PurposeKind{
 // Purposes lists the purposes in the order in which they are offered.
 func Purposes() []PurposeKind { return append([]PurposeKind{}, purposes...) }
 
-// PurposeOf finds a purpose.
-func PurposeOf(p Purpose) (PurposeKind, bool) {
+// FindPurpose finds a purpose.
+func FindPurpose(p Purpose) (PurposeKind, bool) {
 	for _, k := range purposes {
 		if k.Purpose == p {
 			return k, true
@@ -96,6 +96,6 @@ func PurposeOf(p Purpose) (PurposeKind, bool) {
 
 // Bounds of a lesson in minutes.
 const (
-	LeastMinutes = 4
-	MostMinutes  = 60
+	MinMinutes = 4
+	MaxMinutes = 60
 )

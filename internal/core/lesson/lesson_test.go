@@ -73,10 +73,10 @@ func TestRoutines(t *testing.T) {
 		assert.NotEmpty(t, r.Steps, p.Name)
 		r.Steps[0].Name = "changed"
 		assert.Empty(t, lesson.DefaultRoutine(p.Purpose).Steps[0].Name, "a copy each time")
-		assert.LessOrEqual(t, p.LeastTargets, p.MostTargets)
+		assert.LessOrEqual(t, p.MinTargets, p.MaxTargets)
 		assert.NotEmpty(t, p.About)
 	}
-	_, ok := lesson.PurposeOf("party")
+	_, ok := lesson.FindPurpose("party")
 	assert.False(t, ok)
 	twice := lesson.Routine{Steps: []lesson.RoutineStep{{Kind: "read"}, {Kind: "spell"}, {Kind: "read"}, {Kind: "read"}}}
 	assert.Equal(t, []string{"read", "spell", "read-2", "read-3"}, twice.StepIDs())

@@ -12,10 +12,10 @@ import (
 // What was cut is kept until there is no more room, and then anew.
 func TestCutsAreKept(t *testing.T) {
 	c := &cuts{kept: map[cutKey]Reading{}}
-	for i := range mostCuts {
+	for i := range maxCuts {
 		c.put(fmt.Sprint(i), spelling.Units{}, Reading{Sounds: i})
 	}
-	for i := range mostCuts {
+	for i := range maxCuts {
 		r, ok := c.get(fmt.Sprint(i), spelling.Units{})
 		assert.True(t, ok && r.Sounds == i, i)
 	}

@@ -15,17 +15,17 @@ import (
 // verb form of a known word counts as known, and so does what is nearly always right: a word made of two that children
 // know (patchwork), and one with an ending that leaves its stem alone (fearless).
 func guess(word string, a phoneme.Accent) (codes string, c spelling.Cut, from Source) {
-	if codes, c := formOf(word, a, true, false); codes != "" {
+	if codes, c := parseForm(word, a, true, false); codes != "" {
 		return codes, c, FromLexicon
 	}
 	for _, deep := range []bool{false, true} {
-		if codes, c := formOf(word, a, false, deep); codes != "" {
-			return codes, c, sourceOf(!deep && leavesItsStem(word))
+		if codes, c := parseForm(word, a, false, deep); codes != "" {
+			return codes, c, segmentSource(!deep && leavesItsStem(word))
 		}
 	}
 	codes, c, trust := joinedWords(word, a)
 	if codes != "" && trust != weakJoin {
-		return codes, c, sourceOf(trust == sureJoin)
+		return codes, c, segmentSource(trust == sureJoin)
 	}
 	if alike := byAnalogy(word, a); alike != "" {
 		return alike, spelling.Cut{}, FromRules
@@ -36,7 +36,7 @@ func guess(word string, a phoneme.Accent) (codes string, c spelling.Cut, from So
 	return spelling.Guess(word), spelling.Cut{}, FromRules
 }
 
-func sourceOf(sure bool) Source {
+func segmentSource(sure bool) Source {
 	if sure {
 		return FromLexicon
 	}
@@ -59,8 +59,8 @@ func leavesItsStem(word string) bool {
 	})
 }
 
-// formOf reads a word as a known one with an ending: an inflection, or any other; deep, also as a form of a form.
-func formOf(word string, a phoneme.Accent, inflects, deep bool) (string, spelling.Cut) {
+// parseForm reads a word as a known one with an ending: an inflection, or any other; deep, also as a form of a form.
+func parseForm(word string, a phoneme.Accent, inflects, deep bool) (string, spelling.Cut) {
 	for _, s := range wordform.Stems(word) {
 		if s.Ending.Inflects != inflects || len(s.Word) < 3 {
 			continue
@@ -69,7 +69,7 @@ func formOf(word string, a phoneme.Accent, inflects, deep bool) (string, spellin
 		if e, ok := Find(s.Word); ok {
 			stem = e.SaidIn(a)[0].Codes
 		} else if deep {
-			stem, _ = formOf(s.Word, a, false, false)
+			stem, _ = parseForm(s.Word, a, false, false)
 		}
 		if stem == "" {
 			continue
@@ -109,7 +109,7 @@ var beginnings = [][2]string{
 }
 
 const (
-	leastPart = 3 // letters of each half of a compound
+	minPart   = 3 // letters of each half of a compound
 	surePart  = 4 // letters of each half of a sure one
 	sureWorth = 3 // 1 and the familiarity of the less known half
 )
@@ -132,7 +132,7 @@ func joinedWords(word string, a phoneme.Accent) (codes string, cut spelling.Cut,
 		if e, ok := Find(w); ok {
 			return e.SaidIn(a)[0].Codes, e.Familiarity
 		}
-		codes, _ := formOf(w, a, true, false)
+		codes, _ := parseForm(w, a, true, false)
 		if codes == "" {
 			return "", 0
 		}
@@ -145,14 +145,14 @@ func joinedWords(word string, a phoneme.Accent) (codes string, cut spelling.Cut,
 		return codes, familiarity
 	}
 	for _, b := range beginnings {
-		if w, ok := strings.CutPrefix(word, b[0]); ok && len(w) >= leastPart {
+		if w, ok := strings.CutPrefix(word, b[0]); ok && len(w) >= minPart {
 			if c, _ := known(w); c != "" {
 				return b[1] + c, spelling.Cut{Seams: []int{len(b[0])}}, fairJoin
 			}
 		}
 	}
 	best := 0
-	for i := leastPart; i <= len(word)-leastPart; i++ {
+	for i := minPart; i <= len(word)-minPart; i++ {
 		first, ok := Find(word[:i])
 		if !ok {
 			continue
@@ -163,7 +163,7 @@ func joinedWords(word string, a phoneme.Accent) (codes string, cut spelling.Cut,
 			switch shorter := min(i, len(word)-i); {
 			case worth >= sureWorth && shorter >= surePart:
 				trust = sureJoin
-			case worth == 1 && shorter == leastPart:
+			case worth == 1 && shorter == minPart:
 				trust = weakJoin
 			default:
 				trust = fairJoin
@@ -178,10 +178,10 @@ type parts struct{ heads, tails map[string]string }
 
 const (
 	longestPart = 8 // letters
-	leastAlike  = 2 // words that must share a part
+	minAlike    = 2 // words that must share a part
 )
 
-var partsOf = [2]func() parts{
+var splitParts = [2]func() parts{
 	sync.OnceValue(func() parts { return countParts(phoneme.SouthernBritish) }),
 	sync.OnceValue(func() parts { return countParts(phoneme.GeneralAmerican) }),
 }
@@ -210,7 +210,7 @@ func (t tally) settled() map[string]string {
 				out[letters] = codes
 			}
 		}
-		if total < leastAlike || most*3 <= total*2 {
+		if total < minAlike || most*3 <= total*2 {
 			delete(out, letters)
 		}
 	}
@@ -240,9 +240,9 @@ func countParts(a phoneme.Accent) parts {
 // impact of implementational choices on performance", Language and Speech, 1997 (from memory), far simpler. It is
 // empty where no two parts meet.
 func byAnalogy(word string, a phoneme.Accent) string {
-	p := partsOf[0]()
+	p := splitParts[0]()
 	if a.American() {
-		p = partsOf[1]()
+		p = splitParts[1]()
 	}
 	for i := max(1, len(word)-longestPart); i < len(word)-1; i++ {
 		if two := word[i-1 : i+1]; oneSign(two) || i == 1 && slices.Contains(silentStarts, two) {

@@ -46,7 +46,7 @@ func TestAFamilySpeaksWithOneVoice(t *testing.T) {
 					codes, ok := wordform.Sound(s.Word, c, s.Ending)
 					if ok && slices.Contains(e.CodesIn(a), codes) {
 						one = true
-					} else if ok && slices.ContainsFunc(e.CodesIn(a), func(own string) bool { return wordform.Near(own, codes) }) {
+					} else if ok && slices.ContainsFunc(e.CodesIn(a), func(own string) bool { return wordform.IsNear(own, codes) }) {
 						near = append(near, s.Word+" makes "+codes)
 					}
 				}

@@ -5,8 +5,8 @@ import (
 	"slices"
 )
 
-// leastMeant is how well a word must be known to be what somebody meant to type.
-const leastMeant = 3
+// minMeant is how well a word must be known to be what somebody meant to type.
+const minMeant = 3
 
 // Meant is the known word that a text was probably meant to be: two letters swapped, else one left out or one too many,
 // else one wrong; of several the best known. Empty where there is none.
@@ -16,7 +16,7 @@ func Meant(word string) string {
 	}
 	var found []*Entry
 	try := func(w string) {
-		if e, ok := Find(w); ok && !e.Unfit && e.Familiarity >= leastMeant {
+		if e, ok := Find(w); ok && !e.Unfit && e.Familiarity >= minMeant {
 			found = append(found, e)
 		}
 	}

@@ -24,11 +24,11 @@ type OwnWord struct {
 // ErrNoCut is the code of an own word whose sounds do not lie along its letters.
 const ErrNoCut fault.Code = "no-cut"
 
-// mostBeyond is how many more sounds than letters a word may have: x has two.
-const mostBeyond = 2
+// maxUnknownSounds is how many more sounds than letters a word may have: x has two.
+const maxUnknownSounds = 2
 
-// mostWays is how many ways to write sounds in lexical sets are tried.
-const mostWays = 64
+// maxWays is how many ways to write sounds in lexical sets are tried.
+const maxWays = 64
 
 // Cut lays the sounds of an own word along its letters. Among the ways to do it that with the fewest odd letters wins.
 // The error says that there is none.
@@ -37,7 +37,7 @@ func (w OwnWord) Cut(a phoneme.Accent, u spelling.Units) (Reading, error) {
 	if err != nil {
 		return Reading{}, err
 	}
-	if n := len(w.Sounds); n == 0 || n > len(clean)+mostBeyond {
+	if n := len(w.Sounds); n == 0 || n > len(clean)+maxUnknownSounds {
 		return Reading{}, fault.New(
 			ErrNoCut,
 			"%q is written with %d signs, but is said with %d; give its phonemes one after the other",
@@ -87,8 +87,8 @@ func ways(a phoneme.Accent, sounds []phoneme.Phoneme) []string {
 	for _, p := range sounds {
 		var next []string
 		for _, before := range out {
-			for _, code := range setsOf(a, p) {
-				if len(next) < mostWays {
+			for _, code := range parseSets(a, p) {
+				if len(next) < maxWays {
 					next = append(next, before+string(code))
 				}
 			}
@@ -98,8 +98,8 @@ func ways(a phoneme.Accent, sounds []phoneme.Phoneme) []string {
 	return out
 }
 
-// setsOf are the lexical sets that sound like p in an accent.
-func setsOf(a phoneme.Accent, p phoneme.Phoneme) []byte {
+// parseSets are the lexical sets that sound like p in an accent.
+func parseSets(a phoneme.Accent, p phoneme.Phoneme) []byte {
 	var out []byte
 	for code := range 256 {
 		if phoneme.KnownSet(byte(code)) &&
@@ -121,7 +121,7 @@ type cutKey struct {
 	units spelling.Units
 }
 
-const mostCuts = 2000
+const maxCuts = 2000
 
 var ownCuts = &cuts{kept: map[cutKey]Reading{}}
 
@@ -135,7 +135,7 @@ func (c *cuts) get(word string, u spelling.Units) (Reading, bool) {
 func (c *cuts) put(word string, u spelling.Units, r Reading) {
 	c.mu.Lock()
 	defer c.mu.Unlock()
-	if len(c.kept) >= mostCuts {
+	if len(c.kept) >= maxCuts {
 		c.kept = map[cutKey]Reading{}
 	}
 	c.kept[cutKey{word, u}] = r
@@ -164,7 +164,7 @@ func (s Speech) Knows(word string) bool {
 	if _, listed := Find(word); listed || IsWord(word) {
 		return true
 	}
-	codes, _ := formOf(word, s.Accent, true, false)
+	codes, _ := parseForm(word, s.Accent, true, false)
 	return codes != ""
 }
 

@@ -325,15 +325,15 @@ func (s *search) score(order, place []int) float64 {
 		score += 0.02 * s.early[p] * math.Exp(-float64(at)/14) / 10
 		if sinceVowel++; s.vowel[p] {
 			sinceVowel = 0
-		} else if sinceVowel > mostConsonants {
+		} else if sinceVowel > maxConsonants {
 			score -= 0.004 * w.Vowels
 		}
 	}
 	return score - 0.02*w.Together*s.torn(order)
 }
 
-// mostConsonants may come one after the other before a vowel is missed.
-const mostConsonants = 3
+// maxConsonants may come one after the other before a vowel is missed.
+const maxConsonants = 3
 
 // torn counts the steps that lie between members of groups.
 func (s *search) torn(order []int) float64 {

@@ -46,8 +46,8 @@ const (
 	bestWords = 8
 )
 
-// leastWanted is how many known words need a pair, for it to be missed in an order.
-const leastWanted = 30
+// minWanted is how many known words need a pair, for it to be missed in an order.
+const minWanted = 30
 
 // wanted are the pairs that an order should teach: those that so many known words of the lexicon need. Doubled
 // letters are left out: they are read as the single ones.
@@ -67,7 +67,7 @@ func wanted(o words.Options) []spelling.Pair {
 	}
 	var out []spelling.Pair
 	for p, n := range count {
-		if n >= leastWanted && p.Kind() != "doubled letter" {
+		if n >= minWanted && p.Kind() != "doubled letter" {
 			out = append(out, p)
 		}
 	}

@@ -30,10 +30,10 @@ const (
 	teamNewest = 60  // lessons of the team that count
 	classPrior = 3.0 // as many lessons of a class weigh as much as the team
 	teamPrior  = 4.0 // as many lessons of the team weigh as much as the usual
-	mostRatio  = 2.0
-	leastRatio = 0.5
-	leastHeld  = 0.2 // a step of which less of the usual time was held was passed over
-	leastTook  = 5   // seconds
+	maxRatio   = 2.0
+	minRatio   = 0.5
+	minHeld    = 0.2 // a step of which less of the usual time was held was passed over
+	minTook    = 5   // seconds
 )
 
 // Source is where an estimate mostly comes from.
@@ -57,8 +57,8 @@ type Estimate struct {
 
 // held tells whether a step was held, rather than passed over.
 func held(t Time) bool {
-	return t.UsualSeconds > 0 && t.TookSeconds >= leastTook &&
-		float64(t.TookSeconds) >= leastHeld*float64(t.UsualSeconds)
+	return t.UsualSeconds > 0 && t.TookSeconds >= minTook &&
+		float64(t.TookSeconds) >= minHeld*float64(t.UsualSeconds)
 }
 
 // Learn estimates each kind of step that the team ever held, for a class; times are the newest first. The kinds come in
@@ -83,7 +83,7 @@ func Learn(times []Time, classID string) []Estimate {
 		team := median(list) * n / (n + teamPrior)
 		x := (median(own[kind])*k + team*classPrior) / (k + classPrior)
 		e := Estimate{
-			Kind: kind, Ratio: math.Min(mostRatio, math.Max(leastRatio, math.Exp(x))), Lessons: len(own[kind]),
+			Kind: kind, Ratio: math.Min(maxRatio, math.Max(minRatio, math.Exp(x))), Lessons: len(own[kind]),
 			Team: len(list), From: Usual,
 		}
 		if n >= teamPrior {

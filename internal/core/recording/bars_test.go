@@ -15,9 +15,9 @@ func TestEverySoundHasItsBar(t *testing.T) {
 		for _, s := range phoneme.Inventory(a) {
 			target, err := TargetOf(a, string(s.Phoneme))
 			require.NoError(t, err)
-			b := barOf(target)
+			b := limits(target)
 			assert.NotEmpty(t, b.class, s.Phoneme)
-			assert.Positive(t, b.leastMs, s.Phoneme)
+			assert.Positive(t, b.minMs, s.Phoneme)
 			assert.NotEmpty(t, b.source, s.Phoneme)
 			vowel := target.Class == Vowel || target.Class == Glide
 			assert.Equal(t, !vowel, b.vowelMs > 0, "%s: a vowel is added to consonants only", s.Phoneme)
@@ -25,11 +25,11 @@ func TestEverySoundHasItsBar(t *testing.T) {
 	}
 	s, err := TargetOf(phoneme.SouthernBritish, "s")
 	require.NoError(t, err)
-	b := barOf(s)
+	b := limits(s)
 	assert.Equal(t, Breath, b.class)
-	assert.Equal(t, 120, b.leastMs, "of its class")
+	assert.Equal(t, 120, b.minMs, "of its class")
 	assert.InDelta(t, 2600, b.centreLeast, 0, "its own")
 	ks, err := TargetOf(phoneme.SouthernBritish, "ks")
 	require.NoError(t, err)
-	assert.Zero(t, barOf(ks).sound, "a unit is not judged as its first sound")
+	assert.Zero(t, limits(ks).sound, "a unit is not judged as its first sound")
 }

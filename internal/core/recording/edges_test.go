@@ -118,10 +118,10 @@ func TestWhatIsMeasuredOfTheMiddle(t *testing.T) {
 }
 
 func TestBandsOfASpectrum(t *testing.T) {
-	assert.Equal(t, -1, melOf(79))
-	assert.Equal(t, 0, melOf(80))
-	assert.Equal(t, melCount-1, melOf(7599))
-	assert.Equal(t, -1, melOf(7600))
+	assert.Equal(t, -1, hertzToMel(79))
+	assert.Equal(t, 0, hertzToMel(80))
+	assert.Equal(t, melCount-1, hertzToMel(7599))
+	assert.Equal(t, -1, hertzToMel(7600))
 	for _, hz := range []float64{200, 600, 1200, 2400, 3600, 5000, 7000} {
 		mono := make([]float64, 1600)
 		for i := range mono {
@@ -134,7 +134,7 @@ func TestBandsOfASpectrum(t *testing.T) {
 			assert.InDelta(t, hz, f.centroid, 12, "%v Hz", hz)
 		}
 		top := slices.Index(f.mel[:], slices.Max(f.mel[:]))
-		assert.InDelta(t, melOf(hz), top, 1, "%v Hz", hz)
+		assert.InDelta(t, hertzToMel(hz), top, 1, "%v Hz", hz)
 	}
 	assert.InDelta(t, 0.5, rumbleLoss(rumbleHertz), 1e-12)
 	assert.InDelta(t, 1/(1+math.Pow(0.5, 8)), rumbleLoss(120), 1e-12)

@@ -131,12 +131,12 @@ func (r *Report) times(target Target, soundMs int, s span) {
 			"ms",
 		)
 	}
-	b := barOf(target)
-	if soundMs < b.leastMs {
+	b := limits(target)
+	if soundMs < b.minMs {
 		r.add("too-short", "retake", "The sound is over too soon. Hold it a little longer.", float64(soundMs), "ms")
 	}
 	switch {
-	case b.mostMs > 0 && soundMs > b.mostMs:
+	case b.maxMs > 0 && soundMs > b.maxMs:
 		r.add("too-long", "retake", "This sound is short: let it go at once, and stop.", float64(soundMs), "ms")
 	case time.Duration(soundMs)*time.Millisecond > tooLong:
 		r.add("too-long", "retake", "The sound is held too long. About a second is enough.", float64(soundMs), "ms")
@@ -150,7 +150,7 @@ func (r *Report) voicing(a *analysis, added bool) {
 	if added {
 		share = a.voicedShare(a.span.from, a.span.to-r.AddedVowelMs/hopMs)
 	}
-	switch b := barOf(a.target); {
+	switch b := limits(a.target); {
 	case b.voiceMost > 0 && share > b.voiceMost:
 		r.add("voicing", "retake", "The voice is on. This sound is only breath: hand on the throat, no hum.", share*100, "%")
 	case share < b.voiceLeast:
@@ -194,7 +194,7 @@ func (r *Report) quality(a *analysis) {
 	if missing := a.secondMissing(); missing != "" {
 		r.add("not-this-sound", "retake", missing, 0, "ms")
 	}
-	switch b, c := barOf(a.target), r.Measures.CentroidHertz; {
+	switch b, c := limits(a.target), r.Measures.CentroidHertz; {
 	case c < b.centreLeast, b.darkMost != 0 && r.Measures.DarkDB > b.darkMost && r.VoicedFraction < 0.5:
 		r.add("not-this-sound", "retake", "This is no such sound: the breath is far too dark. Say it again.", c, "Hz")
 	case c < b.doubtLeast, b.doubtMost > 0 && c > b.doubtMost:
@@ -203,7 +203,7 @@ func (r *Report) quality(a *analysis) {
 }
 
 func (r *Report) addedVowel(target Target) bool {
-	b := barOf(target)
+	b := limits(target)
 	if b.vowelMs == 0 {
 		return false
 	}

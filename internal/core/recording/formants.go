@@ -12,7 +12,7 @@ import (
 
 const (
 	lpcHertz = 11_000
-	mostLPC  = 12
+	maxLPC   = 12
 )
 
 // resonances are the peaks in Hz of a dozen frames from lo to hi, by linear prediction (autocorrelation
@@ -85,7 +85,7 @@ func lpc(in []float64, order int) []float64 {
 		x[i] = in[i+1] - 0.97*in[i]
 	}
 	window.Hamming(x)
-	var r [mostLPC + 1]float64
+	var r [maxLPC + 1]float64
 	for k := range order + 1 {
 		for i := k; i < n; i++ {
 			r[k] += x[i] * x[i-k]
@@ -96,7 +96,7 @@ func lpc(in []float64, order int) []float64 {
 	}
 	r[0] *= 1.0000001
 	// Levinson and Durbin's recursion.
-	var a, next [mostLPC + 1]float64
+	var a, next [maxLPC + 1]float64
 	a[0] = 1
 	e := r[0]
 	for i := 1; i <= order; i++ {

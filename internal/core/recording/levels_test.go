@@ -187,11 +187,11 @@ func TestLimitsOfARoom(t *testing.T) {
 
 // Samples of known values: offsets, broken numbers, flat tops, clicks.
 func TestWhatSamplesSay(t *testing.T) {
-	s := signalOf(Clip{Hertz: 1000, Samples: []float64{0.3, 0.1, 0.3, 0.1}})
+	s := newSignal(Clip{Hertz: 1000, Samples: []float64{0.3, 0.1, 0.3, 0.1}})
 	assert.InDelta(t, 0.2, s.mean, 1e-12)
 	assert.InDelta(t, 0.1, s.peak, 1e-12)
-	assert.InDelta(t, 8, signalOf(Clip{Hertz: 1, Samples: []float64{8}}).mean, 1e-12)
-	s = signalOf(Clip{Hertz: 1000, Samples: []float64{9, -9, 9, -9}})
+	assert.InDelta(t, 8, newSignal(Clip{Hertz: 1, Samples: []float64{8}}).mean, 1e-12)
+	s = newSignal(Clip{Hertz: 1000, Samples: []float64{9, -9, 9, -9}})
 	assert.Equal(t, []float64{8, -8, 8, -8}, s.samples)
 
 	wave := func(tops ...float64) signal {
@@ -199,7 +199,7 @@ func TestWhatSamplesSay(t *testing.T) {
 		for range 10 {
 			out = append(out, 0.1, 0.3, 0.1, -0.1, -0.3, -0.1)
 		}
-		return signalOf(Clip{Hertz: 1000, Samples: append(out, tops...)})
+		return newSignal(Clip{Hertz: 1000, Samples: append(out, tops...)})
 	}
 	assert.Equal(t, 5, wave(0.9, 0.9, 0.9, 0.9, 0.9, -0.4, -0.4, -0.4, -0.4, -0.4).clipped())
 	assert.Zero(t, wave(0.9, 0.9, 0.9, 0.9, -0.4, -0.4, -0.4, -0.4).clipped(), "one round top of four")
@@ -210,14 +210,14 @@ func TestWhatSamplesSay(t *testing.T) {
 		wave(0.9, 0.898, 0.9, 0.898, 0.9, -0.45, -0.45, -0.45, -0.45).clipped(),
 		"they are not the same to a hair",
 	)
-	quiet := signalOf(
+	quiet := newSignal(
 		Clip{Hertz: 1000, Samples: []float64{0.19, 0.19, 0.19, 0.19, 0.19, -0.19, -0.19, -0.19, -0.19, -0.19}},
 	)
 	assert.Zero(t, quiet.clipped(), "too soft to be clipped")
 	assert.Zero(t, quiet.clippedHiss())
 	loud := func(n int, v float64) signal {
 		out := append([]float64{0.1, -0.1}, slices.Repeat([]float64{v, 0.02}, n)...)
-		return signalOf(Clip{Hertz: 1000, Samples: out})
+		return newSignal(Clip{Hertz: 1000, Samples: out})
 	}
 	assert.Equal(t, 8, loud(8, 0.7).clippedHiss())
 	assert.Equal(t, 8, loud(8, -0.7).clippedHiss())
@@ -225,36 +225,36 @@ func TestWhatSamplesSay(t *testing.T) {
 
 	click := make([]float64, 1000)
 	click[500] = 1
-	assert.InDelta(t, 1, signalOf(Clip{Hertz: 1000, Samples: click}).clickShare(), 0.01)
+	assert.InDelta(t, 1, newSignal(Clip{Hertz: 1000, Samples: click}).clickShare(), 0.01)
 	click[503], click[497] = 0.9, -0.9 // outside of 4 ms
-	assert.InDelta(t, 1/2.62, signalOf(Clip{Hertz: 1000, Samples: click}).clickShare(), 0.01)
+	assert.InDelta(t, 1/2.62, newSignal(Clip{Hertz: 1000, Samples: click}).clickShare(), 0.01)
 	click[503], click[497], click[502], click[498] = 0, 0, 0.9, -0.9
-	assert.InDelta(t, 1, signalOf(Clip{Hertz: 1000, Samples: click}).clickShare(), 0.01)
+	assert.InDelta(t, 1, newSignal(Clip{Hertz: 1000, Samples: click}).clickShare(), 0.01)
 	assert.InDelta(t, floorDB, decibels(0), 1e-9)
 	assert.InDelta(t, -6.0206, decibels(0.5), 1e-3)
-	p := signalOf(Clip{Hertz: 1000, Samples: click}).part(Trim{490, 510})
+	p := newSignal(Clip{Hertz: 1000, Samples: click}).part(Trim{490, 510})
 	assert.Len(t, p.samples, 20)
 }
 
 func TestAgain(t *testing.T) {
 	e := Evenness{LoudnessLUFS: -23, Takes: 5, Voices: []Voice{{"Ida", 3}, {"Odo", 2}}}
-	k := Kept{Card: "c", Speaker: "Ida", LUFS: -23, SNR: 40, Floor: -70}
+	k := MeasuredTake{Card: "c", Speaker: "Ida", LUFS: -23, SNR: 40, Floor: -70}
 	for _, c := range []struct {
-		change func(k *Kept)
+		change func(k *MeasuredTake)
 		rank   float64
 	}{
-		{func(*Kept) {}, 0},
-		{func(k *Kept) { k.Verdict = Retake }, 1000},
-		{func(k *Kept) { k.SNR = noisySNR }, 0},
-		{func(k *Kept) { k.SNR = 20 }, 480},
-		{func(k *Kept) { k.Floor = -58 }, 0},
-		{func(k *Kept) { k.Gain = 12 }, 0},
-		{func(k *Kept) { k.Gain = 13 }, 313},
-		{func(k *Kept) { k.LUFS = -21 }, 0},
-		{func(k *Kept) { k.LUFS = -20 }, 203},
-		{func(k *Kept) { k.LUFS, k.Plain = -26, true }, 203},
-		{func(k *Kept) { k.LUFS, k.Plain = -25, true }, 0},
-		{func(k *Kept) { k.Speaker = "Odo" }, 100},
+		{func(*MeasuredTake) {}, 0},
+		{func(k *MeasuredTake) { k.Verdict = Retake }, 1000},
+		{func(k *MeasuredTake) { k.SNR = noisySNR }, 0},
+		{func(k *MeasuredTake) { k.SNR = 20 }, 480},
+		{func(k *MeasuredTake) { k.Floor = -58 }, 0},
+		{func(k *MeasuredTake) { k.Gain = 12 }, 0},
+		{func(k *MeasuredTake) { k.Gain = 13 }, 313},
+		{func(k *MeasuredTake) { k.LUFS = -21 }, 0},
+		{func(k *MeasuredTake) { k.LUFS = -20 }, 203},
+		{func(k *MeasuredTake) { k.LUFS, k.Plain = -26, true }, 203},
+		{func(k *MeasuredTake) { k.LUFS, k.Plain = -25, true }, 0},
+		{func(k *MeasuredTake) { k.Speaker = "Odo" }, 100},
 	} {
 		k := k
 		c.change(&k)

@@ -7,8 +7,8 @@ import (
 	"slices"
 )
 
-// Kept is the agreed take of a card as the library plays it.
-type Kept struct {
+// MeasuredTake is the agreed take of a card as the library plays it.
+type MeasuredTake struct {
 	Card    string
 	Speaker string
 	Verdict Verdict
@@ -21,7 +21,7 @@ type Kept struct {
 }
 
 // noise is the level of the room as it is heard, in dBFS: levelling a soft take lifts its room too.
-func (k Kept) noise() float64 { return k.Floor + k.Gain }
+func (k MeasuredTake) noise() float64 { return k.Floor + k.Gain }
 
 // Voice is a speaker with how many agreed takes are theirs.
 type Voice struct {
@@ -56,7 +56,7 @@ const (
 // Even measures how alike the takes sound and says which to record again first: those with a verdict of
 // retake, then noisy rooms, then takes whose loudness could not be brought to the others', then the only takes
 // of another voice.
-func Even(kept []Kept) Evenness {
+func Even(kept []MeasuredTake) Evenness {
 	e := Evenness{Takes: len(kept), Voices: []Voice{}, Again: []Again{}}
 	if len(kept) == 0 {
 		return e
@@ -83,7 +83,7 @@ func Even(kept []Kept) Evenness {
 	return e
 }
 
-func (k Kept) again(e Evenness, usualNoise float64) Again {
+func (k MeasuredTake) again(e Evenness, usualNoise float64) Again {
 	off := k.LUFS - e.LoudnessLUFS
 	switch louder := k.noise() - usualNoise; {
 	case k.Verdict == Retake:

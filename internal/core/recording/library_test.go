@@ -83,10 +83,18 @@ func TestAttemptsAreParted(t *testing.T) {
 }
 
 func TestEvenSaysWhatToRecordFirst(t *testing.T) {
-	k := func(id, voice string, v recording.Verdict, lufs, snr float64) recording.Kept {
-		return recording.Kept{Card: id, Speaker: voice, Verdict: v, Advice: "An uh.", LUFS: lufs, SNR: snr, Floor: lufs - snr}
+	k := func(id, voice string, v recording.Verdict, lufs, snr float64) recording.MeasuredTake {
+		return recording.MeasuredTake{
+			Card:    id,
+			Speaker: voice,
+			Verdict: v,
+			Advice:  "An uh.",
+			LUFS:    lufs,
+			SNR:     snr,
+			Floor:   lufs - snr,
+		}
 	}
-	e := recording.Even([]recording.Kept{
+	e := recording.Even([]recording.MeasuredTake{
 		k(
 			"other voice",
 			"B",

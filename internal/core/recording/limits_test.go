@@ -284,7 +284,7 @@ func TestHowMuchSilenceARoomNeeds(t *testing.T) {
 		for i := range 4000 {
 			clip.Samples[205*80+shift*40+i] += 0.2 * math.Sin(2*math.Pi*600*float64(i)/16000)
 		}
-		levels, _ := signalOf(clip).heard(analysisHertz)
+		levels, _ := newSignal(clip).heard(analysisHertz)
 		s := wordIn(levels)
 		before, after := s.from-10, len(levels)-(s.to+10)
 		want := ""

@@ -76,9 +76,9 @@ type filter struct {
 	width int
 }
 
-// mostPhases bounds the bank of rates that hardly divide, such as 44,099: their samples are taken from the next
+// maxPhases bounds the bank of rates that hardly divide, such as 44,099: their samples are taken from the next
 // phase below, an error of less than a thousandth of a sample.
-const mostPhases = 1024
+const maxPhases = 1024
 
 var filters sync.Map // of [2]int to *filter; made once for each pair of rates
 
@@ -90,7 +90,7 @@ func filterFor(from, to int) *filter {
 	cut := 0.9 * min(1, float64(to)/float64(from))
 	half := 16 / cut
 	phases := to / gcd(from, to)
-	f := &filter{make([][]float64, min(phases, mostPhases)), int(half)*2 + 2}
+	f := &filter{make([][]float64, min(phases, maxPhases)), int(half)*2 + 2}
 	for p := range f.bank {
 		frac := float64(p) / float64(len(f.bank))
 		taps := make([]float64, f.width)
@@ -102,7 +102,7 @@ func filterFor(from, to int) *filter {
 		}
 		f.bank[p] = taps
 	}
-	if phases <= mostPhases { // there are few of these
+	if phases <= maxPhases { // there are few of these
 		filters.Store(key, f)
 	}
 	return f

@@ -143,7 +143,7 @@ func Judge(take Clip, target Target) Report {
 		r.add("silence", "retake", "There is nothing on this take. Check the microphone and record again.", 0, "ms")
 		return r.close()
 	}
-	clean := signalOf(take)
+	clean := newSignal(take)
 	r.Measures.DCOffset = clean.mean
 	r.PeakDBFS = decibels(clean.peak)
 	if clean.peak < 0.0008 {
@@ -276,7 +276,7 @@ func Attempts(take Clip) []Trim {
 	if take.Hertz < 4000 || len(take.Samples) == 0 {
 		return nil
 	}
-	levels, _ := signalOf(take).heard(0)
+	levels, _ := newSignal(take).heard(0)
 	s := findSound(levels)
 	if s.peak < floorDB+20 || len(s.runs) == 0 {
 		return nil

@@ -27,8 +27,8 @@ type RoomReport struct {
 
 // Limits of the room; trials with known rooms and common practice, no published source but where named.
 const (
-	leastSilenceMs = 1000
-	leastRestMs    = 700
+	minSilenceMs   = 1000
+	minRestMs      = 700
 	goodSNR        = 34.0 // dB
 	closeMargin    = 3.0  // dB under full scale
 	softPeak       = -24.0
@@ -50,7 +50,7 @@ func Room(clip Clip) RoomReport {
 	if clip.Hertz < 4000 || len(clip.Samples) == 0 {
 		return r.say("no-sound", "retake", noTestSound, 0, "ms")
 	}
-	clean := signalOf(clip)
+	clean := newSignal(clip)
 	r.PeakDBFS = decibels(clean.peak)
 	levels, mono := clean.heard(analysisHertz)
 	s := wordIn(levels)
@@ -59,7 +59,7 @@ func Room(clip Clip) RoomReport {
 	}
 	before := levels[:max(0, s.from-10)]
 	r.SwellDB = swell(before)
-	if len(before)*hopMs < leastSilenceMs || r.SwellDB > spokenDB && slices.Max(before) > s.peak-25 {
+	if len(before)*hopMs < minSilenceMs || r.SwellDB > spokenDB && slices.Max(before) > s.peak-25 {
 		return r.say(
 			"spoken-early", "retake",
 			"Something was heard while it should have been silent. Wait for the light, then say “tap!” once.",
@@ -67,7 +67,7 @@ func Room(clip Clip) RoomReport {
 		)
 	}
 	after := levels[min(len(levels), s.to+10):]
-	if len(after)*hopMs < leastRestMs {
+	if len(after)*hopMs < minRestMs {
 		return r.say(
 			"spoken-late", "retake", "Something was heard after the word. Say “tap!” once, then keep still.",
 			float64(len(after)*hopMs), "ms",
@@ -163,7 +163,7 @@ func (r *RoomReport) judge(clipped int, tail float64) {
 func wordIn(levels []float64) span {
 	s := findSound(levels)
 	at := slices.Index(levels, s.peak)
-	first := slices.Sorted(slices.Values(levels[:min(len(levels), leastSilenceMs/hopMs)]))
+	first := slices.Sorted(slices.Values(levels[:min(len(levels), minSilenceMs/hopMs)]))
 	loud := max(s.floor+9, s.peak-30)
 	if usual := first[len(first)/2]; usual < s.peak-20 { // the noise before it, where a gain falls with the word
 		loud = max(loud, usual+9)

@@ -19,7 +19,7 @@ type signal struct {
 // farthest is what a sample may be at most; more is a broken file.
 const farthest = 8
 
-func signalOf(take Clip) signal {
+func newSignal(take Clip) signal {
 	s := signal{samples: take.Samples, hertz: take.Hertz}
 	copied := false
 	for i, v := range s.samples {

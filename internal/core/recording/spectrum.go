@@ -17,9 +17,9 @@ const (
 	melCount = 20
 )
 
-// melOf is the mel band of a frequency, -1 outside of all (after S. S. Stevens, J. Volkmann and E. B. Newman, 1937, in
-// the usual form 2595 log10(1 + f/700)).
-func melOf(hertz float64) int {
+// hertzToMel is the mel band of a frequency, -1 outside of all (after S. S. Stevens, J. Volkmann and E. B. Newman,
+// 1937, in the usual form 2595 log10(1 + f/700)).
+func hertzToMel(hertz float64) int {
 	mel := func(f float64) float64 { return 2595 * math.Log10(1+f/700) }
 	const least, most = 80.0, 7600.0
 	if hertz < least || hertz >= most {
@@ -62,7 +62,7 @@ func frames(mono []float64, n int, s span) []frame {
 	const perBin = float64(analysisHertz) / fftLen
 	var band, melBand [fftLen/2 + 1]int
 	for k := range band {
-		melBand[k] = melOf(float64(k) * perBin)
+		melBand[k] = hertzToMel(float64(k) * perBin)
 		band[k] = -1
 		for b := range bandCount {
 			if f := float64(k) * perBin; f >= bandEdges[b] && f < bandEdges[b+1] {

@@ -43,12 +43,12 @@ func TargetOf(a phoneme.Accent, text string) (Target, error) {
 	case "kw":
 		t.Class = ShortWord
 	default:
-		t.Class = classOf(t.Sounds[0])
+		t.Class = soundClass(t.Sounds[0])
 	}
 	return t, nil
 }
 
-func classOf(s phoneme.Sound) Class {
+func soundClass(s phoneme.Sound) Class {
 	switch {
 	case s.VowelKind == phoneme.Diphthong:
 		return Glide

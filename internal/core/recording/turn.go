@@ -22,8 +22,8 @@ const (
 	turnGuard   = 2
 	turnAttack  = 6
 	turnRelease = 2
-	leastBefore = 6
-	leastAfter  = 5
+	minBefore   = 6
+	minAfter    = 5
 )
 
 // turnWeights weigh the features in the order of their definition; by logistic regression on the sources for tuning
@@ -49,7 +49,7 @@ const (
 // the voice.
 func (a *analysis) turns() []Turn {
 	from, to := a.span.from, min(a.span.to, len(a.frames)-1)
-	if to-from < turnAttack+leastBefore+2*turnGuard+leastAfter+turnRelease {
+	if to-from < turnAttack+minBefore+2*turnGuard+minAfter+turnRelease {
 		return nil
 	}
 	sums := make([][qCount]float64, to-from+2)
@@ -80,7 +80,7 @@ func (a *analysis) turns() []Turn {
 	}
 	w := turnWeights[a.target.Class]
 	var out []Turn
-	for t := from + turnAttack + leastBefore + turnGuard; t+turnGuard+leastAfter <= to-turnRelease; t++ {
+	for t := from + turnAttack + minBefore + turnGuard; t+turnGuard+minAfter <= to-turnRelease; t++ {
 		a2 := t - turnGuard
 		a1 := max(from+turnAttack, a2-turnSide)
 		b1 := t + turnGuard
@@ -136,5 +136,5 @@ func Turns(take Clip, target Target) []Turn {
 	if target.Class != Hum && target.Class != Buzz || take.Hertz < 4000 || len(take.Samples) == 0 {
 		return nil
 	}
-	return analysed(signalOf(take), target).turns()
+	return analysed(newSignal(take), target).turns()
 }

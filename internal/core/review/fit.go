@@ -38,13 +38,13 @@ const ErrFew fault.Code = "few-meetings"
 
 // What a fit needs (a few hundred; ours), and how it is bound.
 const (
-	LeastMeetings = 300
-	LeastLapses   = 20
-	heldShare     = 0.25
-	pull          = 4.0 // towards the usual weights: as a prior with a deviation of 1/2 on the logarithm
-	mostSteps     = 400
-	surest        = 1e-3 // no meeting is foretold more surely
-	leastBetter   = 1e-4
+	MinMeetings = 300
+	MinLapses   = 20
+	heldShare   = 0.25
+	pull        = 4.0 // towards the usual weights: as a prior with a deviation of 1/2 on the logarithm
+	maxSteps    = 400
+	surest      = 1e-3 // no meeting is foretold more surely
+	minBetter   = 1e-4
 )
 
 // fitted are the weights that are fitted: how long a first meeting lasts at each sureness, and by how much each further
@@ -66,46 +66,46 @@ func FitTo(histories [][]Meeting) (Fit, error) {
 			}
 		}
 	}
-	if len(all) < LeastMeetings || out.Lapses < LeastLapses {
+	if len(all) < MinMeetings || out.Lapses < MinLapses {
 		return out, fault.New(
 			ErrFew,
 			"There are %d meetings after the first, %d of them forgotten. From %d and %d on the memory can be fitted; "+
 				"until then the usual one is used.",
 			len(all),
 			out.Lapses,
-			LeastMeetings,
-			LeastLapses,
+			MinMeetings,
+			MinLapses,
 		)
 	}
 	slices.SortFunc(all, time.Time.Compare)
 	until := all[int(float64(len(all))*(1-heldShare))]
 	loss := func(x []float64) float64 {
-		sum, n := foretold(histories, weightsOf(x), func(at time.Time) bool { return at.Before(until) })
+		sum, n := foretold(histories, fitWeights(x), func(at time.Time) bool { return at.Before(until) })
 		prior := 0.0
 		for _, v := range x {
 			prior += pull * v * v / 2
 		}
 		return (prior - sum) / float64(max(1, n))
 	}
-	settings := &optimize.Settings{MajorIterations: mostSteps, FuncEvaluations: mostSteps}
+	settings := &optimize.Settings{MajorIterations: maxSteps, FuncEvaluations: maxSteps}
 	found, err := optimize.Minimize(
 		optimize.Problem{Func: loss}, make([]float64, len(fitted)), settings, &optimize.NelderMead{},
 	)
 	if found == nil {
 		return out, err
 	}
-	w := weightsOf(found.X)
+	w := fitWeights(found.X)
 	held := func(at time.Time) bool { return !at.Before(until) }
 	before, n := foretold(histories, fsrs.DefaultWeights(), held)
 	after, _ := foretold(histories, w, held)
 	out.Weights, out.Held, out.Meetings = w[:], n, len(all)-n
 	out.Before, out.After = before/float64(max(1, n)), after/float64(max(1, n))
-	out.Better = out.After > out.Before+leastBetter
+	out.Better = out.After > out.Before+minBetter
 	return out, nil
 }
 
-// weightsOf are the usual weights, those that are fitted multiplied by e to x; the first four rise.
-func weightsOf(x []float64) fsrs.Weights {
+// fitWeights are the usual weights, those that are fitted multiplied by e to x; the first four rise.
+func fitWeights(x []float64) fsrs.Weights {
 	w := fsrs.DefaultWeights()
 	for k, i := range fitted {
 		if i == 8 {

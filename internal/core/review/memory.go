@@ -90,8 +90,8 @@ const (
 	NotMet Fading = "not met" // never
 )
 
-// FadingOf names a retrievability.
-func FadingOf(r float64) Fading {
+// FadingCards names a retrievability.
+func FadingCards(r float64) Fading {
 	switch {
 	case r >= 0.95:
 		return Fresh

@@ -39,10 +39,10 @@ func TestRetrievabilityFallsToNineTenthsWithinTheStability(t *testing.T) {
 		assert.Less(t, s.Retrievability(now.AddDate(0, 3, 0)), s.Retrievability(now.AddDate(0, 1, 0)))
 	}
 	assert.Zero(t, review.Seen{}.Retrievability(now))
-	assert.Equal(t, review.NotMet, review.FadingOf(0))
+	assert.Equal(t, review.NotMet, review.FadingCards(0))
 	assert.Equal(t,
 		[]review.Fading{review.Fresh, review.Holds, review.Fades, review.Faded},
-		[]review.Fading{review.FadingOf(0.95), review.FadingOf(0.9), review.FadingOf(0.75), review.FadingOf(0.7)},
+		[]review.Fading{review.FadingCards(0.95), review.FadingCards(0.9), review.FadingCards(0.75), review.FadingCards(0.7)},
 	)
 }
 

@@ -35,13 +35,13 @@ type Seen struct {
 	Memory  Memory // the zero value is the usual one
 }
 
-// freshFor is in how many of the lessons after its own a new card comes back whatever else is due, and mostFresh how
-// many of the newest do (common practice, no published source for the numbers). restAbove is how well a card that is
-// secure is kept while it rests.
+// freshFor is in how many of the lessons after its own a new card comes back whatever else is due, and maxFreshCards
+// how many of the newest do (common practice, no published source for the numbers). restAbove is how well a secure card
+// is remembered while it rests.
 const (
-	freshFor  = 5
-	mostFresh = 3
-	restAbove = 0.95
+	freshFor      = 5
+	maxFreshCards = 3
+	restAbove     = 0.95
 )
 
 // Pick is a card for the pack and why.
@@ -58,7 +58,7 @@ func Choose(log []Seen, n int, now time.Time, rng *rand.Rand) (picks []Pick, res
 		need float64
 		tie  float64
 	}
-	newest := newestOf(log)
+	newest := newestMeeting(log)
 	var all []ranked
 	for _, s := range log {
 		r := s.Retrievability(now)
@@ -81,8 +81,8 @@ func Choose(log []Seen, n int, now time.Time, rng *rand.Rand) (picks []Pick, res
 	return picks, resting
 }
 
-// newestOf are the cards met last for the first time, for as long as they are new.
-func newestOf(log []Seen) map[string]bool {
+// newestMeeting are the cards met last for the first time, for as long as they are new.
+func newestMeeting(log []Seen) map[string]bool {
 	var fresh []Seen
 	for _, s := range log {
 		if s.Times >= 1 && s.Times <= freshFor && !s.First.IsZero() {
@@ -94,7 +94,7 @@ func newestOf(log []Seen) map[string]bool {
 		func(a, b Seen) int { return cmp.Or(b.First.Compare(a.First), cmp.Compare(a.CardID, b.CardID)) },
 	)
 	out := map[string]bool{}
-	for _, s := range fresh[:min(mostFresh, len(fresh))] {
+	for _, s := range fresh[:min(maxFreshCards, len(fresh))] {
 		out[s.CardID] = true
 	}
 	return out

@@ -27,8 +27,8 @@ type Mark struct {
 
 // Bounds of a run. A face may be ahead of what is kept by what it did without a line, and not by more.
 const (
-	MostMarks = 600
-	MostAhead = 1_000_000
+	MaxMarks      = 600
+	MaxClockAhead = 1_000_000
 )
 
 // ErrMark is wrapped by what is wrong with a mark.
@@ -64,12 +64,12 @@ func Check(kept, marks []Mark) error {
 			return fault.New(ErrMark, "a running lesson has nothing that is called “%s”", m.Name)
 		case !json.Valid([]byte(m.Value)):
 			return fault.New(ErrMark, "the value of “%s” is no JSON", m.Name)
-		case m.N > newest+MostAhead:
+		case m.N > newest+MaxClockAhead:
 			return fault.New(ErrMark, "“%s” comes from too far ahead", m.Name)
 		}
 	}
-	if len(Join(kept, marks)) > MostMarks {
-		return fault.New(ErrMark, "a running lesson keeps up to %d things", MostMarks)
+	if len(Join(kept, marks)) > MaxMarks {
+		return fault.New(ErrMark, "a running lesson keeps up to %d things", MaxMarks)
 	}
 	return nil
 }

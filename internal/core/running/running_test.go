@@ -59,7 +59,7 @@ func TestWhatIsNoMarkIsRefused(t *testing.T) {
 	}
 	require.NoError(t, running.Check(kept, []running.Mark{{Name: "own", Value: `{"word":"ship"}`, N: 41, By: "desk"}}))
 	var many []running.Mark
-	for i := range running.MostMarks {
+	for i := range running.MaxMarks {
 		many = append(many, running.Mark{Name: fmt.Sprintf("side.%d", i), Value: "1", N: 1, By: "x"})
 	}
 	assert.ErrorIs(t, running.Check(kept, many), running.ErrMark)
@@ -88,9 +88,9 @@ func TestHowFarAheadAMarkMayBe(t *testing.T) {
 			furthest += step
 		}
 	}
-	assert.Equal(t, int64(40+running.MostAhead), furthest, "counted from the newest that is kept")
+	assert.Equal(t, int64(40+running.MaxClockAhead), furthest, "counted from the newest that is kept")
 	var most []running.Mark
-	for i := range running.MostMarks - len(kept) {
+	for i := range running.MaxMarks - len(kept) {
 		most = append(most, running.Mark{Name: fmt.Sprintf("side.%d", i), Value: "1", N: 1, By: "x"})
 	}
 	require.NoError(t, running.Check(kept, most), "as many as it keeps")

@@ -126,7 +126,7 @@ func Count(o lexicon.Speech, p spelling.Pair) string {
 
 // Hold says whether the sound is stretched or short.
 func Hold(c convention.Conventions, p spelling.Pair) string {
-	if card.HoldOf(c, p) == card.Stretch {
+	if card.FindHold(c, p) == card.Stretch {
 		return "Stretch it, then stop cleanly."
 	}
 	return "Say it short and stop at once."
@@ -139,7 +139,7 @@ func Throat(a phoneme.Accent, p spelling.Pair) string {
 		card.VoiceOff:   "No: the voice is off, only breath.",
 		card.VoiceBoth:  "First not, then it does: the voice is off, then on.",
 		card.VoiceFalls: "First it does, then not: the voice is on, then off.",
-	}[card.VoiceOf(a, p)]
+	}[card.FindVoice(a, p)]
 	return "“Hand on your throat. Does it hum?” " + answer
 }
 
@@ -172,7 +172,7 @@ func Voices(c convention.Conventions, p spelling.Pair) []string {
 			list = append(list, v.name)
 		}
 	}
-	if card.HoldOf(c, p) == card.Short {
+	if card.FindHold(c, p) == card.Short {
 		list = slices.DeleteFunc(list, long)
 	}
 	return list

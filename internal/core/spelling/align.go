@@ -145,12 +145,12 @@ func lettered(word string, pieces []piece) []piece {
 	}
 	pieces = slices.Clone(pieces)
 	for k := slices.IndexFunc(pieces, without); k >= 0; k = slices.IndexFunc(pieces, without) {
-		if apart := parted(pieces, k); apart >= 0 {
+		if apart := isParted(pieces, k); apart >= 0 {
 			p := &pieces[apart]
 			n := len(p.letters) - 1
 			first, e := p.letters[:n:n], p.letters[n:]
 			*p = piece{first, p.codes, nil}
-			if row, ok := rowOf[word[first[0]:first[0]+n]+":"+p.codes]; ok {
+			if row, ok := findRow[word[first[0]:first[0]+n]+":"+p.codes]; ok {
 				p.row = &rows[row]
 			}
 			pieces[k].letters = e
@@ -170,8 +170,8 @@ func lettered(word string, pieces []piece) []piece {
 	return pieces
 }
 
-// parted is the split spelling whose e stands where piece k sounds, -1 where none does.
-func parted(pieces []piece, k int) int {
+// isParted is the split spelling whose e stands where piece k sounds, -1 where none does.
+func isParted(pieces []piece, k int) int {
 	return slices.IndexFunc(pieces[:k], func(p piece) bool {
 		if p.row == nil || !p.row.split || len(p.letters) < 2 {
 			return false

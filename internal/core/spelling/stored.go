@@ -81,7 +81,7 @@ func ReadJoined(word, stored string) (Joined, error) {
 		p := piece{codes: sounds}
 		g := strings.TrimPrefix(name, "!")
 		if len(g) == len(name) {
-			k, known := rowOf[token]
+			k, known := findRow[token]
 			if !known {
 				return j, fmt.Errorf("spelling: the table has no row %q", token)
 			}

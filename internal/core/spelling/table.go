@@ -38,7 +38,7 @@ const (
 var (
 	rows      []row
 	tableRows = map[string][]row{}
-	rowOf     = map[string]int16{} // by name and codes: "a-e:A"
+	findRow   = map[string]int16{} // by name and codes: "a-e:A"
 	// By first letter and first code: the rows that can start at a place.
 	byStart  [26][256][]int16 // numbers in rows
 	byLetter [26][]row
@@ -79,7 +79,7 @@ func init() {
 				r.phonemes[i] = phoneme.Realise(a, codes, 0)
 				r.sound[i] = phoneme.Join(r.phonemes[i])
 			}
-			rowOf[r.name+":"+codes] = int16(len(rows))
+			findRow[r.name+":"+codes] = int16(len(rows))
 			tableRows[r.name] = append(tableRows[r.name], r)
 			byLetter[r.grapheme[0]-'a'] = append(byLetter[r.grapheme[0]-'a'], r)
 			start := &byStart[r.grapheme[0]-'a'][r.codes[0]]

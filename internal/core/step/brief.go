@@ -43,8 +43,8 @@ type Text struct {
 	Questions []string
 }
 
-// Brief is all that a step may be filled from. Nobody changes it. Class knows the targets already.
-type Brief struct {
+// FillInput is all that a step may be filled from. Nobody changes it. Class knows the targets already.
+type FillInput struct {
 	Purpose     lesson.Purpose
 	Conventions convention.Conventions
 	Speech      lexicon.Speech    // with the team's pictures
@@ -79,10 +79,10 @@ func Chance(seed uint64, what string) *rand.Rand {
 }
 
 // Chance is a generator for one question of this lesson.
-func (b *Brief) Chance(what string) *rand.Rand { return Chance(b.Seed, what) }
+func (b *FillInput) Chance(what string) *rand.Rand { return Chance(b.Seed, what) }
 
 // Pairs are the targets' pairs.
-func (b *Brief) Pairs() []spelling.Pair {
+func (b *FillInput) Pairs() []spelling.Pair {
 	out := make([]spelling.Pair, len(b.Targets))
 	for i, t := range b.Targets {
 		out[i] = t.Pair
@@ -91,7 +91,7 @@ func (b *Brief) Pairs() []spelling.Pair {
 }
 
 // Sounds are the targets' sounds, one for each target that is a single sound.
-func (b *Brief) Sounds() []phoneme.Phoneme {
+func (b *FillInput) Sounds() []phoneme.Phoneme {
 	var out []phoneme.Phoneme
 	for _, t := range b.Targets {
 		if s, err := phoneme.Parse(b.Conventions.Accent, t.Pair.Sound); err == nil && len(s) == 1 {
@@ -102,7 +102,7 @@ func (b *Brief) Sounds() []phoneme.Phoneme {
 }
 
 // IsTarget tells whether a card is one of the targets.
-func (b *Brief) IsTarget(id string) bool {
+func (b *FillInput) IsTarget(id string) bool {
 	return slices.ContainsFunc(b.Targets, func(t card.Card) bool { return t.ID == id })
 }
 
@@ -138,7 +138,7 @@ func Why(code, format string, args ...any) lesson.Reason {
 
 // Reliable tells whether a word can be spelled by what has been taught: a doubled letter is read because its single
 // one is known, and only spelled when its own card has been met.
-func (b *Brief) Reliable(w Word) bool {
+func (b *FillInput) Reliable(w Word) bool {
 	for _, s := range w.Segments {
 		if s.Pair.Kind() != "doubled letter" {
 			continue
@@ -173,8 +173,8 @@ func SoundCount(n int) string {
 
 // OfWords is material that is a list of words.
 func OfWords(list []Word, least int, take func(n int) []Word) Material {
-	return Material{Least: least, Most: len(list), Take: func(n int) Filling {
-		var f Filling
+	return Material{Least: least, Most: len(list), Take: func(n int) FillResult {
+		var f FillResult
 		shown := map[string]bool{}
 		for _, w := range take(n) {
 			f.Items = append(f.Items, NewItem(lesson.WordItem, w.Option()))
@@ -191,8 +191,8 @@ func OfWords(list []Word, least int, take func(n int) []Word) Material {
 
 // OfTexts is material that is a list of sentences or other texts.
 func OfTexts(kind lesson.ItemKind, list []lesson.Option, least int) Material {
-	return Material{Least: least, Most: len(list), Take: func(n int) Filling {
-		var f Filling
+	return Material{Least: least, Most: len(list), Take: func(n int) FillResult {
+		var f FillResult
 		for i, o := range list {
 			if i < n {
 				f.Items = append(f.Items, NewItem(kind, o))
@@ -204,29 +204,29 @@ func OfTexts(kind lesson.ItemKind, list []lesson.Option, least int) Material {
 	}}
 }
 
-// Telling is what the words of a step are written from: the lesson as it is kept, so that they can be written again
+// Narration is what the words of a step are written from: the lesson as it is kept, so that they can be written again
 // when an item has been changed.
-type Telling struct {
+type Narration struct {
 	Lesson      *lesson.Lesson
 	Conventions convention.Conventions
 	Speech      lexicon.Speech
 	Clues       map[string]string // the team's own, by word
-	Wardrobe    Wardrobe
+	Wardrobe    FaceSource
 }
 
-// Wardrobe is what the words of a lesson are dressed from when they change: the cards of their bridges, and the
+// FaceSource is what the words of a lesson are dressed from when they change: the cards of their bridges, and the
 // letters they are written in.
-type Wardrobe struct {
+type FaceSource struct {
 	Cards   []card.Card
 	Letters map[string]strokes.Letter
 }
 
 // Clue says in plain words what a word means: as the team put it, or else the open dictionary; empty where neither
 // does.
-func (t *Telling) Clue(word string) string { return First(t.Clues[word], lexicon.Clue(word)) }
+func (t *Narration) Clue(word string) string { return First(t.Clues[word], lexicon.Clue(word)) }
 
 // Said names a sound with its keyword.
-func (t *Telling) Said() string {
+func (t *Narration) Said() string {
 	var out []string
 	for _, f := range t.Lesson.Faces() {
 		out = append(out, f.Said)
@@ -235,7 +235,7 @@ func (t *Telling) Said() string {
 }
 
 // Sounds are the sounds of the targets without their keywords, each once.
-func (t *Telling) Sounds() []string {
+func (t *Narration) Sounds() []string {
 	var out []string
 	for _, f := range t.Lesson.Faces() {
 		if s := script.Sound(f.Pair); !slices.Contains(out, s) {
@@ -246,10 +246,10 @@ func (t *Telling) Sounds() []string {
 }
 
 // Sound joins the sounds of the targets to one text.
-func (t *Telling) Sound() string { return script.List(t.Sounds()) }
+func (t *Narration) Sound() string { return script.List(t.Sounds()) }
 
 // Spellings are the faces with a grapheme of their own, and how the sounds of each are named.
-func (t *Telling) Spellings() (faces []lesson.CardFace, said map[string]string) {
+func (t *Narration) Spellings() (faces []lesson.CardFace, said map[string]string) {
 	names := map[string][]string{}
 	for _, f := range t.Lesson.Faces() {
 		if names[f.Pair.Grapheme] == nil {
@@ -265,7 +265,7 @@ func (t *Telling) Spellings() (faces []lesson.CardFace, said map[string]string) 
 }
 
 // Fresh tells whether what the lesson is about is new to the class.
-func (t *Telling) Fresh() bool { return t.Lesson.Purpose == lesson.Introduce }
+func (t *Narration) Fresh() bool { return t.Lesson.Purpose == lesson.Introduce }
 
 // Adult adds lines that are not empty to what the adult says.
 func Adult(s *lesson.Step, lines ...string) {

@@ -10,19 +10,19 @@ import (
 	"brightchalk/internal/core/lesson"
 )
 
-// mostNext is how many runners-up stand beside an item.
-const mostNext = 6
+// maxNext is how many runners-up stand beside an item.
+const maxNext = 6
 
 // Find gathers what a step could show; a fault comes back where it cannot be held.
-func (r Registry) Find(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) {
+func (r Registry) Find(b *FillInput, s lesson.RoutineStep) (Material, *fault.Fault) {
 	return r.byKind[s.Kind].Material(b, s)
 }
 
 // Fill makes the step of a routine from what it shows, in so many seconds. What is locked stays in its slot. The
 // faces of the cards that it shows stand in the lesson already.
 func (r Registry) Fill(
-	t *Telling,
-	f Filling,
+	t *Narration,
+	f FillResult,
 	s lesson.RoutineStep,
 	id string,
 	seconds int,
@@ -61,7 +61,7 @@ func (r Registry) Fill(
 }
 
 // Explain gives the words of a step their clues, and says of which the picture is shown first.
-func Explain(t *Telling, s *lesson.Step) {
+func Explain(t *Narration, s *lesson.Step) {
 	for i := range s.Items {
 		if it := &s.Items[i]; it.Kind == lesson.WordItem && it.Role != lesson.MadeUpRole {
 			it.Clue = t.Clue(it.Value)
@@ -109,7 +109,7 @@ func next(items []lesson.Item, it lesson.Item, rest []lesson.Option) []lesson.Op
 	out := []lesson.Option{}
 	for _, o := range rest {
 		there := slices.ContainsFunc(items, func(k lesson.Item) bool { return k.Value == o.Value })
-		if len(out) < mostNext && o.Basket == it.Basket && !there {
+		if len(out) < maxNext && o.Basket == it.Basket && !there {
 			out = append(out, o)
 		}
 	}
@@ -117,7 +117,7 @@ func next(items []lesson.Item, it lesson.Item, rest []lesson.Option) []lesson.Op
 }
 
 // Tell writes what the adult says and the class does, from the lesson as it is kept and the items of the step.
-func (r Registry) Tell(t *Telling, s *lesson.Step) {
+func (r Registry) Tell(t *Narration, s *lesson.Step) {
 	s.Adult, s.Class, s.Table, s.Cautions, s.Pieces = []string{}, []string{}, []string{}, []string{}, nil
 	r.byKind[s.Kind].Tell(t, s)
 	Adult(s, t.WhoSpeaks(s.Items))

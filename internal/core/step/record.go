@@ -74,9 +74,9 @@ type Record struct {
 	Kind         lesson.Kind       `json:"kind"`
 	Name         string            `json:"name"`
 	Family       lesson.Family     `json:"family" enum:"ear,mouth,eye,hand,word,page"`
-	LeastSeconds int               `json:"least_s"`
+	MinSeconds   int               `json:"least_s"`
 	UsualSeconds int               `json:"usual_s"`
-	MostSeconds  int               `json:"most_s"`
+	MaxSeconds   int               `json:"most_s"`
 	ItemSeconds  int               `json:"item_s"`
 	Needs        []Need            `json:"needs" doc:"without which it is left out"`
 	Offers       []string          `json:"offers" doc:"ways and options of the step"`
@@ -87,16 +87,16 @@ type Record struct {
 	About        string            `json:"about"`
 	Rank         int               `json:"rank" doc:"the lower, the sooner it falls out when time is short"`
 
-	Older    bool                                                          `json:"-"` // it takes a share of older words
-	Usually  int                                                           `json:"-"` // how often it is gone through; 0: it cannot be told
-	Again    int                                                           `json:"-"` // seconds of each further time: of an item, or of the step where it does not go by items
-	Spoken   bool                                                          `json:"-"` // each item can say who speaks
-	Tools    bool                                                          `json:"-"` // the team may name its tools
-	Seconds  bool                                                          `json:"-"` // the team may say how long it is
-	Words    bool                                                          `json:"-"` // the team may write words for it
-	Within   lesson.Kind                                                   `json:"-"` // it has no more items than that step: its words are among that one's
-	Material func(b *Brief, s lesson.RoutineStep) (Material, *fault.Fault) `json:"-"`
-	Tell     func(t *Telling, s *lesson.Step)                              `json:"-"`
+	Older    bool                                                              `json:"-"` // it takes a share of older words
+	Usually  int                                                               `json:"-"` // how often it is gone through; 0: it cannot be told
+	Again    int                                                               `json:"-"` // seconds of each further time: of an item, or of the step where it does not go by items
+	Spoken   bool                                                              `json:"-"` // each item can say who speaks
+	Tools    bool                                                              `json:"-"` // the team may name its tools
+	Seconds  bool                                                              `json:"-"` // the team may say how long it is
+	Words    bool                                                              `json:"-"` // the team may write words for it
+	Within   lesson.Kind                                                       `json:"-"` // it has no more items than that step: its words are among that one's
+	Material func(b *FillInput, s lesson.RoutineStep) (Material, *fault.Fault) `json:"-"`
+	Tell     func(t *Narration, s *lesson.Step)                                `json:"-"`
 }
 
 // Material is what a step could show: fewer than Least items and it cannot be held. Span gives its seconds where they
@@ -106,14 +106,14 @@ type Material struct {
 	Least, Most int
 	By          int
 	Span        *Span
-	Take        func(n int) Filling
+	Take        func(n int) FillResult
 }
 
 // Span is how short and how long a step may be, in seconds.
 type Span struct{ Least, Usual, Most int }
 
-// Filling is what is shown, with what could stand there instead.
-type Filling struct {
+// FillResult is what is shown, with what could stand there instead.
+type FillResult struct {
 	Items []lesson.Item
 	Rest  []lesson.Option
 	Deck  []lesson.Show
@@ -122,7 +122,7 @@ type Filling struct {
 // Span is how long a step may be with its material, in seconds; for steps that go by items the counts follow from it.
 func (r Record) Span(m Material, s lesson.RoutineStep) (span Span, counts [3]int) {
 	w := s.WeightOr1()
-	least, usual, most := r.LeastSeconds, int(float64(r.UsualSeconds)*w), int(float64(r.MostSeconds)*max(1, w))
+	least, usual, most := r.MinSeconds, int(float64(r.UsualSeconds)*w), int(float64(r.MaxSeconds)*max(1, w))
 	if m.Span != nil {
 		return m.Span.weighed(w), counts
 	}
@@ -146,7 +146,7 @@ func (r Record) Paced(pace float64) Record {
 		return r
 	}
 	by := func(seconds int) int { return int(math.Round(float64(seconds) * pace)) }
-	r.LeastSeconds, r.UsualSeconds, r.MostSeconds = by(r.LeastSeconds), by(r.UsualSeconds), by(r.MostSeconds)
+	r.MinSeconds, r.UsualSeconds, r.MaxSeconds = by(r.MinSeconds), by(r.UsualSeconds), by(r.MaxSeconds)
 	r.Again = by(r.Again)
 	if r.ItemSeconds > 0 {
 		r.ItemSeconds = max(1, by(r.ItemSeconds))

@@ -11,8 +11,8 @@ import (
 
 // Seconds and items of a step by hand: what goes by items, by the time, by weight, by how often, by the class's pace.
 func TestHowLongAStepMayBe(t *testing.T) {
-	byTime := step.Record{LeastSeconds: 30, UsualSeconds: 60, MostSeconds: 90, Usually: 2, Again: 8}
-	byItem := step.Record{LeastSeconds: 50, UsualSeconds: 100, MostSeconds: 200, ItemSeconds: 25, Usually: 2, Again: 5}
+	byTime := step.Record{MinSeconds: 30, UsualSeconds: 60, MaxSeconds: 90, Usually: 2, Again: 8}
+	byItem := step.Record{MinSeconds: 50, UsualSeconds: 100, MaxSeconds: 200, ItemSeconds: 25, Usually: 2, Again: 5}
 	ten := step.Material{Least: 1, Most: 10}
 	for name, c := range map[string]struct {
 		r      step.Record
@@ -94,7 +94,7 @@ func TestHowLongAStepMayBe(t *testing.T) {
 			[3]int{},
 		},
 		"a least that is odd": {
-			step.Record{LeastSeconds: 51, UsualSeconds: 100, MostSeconds: 200, ItemSeconds: 25},
+			step.Record{MinSeconds: 51, UsualSeconds: 100, MaxSeconds: 200, ItemSeconds: 25},
 			ten,
 			lesson.RoutineStep{},
 			step.Span{75, 100, 200},
@@ -109,7 +109,7 @@ func TestHowLongAStepMayBe(t *testing.T) {
 	assert.Equal(t, byItem, byItem.Paced(1))
 	slow := byItem.Paced(1.5)
 	assert.Equal(t, []int{75, 150, 300, 38, 8}, []int{
-		slow.LeastSeconds, slow.UsualSeconds, slow.MostSeconds, slow.ItemSeconds, slow.Again,
+		slow.MinSeconds, slow.UsualSeconds, slow.MaxSeconds, slow.ItemSeconds, slow.Again,
 	})
 	assert.Equal(t, 1, step.Record{ItemSeconds: 1}.Paced(0.2).ItemSeconds, "a second at the least")
 	assert.Zero(t, byTime.Paced(2).ItemSeconds)

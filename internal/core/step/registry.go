@@ -69,7 +69,7 @@ func (r Registry) Takes(k lesson.Kind, item lesson.ItemKind) bool {
 // ErrRoutine is wrapped by what is wrong with a routine.
 const ErrRoutine fault.Code = "routine"
 
-const mostSteps = 30
+const maxSteps = 30
 
 // CheckRoutine returns an error that names what is wrong with a routine.
 func (r Registry) CheckRoutine(in lesson.Routine) error {
@@ -79,8 +79,8 @@ func (r Registry) CheckRoutine(in lesson.Routine) error {
 	if len(in.Steps) == 0 {
 		return bad("it has no steps; add at least one")
 	}
-	if len(in.Steps) > mostSteps {
-		return bad("it has %d steps; up to %d can be held", len(in.Steps), mostSteps)
+	if len(in.Steps) > maxSteps {
+		return bad("it has %d steps; up to %d can be held", len(in.Steps), maxSteps)
 	}
 	for _, s := range in.Steps {
 		rec, ok := r.Of(s.Kind)

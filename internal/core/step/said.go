@@ -15,7 +15,7 @@ import (
 )
 
 // Heard are words for the ear that hold a pair; the class need not be able to read them.
-func (b *Brief) Heard(p spelling.Pair, n int) []Word {
+func (b *FillInput) Heard(p spelling.Pair, n int) []Word {
 	var out []Word
 	stems := map[string]bool{}
 	for _, it := range lexicon.For(b.Conventions.Accent, b.Conventions.Units).With(p) {
@@ -36,7 +36,7 @@ func (b *Brief) Heard(p spelling.Pair, n int) []Word {
 }
 
 // Recent are the targets and the cards met, the newest first.
-func (b *Brief) Recent() []card.Card {
+func (b *FillInput) Recent() []card.Card {
 	out := slices.Clone(b.Targets)
 	for _, k := range slices.Backward(b.Class.Met) {
 		if !b.IsTarget(k.Card.ID) {
@@ -47,7 +47,7 @@ func (b *Brief) Recent() []card.Card {
 }
 
 // Mistake is what is done when something is written wrong.
-func (t *Telling) Mistake() string {
+func (t *Narration) Mistake() string {
 	return First(t.Conventions.Says.Mistake, "Written wrong: say the sound again, cross it out, write it beside.")
 }
 
@@ -62,7 +62,7 @@ func First(texts ...string) string {
 }
 
 // Sounded writes words with their sounds apart.
-func (t *Telling) Sounded(items []lesson.Item) string {
+func (t *Narration) Sounded(items []lesson.Item) string {
 	var out []string
 	for _, it := range items {
 		seg, err := t.Speech.Segment(it.Value)
@@ -81,7 +81,7 @@ func (t *Telling) Sounded(items []lesson.Item) string {
 }
 
 // Together says of the cards of a drill to which letter sides the class answers with several sounds.
-func (t *Telling) Together(items []lesson.Item) []string {
+func (t *Narration) Together(items []lesson.Item) []string {
 	var out []string
 	for _, it := range items {
 		f, ok := t.Lesson.Cards[it.Value]
@@ -97,7 +97,7 @@ func (t *Telling) Together(items []lesson.Item) []string {
 }
 
 // WhoSpeaks says by whose voice the items go, with the team's signs; empty where all are the class's as usual.
-func (t *Telling) WhoSpeaks(items []lesson.Item) string {
+func (t *Narration) WhoSpeaks(items []lesson.Item) string {
 	if !slices.ContainsFunc(items, func(it lesson.Item) bool { return it.Voice != "" }) {
 		return ""
 	}
@@ -117,7 +117,7 @@ func (t *Telling) WhoSpeaks(items []lesson.Item) string {
 }
 
 // Grouped tells whether one of the words has a sound of more than one letter.
-func (t *Telling) Grouped(items []lesson.Item) bool {
+func (t *Narration) Grouped(items []lesson.Item) bool {
 	return slices.ContainsFunc(items, func(it lesson.Item) bool {
 		seg, err := t.Speech.Segment(it.Value)
 		return err == nil && slices.ContainsFunc(seg.Segments, func(s spelling.Segment) bool { return s.Pair.Letters() > 1 })
@@ -125,7 +125,7 @@ func (t *Telling) Grouped(items []lesson.Item) bool {
 }
 
 // Short names the sounds of the words that cannot be stretched.
-func (t *Telling) Short(items []lesson.Item) string {
+func (t *Narration) Short(items []lesson.Item) string {
 	var out []string
 	for _, it := range items {
 		seg, err := t.Speech.Segment(it.Value)
@@ -134,7 +134,7 @@ func (t *Telling) Short(items []lesson.Item) string {
 		}
 		for _, s := range seg.Segments {
 			text := script.Sound(s.Pair)
-			if len(s.Phonemes) == 1 && card.HoldOf(t.Conventions, s.Pair) == card.Short && !slices.Contains(out, text) {
+			if len(s.Phonemes) == 1 && card.FindHold(t.Conventions, s.Pair) == card.Short && !slices.Contains(out, text) {
 				out = append(out, text)
 			}
 		}
@@ -146,7 +146,7 @@ func (t *Telling) Short(items []lesson.Item) string {
 }
 
 // Exceptions are the exception words in a text.
-func (t *Telling) Exceptions(text string) []string {
+func (t *Narration) Exceptions(text string) []string {
 	var out []string
 	for _, k := range texts.Check(text, t.Lesson.Set(), t.Lesson.KnownSet(), t.Speech).Tokens {
 		if w := strings.ToLower(k.Text); k.Status == texts.Exception && !slices.Contains(out, w) {
@@ -160,12 +160,12 @@ func (t *Telling) Exceptions(text string) []string {
 func Single(kind lesson.ItemKind, list []lesson.Option) Material {
 	m := OfTexts(kind, list, 1)
 	take := m.Take
-	m.Take = func(int) Filling { return take(1) }
+	m.Take = func(int) FillResult { return take(1) }
 	return m
 }
 
 // AnyTarget is material of a step that needs a target and shows nothing by number.
-func AnyTarget(b *Brief, _ lesson.RoutineStep) (Material, *fault.Fault) {
+func AnyTarget(b *FillInput, _ lesson.RoutineStep) (Material, *fault.Fault) {
 	if len(b.Targets) == 0 {
 		return Refuse(LacksTarget, "the lesson has no sound of its own")
 	}

@@ -23,7 +23,7 @@ const (
 	hanging = "gjpqy"
 )
 
-func zoneOf(sign string) zone {
+func findZone(sign string) zone {
 	r, _ := utf8.DecodeRuneInString(sign)
 	switch {
 	case sign == ".":
@@ -48,7 +48,7 @@ func (l Lines) Geometry(x Letter) []Finding {
 	if len(x.Strokes) == 0 {
 		return []Finding{{-1, "This letter has no strokes yet."}}
 	}
-	z := zoneOf(x.Sign)
+	z := findZone(x.Sign)
 	low, high := math.Inf(1), math.Inf(-1)
 	for i, s := range x.Strokes {
 		if len(s.Segments) == 0 && x.Sign != "." { // the dot of i and j stands over its letter

@@ -7,8 +7,8 @@ import (
 	"brightchalk/internal/core/prose"
 )
 
-// near is how far from a line still counts as on it.
-const near = 0.07
+// isNear is how far from a line still counts as on it.
+const isNear = 0.07
 
 // place names a height by the team's lines, such as "on the base line" or "just under the top line".
 func (l Lines) place(y float64) string {
@@ -17,7 +17,7 @@ func (l Lines) place(y float64) string {
 		name string
 	}{{2, l.Top.Name}, {1, l.Middle.Name}, {0, l.Base.Name}, {-1, l.Drop.Name}}
 	for _, r := range lines {
-		if math.Abs(y-r.y) < near {
+		if math.Abs(y-r.y) < isNear {
 			return "on the " + r.name
 		}
 	}
@@ -99,7 +99,7 @@ func (l Lines) move(m Move, from, to Point, s Stroke, i, j int) string {
 			return "Round to the left, down" + l.reach(low) + " and up again, closed."
 		case to.Y-low > 0.35:
 			return "Round to the left, down" + l.reach(low) + " and up again."
-		case math.Abs(low) < near || math.Abs(low+1) < near:
+		case math.Abs(low) < isNear || math.Abs(low+1) < isNear:
 			return "Round to the left, down" + l.reach(low) + ", and stop open."
 		}
 		return "Round to the left."
@@ -130,7 +130,7 @@ func (l Lines) move(m Move, from, to Point, s Stroke, i, j int) string {
 		again = "Back "
 	}
 	switch {
-	case math.Abs(dx) < 0.1*math.Abs(dy) && dy < 0 && j < len(s.Segments) && math.Abs(to.Y-math.Round(to.Y)) > near:
+	case math.Abs(dx) < 0.1*math.Abs(dy) && dy < 0 && j < len(s.Segments) && math.Abs(to.Y-math.Round(to.Y)) > isNear:
 		return upper(again+"straight down") + "." // the next move says where it goes on
 	case math.Abs(dx) < 0.1*math.Abs(dy) && dy < 0:
 		return upper(again+"straight down") + l.reach(to.Y) + "."

@@ -14,8 +14,8 @@ import (
 
 func itoa(n int) string { return strconv.Itoa(n) }
 
-// cardOf is the card that a line names by its pair; ok is false where it names none.
-func (l Library) cardOf(row []string, m Mapping) (c *card.Card, pair spelling.Pair, ok bool, err error) {
+// findCard is the card that a line names by its pair; ok is false where it names none.
+func (l Library) findCard(row []string, m Mapping) (c *card.Card, pair spelling.Pair, ok bool, err error) {
 	grapheme, sound := at(row, m, Grapheme), bare(at(row, m, Sound))
 	if grapheme == "" {
 		return nil, pair, false, nil
@@ -50,7 +50,7 @@ func (l Library) byID(id string) *card.Card {
 // goesTo is the card that a line names, or the fallback where it names none; why says that it names one that is not
 // there.
 func (l Library) goesTo(row []string, m Mapping, fallback string) (c *card.Card, pair spelling.Pair, why string) {
-	c, pair, named, err := l.cardOf(row, m)
+	c, pair, named, err := l.findCard(row, m)
 	switch {
 	case err != nil:
 		return nil, pair, strings.TrimSuffix(err.Error(), ".")
@@ -180,7 +180,8 @@ func (l Library) sentence(row []string, m Mapping, fallback string) Line {
 func (l Library) holds(sentence string, p spelling.Pair) bool {
 	speech := l.Conventions.Speech()
 	for w := range strings.FieldsSeq(strings.ToLower(sentence)) {
-		if seg, err := speech.Segment(strings.Trim(w, ".,;:!?“”‘’\"'()")); err == nil && spelling.Holds(seg.Segments, p) {
+		if seg, err := speech.Segment(strings.Trim(w, ".,;:!?“”‘’\"'()")); err == nil &&
+			spelling.Holds(seg.Segments, p) {
 			return true
 		}
 	}
@@ -195,7 +196,7 @@ func maxItems(field string) int {
 
 func (l Library) card(row []string, m Mapping) Line {
 	x := Line{Text: at(row, m, "keyword"), Standing: card.New}
-	c, pair, named, err := l.cardOf(row, m)
+	c, pair, named, err := l.findCard(row, m)
 	x.Pair = pair
 	switch {
 	case !named:
@@ -282,7 +283,7 @@ func (l Library) page(row []string, m Mapping) Line {
 
 func (l Library) place(row []string, m Mapping) Line {
 	x := Line{Text: at(row, m, Step), Standing: card.Same}
-	c, pair, named, err := l.cardOf(row, m)
+	c, pair, named, err := l.findCard(row, m)
 	x.Pair = pair
 	switch {
 	case !named:
@@ -301,9 +302,9 @@ func (l Library) place(row []string, m Mapping) Line {
 	return x
 }
 
-// OrderOf is an order of teaching as a table says it: the ids of the cards of its lines by their steps, then those of
-// the library that it does not name, which come back too.
-func (l Library) OrderOf(lines []Line) (order, unnamed []string) {
+// ParseOrder is an order of teaching as a table says it: the ids of the cards of its lines by their steps, then
+// those of the library that it does not name, which come back too.
+func (l Library) ParseOrder(lines []Line) (order, unnamed []string) {
 	type placed struct {
 		id   string
 		step int

@@ -202,7 +202,7 @@ func looksLike(rows [][]string, key string, a phoneme.Accent, m Mapping) int {
 	}
 	best, most, longest := -1, shareNeeded, 0.0
 	for i := range wide {
-		if slices.ContainsFunc(valuesOf(m), func(at int) bool { return at == i }) {
+		if slices.ContainsFunc(columnValues(m), func(at int) bool { return at == i }) {
 			continue
 		}
 		cells, like, signs := 0.0, 0.0, 0.0
@@ -227,7 +227,7 @@ func looksLike(rows [][]string, key string, a phoneme.Accent, m Mapping) int {
 	return best
 }
 
-func valuesOf(m Mapping) []int {
+func columnValues(m Mapping) []int {
 	out := make([]int, 0, len(m))
 	for _, i := range m {
 		out = append(out, i)

@@ -163,7 +163,7 @@ func TestAnOrderOutOfASheet(t *testing.T) {
 	s := rows("step|grapheme", "2|s", "1|t", "x|a", "3|ow")
 	m, header := table.Columnwise(s, table.Order, here)
 	lines := library().Read(s, table.Order, m, header, "")
-	order, unnamed := library().OrderOf(lines)
+	order, unnamed := library().ParseOrder(lines)
 	assert.Equal(t, []string{"t", "s", "ow"}, order[:3], "ow goes to the card of its other sound")
 	assert.Equal(t, []string{"a", "p", "i", "n", "sh"}, unnamed)
 	assert.Len(t, order, 8)
@@ -221,10 +221,10 @@ func TestTheBoundsOfATable(t *testing.T) {
 	// A line without a step stands where it stands.
 	s = rows("step|grapheme", "|t", "1|s")
 	m, header = table.Columnwise(s, table.Order, here)
-	order, _ := library().OrderOf(library().Read(s, table.Order, m, header, ""))
+	order, _ := library().ParseOrder(library().Read(s, table.Order, m, header, ""))
 	assert.Equal(t, []string{"t", "s"}, order[:2])
 	s = rows("step|grapheme", "2|t", "|s")
-	order, _ = library().OrderOf(library().Read(s, table.Order, m, header, ""))
+	order, _ = library().ParseOrder(library().Read(s, table.Order, m, header, ""))
 	assert.Equal(t, []string{"t", "s"}, order[:2], "of two at one step the first")
 
 	// The same pair twice is one line of an order, or of cards, whatever else it says.

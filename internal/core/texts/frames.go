@@ -156,7 +156,7 @@ func (m *maker) says(v verb, many bool) string {
 	if many {
 		present = v.base
 	}
-	if m.past = v.past != "" && (present == "" || m.told == then || m.told == either && m.rng.IntN(3) > 0); m.past {
+	if m.past = v.past != "" && (present == "" || m.tense == then || m.tense == either && m.rng.IntN(3) > 0); m.past {
 		return v.past
 	}
 	return present
@@ -169,7 +169,8 @@ func (m *maker) where(n noun, tags []string) string {
 		if n.class == person && bathes && overlap(p.tags, tags) {
 			return p.word != "canal" // nobody swims there
 		}
-		return overlap(p.tags, tags) && mayBe(n, p) && (n.class != person || !overlap(p.tags, []string{"water", "swim"}))
+		return overlap(p.tags, tags) && mayBe(n, p) &&
+			(n.class != person || !overlap(p.tags, []string{"water", "swim"}))
 	})
 	if !ok {
 		return ""
@@ -240,7 +241,8 @@ func (m *maker) object(v verb, by noun) (string, []string) {
 	if !ok {
 		return "", nil
 	}
-	own := (!many || n.has("pair")) && n.class == thing && overlap(n.tags, []string{"wear", "toy", "lost", "bike-ride"}) &&
+	own := (!many || n.has("pair")) && n.class == thing &&
+		overlap(n.tags, []string{"wear", "toy", "lost", "bike-ride"}) &&
 		by.pronoun() != "" &&
 		m.rng.IntN(3) == 0
 	switch {

@@ -8,7 +8,7 @@ import (
 	"brightchalk/internal/core/lexicon"
 )
 
-const mostInstead = 3
+const maxInstead = 3
 
 // Instead offers up to three readable words that could stand in the place of one that is not. All are of the same
 // kind: by the small grammar (an animal of the farm for an animal of the farm, a past form for a past form), else of
@@ -35,7 +35,7 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 			if !sameKind || !strings.ContainsRune("nNvVar", rune(r.Parts[0])) || r.Parts[0] == 'n' && !r.Picturable() {
 				continue
 			}
-			if apart := e.Alike(r) == 0; (!apart || others <= mostInstead) && can(r.Word) {
+			if apart := e.Alike(r) == 0; (!apart || others <= maxInstead) && can(r.Word) {
 				fit = append(fit, r.Word)
 				if apart {
 					others++
@@ -48,7 +48,7 @@ func Instead(word string, can func(word string) bool, readable []*lexicon.Entry)
 	}
 	out := []string{}
 	for _, w := range fit {
-		if len(out) < mostInstead && w != word && !slices.Contains(out, w) {
+		if len(out) < maxInstead && w != word && !slices.Contains(out, w) {
 			out = append(out, w)
 		}
 	}

@@ -20,14 +20,14 @@ type Page struct {
 
 // A page has 3 to 5 sentences, and at least so many words with the target (common practice, no published source).
 const (
-	leastSentences = 3
-	goodLength     = 4
-	mostSentences  = 5
-	LeastHeld      = 3 // different ones
-	subjects       = 5
-	mostSubjects   = 14
-	pageDrafts     = 40
-	pageRounds     = 4
+	minSentences = 3
+	goodLength   = 4
+	maxSentences = 5
+	MinHeld      = 3 // different ones
+	subjects     = 5
+	maxSubjects  = 14
+	pageDrafts   = 40
+	pageRounds   = 4
 )
 
 // Page composes a short page about one subject. It is false where too little can be read for one with three words that
@@ -38,16 +38,16 @@ func (k *Maker) Page(rng *rand.Rand) (Page, bool) {
 	var best []draft
 	var about noun
 	for i, n := range m.candidates() {
-		if i >= subjects && best != nil && (len(m.Targets) == 0 || m.distinct(best) >= LeastHeld) {
+		if i >= subjects && best != nil && (len(m.Targets) == 0 || m.distinct(best) >= MinHeld) {
 			break // good enough; more are only tried where the first give none
 		}
 		m.subject = &n
 		lines := m.lines()
-		if len(lines) >= leastSentences && (best == nil || m.worth(lines) > m.worth(best)) {
+		if len(lines) >= minSentences && (best == nil || m.worth(lines) > m.worth(best)) {
 			best, about = lines, n
 		}
 	}
-	if best == nil || len(m.Targets) > 0 && m.distinct(best) < LeastHeld {
+	if best == nil || len(m.Targets) > 0 && m.distinct(best) < MinHeld {
 		return Page{}, false
 	}
 	return m.page(about, best), true
@@ -63,7 +63,7 @@ func (m *maker) candidates() []noun {
 	}
 	m.rng.Shuffle(len(out), func(i, j int) { out[i], out[j] = out[j], out[i] })
 	slices.SortStableFunc(out, func(a, b noun) int { return cmp.Compare(rank(m.holds[b.one]), rank(m.holds[a.one])) })
-	return out[:min(len(out), mostSubjects)]
+	return out[:min(len(out), maxSubjects)]
 }
 
 func rank(b bool) int {
@@ -97,7 +97,7 @@ func (m *maker) lines() []draft {
 		best = m.chosen(drafts, func(draft) bool { return true })
 		for _, past := range []bool{true, false} {
 			one := m.chosen(drafts, func(d draft) bool { return d.past == past })
-			enough := len(one) >= leastSentences && (len(m.Targets) == 0 || m.distinct(one) >= min(LeastHeld, m.distinct(best)))
+			enough := len(one) >= minSentences && (len(m.Targets) == 0 || m.distinct(one) >= min(MinHeld, m.distinct(best)))
 			if enough && (mixed(best) || m.worth(one) > m.worth(best)) {
 				best = one
 			}
@@ -115,9 +115,9 @@ func (m *maker) drafts(seen map[string]bool) []draft {
 	who, _ := m.named(*m.subject)
 	var out []draft
 	for i := range pageDrafts {
-		m.told = []told{then, now}[i/len(makers)%2]
+		m.tense = []describe{then, now}[i/len(makers)%2]
 		text, content := makers[i%len(makers)](m)
-		if text == "" || seen[text] || len(strings.Fields(text)) > mostWords || repeats(content) {
+		if text == "" || seen[text] || len(strings.Fields(text)) > maxWords || repeats(content) {
 			continue
 		}
 		seen[text] = true
@@ -126,11 +126,11 @@ func (m *maker) drafts(seen map[string]bool) []draft {
 	return out
 }
 
-// told is the time in which a page is told, where the verb has it.
-type told int
+// describe is the time in which a page is told, where the verb has it.
+type describe int
 
 const (
-	either told = iota
+	either describe = iota
 	then
 	now
 )
@@ -152,7 +152,7 @@ func (m *maker) chosen(drafts []draft, fits func(draft) bool) []draft {
 		if len(own) > 0 {
 			own = own[1:] // the subject itself comes again
 		}
-		if len(out) == mostSentences || slices.ContainsFunc(own, func(w string) bool { return used[w] }) {
+		if len(out) == maxSentences || slices.ContainsFunc(own, func(w string) bool { return used[w] }) {
 			continue
 		}
 		for _, w := range own {
@@ -186,7 +186,7 @@ func (m *maker) tokens(lines []draft) int {
 
 func (m *maker) worth(lines []draft) int {
 	held := m.distinct(lines)
-	whole := 6 * rank(!mixed(lines) && (len(m.Targets) == 0 || held >= LeastHeld))
+	whole := 6 * rank(!mixed(lines) && (len(m.Targets) == 0 || held >= MinHeld))
 	return 3*held + m.tokens(lines) + len(lines) + whole
 }
 
@@ -220,7 +220,7 @@ func (m *maker) page(n noun, lines []draft) Page {
 			text,
 			d.who,
 		); ok && i%2 == 1 && pronoun != "" && m.can(pronoun) &&
-			left >= LeastHeld {
+			left >= MinHeld {
 			text = prose.Capital(pronoun) + rest
 		}
 		texts = append(texts, text)

@@ -21,8 +21,8 @@ var ofThings = []string{
 // alive are the themes of whom somebody may meet.
 var alive = []string{"farm-and-pets", "people", "wild"}
 
-// mostNames is how many names the plainest sentences are made with.
-const mostNames = 3
+// maxNames is how many names the plainest sentences are made with.
+const maxNames = 3
 
 // seen are sentences that hold for any thing.
 func (m *maker) seen(w, a string, add func(mark string, parts ...string)) {
@@ -94,7 +94,7 @@ func (k *Maker) Plain(words []string) []string {
 	m := k.m
 	var names []string
 	for _, n := range m.words.nouns {
-		if n.bare && n.one != "" && len(names) < mostNames {
+		if n.bare && n.one != "" && len(names) < maxNames {
 			names = append(names, n.one)
 		}
 	}

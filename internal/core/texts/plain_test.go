@@ -44,7 +44,7 @@ func TestAPageIsAboutOneSubject(t *testing.T) {
 	for seed := range uint64(20) {
 		page, ok := m.Page(chance(seed))
 		require.True(t, ok, "seed %d", seed)
-		assert.GreaterOrEqual(t, len(page.Holds), texts.LeastHeld, page.Body)
+		assert.GreaterOrEqual(t, len(page.Holds), texts.MinHeld, page.Body)
 		assert.Len(t, page.Questions, 3)
 		assert.NotEmpty(t, page.Title)
 		for _, q := range page.Questions {

@@ -50,7 +50,7 @@ type maker struct {
 	readable map[string]bool // by word, as far as asked
 	holds    map[string]bool // words with the target
 	subject  *noun           // of a page; nil: anybody
-	told     told
+	tense    describe
 	fit      map[string]bool // texts of a page that were checked
 	past     bool            // what the last verb stood in
 	// places in a list, kept to be used again
@@ -58,8 +58,8 @@ type maker struct {
 }
 
 const (
-	tries     = 48 // drafts for each sentence asked for
-	mostWords = 9
+	tries    = 48 // drafts for each sentence asked for
+	maxWords = 9
 )
 
 // Maker makes sentences and pages from what can be read; it is made once for a question and may be asked again.
@@ -95,7 +95,7 @@ func (k *Maker) Sentences(rng *rand.Rand) []Suggestion {
 	var drafts []draft
 	for range tries * m.Count {
 		d := m.sentence()
-		if d.text == "" || seen[d.text] || len(strings.Fields(d.text)) > mostWords || repeats(d.content) {
+		if d.text == "" || seen[d.text] || len(strings.Fields(d.text)) > maxWords || repeats(d.content) {
 			continue
 		}
 		seen[d.text] = true

@@ -148,13 +148,13 @@ func bare(w string) string { return strings.TrimSuffix(strings.TrimSuffix(w, "'s
 // status judges a word. One with hyphens is judged by its parts, and is as good as the worst of them.
 func status(text string, sentenceStart bool, taught spelling.Set, exceptions map[string]bool, o Options) Token {
 	if exceptions[strings.ToLower(text)] || !strings.Contains(text, "-") {
-		return statusOf(text, sentenceStart, taught, exceptions, o)
+		return tokenStatus(text, sentenceStart, taught, exceptions, o)
 	}
 	whole := Token{Text: text, Status: Decodable, Untaught: []string{}, Segments: []spelling.Segment{}}
 	at := 0
 	for part := range strings.SplitSeq(text, "-") {
 		if part != "" {
-			t := statusOf(part, sentenceStart, taught, exceptions, o)
+			t := tokenStatus(part, sentenceStart, taught, exceptions, o)
 			if worse[t.Status] > worse[whole.Status] {
 				whole.Status = t.Status
 			}
@@ -182,7 +182,7 @@ func status(text string, sentenceStart bool, taught spelling.Set, exceptions map
 // worse orders the statuses by how much they keep from reading.
 var worse = map[Status]int{Decodable: 0, Exception: 1, Name: 2, Unknown: 3, Ambiguous: 4, Untaught: 5}
 
-func statusOf(text string, sentenceStart bool, taught spelling.Set, exceptions map[string]bool, o Options) Token {
+func tokenStatus(text string, sentenceStart bool, taught spelling.Set, exceptions map[string]bool, o Options) Token {
 	t := Token{Text: text, Untaught: []string{}, Segments: []spelling.Segment{}}
 	key := strings.ToLower(strings.ReplaceAll(text, "’", "'"))
 	seg, err := o.Segment(text)

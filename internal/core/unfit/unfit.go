@@ -40,7 +40,7 @@ type lists struct {
 
 const (
 	wholePart = 5 // letters that a refused word needs to be looked for at either end of a compound
-	leastRest = 3 // letters of the other part
+	minRest   = 3 // letters of the other part
 )
 
 var load = sync.OnceValue(func() lists {
@@ -134,7 +134,7 @@ func (l *lists) compound(word string) (Theme, bool) {
 			return "", false
 		}
 	}
-	for n := wholePart; n <= len(word)-leastRest; n++ {
+	for n := wholePart; n <= len(word)-minRest; n++ {
 		for _, part := range []string{word[:n], word[len(word)-n:]} {
 			if found, ok := l.lemmas[part]; ok && !found.alone {
 				return found.theme, true
@@ -208,7 +208,7 @@ func sounds(ps []phoneme.Phoneme) []string {
 	return out
 }
 
-var heard = sync.OnceValue(func() []around {
+var soundsLike = sync.OnceValue(func() []around {
 	out := make([]around, len(phoneme.Accents))
 	for i, a := range phoneme.Accents {
 		out[i] = newAround()
@@ -219,13 +219,13 @@ var heard = sync.OnceValue(func() []around {
 	return out
 })
 
-// leastSeen is how many letters a strong word needs for a look-alike to be refused: dib is read without a thought.
-const leastSeen = 4
+// minSeen is how many letters a strong word needs for a look-alike to be refused: dib is read without a thought.
+const minSeen = 4
 
-var seen = sync.OnceValue(func() around {
+var looksLike = sync.OnceValue(func() around {
 	out := newAround()
 	for _, w := range load().strong {
-		if len(w.letters) >= leastSeen {
+		if len(w.letters) >= minSeen {
 			out.add(strings.Split(w.letters, ""))
 		}
 	}
@@ -235,8 +235,8 @@ var seen = sync.OnceValue(func() around {
 // SoundsLike tells whether a word said so is a strong word or one sound away from it in the accent: one sound
 // changed, left out or put in.
 func SoundsLike(said []phoneme.Phoneme, a phoneme.Accent) bool {
-	return heard()[a.Index()].has(sounds(said))
+	return soundsLike()[a.Index()].has(sounds(said))
 }
 
 // LooksLike tells whether letters are one letter away from a strong word of four letters or more.
-func LooksLike(letters string) bool { return seen().has(strings.Split(letters, "")) }
+func LooksLike(letters string) bool { return looksLike().has(strings.Split(letters, "")) }

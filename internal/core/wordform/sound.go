@@ -168,6 +168,6 @@ var near = strings.NewReplacer(
 	"@",
 )
 
-// Near tells whether two spellings in codes may be the same pronunciation, given twice by a dictionary that does
+// IsNear tells whether two spellings in codes may be the same pronunciation, given twice by a dictionary that does
 // not tell their vowels apart.
-func Near(a, b string) bool { return near.Replace(a) == near.Replace(b) }
+func IsNear(a, b string) bool { return near.Replace(a) == near.Replace(b) }

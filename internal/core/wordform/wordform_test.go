@@ -119,7 +119,7 @@ func TestSound(t *testing.T) {
 }
 
 func TestNear(t *testing.T) {
-	assert.True(t, wordform.Near("boti", "bot@"), "weak vowels")
-	assert.True(t, wordform.Near("bPl", "bol"))
-	assert.False(t, wordform.Near("bat", "bet"))
+	assert.True(t, wordform.IsNear("boti", "bot@"), "weak vowels")
+	assert.True(t, wordform.IsNear("bPl", "bol"))
+	assert.False(t, wordform.IsNear("bat", "bet"))
 }

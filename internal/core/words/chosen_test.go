@@ -218,11 +218,11 @@ func TestWhatIsAsked(t *testing.T) {
 				}
 			}
 			for _, n := range []int{3, 12} {
-				for _, a := range words.Near(q, steps, n, south) {
+				for _, a := range words.IsNear(q, steps, n, south) {
 					p.say("near %s %v %s", a.Word, a.Missing, a.Why)
 				}
 			}
-			u, ok := words.MostUnlocked(q, steps, south)
+			u, ok := words.MaxUnlocked(q, steps, south)
 			p.say("unlock %v %v", u, ok)
 		}
 	}
@@ -310,7 +310,7 @@ func TestWhatIsChosenFor(t *testing.T) {
 		for pair := range learntAt(t, i) {
 			steps[pair] %= 7 // several pairs of one step
 		}
-		u, ok := words.MostUnlocked(words.Query{Taught: learntAt(t, i), Familiarity: 5, MaxSounds: 3}, steps, south)
+		u, ok := words.MaxUnlocked(words.Query{Taught: learntAt(t, i), Familiarity: 5, MaxSounds: 3}, steps, south)
 		p.say("of all that come at once: %v %v", u, ok)
 	}
 	p.as("chosen")

@@ -8,8 +8,8 @@ import (
 	"brightchalk/internal/core/spelling"
 )
 
-// Cut is a word cut into graphemes for its bridges. Guess says that the lexicon lacks it.
-type Cut struct {
+// CutSentence is a word cut into graphemes for its bridges. Guess says that the lexicon lacks it.
+type CutSentence struct {
 	Word     string            `json:"word"`
 	Guess    bool              `json:"guess"`
 	Sounds   int               `json:"sounds" doc:"as children count them on their fingers"`
@@ -18,14 +18,14 @@ type Cut struct {
 }
 
 // CutAll cuts the words of a text, parted by spaces; what is no word is left out.
-func CutAll(text string, o Options) []Cut {
-	out := []Cut{}
+func CutAll(text string, o Options) []CutSentence {
+	out := []CutSentence{}
 	for w := range strings.FieldsSeq(text) {
 		seg, err := o.Segment(w)
 		if err != nil {
 			continue
 		}
-		out = append(out, Cut{
+		out = append(out, CutSentence{
 			Word:     w,
 			Guess:    seg.Source == lexicon.FromRules,
 			Sounds:   seg.Sounds,

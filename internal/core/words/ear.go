@@ -188,8 +188,8 @@ func spelledThere(segments []spelling.Segment, grapheme string, p phoneme.Phonem
 	)
 }
 
-// leastPictures is how many pictures each sound of a sorting game needs.
-const leastPictures = 2
+// minPictures is how many pictures each sound of a sorting game needs.
+const minPictures = 2
 
 // Sort makes a sorting game: as many baskets as sounds, per pictures in each at one place, no picture with two of the
 // sounds in its name or in a common second name. Where a sound has fewer pictures all baskets get as many as it has,
@@ -240,7 +240,7 @@ func sortAt(sounds []phoneme.Phoneme, per int, at Position, o Options, rng *rand
 			short, equal = i, len(found[i])
 		}
 	}
-	if equal < min(per, leastPictures) {
+	if equal < min(per, minPictures) {
 		return nil, fault.New(ErrTooFew, "too few fit: /%s/ has %d of %d pictures", sounds[short], equal, per)
 	}
 	out := make([]Basket, len(sounds))

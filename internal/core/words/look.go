@@ -124,9 +124,9 @@ func notYet(word string, missing []Missing) string {
 	return "Not yet: " + strings.Join(parts, "; ") + "."
 }
 
-// Near lists the known words that fit the query but for one pair not yet taught, those that come soonest
+// IsNear lists the known words that fit the query but for one pair not yet taught, those that come soonest
 // first, at most limit. Words with a pair that no step teaches are left out.
-func Near(q Query, steps map[spelling.Pair]int, limit int, o Options) []Answer {
+func IsNear(q Query, steps map[spelling.Pair]int, limit int, o Options) []Answer {
 	all := spelling.Set{}
 	for p := range q.Taught {
 		all[p] = true
@@ -191,9 +191,9 @@ type Unlock struct {
 
 const bestUnlocked = 4
 
-// MostUnlocked finds the one pair of the order that would make most words of the query readable, at once; of equal
+// MaxUnlocked finds the one pair of the order that would make most words of the query readable, at once; of equal
 // ones the one that comes first. It is false where none would.
-func MostUnlocked(q Query, steps map[spelling.Pair]int, o Options) (Unlock, bool) {
+func MaxUnlocked(q Query, steps map[spelling.Pair]int, o Options) (Unlock, bool) {
 	wide := q
 	wide.Taught, wide.Limit, wide.Target, wide.Position = spelling.Set{}, 0, nil, Any
 	for p := range q.Taught {

@@ -98,7 +98,7 @@ func legalFor(o Options) legal {
 		if strings.HasPrefix(item.Pairs[first].Sound, "j") && first > 0 {
 			l.glides[pairsKey(item.Pairs[first-1:first+1])]++
 		}
-		if item.Familiarity < leastOffered {
+		if item.Familiarity < minOffered {
 			continue
 		}
 		s := item.Readings[0].Phonemes
@@ -193,11 +193,13 @@ func (m *maker) clusters(length int, sounds, letters map[string]int) [][]spellin
 	}
 	return slices.DeleteFunc(
 		out,
-		func(run []spelling.Pair) bool { return sounds[soundsOf(run)] < atLeast || letters[pairsKey(run)] == 0 },
+		func(run []spelling.Pair) bool {
+			return sounds[wordSounds(run)] < atLeast || letters[pairsKey(run)] == 0
+		},
 	)
 }
 
-func soundsOf(run []spelling.Pair) string {
+func wordSounds(run []spelling.Pair) string {
 	var b strings.Builder
 	for _, p := range run {
 		b.WriteString(p.Sound)
@@ -314,7 +316,7 @@ func soundsUnfit(letters string, o Options) bool {
 	if _, refused := unfit.Of(letters); refused {
 		return true
 	}
-	if lexicon.For(o.Accent, o.Units).Heard(o.Sounds(letters)) >= leastOffered { // duk sounds like duck: a fit word
+	if lexicon.For(o.Accent, o.Units).Heard(o.Sounds(letters)) >= minOffered { // duk sounds like duck: a fit word
 		return false
 	}
 	if unfit.LooksLike(letters) {
@@ -345,7 +347,7 @@ func (m *maker) spell(pairs []spelling.Pair) (string, bool) {
 	if len(pairs) == 0 {
 		return "", false
 	}
-	coda := soundsOf(pairs[v+1:])
+	coda := wordSounds(pairs[v+1:])
 	vowel := pairs[v]
 	split := strings.HasSuffix(vowel.Grapheme, "-e")
 	vs, _ := phoneme.Lookup(m.o.Accent, phoneme.Phoneme(vowel.Sound))

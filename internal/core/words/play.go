@@ -68,7 +68,7 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 		}
 		// A chain for a sound keeps it, where there are words enough, or none comes back to it.
 		kept := newChainer(slices.DeleteFunc(slices.Clone(all), func(c Choice) bool { return c.Word != start && !holds(c) }))
-		if chain := kept.best(start, length, rng); len(chain) >= min(length, leastKept) || len(chain) > len(best) {
+		if chain := kept.best(start, length, rng); len(chain) >= min(length, minKept) || len(chain) > len(best) {
 			g, best = kept, chain
 		}
 	}
@@ -82,8 +82,8 @@ func Chain(q Query, start string, length int, o Options, rng *rand.Rand) ([]Link
 	return g.links(best), nil
 }
 
-// leastKept is how many words a chain must have that keeps its sound; else one is made that comes back to it.
-const leastKept = 5
+// minKept is how many words a chain must have that keeps its sound; else one is made that comes back to it.
+const minKept = 5
 
 // best is the longest chain found from a start, or from any of the better words where start is empty; nil where start
 // is not among the words.
@@ -137,7 +137,7 @@ func newChainer(all []Choice) *chainer {
 		for _, other := range holes[key] {
 			a, b := all[w].Segments[i].Phonemes[0], all[other].Segments[i].Phonemes[0]
 			if a != b && phoneme.IsVowel(a) == phoneme.IsVowel(b) {
-				g.edges[w] = append(g.edges[w], edge{other, i, placeOf(all[w], i)})
+				g.edges[w] = append(g.edges[w], edge{other, i, soundPosition(all[w], i)})
 			}
 		}
 	})
@@ -154,7 +154,7 @@ func without(segments []segment, i int) string {
 	return b.String()
 }
 
-func placeOf(c Choice, i int) string {
+func soundPosition(c Choice, i int) string {
 	switch {
 	case phoneme.IsVowel(c.Segments[i].Phonemes[0]):
 		return inVowel
@@ -214,7 +214,7 @@ func (g *chainer) links(chain []int) []Link {
 			}
 		}
 		where := map[string]string{atStart: "at the start", atEnd: "at the end", inVowel: "in the middle", inside: "inside"}
-		place := placeOf(now, i)
+		place := soundPosition(now, i)
 		if place == inVowel && i == 0 {
 			where[inVowel] = "at the start"
 		}
@@ -275,7 +275,7 @@ func Compounds(q Query, o Options) []Compound {
 	taught := pool.Mask(q.Taught)
 	part := func(w string) bool {
 		item, ok := pool.Find(w)
-		return ok && item.Familiarity >= leastOffered && item.Needs.Within(&taught) && !q.Exclude[w]
+		return ok && item.Familiarity >= minOffered && item.Needs.Within(&taught) && !q.Exclude[w]
 	}
 	for _, c := range Find(q, o) {
 		h, ok := halves()[c.Word]

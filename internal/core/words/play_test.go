@@ -277,7 +277,7 @@ func TestLookSaysWhy(t *testing.T) {
 	bow, err := words.Look("bow", words.Query{Taught: set(t, "b,ow=əʊ")}, steps, south)
 	require.NoError(t, err)
 	assert.Contains(t, bow.Why, "two ways")
-	for _, n := range words.Near(q, steps, 12, south) {
+	for _, n := range words.IsNear(q, steps, 12, south) {
 		assert.Len(t, n.Missing, 1)
 		assert.Positive(t, n.Missing[0].Step, n.Word)
 	}

@@ -106,8 +106,8 @@ type Try struct {
 }
 
 const (
-	leastShare = 0.03 // of a sound's places that a spelling has, to be a good try
-	mostTries  = 6
+	minShare = 0.03 // of a sound's places that a spelling has, to be a good try
+	maxTries = 6
 )
 
 // GoodTries lists the respellings of a word that a child may write by ear, the most common spelling first: one grapheme
@@ -121,7 +121,7 @@ func GoodTries(word string, segments []spelling.Segment, taught spelling.Set, o 
 			continue
 		}
 		for _, row := range table {
-			if row.Sound != s.Pair.Sound || row.Grapheme == s.Grapheme || row.Rare || row.OfSound < leastShare ||
+			if row.Sound != s.Pair.Sound || row.Grapheme == s.Grapheme || row.Rare || row.OfSound < minShare ||
 				row.Grapheme == "ed" {
 				continue
 			}
@@ -133,11 +133,11 @@ func GoodTries(word string, segments []spelling.Segment, taught spelling.Set, o 
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Try) int { return cmp.Compare(b.Share, a.Share) })
-	return out[:min(len(out), mostTries)]
+	return out[:min(len(out), maxTries)]
 }
 
-// leastThere is the share of a spelling's places that must be of the kind asked for: ai hardly ever ends a word.
-const leastThere = 0.05
+// minThere is the share of a spelling's places that must be of the kind asked for: ai hardly ever ends a word.
+const minThere = 0.05
 
 // tried respells a word with another spelling of one of its sounds, where that spelling can stand.
 func tried(c Choice, i int, row lexicon.RowUse) (string, bool) {
@@ -159,7 +159,7 @@ func tried(c Choice, i int, row lexicon.RowUse) (string, bool) {
 	s, _ := phoneme.Lookup(phoneme.SouthernBritish, segments[i].Phonemes[0])
 	closed := i < len(segments)-1 && len(row.Grapheme) == 1 && phoneme.IsVowel(segments[i].Phonemes[0]) &&
 		s.VowelKind != phoneme.Short
-	if there < leastThere || closed || !readsSo(segments, i, row.Pair) {
+	if there < minThere || closed || !readsSo(segments, i, row.Pair) {
 		return "", false
 	}
 	return respell(c, i, row.Grapheme), true

@@ -98,11 +98,11 @@ func TestTheMostUnlockingPairIsNamed(t *testing.T) {
 		{Grapheme: "qu", Sound: "kw"}: 10,
 		{Grapheme: "o", Sound: "ɒ"}:   11,
 	}
-	u, ok := words.MostUnlocked(words.Query{Taught: taught}, ordered, south)
+	u, ok := words.MaxUnlocked(words.Query{Taught: taught}, ordered, south)
 	require.True(t, ok)
 	assert.Equal(t, "o", u.Pair.Grapheme)
 	assert.Equal(t, 11, u.Step)
 	assert.Contains(t, strings.Join(u.Best, " "), "o")
-	_, ok = words.MostUnlocked(words.Query{Taught: taught}, nil, south)
+	_, ok = words.MaxUnlocked(words.Query{Taught: taught}, nil, south)
 	assert.False(t, ok)
 }

@@ -44,7 +44,7 @@ type Query struct {
 	MinSounds    int
 	MaxSounds    int
 	Syllables    int             // exactly
-	Familiarity  int             // at least, 1 to 5; where 0, leastOffered
+	Familiarity  int             // at least, 1 to 5; where 0, minOffered
 	Rare         bool            // offer the rarest words too
 	Doubtful     bool            // offer words in doubt too: said in two ways, voiced plurals
 	NoHomophones bool            // leave out words that sound like another known word
@@ -52,8 +52,8 @@ type Query struct {
 	Limit        int             // 0 is all
 }
 
-// leastOffered is the familiarity below which no word is offered unasked.
-const leastOffered = 2
+// minOffered is the familiarity below which no word is offered unasked.
+const minOffered = 2
 
 // least is the familiarity that the query asks for.
 func (q Query) least() int {
@@ -63,7 +63,7 @@ func (q Query) least() int {
 	case q.Rare:
 		return 0
 	}
-	return leastOffered
+	return minOffered
 }
 
 // Options are the team's conventions.

@@ -33,8 +33,8 @@ func TestHowManyAWeek(t *testing.T) {
 	require.Error(t, plan(0))
 	require.NoError(t, pace(0))
 	require.Error(t, pace(-1))
-	assert.Equal(t, s.PerWeek, s.PerWeekOf(year.Pace{}))
-	assert.Equal(t, 1, s.PerWeekOf(year.Pace{PerWeek: 1}))
+	assert.Equal(t, s.PerWeek, s.SoundsPerWeek(year.Pace{}))
+	assert.Equal(t, 1, s.SoundsPerWeek(year.Pace{PerWeek: 1}))
 }
 
 func TestTheBoundsOfTerms(t *testing.T) {

@@ -107,8 +107,8 @@ func (d Date) Monday() Date { return d.Add(-((int(d.Time().Weekday()) + 6) % 7))
 // Tidy puts a school year in order and says what is wrong with it: terms by their days and without overlap, dates that
 // are dates, every list sorted and without a thing twice.
 func (s School) Tidy() (School, error) {
-	if s.PerWeek < 1 || s.PerWeek > mostPerWeek {
-		return s, fault.At("per_week", fault.New(ErrWeek, "A week takes 1 to %d new sounds, not %d.", mostPerWeek, s.PerWeek))
+	if s.PerWeek < 1 || s.PerWeek > maxPerWeek {
+		return s, fault.At("per_week", fault.New(ErrWeek, "A week takes 1 to %d new sounds, not %d.", maxPerWeek, s.PerWeek))
 	}
 	if len(s.Teaching) == 0 {
 		return s, fault.At("teaching", fault.New(ErrWeek, "A week has at least one day with a lesson."))
@@ -144,8 +144,8 @@ func (s School) Tidy() (School, error) {
 			return s, fault.At("speeds", fault.New(ErrWeek, "A year group needs a name."))
 		case twice:
 			return s, fault.At("speeds", fault.New(ErrWeek, "The year group “%s” stands there twice.", k.Name))
-		case k.PerWeek < 1 || k.PerWeek > mostPerWeek:
-			return s, fault.At("speeds", fault.New(ErrWeek, "A week takes 1 to %d new sounds, not %d.", mostPerWeek, k.PerWeek))
+		case k.PerWeek < 1 || k.PerWeek > maxPerWeek:
+			return s, fault.At("speeds", fault.New(ErrWeek, "A week takes 1 to %d new sounds, not %d.", maxPerWeek, k.PerWeek))
 		}
 		s.Speeds[i] = k
 	}
@@ -209,8 +209,8 @@ func (p Pace) Check(s School) error {
 			return fault.At("start", err)
 		}
 	}
-	if p.PerWeek < 0 || p.PerWeek > mostPerWeek {
-		return fault.At("per_week", fault.New(ErrWeek, "A week takes 1 to %d new sounds, not %d.", mostPerWeek, p.PerWeek))
+	if p.PerWeek < 0 || p.PerWeek > maxPerWeek {
+		return fault.At("per_week", fault.New(ErrWeek, "A week takes 1 to %d new sounds, not %d.", maxPerWeek, p.PerWeek))
 	}
 	if known := slices.ContainsFunc(s.Speeds, func(k Speed) bool { return k.Name == p.Speed }); p.Speed != "" && !known {
 		return fault.At("speed", fault.New(ErrWeek, "The school year has no year group “%s”.", p.Speed))
@@ -275,8 +275,8 @@ func (p Pace) weekdays(s School) []time.Weekday {
 	return s.Teaching
 }
 
-// PerWeekOf is how many new sounds a week a class gets.
-func (s School) PerWeekOf(p Pace) int {
+// SoundsPerWeek returns how many new sounds a week a class gets.
+func (s School) SoundsPerWeek(p Pace) int {
 	if p.PerWeek > 0 {
 		return p.PerWeek
 	}
@@ -313,7 +313,7 @@ func (s School) First(p Pace, otherwise Date) Date {
 // Ask is what the rest of a class's year is laid out from: from a day on, what it has not been taught.
 func (s School) Ask(p Pace, pairs []spelling.Pair, from Date) Ask {
 	a := Ask{
-		Pairs: pairs, Start: max(from, s.First(p, from)), PerWeek: s.PerWeekOf(p), Rule: s.Rule, Terms: s.Terms,
+		Pairs: pairs, Start: max(from, s.First(p, from)), PerWeek: s.SoundsPerWeek(p), Rule: s.Rule, Terms: s.Terms,
 		Teaching: map[time.Weekday]bool{}, Revising: map[time.Weekday]bool{}, Off: map[Date]bool{}, Lost: map[Date]Rule{},
 		NoNew: map[Date]bool{},
 	}

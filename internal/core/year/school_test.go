@@ -109,9 +109,9 @@ func TestAYearKeepsToItsTermsDaysOffAndWeeksToLookBack(t *testing.T) {
 func TestOtherSpeedsAndDaysThatAlwaysRevise(t *testing.T) {
 	s := school(t)
 	s.Speeds = []year.Speed{{"slow", 2}}
-	assert.Equal(t, 4, s.PerWeekOf(year.Pace{}))
-	assert.Equal(t, 2, s.PerWeekOf(year.Pace{Speed: "slow"}))
-	assert.Equal(t, 3, s.PerWeekOf(year.Pace{Speed: "slow", PerWeek: 3}))
+	assert.Equal(t, 4, s.SoundsPerWeek(year.Pace{}))
+	assert.Equal(t, 2, s.SoundsPerWeek(year.Pace{Speed: "slow"}))
+	assert.Equal(t, 3, s.SoundsPerWeek(year.Pace{Speed: "slow", PerWeek: 3}))
 	require.Error(t, year.Pace{Speed: "none"}.Check(s))
 	require.Error(t, year.Pace{PerWeek: 16}.Check(s))
 	require.Error(t, year.Pace{Start: "soon"}.Check(s))

@@ -85,9 +85,9 @@ type Day struct {
 }
 
 const (
-	mostPerWeek = 15
-	mostWeeks   = 160 // a year in which nothing can be taught ends somewhere
-	lookAhead   = 6   // pairs among which another is sought in place of a look-alike
+	maxPerWeek = 15
+	maxWeeks   = 160 // a year in which nothing can be taught ends somewhere
+	lookAhead  = 6   // pairs among which another is sought in place of a look-alike
 )
 
 // Plan lays the pairs out in their order: so many new ones a week, what is left of the week revises them. No two that
@@ -125,8 +125,8 @@ func check(a *Ask) error {
 	if _, err := ParseDate(string(a.Start)); err != nil {
 		return err
 	}
-	if a.PerWeek < 1 || a.PerWeek > mostPerWeek {
-		return fault.New(ErrWeek, "a week takes 1 to %d new sounds, not %d", mostPerWeek, a.PerWeek)
+	if a.PerWeek < 1 || a.PerWeek > maxPerWeek {
+		return fault.New(ErrWeek, "a week takes 1 to %d new sounds, not %d", maxPerWeek, a.PerWeek)
 	}
 	if a.Rule == "" {
 		a.Rule = ShiftAll
@@ -233,7 +233,7 @@ func lay(a Ask) ([]Day, error) {
 	out := []Day{}
 	var last []spelling.Pair // of the lesson before
 	monday := a.Start.Monday()
-	for range mostWeeks {
+	for range maxWeeks {
 		if len(waiting) == 0 {
 			return out, nil
 		}

@@ -3168,21 +3168,9 @@ export interface components {
             divided: components["schemas"]["Divided"][];
             pairs: components["schemas"]["ListenerPair"][];
         };
-        Aside: {
+        ArchiveBody: {
             /** @description false brings it back */
             archived: boolean;
-        };
-        Asked: {
-            /** @description what the reader should look at */
-            note: string;
-            /** @description member ids */
-            readers: string[];
-        };
-        Asking: {
-            email: string;
-            name: string;
-            /** @enum {string} */
-            role: "lead" | "teacher" | "assistant";
         };
         AuditFinding: {
             /** @description card ids, the one to be mended first */
@@ -3265,7 +3253,7 @@ export interface components {
             /** @description a word with the sound; may be empty */
             as_in: string;
             /** @description what I said of it */
-            mine?: components["schemas"]["Heard"];
+            mine?: components["schemas"]["HearingResult"];
             pair: components["schemas"]["SpellingPair"];
             /** Format: uuid */
             take_id: string;
@@ -3296,22 +3284,6 @@ export interface components {
             page: number;
             /** Format: uuid */
             text_id: string;
-        };
-        Brought: {
-            /** Format: int64 */
-            added: number;
-            /** Format: int64 */
-            changed: number;
-            /** @description what was left out, and why */
-            left: string[];
-            /** Format: int64 */
-            letters: number;
-            /** Format: int64 */
-            pictures: number;
-            /** Format: int64 */
-            takes: number;
-            /** Format: int64 */
-            texts: number;
         };
         BroughtLines: {
             /**
@@ -3938,7 +3910,7 @@ export interface components {
             /** Format: uuid */
             card_id: string;
             pair: components["schemas"]["SpellingPair"];
-            said: components["schemas"]["Said"][];
+            said: components["schemas"]["HearingVote"][];
             /** Format: uuid */
             take_id: string;
             /** @enum {string} */
@@ -4037,17 +4009,6 @@ export interface components {
              */
             words: number;
         };
-        Found: {
-            /** @description the one pair of the order that would unlock most words at once */
-            most?: components["schemas"]["WordsUnlock"];
-            /** @description words that need one pair more, and where it comes */
-            near: components["schemas"]["WordsAnswer"][];
-            /** @description what to relax where nothing fits */
-            note: string;
-            /** Format: int64 */
-            total: number;
-            words: components["schemas"]["FoundWord"][];
-        };
         FoundOrder: {
             /** @description why each card has another place */
             moves: components["schemas"]["OrderMove"][];
@@ -4061,6 +4022,17 @@ export interface components {
             /** Format: int64 */
             sounds: number;
             word: string;
+        };
+        FoundWords: {
+            /** @description the one pair of the order that would unlock most words at once */
+            most?: components["schemas"]["WordsUnlock"];
+            /** @description words that need one pair more, and where it comes */
+            near: components["schemas"]["WordsAnswer"][];
+            /** @description what to relax where nothing fits */
+            note: string;
+            /** Format: int64 */
+            total: number;
+            words: components["schemas"]["FoundWord"][];
         };
         GivenOrder: {
             /** @description card ids: each card of the library once */
@@ -4082,7 +4054,13 @@ export interface components {
             /** @description of the group, never of a child */
             name: string;
         };
-        Heard: {
+        HearingResult: {
+            pure: boolean;
+            /** @description codes of what is wrong; none where it is pure */
+            why: string[];
+        };
+        HearingVote: {
+            initials: string;
             pure: boolean;
             /** @description codes of what is wrong; none where it is pure */
             why: string[];
@@ -4103,6 +4081,28 @@ export interface components {
         History: {
             lessons: components["schemas"]["StoreLessonLog"][];
             meetings: components["schemas"]["Meeting"][];
+        };
+        ImportResult: {
+            /** Format: int64 */
+            added: number;
+            /** Format: int64 */
+            changed: number;
+            /** @description what was left out, and why */
+            left: string[];
+            /** Format: int64 */
+            letters: number;
+            /** Format: int64 */
+            pictures: number;
+            /** Format: int64 */
+            takes: number;
+            /** Format: int64 */
+            texts: number;
+        };
+        Invitation: {
+            email: string;
+            name: string;
+            /** @enum {string} */
+            role: "lead" | "teacher" | "assistant";
         };
         Invited: {
             email: string;
@@ -4485,6 +4485,24 @@ export interface components {
         LinkSecret: {
             /** @description what stands behind # in the link */
             secret: string;
+        };
+        LinkView: {
+            email: string;
+            /** Format: date-time */
+            good_until: string;
+            /** @enum {string} */
+            kind: "invitation" | "reset";
+            /** @description works in another team, and joins with the password of there */
+            known: boolean;
+            /** Format: uuid */
+            link_id: string;
+            /** Format: date-time */
+            made_at: string;
+            made_by: string;
+            name: string;
+            /** @enum {string} */
+            role: "lead" | "teacher" | "assistant";
+            team: string;
         };
         ListenerPair: {
             /** @description initials */
@@ -4901,24 +4919,6 @@ export interface components {
             /** @description who was asked to read it */
             readers: components["schemas"]["StoreReader"][];
             voices: components["schemas"]["VoiceView"][];
-        };
-        Opened: {
-            email: string;
-            /** Format: date-time */
-            good_until: string;
-            /** @enum {string} */
-            kind: "invitation" | "reset";
-            /** @description works in another team, and joins with the password of there */
-            known: boolean;
-            /** Format: uuid */
-            link_id: string;
-            /** Format: date-time */
-            made_at: string;
-            made_by: string;
-            name: string;
-            /** @enum {string} */
-            role: "lead" | "teacher" | "assistant";
-            team: string;
         };
         OrderClash: {
             /**
@@ -5534,6 +5534,12 @@ export interface components {
             /** @description of FSRS 5, 19 numbers */
             weights: number[];
         };
+        ReviewRequest: {
+            /** @description what the reader should look at */
+            note: string;
+            /** @description member ids */
+            readers: string[];
+        };
         ReviewView: {
             /** @description what is agreed and in force, where something is */
             before?: components["schemas"]["Face"];
@@ -5584,12 +5590,6 @@ export interface components {
             name: string;
             /** @description JSON */
             value: string;
-        };
-        Said: {
-            initials: string;
-            pure: boolean;
-            /** @description codes of what is wrong; none where it is pure */
-            why: string[];
         };
         SameSound: {
             grapheme: string;
@@ -6817,7 +6817,7 @@ export interface components {
             sounds: number;
             word: string;
         };
-        WordsCut: {
+        WordsCutSentence: {
             bits: components["schemas"]["SpellingBit"][];
             guess: boolean;
             phonemes: string[];
@@ -7837,7 +7837,7 @@ export interface operations {
                  *       "archived": true
                  *     }
                  */
-                "application/json": components["schemas"]["Aside"];
+                "application/json": components["schemas"]["ArchiveBody"];
             };
         };
         responses: {
@@ -8577,7 +8577,7 @@ export interface operations {
                  *       "archived": true
                  *     }
                  */
-                "application/json": components["schemas"]["Aside"];
+                "application/json": components["schemas"]["ArchiveBody"];
             };
         };
         responses: {
@@ -9205,7 +9205,7 @@ export interface operations {
                  *       ]
                  *     }
                  */
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["ReviewRequest"];
             };
         };
         responses: {
@@ -10652,7 +10652,7 @@ export interface operations {
                  *       "archived": true
                  *     }
                  */
-                "application/json": components["schemas"]["Aside"];
+                "application/json": components["schemas"]["ArchiveBody"];
             };
         };
         responses: {
@@ -16650,7 +16650,7 @@ export interface operations {
                  *       "role": "assistant"
                  *     }
                  */
-                "application/json": components["schemas"]["Asking"];
+                "application/json": components["schemas"]["Invitation"];
             };
         };
         responses: {
@@ -16940,7 +16940,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Found"];
+                    "application/json": components["schemas"]["FoundWords"];
                 };
             };
             /** @description Unauthorized */
@@ -18384,7 +18384,7 @@ export interface operations {
                  *       "archived": true
                  *     }
                  */
-                "application/json": components["schemas"]["Aside"];
+                "application/json": components["schemas"]["ArchiveBody"];
             };
         };
         responses: {
@@ -19709,7 +19709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Brought"];
+                    "application/json": components["schemas"]["ImportResult"];
                 };
             };
             /** @description Bad Request */
@@ -21874,7 +21874,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WordsCut"][];
+                    "application/json": components["schemas"]["WordsCutSentence"][];
                 };
             };
             /** @description Unauthorized */
@@ -24911,7 +24911,7 @@ export interface operations {
                  *       ]
                  *     }
                  */
-                "application/json": components["schemas"]["Heard"];
+                "application/json": components["schemas"]["HearingResult"];
             };
         };
         responses: {
@@ -25809,7 +25809,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Opened"];
+                    "application/json": components["schemas"]["LinkView"];
                 };
             };
             /** @description Bad Request */
@@ -26003,7 +26003,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Found"];
+                    "application/json": components["schemas"]["FoundWords"];
                 };
             };
             /** @description Unauthorized */

@@ -18,7 +18,9 @@ import (
 // is written in its family.
 func TestDecksAndLetters(t *testing.T) {
 	var out strings.Builder
-	say := func(name string, kind lesson.Kind, in assembly.Input) { out.WriteString(trial.Told(name, kind, in)) }
+	say := func(name string, kind lesson.Kind, in assembly.Input) {
+		out.WriteString(trial.StepLesson(name, kind, in))
+	}
 	for _, kind := range []lesson.Kind{lesson.Pack, lesson.WarmUp, lesson.Turnover, lesson.QuickWrite, lesson.HearFind} {
 		rec, ok := kinds.Registry.Of(kind)
 		require.True(t, ok)

@@ -46,7 +46,7 @@ func fits(way string, k knowledge.Known) bool {
 }
 
 // due are cards that come back, the most needed first, but for the targets. Secure ones rest unless all are asked for.
-func due(b *step.Brief, n int, way string, rng *rand.Rand) (cards []card.Card, because map[string]string) {
+func due(b *step.FillInput, n int, way string, rng *rand.Rand) (cards []card.Card, because map[string]string) {
 	var targets []string
 	for _, t := range b.Targets {
 		targets = append(targets, t.ID)

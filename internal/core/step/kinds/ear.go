@@ -18,10 +18,10 @@ import (
 
 // A sorting game has 3 to 5 pictures to a sound (common practice, no published source).
 const (
-	leastPictures = 3
-	mostPictures  = 5
-	quarters      = 4
-	spare         = 4 // pictures beyond those needed, from which chance chooses
+	minPictures = 3
+	maxPictures = 5
+	quarters    = 4
+	spare       = 4 // pictures beyond those needed, from which chance chooses
 )
 
 // Ear is the step: pictures and objects, sorted against other sounds; first or last where there is time.
@@ -29,22 +29,29 @@ var Ear = step.Record{
 	Kind:         lesson.Ear,
 	Name:         "Ear",
 	Family:       lesson.EarFamily,
-	LeastSeconds: 90,
+	MinSeconds:   90,
 	UsualSeconds: 120,
-	MostSeconds:  210,
+	MaxSeconds:   210,
 	ItemSeconds:  15,
 	Needs:        []step.Need{step.NeedTarget},
 	Takes:        []lesson.ItemKind{lesson.PictureItem, lesson.WordItem},
 	Shows:        step.ShowSort,
 	Sheet:        "sorting",
 	Rank:         70,
-	Ways:         step.Ways("sort", "sort left and right", "ask", "ask yes or no", "name", "name the sound that is heard"),
-	About:        "Pictures and objects, sorted against other sounds; first or last where there is time.",
-	Material:     earMaterial,
-	Tell:         tellEar,
+	Ways: step.Ways(
+		"sort",
+		"sort left and right",
+		"ask",
+		"ask yes or no",
+		"name",
+		"name the sound that is heard",
+	),
+	About:    "Pictures and objects, sorted against other sounds; first or last where there is time.",
+	Material: earMaterial,
+	Tell:     tellEar,
 }
 
-func earMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+func earMaterial(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 	if len(b.Targets) == 0 {
 		return step.Refuse(step.LacksTarget, "the lesson has no sound of its own")
 	}
@@ -59,7 +66,7 @@ func earMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fau
 		return byEar(b, p, "a unit of two sounds is heard in whole words")
 	}
 	at, own := earPlace(b, sounds[0], p)
-	if len(own) < leastPictures {
+	if len(own) < minPictures {
 		few := "no picture has"
 		if len(own) > 0 {
 			few = fmt.Sprintf("only %d %s", len(own), prose.Plural(len(own), "picture has", "pictures have"))
@@ -68,13 +75,13 @@ func earMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fau
 	}
 	foils := foils(b, sounds[0], at)
 	rng := b.Chance("ear")
-	own = mixHead(own, min(len(own), mostPictures+spare), rng)
-	k := min(mostPictures, len(own), len(foils))
-	if k < leastPictures {
+	own = mixHead(own, min(len(own), maxPictures+spare), rng)
+	k := min(maxPictures, len(own), len(foils))
+	if k < minPictures {
 		return byEar(b, p, "no other sound has pictures enough to sort against")
 	}
 	four := firstOrLast(b, sounds[0], own[:k], foils[:k])
-	return step.Material{Least: 2 * leastPictures, Most: 2*k + len(four), By: 2, Take: func(n int) step.Filling {
+	return step.Material{Least: 2 * minPictures, Most: 2*k + len(four), By: 2, Take: func(n int) step.FillResult {
 		each, last := n/2, []lesson.Option(nil)
 		if each > k {
 			last = four
@@ -91,8 +98,14 @@ func hasReason(p spelling.Pair, at words.Position) lesson.Option {
 	}
 }
 
-func earFilling(own []string, foils []lesson.Option, each int, last []lesson.Option, has lesson.Option) step.Filling {
-	var f step.Filling
+func earFilling(
+	own []string,
+	foils []lesson.Option,
+	each int,
+	last []lesson.Option,
+	has lesson.Option,
+) step.FillResult {
+	var f step.FillResult
 	for i, w := range own {
 		o := has
 		o.Value = w
@@ -123,14 +136,14 @@ func mixHead(list []string, n int, rng *rand.Rand) []string {
 
 // earPlace is the first place that the pair takes in words and that has pictures enough, the start before the end
 // before the middle, or else the place that has most.
-func earPlace(b *step.Brief, p phoneme.Phoneme, pair spelling.Pair) (words.Position, []string) {
+func earPlace(b *step.FillInput, p phoneme.Phoneme, pair spelling.Pair) (words.Position, []string) {
 	best, list := words.Initial, []string(nil)
 	for _, at := range []words.Position{words.Initial, words.Final, words.Medial} {
 		if words.CheckPosition(b.Conventions.Accent, p, at) != nil || !stands(b, pair, at) {
 			continue
 		}
-		found := opened(b, words.EarPictures(p, at, pair.Grapheme, nil, b.Speech))
-		if len(found) > leastPictures {
+		found := withoutRefused(b, words.EarPictures(p, at, pair.Grapheme, nil, b.Speech))
+		if len(found) > minPictures {
 			return at, found
 		}
 		if len(found) > len(list) {
@@ -141,7 +154,7 @@ func earPlace(b *step.Brief, p phoneme.Phoneme, pair spelling.Pair) (words.Posit
 }
 
 // stands tells whether known words have the pair at the place: ck stands at no start.
-func stands(b *step.Brief, p spelling.Pair, at words.Position) bool {
+func stands(b *step.FillInput, p spelling.Pair, at words.Position) bool {
 	for _, it := range lexicon.For(b.Conventions.Accent, b.Conventions.Units).With(p) {
 		last := len(it.Pairs) - 1
 		if it.Familiarity < lexicon.BestKnown-2 {
@@ -157,14 +170,14 @@ func stands(b *step.Brief, p spelling.Pair, at words.Position) bool {
 	return false
 }
 
-// opened leaves out what the team refused.
-func opened(b *step.Brief, list []string) []string {
+// withoutRefused leaves out what the team refused.
+func withoutRefused(b *step.FillInput, list []string) []string {
 	return slices.DeleteFunc(list, func(w string) bool { return b.Class.Refused[w] })
 }
 
 // foils are pictures of sounds that the class knows, one of each in turn, none of a sound that is mixed up with the
 // target by ear; where it knows too few, of others. The card's own contrast sound comes first.
-func foils(b *step.Brief, target phoneme.Phoneme, at words.Position) []lesson.Option {
+func foils(b *step.FillInput, target phoneme.Phoneme, at words.Position) []lesson.Option {
 	accent := b.Conventions.Accent
 	rng := b.Chance("foils")
 	lists := [][]lesson.Option{}
@@ -175,7 +188,7 @@ func foils(b *step.Brief, target phoneme.Phoneme, at words.Position) []lesson.Op
 		}
 		met[p] = true
 		var list []lesson.Option
-		found := opened(b, words.EarPictures(p, at, grapheme, []phoneme.Phoneme{target}, b.Speech))
+		found := withoutRefused(b, words.EarPictures(p, at, grapheme, []phoneme.Phoneme{target}, b.Speech))
 		for _, w := range mixHead(found, min(len(found), spare), rng) {
 			list = append(list, lesson.Option{
 				Value: w, Basket: lesson.HasNot, Role: lesson.FoilRole, Position: string(at), Origin: lesson.FromPicture,
@@ -187,20 +200,21 @@ func foils(b *step.Brief, target phoneme.Phoneme, at words.Position) []lesson.Op
 		}
 	}
 	wanted := phoneme.Phoneme(b.Targets[0].Contrast)
-	if s, ok := phoneme.Lookup(accent, wanted); ok && b.Targets[0].Contrast != "" && !tooNear(accent, target, s.Phoneme) {
+	if s, ok := phoneme.Lookup(accent, wanted); ok && b.Targets[0].Contrast != "" &&
+		!tooNear(accent, target, s.Phoneme) {
 		add(wanted, "", ", the card's contrast")
 	}
 	known := slices.Clone(b.Class.Met)
 	rng.Shuffle(len(known), func(i, j int) { known[i], known[j] = known[j], known[i] })
 	for _, k := range known {
 		s, err := phoneme.Parse(accent, k.Card.Pair.Sound)
-		if err == nil && len(s) == 1 && !tooNear(accent, target, s[0]) && len(lists) < mostPictures+1 {
+		if err == nil && len(s) == 1 && !tooNear(accent, target, s[0]) && len(lists) < maxPictures+1 {
 			add(s[0], k.Card.Pair.Grapheme, " that the class knows")
 		}
 	}
-	if len(lists) < leastPictures {
+	if len(lists) < minPictures {
 		for _, s := range phoneme.Inventory(accent) {
-			if len(lists) < mostPictures && !tooNear(accent, target, s.Phoneme) {
+			if len(lists) < maxPictures && !tooNear(accent, target, s.Phoneme) {
 				add(s.Phoneme, "", "")
 			}
 		}
@@ -220,14 +234,15 @@ func tooNear(a phoneme.Accent, p, q phoneme.Phoneme) bool {
 		return true // a vowel is not sorted against a consonant
 	}
 	if x.Manner == phoneme.Vowel {
-		return near[[2]phoneme.Phoneme{p, q}] || near[[2]phoneme.Phoneme{q, p}]
+		return isNear[[2]phoneme.Phoneme{p, q}] || isNear[[2]phoneme.Phoneme{q, p}]
 	}
-	return x.Place == y.Place || x.Manner == y.Manner && (x.Manner == phoneme.Nasal || x.Manner == phoneme.Fricative) ||
+	return x.Place == y.Place ||
+		x.Manner == y.Manner && (x.Manner == phoneme.Nasal || x.Manner == phoneme.Fricative) ||
 		x.Contrast == q
 }
 
 // Vowels that children mix up by ear (common practice, no published source).
-var near = map[[2]phoneme.Phoneme]bool{
+var isNear = map[[2]phoneme.Phoneme]bool{
 	{"ɪ", "e"}: true, {"æ", "ʌ"}: true, {"æ", "e"}: true, {"ɒ", "ʌ"}: true, {"ɪ", "iː"}: true, {"ʊ", "uː"}: true,
 	{"ʊ", "ʌ"}: true, {"ɒ", "ɔː"}: true, {"ɔː", "ɑː"}: true, {"ɜː", "ə"}: true, {"eə", "ɪə"}: true, {"əʊ", "aʊ"}: true,
 	{"oʊ", "aʊ"}: true, {"eɪ", "e"}: true, {"æ", "ɑː"}: true,
@@ -249,7 +264,7 @@ func inTurn(lists [][]lesson.Option) []lesson.Option {
 }
 
 // firstOrLast are the four pictures of first or last; none where English has no words for it, or too few pictures.
-func firstOrLast(b *step.Brief, p phoneme.Phoneme, own []string, foils []lesson.Option) []lesson.Option {
+func firstOrLast(b *step.FillInput, p phoneme.Phoneme, own []string, foils []lesson.Option) []lesson.Option {
 	shown := map[string]bool{}
 	for _, w := range own {
 		shown[w] = true
@@ -276,13 +291,13 @@ func firstOrLast(b *step.Brief, p phoneme.Phoneme, own []string, foils []lesson.
 }
 
 // between sorts the sounds of several targets against one another.
-func between(b *step.Brief, sounds []phoneme.Phoneme) (step.Material, bool) {
+func between(b *step.FillInput, sounds []phoneme.Phoneme) (step.Material, bool) {
 	if len(slices.Compact(slices.Sorted(slices.Values(sounds)))) < len(sounds) {
 		return step.Material{}, false
 	}
 	per := map[int]int{2: 5, 3: 3, 4: 3}[len(sounds)]
 	baskets, err := words.Sort(sounds, per, words.Any, b.Speech, b.Chance("between"))
-	if err != nil || len(baskets[0].Pictures) < leastPictures {
+	if err != nil || len(baskets[0].Pictures) < minPictures {
 		return step.Material{}, false
 	}
 	var lists [][]lesson.Option
@@ -297,14 +312,14 @@ func between(b *step.Brief, sounds []phoneme.Phoneme) (step.Material, bool) {
 		lists = append(lists, l)
 	}
 	all := inTurn(lists)
-	m := step.OfTexts(lesson.PictureItem, all, len(sounds)*leastPictures)
+	m := step.OfTexts(lesson.PictureItem, all, len(sounds)*minPictures)
 	m.By = len(sounds)
 	return m, true
 }
 
 // byEar works without pictures: words are said, and sorted by what is heard.
-func byEar(b *step.Brief, p spelling.Pair, because string) (step.Material, *fault.Fault) {
-	own := b.Heard(p, mostPictures)
+func byEar(b *step.FillInput, p spelling.Pair, because string) (step.Material, *fault.Fault) {
+	own := b.Heard(p, maxPictures)
 	var names []string
 	for _, k := range lexicon.For(b.Conventions.Accent, b.Conventions.Units).Pictures {
 		r := k.Readings[0]
@@ -314,7 +329,7 @@ func byEar(b *step.Brief, p spelling.Pair, because string) (step.Material, *faul
 		}
 	}
 	var foils []lesson.Option
-	for _, w := range mixHead(names, len(names), b.Chance("by ear"))[:min(mostPictures, len(names))] {
+	for _, w := range mixHead(names, len(names), b.Chance("by ear"))[:min(maxPictures, len(names))] {
 		foils = append(foils, lesson.Option{
 			Value: w, Basket: lesson.HasNot, Role: lesson.FoilRole, Origin: lesson.FromPicture,
 			Because: step.Why("has-not", "has no %s", script.Sound(p)),
@@ -324,8 +339,8 @@ func byEar(b *step.Brief, p spelling.Pair, because string) (step.Material, *faul
 	if each < 2 {
 		return step.Refuse(step.LacksPictures, "%s, and too few words that children know hold it", because)
 	}
-	return step.Material{Least: 2 * min(each, leastPictures), Most: 2 * each, By: 2, Take: func(n int) step.Filling {
-		var f step.Filling
+	return step.Material{Least: 2 * min(each, minPictures), Most: 2 * each, By: 2, Take: func(n int) step.FillResult {
+		var f step.FillResult
 		for _, w := range own[:n/2] {
 			o := w.Option()
 			o.Basket, o.Because = lesson.Has, step.Why(
@@ -343,7 +358,7 @@ func byEar(b *step.Brief, p spelling.Pair, because string) (step.Material, *faul
 	}}, nil
 }
 
-func holdsAny(sounds []phoneme.Phoneme, b *step.Brief, p spelling.Pair) bool {
+func holdsAny(sounds []phoneme.Phoneme, b *step.FillInput, p spelling.Pair) bool {
 	parts, _ := phoneme.Parse(b.Conventions.Accent, p.Sound)
 	return slices.ContainsFunc(sounds, func(s phoneme.Phoneme) bool { return slices.Contains(parts, s) })
 }
@@ -354,7 +369,7 @@ func placeName(at words.Position) string {
 	}[at]
 }
 
-func tellEar(t *step.Telling, s *lesson.Step) {
+func tellEar(t *step.Narration, s *lesson.Step) {
 	spoken := !slices.ContainsFunc(s.Items, func(it lesson.Item) bool { return it.Kind == lesson.PictureItem })
 	at, several := "in it", false
 	if i := slices.IndexFunc(s.Items, func(it lesson.Item) bool { return it.Basket != lesson.HasNot }); i >= 0 {
@@ -371,7 +386,9 @@ func tellEar(t *step.Telling, s *lesson.Step) {
 	case several:
 		step.Adult(
 			s,
-			name+"“Which of our sounds do you hear "+at+": "+script.Either(t.Sounds())+"?” Children lay it in its row.",
+			name+"“Which of our sounds do you hear "+at+": "+script.Either(
+				t.Sounds(),
+			)+"?” Children lay it in its row.",
 		)
 	case s.Way == "ask":
 		step.Adult(s, name+"“Do you hear "+t.Said()+" "+at+"?” Thumbs up for yes, flat hand for no.")
@@ -381,7 +398,10 @@ func tellEar(t *step.Telling, s *lesson.Step) {
 		step.Adult(s, name+"“Do you hear "+t.Said()+" "+at+"?” Yes goes left, no goes right.")
 	}
 	if slices.ContainsFunc(s.Items, func(it lesson.Item) bool { return it.Basket.Quarter() }) {
-		step.Adult(s, "Then first or last, with four more: touch head where the sound comes first, feet where it comes last.")
+		step.Adult(
+			s,
+			"Then first or last, with four more: touch head where the sound comes first, feet where it comes last.",
+		)
 	}
 	step.Class(s, "Says the name, sorts it, says the sound.")
 	if !spoken {

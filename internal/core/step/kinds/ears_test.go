@@ -16,7 +16,9 @@ import (
 // What each sound is heard in, what two are told apart by, and the steps of words and texts in little and much time.
 func TestEarsAndWords(t *testing.T) {
 	var out strings.Builder
-	say := func(name string, kind lesson.Kind, in assembly.Input) { out.WriteString(trial.Told(name, kind, in)) }
+	say := func(name string, kind lesson.Kind, in assembly.Input) {
+		out.WriteString(trial.StepLesson(name, kind, in))
+	}
 	pairs := strings.Fields(
 		`m n ng t d p b k ck g f v th=θ th=ð s s=z z zz sh zh=ʒ si=ʒ ch j h l ll r w wh y x=ks qu=kw nk=ŋk
 		a e i o u ai ay a-e ee ea=iː igh i-e oa ow=əʊ oo=uː oo=ʊ ou=aʊ oi oy ar or er ur air ear ew=juː tch dge kn`,

@@ -15,8 +15,8 @@ import (
 )
 
 // brief is of a class that reads the pairs, for a lesson on the targets.
-func brief(reads []spelling.Pair, targets ...spelling.Pair) *step.Brief {
-	b := &step.Brief{
+func brief(reads []spelling.Pair, targets ...spelling.Pair) *step.FillInput {
+	b := &step.FillInput{
 		Conventions: convention.Conventions{Accent: phoneme.SouthernBritish},
 		Speech:      lexicon.Speech{Accent: phoneme.SouthernBritish},
 	}

@@ -16,10 +16,10 @@ import (
 
 // Letter is the step: how it is written; how many letters, how many sounds.
 var Letter = step.Record{
-	Kind: lesson.Letter, Name: "Letter", Family: lesson.EyeFamily, LeastSeconds: 20, UsualSeconds: 45, MostSeconds: 100,
+	Kind: lesson.Letter, Name: "Letter", Family: lesson.EyeFamily, MinSeconds: 20, UsualSeconds: 45, MaxSeconds: 100,
 	Needs: []step.Need{step.NeedTarget}, Shows: step.ShowCard, Rank: 75, Material: step.AnyTarget,
 	About: "How it is written; how many letters, how many sounds.",
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		faces, said := t.Spellings()
 		for _, f := range faces {
 			g := f.Pair.Grapheme
@@ -49,7 +49,7 @@ func underline(f lesson.CardFace) string {
 }
 
 // single are the targets of one letter, or of the cards met last where the lesson has no target.
-func single(b *step.Brief) []card.Card {
+func single(b *step.FillInput) []card.Card {
 	from := b.Targets
 	if len(from) == 0 {
 		from = b.Recent()
@@ -59,15 +59,15 @@ func single(b *step.Brief) []card.Card {
 
 // Capitals is the step: capital and small letter side by side: shape, size and where they stand on the lines.
 var Capitals = step.Record{
-	Kind: lesson.Capitals, Name: "Capitals", Family: lesson.HandFamily, LeastSeconds: 20, UsualSeconds: 60,
-	MostSeconds: 140, ItemSeconds: 20, Needs: []step.Need{step.NeedLetter}, Shows: step.ShowSet, Rank: 15,
+	Kind: lesson.Capitals, Name: "Capitals", Family: lesson.HandFamily, MinSeconds: 20, UsualSeconds: 60,
+	MaxSeconds: 140, ItemSeconds: 20, Needs: []step.Need{step.NeedLetter}, Shows: step.ShowSet, Rank: 15,
 	About: "Capital and small letter side by side: shape, size and where they stand on the lines.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 		cards := single(b)
 		if len(cards) == 0 {
 			return step.Refuse(step.LacksLetter, "no single letter is among them")
 		}
-		return step.Material{Least: 1, Most: min(7, len(cards)), Take: func(n int) step.Filling {
+		return step.Material{Least: 1, Most: min(7, len(cards)), Take: func(n int) step.FillResult {
 			var shows []lesson.Show
 			for _, c := range cards[:min(n, len(cards))] {
 				shows = append(shows, lesson.Show{CardID: c.ID, Side: "letter"})
@@ -77,7 +77,7 @@ var Capitals = step.Record{
 			return f
 		}}, nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		alike, other := []string{}, []string{}
 		for _, it := range s.Items {
 			g := t.Lesson.Cards[it.Value].Pair.Grapheme
@@ -121,7 +121,7 @@ func Materials() []convention.Material { return slices.Clone(materials) }
 
 // offered are the materials of the team, those of the day first: another each day, or the first every day. Its own come
 // before ours.
-func offered(b *step.Brief) []convention.Material {
+func offered(b *step.FillInput) []convention.Material {
 	conv := b.Conventions
 	list := slices.Concat(conv.Says.Materials, materials)
 	if len(conv.Materials) > 0 {
@@ -144,9 +144,9 @@ var Hand = step.Record{
 	Kind:         lesson.Hand,
 	Name:         "Hand",
 	Family:       lesson.HandFamily,
-	LeastSeconds: 45,
+	MinSeconds:   45,
 	UsualSeconds: 120,
-	MostSeconds:  320,
+	MaxSeconds:   320,
 	Needs: []step.Need{
 		step.NeedTarget,
 	},
@@ -157,7 +157,7 @@ var Hand = step.Record{
 	Usually: 1, Again: 30, Tools: true,
 	Ways:  step.Ways("letter", "the letter", "family", "the letter, then those of its family"),
 	About: "Air, tray, lines, with the words of the strokes.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		m, f := step.AnyTarget(b, s)
 		if f != nil {
 			return m, f
@@ -184,13 +184,13 @@ var Hand = step.Record{
 		}
 		m = step.OfTexts(lesson.MaterialItem, options, 1)
 		take, n := m.Take, max(1, len(s.Options.Tools))
-		m.Take = func(int) step.Filling { return take(n) }
+		m.Take = func(int) step.FillResult { return take(n) }
 		return m, nil
 	},
 	Tell: tellHand,
 }
 
-func caution(b *step.Brief, name string) string {
+func caution(b *step.FillInput, name string) string {
 	for _, m := range slices.Concat(b.Conventions.Says.Materials, materials) {
 		if m.Name == name {
 			return m.Caution
@@ -199,13 +199,13 @@ func caution(b *step.Brief, name string) string {
 	return ""
 }
 
-func tellHand(t *step.Telling, s *lesson.Step) {
+func tellHand(t *step.Narration, s *lesson.Step) {
 	step.Adult(s, t.Conventions.Says.Posture)
 	faces, _ := t.Spellings()
 	for _, f := range faces {
 		step.Adult(s, "Write "+strings.ReplaceAll(f.Pair.Grapheme, "-", " … ")+
 			" in the air, your back to the class, or mirrored when you face it: "+
-			script.WhileWriting(t.Conventions, f.Pair, spoken(f.Writing)))
+			script.WhileWriting(t.Conventions, f.Pair, soundOf(f.Writing)))
 		if slip := strokes.Slip(f.Pair.Grapheme); slip != "" {
 			step.Adult(s, "Watch for: "+slip+".")
 		}
@@ -213,7 +213,7 @@ func tellHand(t *step.Telling, s *lesson.Step) {
 			step.Adult(s, "Then its family, one after the other: "+strings.Join(alike, ", ")+".")
 		}
 		if f.Capital != nil {
-			step.Adult(s, "The capital: “"+spoken(f.Capital)+"”")
+			step.Adult(s, "The capital: “"+soundOf(f.Capital)+"”")
 		}
 		switch {
 		case f.Pair.Kind() == "split digraph":
@@ -257,13 +257,13 @@ func alike(l *lesson.Lesson, letter string) []string {
 }
 
 // group says how many sounds a letter group stands for.
-func group(t *step.Telling, f lesson.CardFace) string {
+func group(t *step.Narration, f lesson.CardFace) string {
 	_, sounds, _ := strings.Cut(strings.TrimSuffix(script.Count(t.Speech, f.Pair), "."), ", ")
 	return sounds
 }
 
-// spoken is what is said while the strokes are written, all of them in one line.
-func spoken(w *strokes.Written) string {
+// soundOf is what is said while the strokes are written, all of them in one line.
+func soundOf(w *strokes.Written) string {
 	if w == nil {
 		return ""
 	}

@@ -14,7 +14,7 @@ import (
 )
 
 // query asks for readable words with the first target, where there is one.
-func query(b *step.Brief) words.Query {
+func query(b *step.FillInput) words.Query {
 	q := words.Query{Taught: b.Class.Pairs, Exclude: b.Class.Refused}
 	if len(b.Targets) > 0 {
 		q.Target = &b.Targets[0].Pair
@@ -27,9 +27,9 @@ var Contrast = step.Record{
 	Kind:         lesson.Contrast,
 	Name:         "Contrast",
 	Family:       lesson.EarFamily,
-	LeastSeconds: 60,
+	MinSeconds:   60,
 	UsualSeconds: 100,
-	MostSeconds:  200,
+	MaxSeconds:   200,
 	ItemSeconds:  10,
 	Needs:        []step.Need{step.NeedTwo, step.NeedWords},
 	Takes:        []lesson.ItemKind{lesson.WordItem},
@@ -39,7 +39,7 @@ var Contrast = step.Record{
 	Ways:         step.Ways("sort", "sort to two sides", "voice", "sort by voice on or off"),
 	About:        "To and fro between two sounds, or two spellings of one.",
 	Material:     contrastMaterial,
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		faces := t.Lesson.Faces()
 		if len(faces) < 2 {
 			return
@@ -69,7 +69,7 @@ var Contrast = step.Record{
 }
 
 // contrastMaterial are words known to belong to one side, as many of each, in an order without a pattern.
-func contrastMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+func contrastMaterial(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 	if len(b.Targets) < 2 {
 		return step.Refuse(step.LacksTwo, "there is only one sound; a second one is needed")
 	}
@@ -99,8 +99,8 @@ func contrastMaterial(b *step.Brief, _ lesson.RoutineStep) (step.Material, *faul
 			b.Targets[1].Pair,
 		)
 	}
-	return step.Material{Least: 2 * min(2, each), Most: 2 * each, By: 2, Take: func(n int) step.Filling {
-		var f step.Filling
+	return step.Material{Least: 2 * min(2, each), Most: 2 * each, By: 2, Take: func(n int) step.FillResult {
+		var f step.FillResult
 		for _, o := range slices.Concat(sides[0][:n/2], sides[1][:n/2]) {
 			f.Items = append(f.Items, step.NewItem(lesson.WordItem, o))
 		}
@@ -139,9 +139,9 @@ var WordPlay = step.Record{
 	Kind:         lesson.WordPlay,
 	Name:         "Word play",
 	Family:       lesson.WordFamily,
-	LeastSeconds: 60,
+	MinSeconds:   60,
 	UsualSeconds: 80,
-	MostSeconds:  160,
+	MaxSeconds:   160,
 	ItemSeconds:  20,
 	Needs:        []step.Need{step.NeedWords},
 	Takes:        []lesson.ItemKind{lesson.WordItem},
@@ -157,7 +157,7 @@ var WordPlay = step.Record{
 	),
 	About:    "A chain of words, two words that make one, or an adult's slip to be found.",
 	Material: wordPlay,
-	Tell: func(_ *step.Telling, s *lesson.Step) {
+	Tell: func(_ *step.Narration, s *lesson.Step) {
 		switch s.Way {
 		case "compound":
 			step.Adult(s, "Say the two parts; the class says the word: "+strings.Join(details(s.Items), ", ")+".")
@@ -184,7 +184,7 @@ func details(items []lesson.Item) []string {
 
 const playWords = 8
 
-func wordPlay(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+func wordPlay(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 	var list []lesson.Option
 	add := func(word, detail string, because lesson.Reason) {
 		list = append(list, lesson.Option{
@@ -220,7 +220,7 @@ func wordPlay(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault)
 }
 
 // chain begins with a word that holds the target where it can.
-func chain(b *step.Brief, q words.Query) []words.Link {
+func chain(b *step.FillInput, q words.Query) []words.Link {
 	rng := b.Chance("chain")
 	q.Target = nil
 	for _, w := range b.Words[:min(3, len(b.Words))] {
@@ -240,9 +240,9 @@ var LetterHunt = step.Record{
 	Kind:         lesson.LetterHunt,
 	Name:         "Letter hunt",
 	Family:       lesson.EyeFamily,
-	LeastSeconds: 40,
+	MinSeconds:   40,
 	UsualSeconds: 60,
-	MostSeconds:  120,
+	MaxSeconds:   120,
 	Needs:        []step.Need{step.NeedTarget},
 	Takes:        []lesson.ItemKind{lesson.TextItem},
 	Shows:        step.ShowPage,
@@ -251,7 +251,7 @@ var LetterHunt = step.Record{
 	Words:        true,
 	Ways:         step.Ways("letters", "hunt the letters", "words", "hunt words that hold it"),
 	About:        "Find the grapheme in a text that need not be readable.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		if len(b.Targets) == 0 {
 			return step.Refuse(step.LacksTarget, "the lesson has no grapheme to hunt for")
 		}
@@ -261,7 +261,7 @@ var LetterHunt = step.Record{
 		}
 		return step.Single(lesson.TextItem, list), nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		what := t.Lesson.Title()
 		if s.Way == "words" {
 			what = "words with " + what

@@ -19,15 +19,15 @@ const openers = 4 // words that hold the sound, said before it
 
 // Listen is the step: the agreed take, the adult, then the class in the team's voices.
 var Listen = step.Record{
-	Kind: lesson.Listen, Name: "Listen", Family: lesson.EarFamily, LeastSeconds: 25, UsualSeconds: 55, MostSeconds: 110,
+	Kind: lesson.Listen, Name: "Listen", Family: lesson.EarFamily, MinSeconds: 25, UsualSeconds: 55, MaxSeconds: 110,
 	Needs: []step.Need{step.NeedTarget}, Shows: step.ShowSound, Rank: 90,
 	Ways:  step.Ways("take", "the agreed take first", "words", "four words that hold it first"),
 	About: "The agreed take, the adult, then the class in the team's voices.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		m, f := step.AnyTarget(b, s)
 		if f == nil && s.Options.Way == "words" {
-			m.Take = func(int) step.Filling {
-				var out step.Filling
+			m.Take = func(int) step.FillResult {
+				var out step.FillResult
 				for _, w := range b.Heard(b.Targets[0].Pair, openers) {
 					out.Items = append(out.Items, step.NewItem(lesson.WordItem, w.Option()))
 				}
@@ -36,7 +36,7 @@ var Listen = step.Record{
 		}
 		return m, f
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		if s.Way == "words" && len(s.Items) > 0 {
 			step.Adult(s, "“What do you hear in all of them?” "+strings.Join(step.Values(s.Items), ", ")+".")
 		}
@@ -79,10 +79,10 @@ func slipped(who, slip string) string {
 
 // Mouth is the step: the cue, the voice on or off, to and fro with a second sound.
 var Mouth = step.Record{
-	Kind: lesson.Mouth, Name: "Mouth", Family: lesson.MouthFamily, LeastSeconds: 25, UsualSeconds: 55, MostSeconds: 120,
+	Kind: lesson.Mouth, Name: "Mouth", Family: lesson.MouthFamily, MinSeconds: 25, UsualSeconds: 55, MaxSeconds: 120,
 	Needs: []step.Need{step.NeedTarget}, Shows: step.ShowMouth, Rank: 45, Material: step.AnyTarget,
 	About: "The cue, the voice on or off, to and fro with a second sound.",
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		faces := t.Lesson.Faces()
 		var same []string
 		for _, f := range faces {
@@ -120,11 +120,11 @@ func sounded(sounds []string) []string {
 
 // Close is the step: once more, and what goes home.
 var Close = step.Record{
-	Kind: lesson.ClosePart, Name: "Close", Family: lesson.MouthFamily, LeastSeconds: 15, UsualSeconds: 35, MostSeconds: 75,
+	Kind: lesson.ClosePart, Name: "Close", Family: lesson.MouthFamily, MinSeconds: 15, UsualSeconds: 35, MaxSeconds: 75,
 	Shows: step.ShowCard, Rank: 85, Sheet: "home",
 	About:    "Once more, and what goes home.",
-	Material: func(*step.Brief, lesson.RoutineStep) (step.Material, *fault.Fault) { return step.Material{}, nil },
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Material: func(*step.FillInput, lesson.RoutineStep) (step.Material, *fault.Fault) { return step.Material{}, nil },
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		faces := t.Lesson.Faces()
 		if len(faces) == 0 {
 			step.Adult(s, "“Which was easy today? Which do we want to see again?”")
@@ -150,10 +150,10 @@ var Close = step.Record{
 
 // Picture is the step: the mnemonic picture, its rhyme, the action.
 var Picture = step.Record{
-	Kind: lesson.Picture, Name: "Picture", Family: lesson.EyeFamily, LeastSeconds: 30, UsualSeconds: 60, MostSeconds: 120,
+	Kind: lesson.Picture, Name: "Picture", Family: lesson.EyeFamily, MinSeconds: 30, UsualSeconds: 60, MaxSeconds: 120,
 	Needs: []step.Need{step.NeedTarget, step.NeedCardFace}, Shows: step.ShowCard, Rank: 55,
 	About: "The mnemonic picture, its rhyme, the action.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 		some := slices.ContainsFunc(
 			b.Targets,
 			func(c card.Card) bool { return c.Picture != "" || c.Rhyme+c.RhymeShort != "" },
@@ -163,7 +163,7 @@ var Picture = step.Record{
 		}
 		return step.Material{}, nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		for _, f := range t.Lesson.Faces() {
 			if f.Picture != "" {
 				named := ""

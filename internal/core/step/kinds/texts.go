@@ -34,9 +34,9 @@ var Sentence = step.Record{
 	Kind:         lesson.Sentence,
 	Name:         "Sentence",
 	Family:       lesson.PageFamily,
-	LeastSeconds: 60,
+	MinSeconds:   60,
 	UsualSeconds: 90,
-	MostSeconds:  280,
+	MaxSeconds:   280,
 	ItemSeconds:  90,
 	Needs:        []step.Need{step.NeedSentence},
 	Takes:        []lesson.ItemKind{lesson.SentenceItem},
@@ -52,7 +52,7 @@ var Sentence = step.Record{
 		"the class ends it",
 	),
 	About: "Exception words first; then carried: said, walked along the fingers, written.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 		if len(b.Sentences) == 0 {
 			return step.Refuse(step.LacksSentence, "%s", step.First(b.NoSentence, "no sentence can be read or made yet"))
 		}
@@ -61,7 +61,7 @@ var Sentence = step.Record{
 	Tell: tellSentence,
 }
 
-func tellSentence(t *step.Telling, s *lesson.Step) {
+func tellSentence(t *step.Narration, s *lesson.Step) {
 	var odd []string
 	for _, it := range s.Items {
 		if it.Origin == lesson.MadeByRule {
@@ -143,9 +143,9 @@ var Page = step.Record{
 	Kind:         lesson.Page,
 	Name:         "Page",
 	Family:       lesson.PageFamily,
-	LeastSeconds: 80,
+	MinSeconds:   80,
 	UsualSeconds: 130,
-	MostSeconds:  300,
+	MaxSeconds:   300,
 	Needs: []step.Need{
 		step.NeedPage,
 	},
@@ -155,7 +155,7 @@ var Page = step.Record{
 	Rank:  42,
 	Ways:  step.Ways("three", "read three times", "twice", "read twice"),
 	About: "A short text read together more than once, with three questions.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		if len(b.Pages) == 0 {
 			return step.Refuse(step.LacksPage, "no page holds the sound three times and can be read in full")
 		}
@@ -167,8 +167,8 @@ var Page = step.Record{
 		need := int(float64(times*page.Words)/wordsASecond) + questionSecond*len(page.Questions)
 		span := step.Span{Least: need * 9 / 10 / 5 * 5, Usual: need / 5 * 5, Most: need * 3 / 2 / 5 * 5}
 		options := textOptions(b.Pages)
-		return step.Material{Least: 1, Most: 1, Span: &span, Take: func(int) step.Filling {
-			f := step.Filling{Items: []lesson.Item{step.NewItem(lesson.PageItem, options[0])}, Rest: options[1:]}
+		return step.Material{Least: 1, Most: 1, Span: &span, Take: func(int) step.FillResult {
+			f := step.FillResult{Items: []lesson.Item{step.NewItem(lesson.PageItem, options[0])}, Rest: options[1:]}
 			for _, q := range page.Questions {
 				f.Items = append(f.Items, step.NewItem(lesson.QuestionItem, lesson.Option{
 					Value: q, Origin: lesson.MadeByRule, Because: step.Why("question", "found, thought out, what next"),
@@ -177,7 +177,7 @@ var Page = step.Record{
 			return f
 		}}, nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		for _, it := range s.Items {
 			if it.Kind != lesson.PageItem {
 				continue
@@ -225,7 +225,7 @@ func ofTeam(s lesson.RoutineStep, more ...lesson.Option) []lesson.Option {
 }
 
 // ofCards are the texts that the targets' cards bring.
-func ofCards(b *step.Brief, text func(card.Card) string) []lesson.Option {
+func ofCards(b *step.FillInput, text func(card.Card) string) []lesson.Option {
 	var out []lesson.Option
 	for _, t := range b.Targets {
 		if v := text(t); v != "" {
@@ -240,9 +240,9 @@ var Story = step.Record{
 	Kind:         lesson.Story,
 	Name:         "Story",
 	Family:       lesson.EarFamily,
-	LeastSeconds: 30,
+	MinSeconds:   30,
 	UsualSeconds: 45,
-	MostSeconds:  90,
+	MaxSeconds:   90,
 	Needs: []step.Need{
 		step.NeedTarget,
 	},
@@ -251,7 +251,7 @@ var Story = step.Record{
 	Rank:  22,
 	Words: true,
 	About: "Two lines rich in the sound, read by the adult.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		more := ofCards(b, func(c card.Card) string { return c.Story })
 		if b.Story != "" {
 			more = append(more, lesson.Option{
@@ -264,7 +264,7 @@ var Story = step.Record{
 		}
 		return step.Single(lesson.TextItem, list), nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		step.Adult(s, "Read it slowly, twice, leaning on "+t.Sound()+". The second time hands go up at each one.")
 		step.Class(s, "Listens; a hand up at each "+t.Sound()+".")
 	},
@@ -275,9 +275,9 @@ var Song = step.Record{
 	Kind:         lesson.Song,
 	Name:         "Song",
 	Family:       lesson.EarFamily,
-	LeastSeconds: 30,
+	MinSeconds:   30,
 	UsualSeconds: 45,
-	MostSeconds:  90,
+	MaxSeconds:   90,
 	Needs: []step.Need{
 		step.NeedTarget,
 		step.NeedTeamWords,
@@ -287,14 +287,14 @@ var Song = step.Record{
 	Rank:  14,
 	Words: true,
 	About: "The team's verse, or a chant of the rhyme between finds.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		list := ofTeam(s, ofCards(b, func(c card.Card) string { return step.First(c.Verse, c.Rhyme, c.RhymeShort) })...)
 		if len(list) == 0 {
 			return step.Refuse(step.LacksTeam, "the card has neither a verse nor a rhyme yet")
 		}
 		return step.Single(lesson.TextItem, list), nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		step.Adult(s, "Say or sing it together, with a clap at each "+t.Sound()+"; once low, once high.")
 		step.Class(s, "Sings, claps.")
 		step.Care(s, "Voices stay friendly to ears.")
@@ -306,9 +306,9 @@ var Look = step.Record{
 	Kind:         lesson.Look,
 	Name:         "Look",
 	Family:       lesson.EyeFamily,
-	LeastSeconds: 40,
+	MinSeconds:   40,
 	UsualSeconds: 60,
-	MostSeconds:  120,
+	MaxSeconds:   120,
 	Needs: []step.Need{
 		step.NeedTarget,
 		step.NeedCardFace,
@@ -317,7 +317,7 @@ var Look = step.Record{
 	Shows: step.ShowCard,
 	Rank:  13,
 	About: "Picture talk: things to find, two questions.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 		if len(b.Targets) == 0 || b.Targets[0].Picture == "" {
 			return step.Refuse(step.LacksFace, "the card has no picture to talk about yet")
 		}
@@ -325,8 +325,8 @@ var Look = step.Record{
 			"What do you see? Find something that begins like " + step.First(b.Targets[0].Keyword, "our sound") + ".",
 			"What happened just before? What comes next?",
 		}
-		return step.Material{Take: func(int) step.Filling {
-			var f step.Filling
+		return step.Material{Take: func(int) step.FillResult {
+			var f step.FillResult
 			for _, q := range questions {
 				f.Items = append(f.Items, step.NewItem(lesson.QuestionItem, lesson.Option{
 					Value: q, Origin: lesson.MadeByRule, Because: step.Why("question", "one to find, one to think about"),
@@ -335,7 +335,7 @@ var Look = step.Record{
 			return f
 		}}, nil
 	},
-	Tell: func(_ *step.Telling, s *lesson.Step) {
+	Tell: func(_ *step.Narration, s *lesson.Step) {
 		step.Adult(s, "Show the picture without a word, count to five. “"+strings.Join(step.Values(s.Items), "” “")+"”")
 		step.Class(s, "Looks, finds, tells in whole sentences.")
 	},
@@ -343,10 +343,10 @@ var Look = step.Record{
 
 // Challenge is the step: three to choose one from, each with an easier form.
 var Challenge = step.Record{
-	Kind: lesson.Challenge, Name: "Challenge", Family: lesson.HandFamily, LeastSeconds: 60, UsualSeconds: 120,
-	MostSeconds: 300, Takes: []lesson.ItemKind{lesson.TextItem}, Shows: step.ShowText, Rank: 10, Words: true,
+	Kind: lesson.Challenge, Name: "Challenge", Family: lesson.HandFamily, MinSeconds: 60, UsualSeconds: 120,
+	MaxSeconds: 300, Takes: []lesson.ItemKind{lesson.TextItem}, Shows: step.ShowText, Rank: 10, Words: true,
 	About: "Three to choose one from, each with an easier form.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		tasks := [][2]string{ // of a class that reads no word with it yet
 			{"Draw two things with our sound.", "draw one"},
 			{"Write our letters in three colours.", "write them big, once"},
@@ -370,10 +370,10 @@ var Challenge = step.Record{
 		}
 		m := step.OfTexts(lesson.TextItem, list, 1)
 		take := m.Take
-		m.Take = func(int) step.Filling { return take(3) }
+		m.Take = func(int) step.FillResult { return take(3) }
 		return m, nil
 	},
-	Tell: func(_ *step.Telling, s *lesson.Step) {
+	Tell: func(_ *step.Narration, s *lesson.Step) {
 		step.Adult(s, "“Choose one.” "+strings.Join(step.Values(s.Items), " Or: ")+" The easier form stands beside each.")
 		step.Class(s, "Chooses one and does it.")
 	},
@@ -386,9 +386,9 @@ var Free = step.Record{
 	Kind:         lesson.Free,
 	Name:         "Free",
 	Family:       lesson.PageFamily,
-	LeastSeconds: 15,
+	MinSeconds:   15,
 	UsualSeconds: freeSeconds,
-	MostSeconds:  600,
+	MaxSeconds:   600,
 	Needs:        []step.Need{step.NeedTeamWords},
 	Takes:        []lesson.ItemKind{lesson.TextItem},
 	Shows:        step.ShowText,
@@ -396,7 +396,7 @@ var Free = step.Record{
 	Words:        true,
 	Seconds:      true,
 	About:        "The team's own words, with their own minutes.",
-	Material: func(_ *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(_ *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		list := ofTeam(s)
 		if len(list) == 0 {
 			return step.Refuse(step.LacksTeam, "nothing has been written for it in the routine")
@@ -408,8 +408,8 @@ var Free = step.Record{
 		m := step.OfTexts(lesson.TextItem, list, 1)
 		take := m.Take
 		m.Span = &step.Span{Least: n, Usual: n, Most: n}
-		m.Take = func(int) step.Filling { return take(len(list)) }
+		m.Take = func(int) step.FillResult { return take(len(list)) }
 		return m, nil
 	},
-	Tell: func(_ *step.Telling, s *lesson.Step) { step.Adult(s, step.Values(s.Items)...) },
+	Tell: func(_ *step.Narration, s *lesson.Step) { step.Adult(s, step.Values(s.Items)...) },
 }

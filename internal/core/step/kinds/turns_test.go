@@ -17,7 +17,7 @@ func chance(seed int) *rand.Rand { return rand.New(rand.NewPCG(uint64(seed), 1))
 // Whatever the chance: both sides as often, never more than three of one in a row; the most extreme choices as well.
 func TestTurnsAreFair(t *testing.T) {
 	check := func(shows int, intN func(int) int) {
-		list := turns(shows, intN)
+		list := takeTurns(shows, intN)
 		assert.Len(t, list, (shows+1)/2*2)
 		run, most, letters := 0, 0, 0
 		for i, side := range list {
@@ -46,7 +46,7 @@ func TestTurnsAreFair(t *testing.T) {
 		check(shows, func(n int) int { return n - 1 })
 		for seed := range 200 {
 			check(shows, chance(seed).IntN)
-			list := turns(shows, chance(seed).IntN)
+			list := takeTurns(shows, chance(seed).IntN)
 			if len(list) > 3 && list[0] == list[1] && list[1] == list[2] {
 				runs[0] = true
 			}
@@ -54,7 +54,7 @@ func TestTurnsAreFair(t *testing.T) {
 	}
 	assert.True(t, runs[0], "three in a row happen, also at the start")
 	assert.Equal(t, []string{"letter", "letter", "letter", "picture", "letter", "picture", "picture", "picture"},
-		turns(8, func(int) int { return 0 }))
+		takeTurns(8, func(int) int { return 0 }))
 }
 
 // What children mix up is parted where it can be, the same grapheme above all, and a target is not the first.
@@ -66,7 +66,7 @@ func TestNeighboursAreNotMixedUp(t *testing.T) {
 		return out
 	}
 	cards := of("b1", "d1", "s1", "a1", "t1", "o1")
-	b := &step.Brief{Targets: cards[:1]}
+	b := &step.FillInput{Targets: cards[:1]}
 	for seed := range 60 {
 		got := spaced(b, cards, nil, chance(seed))
 		assert.NotEqual(t, "b1", got[0].ID, "a target is not the first")
@@ -80,7 +80,7 @@ func TestNeighboursAreNotMixedUp(t *testing.T) {
 		got = spaced(b, of("p1", "b1"), &cards[1], chance(seed))
 		assert.Len(t, got, 2)
 	}
-	only := spaced(&step.Brief{Targets: cards[:2]}, cards[:2], nil, chance(1))
+	only := spaced(&step.FillInput{Targets: cards[:2]}, cards[:2], nil, chance(1))
 	assert.Len(t, only, 2, "where there are only targets one of them is the first")
 	shown := shows(b, cards, 20, letterSide, chance(2))
 	assert.Len(t, shown, 20)
@@ -105,7 +105,7 @@ func TestWhatIsOfferedToWriteWith(t *testing.T) {
 		}
 		return out
 	}
-	b := &step.Brief{}
+	b := &step.FillInput{}
 	assert.Equal(t, names(materials), names(offered(b)))
 	b.Seed = uint64(len(materials)) + 2
 	assert.Equal(t, materials[2].Name, offered(b)[0].Name)

@@ -22,7 +22,7 @@ func easy(w step.Word) bool { return w.Sounds <= easySounds }
 
 // mix are n words for a step: those of the lesson first, then so large a share of older ones; where one kind is short
 // the other fills up.
-func mix(b *step.Brief, n int, share float64, fits func(step.Word) bool) []step.Word {
+func mix(b *step.FillInput, n int, share float64, fits func(step.Word) bool) []step.Word {
 	own, old := slices.Clone(b.Words), slices.Clone(b.Older)
 	if fits != nil {
 		not := func(w step.Word) bool { return !fits(w) }
@@ -35,7 +35,7 @@ func mix(b *step.Brief, n int, share float64, fits func(step.Word) bool) []step.
 }
 
 // wordsOr is material of readable words.
-func wordsOr(b *step.Brief,
+func wordsOr(b *step.FillInput,
 	share float64,
 	fits func(step.Word) bool,
 	least int,
@@ -59,11 +59,11 @@ func wordsOr(b *step.Brief,
 
 // Blend is the step: the adult says the sounds, the class says the word: those that are read next.
 var Blend = step.Record{
-	Kind: lesson.Blend, Name: "Blend by ear", Family: lesson.EarFamily, LeastSeconds: 30, UsualSeconds: 50,
-	MostSeconds: 120, ItemSeconds: 15, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem},
+	Kind: lesson.Blend, Name: "Blend by ear", Family: lesson.EarFamily, MinSeconds: 30, UsualSeconds: 50,
+	MaxSeconds: 120, ItemSeconds: 15, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem},
 	Shows: step.ShowHidden, Rank: 80, Within: lesson.Read,
 	About: "The adult says the sounds, the class says the word: those that are read next.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		return wordsOr(b, s.Options.OlderShare(), easy, 2, func(n int) []step.Word {
 			list := slices.DeleteFunc(readList(b), func(w step.Word) bool { return !easy(w) })
 			if len(list) < n {
@@ -72,7 +72,7 @@ var Blend = step.Record{
 			return list[:min(n, len(list))]
 		})
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		how := "Say the sounds one by one with a clear gap; the class says the word: "
 		if who := t.Conventions.Character(convention.Sounds); who != "" {
 			how = who + " talks in sounds only, with a clear gap; the class says the word that " + who + " means: "
@@ -83,7 +83,7 @@ var Blend = step.Record{
 }
 
 // readList is what the Read step shows, once its time is known.
-func readList(b *step.Brief) []step.Word {
+func readList(b *step.FillInput) []step.Word {
 	n, ok := b.Counts[string(lesson.Read)]
 	if !ok {
 		return nil
@@ -93,16 +93,16 @@ func readList(b *step.Brief) []step.Word {
 
 // Read is the step: draw the bridges with a finger, sound out, blend; then whispered; then whole.
 var Read = step.Record{
-	Kind: lesson.Read, Name: "Read", Family: lesson.WordFamily, LeastSeconds: 100, UsualSeconds: 150, MostSeconds: 400,
+	Kind: lesson.Read, Name: "Read", Family: lesson.WordFamily, MinSeconds: 100, UsualSeconds: 150, MaxSeconds: 400,
 	ItemSeconds: 25, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem}, Shows: step.ShowWord,
 	Sheet: "words", Rank: 100, Older: true, Usually: 2, Again: 8, Spoken: true,
 	Ways:  step.Ways("words", "the words", step.PictureFirst, "its picture before each word"),
 	About: "Draw the bridges with a finger, sound out, blend; then whispered; then whole.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		share := s.Options.OlderShare()
 		return wordsOr(b, share, nil, 1, func(n int) []step.Word { return mix(b, n, share, nil) })
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		if t.Conventions.GroupsFirst && t.Grouped(s.Items) {
 			step.Adult(s, "Look for letter groups first. Then draw the bridges with a finger, sound out, blend.")
 		} else {
@@ -135,12 +135,12 @@ func passes(times int) string {
 
 // Older is the step: yesterday's and last week's words, mixed with new ones.
 var Older = step.Record{
-	Kind: lesson.Older, Name: "Older words", Family: lesson.WordFamily, LeastSeconds: 60, UsualSeconds: 100,
-	MostSeconds: 200, ItemSeconds: 20, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem},
+	Kind: lesson.Older, Name: "Older words", Family: lesson.WordFamily, MinSeconds: 60, UsualSeconds: 100,
+	MaxSeconds: 200, ItemSeconds: 20, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem},
 	Shows: step.ShowWord, Rank: 35, Older: true, Spoken: true,
 	Ways:  step.Ways("words", "the words", step.PictureFirst, "its picture before each word"),
 	About: "Yesterday's and last week's words, mixed with new ones.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		share := 1.0
 		if s.Options.Older != nil {
 			share = *s.Options.Older
@@ -155,7 +155,7 @@ var Older = step.Record{
 			return list
 		}), nil
 	},
-	Tell: func(_ *step.Telling, s *lesson.Step) {
+	Tell: func(_ *step.Narration, s *lesson.Step) {
 		step.Adult(
 			s,
 			"Words of earlier lessons, at a quick pace: look, say it whole. Sound out only where a word does not come.",
@@ -167,11 +167,11 @@ var Older = step.Record{
 
 // Spell is the step: say it, a finger for each sound, write, draw the bridges under it, read it back.
 var Spell = step.Record{
-	Kind: lesson.Spell, Name: "Spell", Family: lesson.WordFamily, LeastSeconds: 120, UsualSeconds: 120, MostSeconds: 440,
+	Kind: lesson.Spell, Name: "Spell", Family: lesson.WordFamily, MinSeconds: 120, UsualSeconds: 120, MaxSeconds: 440,
 	ItemSeconds: 40, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem}, Shows: step.ShowHidden,
 	Sheet: "frames", Rank: 95, Older: true,
 	About: "Say it, a finger for each sound, write, draw the bridges under it, read it back.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		share := s.Options.OlderShare()
 		fits := b.Reliable
 		if !slices.ContainsFunc(b.Words, fits) {
@@ -184,7 +184,7 @@ var Spell = step.Record{
 		})
 		return wordsOr(&easyFirst, share, fits, 1, func(n int) []step.Word { return mix(&easyFirst, n, share, fits) })
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		step.Adult(
 			s,
 			"Only you see the word. Say it, say it in a sentence, say it again. The class says it, a finger for each "+
@@ -199,11 +199,11 @@ var Spell = step.Record{
 
 // Exceptions is the step: a new one: look, odd part, say, write. Known ones again.
 var Exceptions = step.Record{
-	Kind: lesson.Exceptions, Name: "Exception words", Family: lesson.WordFamily, LeastSeconds: 30, UsualSeconds: 60,
-	MostSeconds: 120, ItemSeconds: 30, Takes: []lesson.ItemKind{lesson.WordItem}, Shows: step.ShowWord, Rank: 48,
+	Kind: lesson.Exceptions, Name: "Exception words", Family: lesson.WordFamily, MinSeconds: 30, UsualSeconds: 60,
+	MaxSeconds: 120, ItemSeconds: 30, Takes: []lesson.ItemKind{lesson.WordItem}, Shows: step.ShowWord, Rank: 48,
 	Ways:  step.Ways("team", "as the team does", "odd", "mark the odd part", "whole", "whole, by sight"),
 	About: "A new one: look, odd part, say, write. Known ones again.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 		var list []step.Word
 		for i, w := range slices.Concat(b.NewWords, b.OldWords) {
 			because := step.Why("known-exception", "known; once more")
@@ -220,7 +220,7 @@ var Exceptions = step.Record{
 		}
 		return step.OfWords(list, 1, func(n int) []step.Word { return list[:min(n, len(list))] }), nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		whole := s.Way == "whole" || s.Way != "odd" && t.Conventions.WholeByHeart
 		for _, it := range s.Items {
 			w := "“" + it.Value + "”"
@@ -242,12 +242,12 @@ const madeUpTries = 14
 
 // MadeUp is the step: words that mean nothing, marked as such, for sounding out only.
 var MadeUp = step.Record{
-	Kind: lesson.MadeUp, Name: "Made-up words", Family: lesson.WordFamily, LeastSeconds: 60, UsualSeconds: 80,
-	MostSeconds: 160, ItemSeconds: 20, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem},
+	Kind: lesson.MadeUp, Name: "Made-up words", Family: lesson.WordFamily, MinSeconds: 60, UsualSeconds: 80,
+	MaxSeconds: 160, ItemSeconds: 20, Needs: []step.Need{step.NeedWords}, Takes: []lesson.ItemKind{lesson.WordItem},
 	Shows: step.ShowWord, Rank: 12,
 	Ways:  step.Ways("read", "read", "hear", "blended by ear", "spell", "spelled", "sort", "real or made up"),
 	About: "Words that mean nothing, marked as such, for sounding out only.",
-	Material: func(b *step.Brief, s lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, s lesson.RoutineStep) (step.Material, *fault.Fault) {
 		q := words.MadeUpQuery{Taught: b.Class.Pairs, Count: madeUpTries}
 		if len(b.Targets) > 0 {
 			q.Target = &b.Targets[0].Pair
@@ -268,7 +268,7 @@ var MadeUp = step.Record{
 		}
 		return step.OfWords(list, 3, func(n int) []step.Word { return list[:min(n, len(list))] }), nil
 	},
-	Tell: func(t *step.Telling, s *lesson.Step) {
+	Tell: func(t *step.Narration, s *lesson.Step) {
 		step.Adult(s, "“These words mean nothing. Nobody knows them; we can still read them.”")
 		switch s.Way {
 		case "hear":
@@ -289,16 +289,16 @@ var Meaning = step.Record{
 	Kind:         lesson.Meaning,
 	Name:         "Meaning",
 	Family:       lesson.WordFamily,
-	LeastSeconds: 40,
+	MinSeconds:   40,
 	UsualSeconds: 60,
-	MostSeconds:  120,
+	MaxSeconds:   120,
 	ItemSeconds:  20,
 	Needs:        []step.Need{step.NeedWords},
 	Takes:        []lesson.ItemKind{lesson.WordItem},
 	Shows:        step.ShowWord,
 	Rank:         28,
 	About:        "Each word with a plain clue or its picture.",
-	Material: func(b *step.Brief, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
+	Material: func(b *step.FillInput, _ lesson.RoutineStep) (step.Material, *fault.Fault) {
 		var list []step.Word
 		for _, w := range b.Words {
 			if b.Clues[w.Value] != "" || lexicon.Clue(w.Value) != "" || lexicon.Pictured(w.Value) {
@@ -311,7 +311,7 @@ var Meaning = step.Record{
 		m := step.OfWords(list, 1, func(n int) []step.Word { return list[:min(n, len(list))] })
 		return m, nil
 	},
-	Tell: func(_ *step.Telling, s *lesson.Step) {
+	Tell: func(_ *step.Narration, s *lesson.Step) {
 		step.Adult(s, "Say the clue, let the class find the word. Read each clue yourself before you use it.")
 		for _, it := range s.Items {
 			if it.Clue != "" {

@@ -3,7 +3,7 @@ import { client, data, keys, queryClient, type Schemas } from '../../api/client'
 
 export type Listening = Schemas['Listening']
 type BlindTake = Schemas['BlindTake']
-export type Heard = Schemas['Heard']
+export type Heard = Schemas['HearingResult']
 export type ListenerPair = Schemas['ListenerPair']
 
 const path = (id: string) => ({ params: { path: { id } } })

@@ -28,7 +28,7 @@ const settled = (id: string) => (view: ReviewView) => {
 
 export const usePutForward = (id: string) =>
   useMutation({
-    mutationFn: (body: Schemas['Asked']) => data(client.POST('/cards/{id}/review', { ...path(id), body })),
+    mutationFn: (body: Schemas['ReviewRequest']) => data(client.POST('/cards/{id}/review', { ...path(id), body })),
     onSuccess: settled(id),
   })
 

@@ -145,7 +145,7 @@ export const useOwnPassword = (after: () => void) =>
     onSuccess: people(after),
   })
 
-export type Asking = Schemas['Asking']
+export type Asking = Schemas['Invitation']
 export type NewLink = Schemas['NewLink']
 
 export const useLinks = () => useQuery({ queryKey: keys.links, queryFn: () => data(client.GET('/links')) })
