@@ -44,6 +44,7 @@ const full = `
 // Where the browser keeps nothing, or has no room, everything works that needs the server alone: a card is written, a
 // lesson taught and logged.
 func TestABrowserThatKeepsNothing(t *testing.T) {
+	nightly(t)
 	for name, script := range map[string]string{"forbidden": forbidden, "full": full} {
 		t.Run(name, func(t *testing.T) {
 			s := open(t)
@@ -78,6 +79,7 @@ func TestABrowserThatKeepsNothing(t *testing.T) {
 
 // A clock that is a day fast or slow changes neither who is signed in nor when a lesson was taught.
 func TestAClockThatIsWrongByADay(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	lead := s.lead(t)
 	s.signIn(t, "lead")

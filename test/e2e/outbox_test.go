@@ -84,6 +84,7 @@ func TestWhatIsTypedReachesTheServer(t *testing.T) {
 
 // A browser opens six connections to a server: eight tabs with a stream each would leave none for calls.
 func TestEightTabsOfOneBrowser(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	s.signIn(t, "lead")
 	for range 7 {

@@ -211,6 +211,7 @@ func TestTheOrderIsProposedAndAgreed(t *testing.T) {
 
 // A better order is looked for, stopped, looked for again and shown with its reasons; nothing changes by it.
 func TestABetterOrderIsShownWithReasons(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	s.signIn(t, "lead")
 	tab := s.tab

@@ -48,6 +48,9 @@ func TestEveryPurposeFromChoiceToLog(t *testing.T) {
 		{lesson.CatchUp, []string{". g "}, "Read"},
 	} {
 		t.Run(string(row.purpose), func(t *testing.T) {
+			if testing.Short() && row.purpose != lesson.Introduce && row.purpose != lesson.Compare {
+				t.Skip("runs with ./chalk nightly")
+			}
 			require.NoError(t, s.tab.Go(s.server.URL+"/lessons"))
 			require.NoError(t, s.tab.SeeText("Lessons that were made"))
 			require.NoError(t, s.tab.SeeText("revise"))

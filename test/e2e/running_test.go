@@ -405,6 +405,7 @@ func TestATakeWithdrawnDuringTheLesson(t *testing.T) {
 
 // At 800x600, as an old projector has it, every screen of a lesson stays within the window.
 func TestTheStageFitsAnOldProjector(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	s.signIn(t, "lead")
 	made := s.assembled(t)

@@ -225,6 +225,7 @@ func (s *stage) states(t *testing.T, made string) []state {
 
 // Presses that a task takes, counted: the keys and clicks of somebody who knows the way.
 func TestTasksTakeFewPresses(t *testing.T) {
+	nightly(t)
 	s := open(t)
 	s.signIn(t, "lead")
 	tab := s.tab
