@@ -30,14 +30,29 @@ func TestALessonIsASnapshot(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, in.Lesson, again.Lesson)
 	assert.True(t, again.CardChanged)
-	renewed, err := s.Lessons.Renew(ctx, s.teacher, in.LessonID, again.Revision, 25)
+	renewed, err := s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: again.Revision, Do: teaching.Renew, Minutes: 25},
+	)
 	require.NoError(t, err)
 	assert.False(t, renewed.CardChanged)
 	assert.Equal(t, 25, renewed.Lesson.Minutes)
-	_, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, again.Revision, 25)
+	_, err = s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: again.Revision, Do: teaching.Renew, Minutes: 25},
+	)
 	require.ErrorIs(t, err, store.ErrChanged, "an older revision does not overwrite a newer")
 	var input *fault.Fault
-	_, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, renewed.Revision, 90)
+	_, err = s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: renewed.Revision, Do: teaching.Renew, Minutes: 90},
+	)
 	require.ErrorAs(t, err, &input)
 	assert.Equal(t, "minutes", input.Field)
 }
@@ -70,9 +85,19 @@ func TestAClueIsTheTeamsFromThenOn(t *testing.T) {
 	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 	require.NoError(t, err)
 	word := stepOf(t, in.Lesson, lesson.Read).Items[0].Value
-	_, err = s.Lessons.SetClue(ctx, s.assistant, in.LessonID, in.Revision, word, "ours")
+	_, err = s.Lessons.Edit(
+		ctx,
+		s.assistant,
+		in.LessonID,
+		teaching.Edit{Revision: in.Revision, Do: teaching.SetClue, Word: word, Clue: "ours"},
+	)
 	require.ErrorIs(t, err, tx.ErrForbidden)
-	after, err := s.Lessons.SetClue(ctx, s.teacher, in.LessonID, in.Revision, word, " what we  say ")
+	after, err := s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: in.Revision, Do: teaching.SetClue, Word: word, Clue: " what we  say "},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, "what we say", stepOf(t, after.Lesson, lesson.Read).Items[0].Clue)
 	again, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
@@ -80,10 +105,20 @@ func TestAClueIsTheTeamsFromThenOn(t *testing.T) {
 	for _, it := range stepOf(t, again.Lesson, lesson.Read).Items {
 		assert.Equal(t, it.Value == word, it.Clue == "what we say", it.Value)
 	}
-	_, err = s.Lessons.SetClue(ctx, s.teacher, in.LessonID, in.Revision, word, "too late")
+	_, err = s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: in.Revision, Do: teaching.SetClue, Word: word, Clue: "too late"},
+	)
 	require.ErrorIs(t, err, store.ErrChanged)
 	var input *fault.Fault
-	_, err = s.Lessons.SetClue(ctx, s.teacher, in.LessonID, after.Revision, word, strings.Repeat("long ", 40))
+	_, err = s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: after.Revision, Do: teaching.SetClue, Word: word, Clue: strings.Repeat("long ", 40)},
+	)
 	require.ErrorAs(t, err, &input)
 	assert.Equal(t, "clue", input.Field)
 }

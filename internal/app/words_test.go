@@ -62,7 +62,12 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	field(t, err, "body", "longer than 200")
 	_, err = s.Words.AddToBank(ctx, s.teacher, lesson.Text{Kind: "poem", Body: "A."})
 	field(t, err, "kind", "sentences and pages")
-	in, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, in.Revision, 20)
+	in, err = s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: in.Revision, Do: teaching.Renew, Minutes: 20},
+	)
 	require.NoError(t, err)
 	var offered []string
 	for _, o := range stepOf(t, in.Lesson, lesson.Sentence).Items[0].Next {
@@ -75,7 +80,12 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 		lesson.Text{Kind: "page", Body: "Ben got a big bag.\nA bat is in it.\nBad bat!"},
 	)
 	require.NoError(t, err)
-	in, err = s.Lessons.Renew(ctx, s.teacher, in.LessonID, in.Revision, 20)
+	in, err = s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: in.Revision, Do: teaching.Renew, Minutes: 20},
+	)
 	require.NoError(t, err)
 	page = stepOf(t, in.Lesson, lesson.Page)
 	assert.Contains(t, page.Items[0].Value, "Ben got a big bag.", "the team's page comes before one by rule")
@@ -103,13 +113,9 @@ func TestAWordKeptFromChildrenIsNotTakenIntoALesson(t *testing.T) {
 	require.NoError(t, err)
 	for _, step := range []string{"read", "spell"} {
 		for _, word := range []string{"gun", "Gun", "beer"} {
-			_, err = s.Lessons.Send(
-				ctx,
-				s.teacher,
-				in.LessonID,
-				in.Revision,
-				teaching.SendRequest{Step: step, Values: []string{word}},
-			)
+			_, err = s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+				Revision: in.Revision, Do: teaching.SendItems, Step: step, Values: []string{word},
+			})
 			field(t, err, "values", "kept")
 		}
 	}
@@ -123,75 +129,57 @@ func TestSendToALesson(t *testing.T) {
 	ctx := context.Background()
 	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 20))
 	require.NoError(t, err)
-	sent, err := s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		in.Revision,
-		teaching.SendRequest{Step: "read", Values: []string{"crab", "bib"}},
-	)
+	sent, err := s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: in.Revision, Do: teaching.SendItems, Step: "read", Values: []string{"crab", "bib"},
+	})
 	require.NoError(t, err)
 	choices := stepOf(t, sent.Lesson, lesson.Read).Items
 	assert.Equal(t, "crab", choices[0].Value)
 	assert.True(t, choices[1].Locked)
 	assert.NotEmpty(t, sent.Lesson.WordBits["bib"])
-	renewed, err := s.Lessons.Renew(ctx, s.teacher, in.LessonID, sent.Revision, 20)
+	renewed, err := s.Lessons.Edit(
+		ctx,
+		s.teacher,
+		in.LessonID,
+		teaching.Edit{Revision: sent.Revision, Do: teaching.Renew, Minutes: 20},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, "bib", stepOf(t, renewed.Lesson, lesson.Read).Items[1].Value, "what was sent stays")
 	long := []string{"bad", "bed", "big", "bag", "bat", "bin", "bit", "bib", "beg", "bid", "cab", "rib"}
-	many, err := s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		renewed.Revision,
-		teaching.SendRequest{Step: "spell", Values: long},
-	)
+	many, err := s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: renewed.Revision, Do: teaching.SendItems, Step: "spell", Values: long,
+	})
 	require.NoError(t, err)
 	assert.Len(t, stepOf(t, many.Lesson, lesson.Spell).Items, len(long), "what has no slot is added behind")
-	again, err := s.Lessons.Renew(ctx, s.teacher, in.LessonID, many.Revision, 20)
-	require.NoError(t, err)
-	assert.Len(t, stepOf(t, again.Lesson, lesson.Spell).Items, len(long))
-	swapped, err := s.Lessons.Send(
+	again, err := s.Lessons.Edit(
 		ctx,
 		s.teacher,
 		in.LessonID,
-		again.Revision,
-		teaching.SendRequest{Step: "sentence", Values: []string{"A cat can nap on a bed."}},
+		teaching.Edit{Revision: many.Revision, Do: teaching.Renew, Minutes: 20},
 	)
+	require.NoError(t, err)
+	assert.Len(t, stepOf(t, again.Lesson, lesson.Spell).Items, len(long))
+	swapped, err := s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: again.Revision, Do: teaching.SendItems, Step: "sentence", Values: []string{"A cat can nap on a bed."},
+	})
 	require.NoError(t, err)
 	sentence := stepOf(t, swapped.Lesson, lesson.Sentence)
 	assert.Contains(t, strings.Join(sentence.Pieces, " "), "cat", "the pieces follow the sentence")
-	_, err = s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		swapped.Revision,
-		teaching.SendRequest{Step: "read", Values: []string{"ship"}},
-	)
+	_, err = s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: swapped.Revision, Do: teaching.SendItems, Step: "read", Values: []string{"ship"},
+	})
 	field(t, err, "values", "sh=ʃ is not taught")
-	_, err = s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		swapped.Revision,
-		teaching.SendRequest{Step: "hand", Kind: lesson.WordItem, Values: []string{"bib"}},
-	)
+	_, err = s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: swapped.Revision, Do: teaching.SendItems, Step: "hand", Item: lesson.WordItem, Values: []string{"bib"},
+	})
 	field(t, err, "step", "takes nothing of this kind")
-	_, err = s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		swapped.Revision,
-		teaching.SendRequest{Step: "story", Values: []string{"A bib."}},
-	)
+	_, err = s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: swapped.Revision, Do: teaching.SendItems, Step: "story", Values: []string{"A bib."},
+	})
 	field(t, err, "step", "no such step")
-	_, err = s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		swapped.Revision,
-		teaching.SendRequest{Step: "read", Values: nil},
-	)
+	_, err = s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: swapped.Revision, Do: teaching.SendItems, Step: "read", Values: nil,
+	})
 	field(t, err, "values", "one to 12")
 }
 
@@ -364,13 +352,9 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 	ctx := context.Background()
 	in, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 30))
 	require.NoError(t, err)
-	out, err := s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		in.Revision,
-		teaching.SendRequest{Step: "ear", Values: []string{"bell", "bone", "map", "moon"}},
-	)
+	out, err := s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: in.Revision, Do: teaching.SendItems, Step: "ear", Values: []string{"bell", "bone", "map", "moon"},
+	})
 	require.NoError(t, err)
 	sides := map[string]lesson.Basket{}
 	for _, c := range stepOf(t, out.Lesson, lesson.Ear).Items {
@@ -384,13 +368,9 @@ func TestEarGamesGoIntoALesson(t *testing.T) {
 		map[string]lesson.Basket{"bell": lesson.Has, "bone": lesson.Has, "map": lesson.HasNot, "moon": lesson.HasNot},
 		sides,
 	)
-	_, err = s.Lessons.Send(
-		ctx,
-		s.teacher,
-		in.LessonID,
-		out.Revision,
-		teaching.SendRequest{Step: "ear", Values: []string{"xqzt"}},
-	)
+	_, err = s.Lessons.Edit(ctx, s.teacher, in.LessonID, teaching.Edit{
+		Revision: out.Revision, Do: teaching.SendItems, Step: "ear", Values: []string{"xqzt"},
+	})
 	field(t, err, "values", "no picture")
 }
 

@@ -428,7 +428,7 @@ func TestAnswersAreAsDescribed(t *testing.T) {
 	make(intro+"/desks", "", &code)
 	make("/api/desk", `{"code":"`+code.Code+`"}`, new(map[string]string))
 	var back teaching.LessonView
-	make(intro+"/back", fmt.Sprint(`{"revision":`, now.Revision, `}`), &back)
+	make(intro+"/edits", fmt.Sprint(`{"do":"undo","revision":`, now.Revision, `}`), &back)
 	for _, path := range []string{"/api/account-events", "/api/members"} {
 		status, answer := lead.call("GET", path, "")
 		assert.Equal(t, 200, status, answer)

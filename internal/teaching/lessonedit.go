@@ -77,41 +77,74 @@ func readWardrobe(ctx context.Context, s store.Library, conv convention.Conventi
 	return step.FaceSource{Cards: library.Cards, Letters: letters}, err
 }
 
-// TakeBack puts a lesson back as it was before its last change.
-func (l Lessons) TakeBack(ctx context.Context, by tx.Actor, id string, revision int) (LessonView, error) {
-	return tx.Write(ctx, l.Env, by, tx.MayTeach, func(s store.Library) (LessonView, error) {
-		if err := s.TakeBack(ctx, id, revision, l.Env.Now()); err != nil {
-			return LessonView{}, err
+// EditKind is what an edit does.
+type EditKind string
+
+// Kinds of edits.
+const (
+	SwapItem   EditKind = "swap"   // Slot: put the next best there
+	RemoveItem EditKind = "remove" // Slot
+	LockItem   EditKind = "lock"   // Slot, Locked: keep it on renewal
+	MoveItem   EditKind = "move"   // Slot, To
+	SetVoice   EditKind = "voice"  // Slot, Voice: who speaks it
+	SetClue    EditKind = "clue"   // Word, Clue: what it means, here and in lessons to come
+	SetText    EditKind = "text"   // Step, Adult, Class: both empty is by rule again
+	SendItems  EditKind = "send"   // Step, Item, Values, Add
+	Renew      EditKind = "renew"  // Minutes: assemble it again from the cards and the log of now
+	Undo       EditKind = "undo"   // put it back as it was before its last edit
+)
+
+// Edit is one change of a lesson. It applies to one revision, so that one that is sent twice counts once.
+type Edit struct {
+	Revision int             `json:"revision" doc:"that the edit began from; for undo, that it left behind"`
+	Do       EditKind        `json:"do" enum:"swap,remove,lock,move,voice,clue,text,send,renew,undo"`
+	Slot     string          `json:"slot,omitempty" maxLength:"40" doc:"of an item: swap, remove, lock, move, voice"`
+	Locked   bool            `json:"locked,omitempty" doc:"lock: keep it, or let it go"`
+	To       int             `json:"to,omitempty" minimum:"0" doc:"move: place in the step, from 0"`
+	Voice    lesson.Voice    `json:"voice,omitempty" enum:",adult,both,class,silently" doc:"voice: empty is the class, as usual"`
+	Word     string          `json:"word,omitempty" maxLength:"40" doc:"clue"`
+	Clue     string          `json:"clue,omitempty" maxLength:"400" doc:"clue: empty is the plain one again"`
+	Step     string          `json:"step,omitempty" maxLength:"40" doc:"id of a step: text, send"`
+	Adult    []string        `json:"adult,omitempty" maxItems:"30" doc:"text"`
+	Class    []string        `json:"class,omitempty" maxItems:"30" doc:"text"`
+	Item     lesson.ItemKind `json:"item,omitempty" enum:"word,picture,sentence,page,material,text,question" doc:"send: empty is what the step takes first"`
+	Values   []string        `json:"values,omitempty" maxItems:"40" doc:"send: words, pictures, sentences, a page, materials or texts"`
+	Add      bool            `json:"add,omitempty" doc:"send: lay them behind what is there; else they take the places of what is not locked"`
+	Minutes  int             `json:"minutes,omitempty" doc:"renew: 4 to 60"`
+}
+
+// Edit applies an edit to a lesson and returns it. store.ErrChanged says that the lesson has another revision.
+func (l Lessons) Edit(ctx context.Context, by tx.Actor, id string, e Edit) (LessonView, error) {
+	if e.Do == Undo {
+		return tx.Write(ctx, l.Env, by, tx.MayTeach, func(s store.Library) (LessonView, error) {
+			if err := s.TakeBack(ctx, id, e.Revision, l.Env.Now()); err != nil {
+				return LessonView{}, err
+			}
+			return lessonView(ctx, s, id)
+		})
+	}
+	return l.change(ctx, by, id, e.Revision, func(s store.Library, i *store.Lesson, t *step.Narration) error {
+		switch e.Do {
+		case SwapItem:
+			return fault.At("slot", assembly.Swap(t, e.Slot))
+		case RemoveItem:
+			return fault.At("slot", assembly.Remove(t, e.Slot))
+		case LockItem:
+			return lock(&i.Snapshot, e.Slot, e.Locked)
+		case MoveItem:
+			return fault.At("slot", assembly.Move(t, e.Slot, e.To))
+		case SetVoice:
+			return fault.At("slot", assembly.Speak(t, e.Slot, e.Voice))
+		case SetClue:
+			return l.setClue(ctx, s, by, i, t, e)
+		case SetText:
+			return retext(t, e)
+		case SendItems:
+			return l.send(ctx, s, i, t, e)
+		case Renew:
+			return l.renew(ctx, s, i, e.Minutes)
 		}
-		return lessonView(ctx, s, id)
-	})
-}
-
-// Swap puts the next best in a slot.
-func (l Lessons) Swap(ctx context.Context, by tx.Actor, id string, revision int, slot string) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
-		return fault.At("slot", assembly.Swap(t, slot))
-	})
-}
-
-// Remove takes an item out of its step.
-func (l Lessons) Remove(ctx context.Context, by tx.Actor, id string, revision int, slot string) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
-		return fault.At("slot", assembly.Remove(t, slot))
-	})
-}
-
-// Move puts an item to another place of its step.
-func (l Lessons) Move(
-	ctx context.Context,
-	by tx.Actor,
-	id string,
-	revision int,
-	slot string,
-	to int,
-) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
-		return fault.At("slot", assembly.Move(t, slot, to))
+		return fault.In("do", "There is no such edit.")
 	})
 }
 
@@ -121,94 +154,64 @@ const (
 	maxLine  = 500
 )
 
-// Retext replaces what the adult says and the class does in a step; without lines they are written by rule again.
-func (l Lessons) Retext(
-	ctx context.Context,
-	by tx.Actor,
-	id string,
-	revision int,
-	stepID string,
-	adult, class []string,
-) (LessonView, error) {
-	lines := slices.Concat(adult, class)
+// retext replaces what the adult says and the class does in a step; without lines they are written by rule again.
+func retext(t *step.Narration, e Edit) error {
+	lines := slices.Concat(e.Adult, e.Class)
 	if len(lines) > maxLines || slices.ContainsFunc(lines, func(t string) bool { return len([]rune(t)) > maxLine }) {
-		return LessonView{}, fault.In("adult", "A step has up to %d lines of up to %d signs.", maxLines, maxLine)
+		return fault.In("adult", "A step has up to %d lines of up to %d signs.", maxLines, maxLine)
 	}
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
-		return fault.At("step", assembly.Retext(t, stepID, adult, class))
-	})
+	return fault.At("step", assembly.Retext(t, e.Step, e.Adult, e.Class))
 }
 
 // maxSent is how many values are sent to a step at once.
 const maxSent = 12
 
-// SendRequest is what is put in a step: words, pictures, sentences, a page, materials or texts. Add lays them behind
-// what is there; else they take the places of what is not locked.
-type SendRequest struct {
-	Step   string          `json:"step"           maxLength:"40" doc:"id of a step of the lesson"`
-	Kind   lesson.ItemKind `json:"kind,omitempty"                doc:"empty: what the step takes first" required:"false" enum:"word,picture,sentence,page,material,text,question"`
-	Values []string        `json:"values"                                                                                                                                         maxItems:"40"`
-	Add    bool            `json:"add,omitempty"                                                        required:"false"`
-}
-
-// Send puts something in a step of a lesson, where it stays on renewal. Words that the class cannot read yet are
-// refused where they are to be read, but for made-up ones that it can.
-func (l Lessons) Send(
-	ctx context.Context,
-	by tx.Actor,
-	id string,
-	revision int,
-	sent SendRequest,
-) (LessonView, error) {
-	if len(sent.Values) == 0 || len(sent.Values) > maxSent {
-		return LessonView{}, fault.In("values", "Choose one to %d things to send.", maxSent)
+// send puts values in a step of a lesson, where they stay on renewal. Words that the class cannot read yet are refused
+// where they are to be read, but for made-up ones that it can.
+func (l Lessons) send(ctx context.Context, s store.Library, i *store.Lesson, t *step.Narration, e Edit) error {
+	if len(e.Values) == 0 || len(e.Values) > maxSent {
+		return fault.In("values", "Choose one to %d things to send.", maxSent)
 	}
-	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, t *step.Narration) error {
-		at := slices.IndexFunc(i.Snapshot.Steps, func(k lesson.Step) bool { return k.ID == sent.Step })
-		if at < 0 {
-			return fault.In(
-				"step",
-				"This lesson has no such step; add it to the routine, or give the lesson more time.",
-			)
+	at := slices.IndexFunc(i.Snapshot.Steps, func(k lesson.Step) bool { return k.ID == e.Step })
+	if at < 0 {
+		return fault.In("step", "This lesson has no such step; add it to the routine, or give the lesson more time.")
+	}
+	kind := i.Snapshot.Steps[at].Kind
+	rec, _ := kinds.Registry.Of(kind)
+	if e.Item == "" && len(rec.Takes) > 0 {
+		e.Item = rec.Takes[0]
+	}
+	if !kinds.Registry.Takes(kind, e.Item) {
+		return fault.In("step", "The step %s takes nothing of this kind.", i.Snapshot.Steps[at].Name)
+	}
+	byKind := map[lesson.ItemKind][]string{}
+	for _, v := range e.Values {
+		if v = strings.TrimSpace(v); v == "" {
+			continue
 		}
-		kind := i.Snapshot.Steps[at].Kind
-		rec, _ := kinds.Registry.Of(kind)
-		if sent.Kind == "" && len(rec.Takes) > 0 {
-			sent.Kind = rec.Takes[0]
+		as, err := l.itemKind(ctx, s, kind, e.Item, v)
+		if err == nil {
+			err = l.checkFits(ctx, s, i.Snapshot, kind, as, v, t)
 		}
-		if !kinds.Registry.Takes(kind, sent.Kind) {
-			return fault.In("step", "The step %s takes nothing of this kind.", i.Snapshot.Steps[at].Name)
+		if err != nil {
+			return err
 		}
-		byKind := map[lesson.ItemKind][]string{}
-		for _, v := range sent.Values {
-			if v = strings.TrimSpace(v); v == "" {
-				continue
-			}
-			as, err := l.itemKind(ctx, s, kind, sent.Kind, v)
-			if err == nil {
-				err = l.checkFits(ctx, s, i.Snapshot, kind, as, v, t)
-			}
-			if err != nil {
-				return err
-			}
-			byKind[as] = append(byKind[as], v)
+		byKind[as] = append(byKind[as], v)
+	}
+	if len(byKind) == 0 {
+		return fault.In("values", "There is nothing to put there.")
+	}
+	for _, as := range []lesson.ItemKind{e.Item, lesson.WordItem} {
+		values := byKind[as]
+		delete(byKind, as)
+		if len(values) == 0 {
+			continue
 		}
-		if len(byKind) == 0 {
-			return fault.In("values", "There is nothing to put there.")
+		if err := assembly.Put(t, e.Step, as, values, e.Add || as != e.Item, "put there by you"); err != nil {
+			return fault.At("step", err)
 		}
-		for _, as := range []lesson.ItemKind{sent.Kind, lesson.WordItem} {
-			values := byKind[as]
-			delete(byKind, as)
-			if len(values) == 0 {
-				continue
-			}
-			err := assembly.Put(t, sent.Step, as, values, sent.Add || as != sent.Kind, "put there by you")
-			if err != nil {
-				return fault.At("step", err)
-			}
-		}
-		return nil
-	})
+	}
+	return nil
 }
 
 // itemKind is what a value is sent as: in the ear game a word without a picture is said.
@@ -290,107 +293,72 @@ func (l Lessons) checkFits(
 	return nil
 }
 
-// Lock keeps an item on renewal, or lets it go.
-func (l Lessons) Lock(
-	ctx context.Context,
-	by tx.Actor,
-	id string,
-	revision int,
-	slot string,
-	locked bool,
-) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, i *store.Lesson, _ *step.Narration) error {
-		for s := range i.Snapshot.Steps {
-			for k := range i.Snapshot.Steps[s].Items {
-				if it := &i.Snapshot.Steps[s].Items[k]; it.Slot == slot {
-					it.Locked = locked
-					return nil
-				}
+// lock keeps an item on renewal, or lets it go.
+func lock(in *lesson.Lesson, slot string, locked bool) error {
+	for s := range in.Steps {
+		for k := range in.Steps[s].Items {
+			if it := &in.Steps[s].Items[k]; it.Slot == slot {
+				it.Locked = locked
+				return nil
 			}
 		}
-		return fault.In("slot", "There is no such choice in this lesson.")
-	})
+	}
+	return fault.In("slot", "There is no such choice in this lesson.")
 }
 
-// Renew assembles the lesson again, in so many minutes, from the cards and the log as they are now. Locked items and
+// renew assembles the lesson again, in so many minutes, from the cards and the log as they are now. Locked items and
 // texts written by hand stay.
-func (l Lessons) Renew(ctx context.Context, by tx.Actor, id string, revision, minutes int) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, _ *step.Narration) error {
-		ask := LessonAsk{
-			ClassID: i.ClassID,
-			Purpose: i.Snapshot.Purpose,
-			CardIDs: i.Snapshot.Targets,
-			Minutes: minutes,
-		}
-		in, err := l.input(ctx, s, ask)
-		if err != nil {
-			return err
-		}
-		in.Seed, in.Locked, in.Edited = i.Snapshot.Seed, map[string][]lesson.Item{}, map[string]lesson.Step{}
-		for _, k := range i.Snapshot.Steps {
-			for _, it := range k.Items {
-				if it.Locked {
-					in.Locked[k.ID] = append(in.Locked[k.ID], it)
-				}
-			}
-			if k.Edited {
-				in.Edited[k.ID] = k
-			}
-		}
-		made, err := assemble(in)
-		if err == nil {
-			made.Planned = i.Snapshot.Planned
-			i.Snapshot = made
-		}
-		return err
+func (l Lessons) renew(ctx context.Context, s store.Library, i *store.Lesson, minutes int) error {
+	in, err := l.input(ctx, s, LessonAsk{
+		ClassID: i.ClassID, Purpose: i.Snapshot.Purpose, CardIDs: i.Snapshot.Targets, Minutes: minutes,
 	})
+	if err != nil {
+		return err
+	}
+	in.Seed, in.Locked, in.Edited = i.Snapshot.Seed, map[string][]lesson.Item{}, map[string]lesson.Step{}
+	for _, k := range i.Snapshot.Steps {
+		for _, it := range k.Items {
+			if it.Locked {
+				in.Locked[k.ID] = append(in.Locked[k.ID], it)
+			}
+		}
+		if k.Edited {
+			in.Edited[k.ID] = k
+		}
+	}
+	made, err := assemble(in)
+	if err == nil {
+		made.Planned = i.Snapshot.Planned
+		i.Snapshot = made
+	}
+	return err
 }
 
 const maxClue = 160
 
-// SetClue keeps what a word means in the team's words, for this lesson and every one that is made from now on; an empty
+// setClue keeps what a word means in the team's words, for this lesson and every one that is made from now on; an empty
 // clue goes back to the plain one.
-func (l Lessons) SetClue(
-	ctx context.Context,
-	by tx.Actor,
-	id string,
-	revision int,
-	word, clue string,
-) (LessonView, error) {
+func (l Lessons) setClue(
+	ctx context.Context, s store.Library, by tx.Actor, i *store.Lesson, t *step.Narration, e Edit,
+) error {
 	if err := by.Need(tx.MayEdit); err != nil {
-		return LessonView{}, err
+		return err
 	}
-	word, clue = strings.ToLower(strings.TrimSpace(word)), strings.Join(strings.Fields(clue), " ")
+	word, clue := strings.ToLower(strings.TrimSpace(e.Word)), strings.Join(strings.Fields(e.Clue), " ")
 	switch {
 	case word == "" || len(word) > 40:
-		return LessonView{}, fault.In("word", "Name one word.")
+		return fault.In("word", "Name one word.")
 	case len([]rune(clue)) > maxClue:
-		return LessonView{}, fault.In("clue", "A clue has up to %d signs.", maxClue)
+		return fault.In("clue", "A clue has up to %d signs.", maxClue)
 	}
-	return l.change(ctx, by, id, revision, func(s store.Library, i *store.Lesson, t *step.Narration) error {
-		if err := s.PutClue(ctx, word, clue, by.MemberID, l.Env.Now()); err != nil {
-			return err
-		}
-		t.Clues[word] = clue
-		for k := range i.Snapshot.Steps {
-			assembly.Reword(t, &i.Snapshot.Steps[k])
-		}
-		return nil
-	})
-}
-
-// Speak says who speaks an item.
-func (l Lessons) Speak(
-	ctx context.Context,
-	by tx.Actor,
-	id string,
-	revision int,
-	slot string,
-	v lesson.Voice,
-) (LessonView, error) {
-	return l.change(ctx, by, id, revision, func(_ store.Library, _ *store.Lesson, t *step.Narration) error {
-		return fault.At("slot", assembly.Speak(t, slot, v))
-	})
+	if err := s.PutClue(ctx, word, clue, by.MemberID, l.Env.Now()); err != nil {
+		return err
+	}
+	t.Clues[word] = clue
+	for k := range i.Snapshot.Steps {
+		assembly.Reword(t, &i.Snapshot.Steps[k])
+	}
+	return nil
 }
 
 func readClues(ctx context.Context, s store.Library) (map[string]string, error) {

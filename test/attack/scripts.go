@@ -219,8 +219,8 @@ func (a *Arena) poison(ctx context.Context, p person, t things) (kept int, err e
 	if err == nil && status == http.StatusOK && json.Unmarshal(data, &made) == nil {
 		t.byPath["lessons"] = made.LessonID
 		for i, step := range made.Lesson.Steps {
-			err := send(http.MethodPost, "/api/lessons/"+made.LessonID+"/text", map[string]any{
-				"revision": made.Revision + i, "step": step.ID, "adult": probes, "class": probes,
+			err := send(http.MethodPost, "/api/lessons/"+made.LessonID+"/edits", map[string]any{
+				"do": teaching.SetText, "revision": made.Revision + i, "step": step.ID, "adult": probes, "class": probes,
 			})
 			if err != nil {
 				return kept, err

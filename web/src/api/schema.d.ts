@@ -1197,40 +1197,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/lessons/{id}/back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Put it back as it was before its last change */
-        post: operations["take-back-change"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/lessons/{id}/clue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Say in the team's words what a word means, here and from now on */
-        post: operations["set-clue"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/lessons/{id}/desks": {
         parameters: {
             query?: never;
@@ -1253,7 +1219,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/lessons/{id}/lock": {
+    "/lessons/{id}/edits": {
         parameters: {
             query?: never;
             header?: never;
@@ -1262,8 +1228,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep an item on renewal, or let it go */
-        post: operations["lock"];
+        /** Change a lesson at a revision: swap, remove, lock, move, voice, clue, text, send, renew, undo */
+        post: operations["edit-lesson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1283,23 +1249,6 @@ export interface paths {
         post?: never;
         /** Take back that a lesson was taught */
         delete: operations["unlog"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/lessons/{id}/move": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Put an item to another place of its step */
-        post: operations["move-item"];
-        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1356,40 +1305,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/lessons/{id}/remove": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Take an item out of its step */
-        post: operations["remove-item"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/lessons/{id}/renew": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Assemble it again from the cards and the log of now */
-        post: operations["renew"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/lessons/{id}/run": {
         parameters: {
             query?: never;
@@ -1431,23 +1346,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/lessons/{id}/send": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Put words, pictures or a text in a step */
-        post: operations["send"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/lessons/{id}/sheets": {
         parameters: {
             query?: never;
@@ -1476,57 +1374,6 @@ export interface paths {
         get: operations["sheets-as-text"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/lessons/{id}/speak": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Say who speaks an item */
-        post: operations["speak"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/lessons/{id}/swap": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Put the next best in a slot */
-        post: operations["swap"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/lessons/{id}/text": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Write what is said in a step by hand, or by rule again */
-        post: operations["retext"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3719,16 +3566,6 @@ export interface components {
             today: string;
             weeks: components["schemas"]["YearWeek"][];
         };
-        Clued: {
-            /** @description empty: the plain one again */
-            clue: string;
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-            word: string;
-        };
         Conflict: {
             /** @description initials */
             by: string;
@@ -3925,6 +3762,53 @@ export interface components {
             /** @enum {string} */
             part: "rhyme" | "action" | "keyword" | "picture" | "routine";
             variants: components["schemas"]["Variant"][];
+        };
+        Edit: {
+            /** @description send: lay them behind what is there; else they take the places of what is not locked */
+            add?: boolean;
+            /** @description text */
+            adult?: string[];
+            /** @description text */
+            class?: string[];
+            /** @description clue: empty is the plain one again */
+            clue?: string;
+            /** @enum {string} */
+            do: "swap" | "remove" | "lock" | "move" | "voice" | "clue" | "text" | "send" | "renew" | "undo";
+            /**
+             * @description send: empty is what the step takes first
+             * @enum {string}
+             */
+            item?: "word" | "picture" | "sentence" | "page" | "material" | "text" | "question";
+            /** @description lock: keep it, or let it go */
+            locked?: boolean;
+            /**
+             * Format: int64
+             * @description renew: 4 to 60
+             */
+            minutes?: number;
+            /**
+             * Format: int64
+             * @description that the edit began from; for undo, that it left behind
+             */
+            revision: number;
+            /** @description of an item: swap, remove, lock, move, voice */
+            slot?: string;
+            /** @description id of a step: text, send */
+            step?: string;
+            /**
+             * Format: int64
+             * @description move: place in the step, from 0
+             */
+            to?: number;
+            /** @description send: words, pictures, sentences, a page, materials or texts */
+            values?: string[];
+            /**
+             * @description voice: empty is the class, as usual
+             * @enum {string}
+             */
+            voice?: "" | "adult" | "both" | "class" | "silently";
+            /** @description clue */
+            word?: string;
         };
         Entering: {
             /** @description of the second step, where the account has one */
@@ -4539,15 +4423,6 @@ export interface components {
             left: number;
             takes: components["schemas"]["BlindTake"][];
         };
-        Locked: {
-            locked: boolean;
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-            slot: string;
-        };
         LookView: {
             found: components["schemas"]["FoundWord"];
             guessed: boolean;
@@ -4825,19 +4700,6 @@ export interface components {
             knows: boolean;
             /** @description of the class that it becomes; empty: it leaves */
             name: string;
-        };
-        Moved: {
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-            slot: string;
-            /**
-             * Format: int64
-             * @description place in the step, from 0
-             */
-            to: number;
         };
         MovedCard: {
             /** Format: uuid */
@@ -5462,18 +5324,6 @@ export interface components {
              */
             use: "teach" | "table" | "read" | "room" | "home";
         };
-        Renewed: {
-            /**
-             * Format: int64
-             * @description 4 to 60
-             */
-            minutes: number;
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-        };
         Replaced: {
             /**
              * Format: int64
@@ -5486,18 +5336,6 @@ export interface components {
             keys: string[];
             what: string;
             with: string;
-        };
-        Retexted: {
-            /** @description both empty: by rule again */
-            adult: string[];
-            class: string[];
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-            /** @description id of a step of the lesson */
-            step: string;
         };
         Reused: {
             /** Format: uuid */
@@ -5658,22 +5496,6 @@ export interface components {
              */
             up_to: number;
         };
-        Sent: {
-            add?: boolean;
-            /**
-             * @description empty: what the step takes first
-             * @enum {string}
-             */
-            kind?: "word" | "picture" | "sentence" | "page" | "material" | "text" | "question";
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-            /** @description id of a step of the lesson */
-            step: string;
-            values: string[];
-        };
         Sentence: {
             text: string;
         };
@@ -5811,19 +5633,6 @@ export interface components {
             qu_two: boolean;
             x_one: boolean;
             yoo_two?: boolean;
-        };
-        Spoken: {
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-            slot: string;
-            /**
-             * @description empty: the class, as usual
-             * @enum {string}
-             */
-            voice: "" | "adult" | "both" | "class" | "silently";
         };
         StepPace: {
             /**
@@ -6316,14 +6125,6 @@ export interface components {
              */
             sure: number;
         };
-        Swapped: {
-            /**
-             * Format: int64
-             * @description that the change began from
-             */
-            revision: number;
-            slot: string;
-        };
         TableAsk: {
             /** @description for words and sentences that name none */
             card_id?: string;
@@ -6448,13 +6249,6 @@ export interface components {
             /** Format: uuid */
             take_id: string;
             trim: components["schemas"]["RecordingTrim"];
-        };
-        TakenBack: {
-            /**
-             * Format: int64
-             * @description that the change left behind
-             */
-            revision: number;
         };
         Taught: {
             /** @description about the class, never about a child */
@@ -13868,214 +13662,6 @@ export interface operations {
             };
         };
     };
-    "take-back-change": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 2
-                 *     }
-                 */
-                "application/json": components["schemas"]["TakenBack"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "set-clue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "word": "barge",
-                 *       "clue": "a flat boat for the canal"
-                 *     }
-                 */
-                "application/json": components["schemas"]["Clued"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     desks: {
         parameters: {
             query?: never;
@@ -14340,7 +13926,7 @@ export interface operations {
             };
         };
     };
-    lock: {
+    "edit-lesson": {
         parameters: {
             query?: never;
             header?: never;
@@ -14354,11 +13940,11 @@ export interface operations {
                 /**
                  * @example {
                  *       "revision": 1,
-                 *       "slot": "read.2",
-                 *       "locked": true
+                 *       "do": "swap",
+                 *       "slot": "read.2"
                  *     }
                  */
-                "application/json": components["schemas"]["Locked"];
+                "application/json": components["schemas"]["Edit"];
             };
         };
         responses: {
@@ -14572,111 +14158,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "move-item": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "slot": "read.2",
-                 *       "to": 0
-                 *     }
-                 */
-                "application/json": components["schemas"]["Moved"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
                 };
             };
             /** @description Bad Request */
@@ -15003,214 +14484,6 @@ export interface operations {
             };
         };
     };
-    "remove-item": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "slot": "read.2"
-                 *     }
-                 */
-                "application/json": components["schemas"]["Swapped"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    renew: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "minutes": 25
-                 *     }
-                 */
-                "application/json": components["schemas"]["Renewed"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     run: {
         parameters: {
             query?: never;
@@ -15473,113 +14746,6 @@ export interface operations {
             };
         };
     };
-    send: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "step": "read",
-                 *       "values": [
-                 *         "ship"
-                 *       ]
-                 *     }
-                 */
-                "application/json": components["schemas"]["Sent"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     "sheets-of-lesson": {
         parameters: {
             query?: never;
@@ -15703,323 +14869,6 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    speak: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "slot": "read.2",
-                 *       "voice": "both"
-                 *     }
-                 */
-                "application/json": components["schemas"]["Spoken"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    swap: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "slot": "read.2"
-                 *     }
-                 */
-                "application/json": components["schemas"]["Swapped"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    retext: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "revision": 1,
-                 *       "step": "read",
-                 *       "adult": [
-                 *         "Sound out, blend."
-                 *       ],
-                 *       "class": []
-                 *     }
-                 */
-                "application/json": components["schemas"]["Retexted"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LessonView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };

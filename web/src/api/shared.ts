@@ -105,7 +105,9 @@ export const useSendToLesson = () =>
     mutationFn: async ({ id, step, values }: { id: string; step: string; values: string[] }) => {
       const path = { params: { path: { id } } }
       const now = await data(client.GET('/lessons/{id}', path))
-      return data(client.POST('/lessons/{id}/send', { ...path, body: { revision: now.revision, step, values } }))
+      return data(
+        client.POST('/lessons/{id}/edits', { ...path, body: { do: 'send', revision: now.revision, step, values } }),
+      )
     },
     onSuccess: (after) => queryClient.setQueryData(keys.lesson(after.lesson_id), after),
   })

@@ -35,14 +35,14 @@ function Score({ view }: { view: LessonView }) {
     callThen(edit, e, () => {
       done?.()
       const text = undone(e, lesson)
-      if (text) offerUndo(text, () => edit.mutate({ call: 'back' }))
+      if (text) offerUndo(text, () => edit.mutate({ do: 'undo' }))
     })
   const panel = open && <StepPanel key={open.step.id} step={open.step} view={view} disabled={disabled} edit={change} />
   const choose = (step: string) =>
     void go({ to: '/lessons/$lessonId', params: { lessonId: view.lesson_id }, search: { step }, replace: true })
   return (
     <div className="mx-auto flex max-w-[1400px] flex-col gap-4 p-3 sm:p-5">
-      <Head view={view} disabled={disabled} onRenew={(minutes) => change({ call: 'renew', minutes })} />
+      <Head view={view} disabled={disabled} onRenew={(minutes) => change({ do: 'renew', minutes })} />
       {view.card_changed && (
         <Notice>
           A card has changed since this was made. “Renew” takes the new version; until then it stays as it is.

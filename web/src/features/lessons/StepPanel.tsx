@@ -63,7 +63,7 @@ export function StepPanel({ step, view, disabled, edit }: Props) {
               onClick={() => {
                 // Kept until the server has them.
                 edit(
-                  { call: 'text', step: step.id, adult: lines(writing.adult), class: lines(writing.class) },
+                  { do: 'text', step: step.id, adult: lines(writing.adult), class: lines(writing.class) },
                   kept.settle,
                 )
               }}
@@ -97,7 +97,7 @@ export function StepPanel({ step, view, disabled, edit }: Props) {
               Write it in our words
             </Button>
             {step.edited && (
-              <Button disabled={disabled} onClick={() => edit({ call: 'text', step: step.id, adult: [], class: [] })}>
+              <Button disabled={disabled} onClick={() => edit({ do: 'text', step: step.id, adult: [], class: [] })}>
                 By rule again
               </Button>
             )}
@@ -133,7 +133,7 @@ function Items({ step, view, disabled, edit }: Props) {
   const [text, setText] = useState('')
   const takes = kind?.takes[0]
   const add = () => {
-    edit({ call: 'send', step: step.id, values: takes === 'word' ? text.split(/[\s,]+/) : [text], add: true })
+    edit({ do: 'send', step: step.id, values: takes === 'word' ? text.split(/[\s,]+/) : [text], add: true })
     setText('')
   }
   return (
@@ -147,16 +147,16 @@ function Items({ step, view, disabled, edit }: Props) {
             last={i === step.items.length - 1}
             lesson={view.lesson}
             disabled={disabled}
-            onSwap={() => edit({ call: 'swap', slot: c.slot })}
-            onLock={() => edit({ call: 'lock', slot: c.slot, locked: !c.locked })}
-            onRemove={() => edit({ call: 'remove', slot: c.slot })}
+            onSwap={() => edit({ do: 'swap', slot: c.slot })}
+            onLock={() => edit({ do: 'lock', slot: c.slot, locked: !c.locked })}
+            onRemove={() => edit({ do: 'remove', slot: c.slot })}
             contrast={step.kind === 'contrast'}
             spoken={kind?.offers.includes('voices') ?? false}
-            onVoice={(voice) => edit({ call: 'speak', slot: c.slot, voice })}
-            onClue={(clue) => edit({ call: 'clue', word: c.value, clue })}
-            onMove={(to) => edit({ call: 'move', slot: c.slot, to })}
+            onVoice={(voice) => edit({ do: 'voice', slot: c.slot, voice })}
+            onClue={(clue) => edit({ do: 'clue', word: c.value, clue })}
+            onMove={(to) => edit({ do: 'move', slot: c.slot, to })}
             onDropHere={(slot) => {
-              if (slot && slot !== c.slot) edit({ call: 'move', slot, to: i })
+              if (slot && slot !== c.slot) edit({ do: 'move', slot, to: i })
             }}
           />
         ))}

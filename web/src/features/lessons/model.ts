@@ -36,7 +36,7 @@ export const valuesOf = (step: Step | undefined, lesson: Lesson): string =>
 /** What the undo bar says after a change that took something away; empty after any other. */
 export function undone(e: Edit, before: Lesson): string {
   const item = 'slot' in e ? before.steps.flatMap((s) => s.items).find((i) => i.slot === e.slot) : undefined
-  switch (e.call) {
+  switch (e.do) {
     case 'remove':
       return item ? `“${label(item, before)}” is taken out.` : ''
     case 'swap':
