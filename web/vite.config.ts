@@ -42,5 +42,6 @@ export default defineConfig({
     rollupOptions: { input: ['index.html', 'docs.html'] },
   },
   server: { proxy: { '/api': process.env.BRIGHT_CHALK_API ?? 'http://127.0.0.1:8484' } },
-  test: { environment: 'happy-dom' },
+  // Tests that need a page say so in their first line; making one takes half a second for each file.
+  test: { environment: 'node' },
 })
