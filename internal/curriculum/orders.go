@@ -31,14 +31,14 @@ const (
 
 // OrderStep is a card at its place, with what it brings and what lies too close.
 type OrderStep struct {
-	CardID     string        `json:"card_id"    format:"uuid"`
-	Words      int           `json:"words"                    doc:"familiar words that become readable with it"`
-	Pictures   int           `json:"pictures"                 doc:"those of them with a picture"`
+	CardID     string        `json:"card_id" format:"uuid"`
+	Words      int           `json:"words" doc:"familiar words that become readable with it"`
+	Pictures   int           `json:"pictures" doc:"those of them with a picture"`
 	Best       []string      `json:"best"`
-	Texts      int           `json:"texts"                    doc:"texts of the bank that become readable with it"`
+	Texts      int           `json:"texts" doc:"texts of the bank that become readable with it"`
 	Clashes    []order.Clash `json:"clashes"`
-	Kind       string        `json:"kind"                     doc:"letter, doubled letter, split digraph, ..."`
-	Exceptions []string      `json:"exceptions"               doc:"exception words that come with it"`
+	Kind       string        `json:"kind" doc:"letter, doubled letter, split digraph, ..."`
+	Exceptions []string      `json:"exceptions" doc:"exception words that come with it"`
 }
 
 // OrderSum is what an order comes to. A week has as many steps as the school teaches sounds.
@@ -46,16 +46,16 @@ type OrderSum struct {
 	PerWeek  int      `json:"per_week"`
 	Readable []int    `json:"readable" doc:"familiar words that can be read after each step"`
 	Weeks    []int    `json:"weeks" doc:"the same after each week"`
-	Pictures int      `json:"pictures"                  doc:"words with a picture, summed over all steps"`
-	Sum      int      `json:"sum"                       doc:"readable words, summed over all steps"`
-	Clashes  int      `json:"clashes"                   doc:"pairs that are mixed up with too few steps between"`
+	Pictures int      `json:"pictures" doc:"words with a picture, summed over all steps"`
+	Sum      int      `json:"sum" doc:"readable words, summed over all steps"`
+	Clashes  int      `json:"clashes" doc:"pairs that are mixed up with too few steps between"`
 	Missing  []string `json:"missing" doc:"graphemes that many words need and no card teaches"`
 }
 
 // PassedClass is a class that has met cards which move.
 type PassedClass struct {
 	Class  store.Class `json:"class"`
-	Met    int         `json:"met"    doc:"cards that it has met and that move: nothing changes for it with these"`
+	Met    int         `json:"met" doc:"cards that it has met and that move: nothing changes for it with these"`
 	Behind []string    `json:"behind" doc:"card ids that now stand before what it has met, and come to it next"`
 }
 
@@ -64,7 +64,7 @@ type OrderLook struct {
 	Steps  []OrderStep   `json:"steps"`
 	Before OrderSum      `json:"before"`
 	After  OrderSum      `json:"after"`
-	Moved  int           `json:"moved"                   doc:"cards that have another place"`
+	Moved  int           `json:"moved" doc:"cards that have another place"`
 	Passed []PassedClass `json:"passed" doc:"classes that the change concerns"`
 }
 
@@ -72,7 +72,7 @@ type OrderLook struct {
 type OrderView struct {
 	Order     []string         `json:"order" doc:"card ids"`
 	Proposals []store.Proposal `json:"proposals" doc:"the newest first"`
-	Weights   order.Weights    `json:"weights"                    doc:"what a search for a better order begins with"`
+	Weights   order.Weights    `json:"weights" doc:"what a search for a better order begins with"`
 }
 
 // orderLibrary is what questions about an order need.

@@ -19,23 +19,23 @@ import (
 // OrderColumns say in which columns of a table its parts stand; empty where it has none.
 type OrderColumns struct {
 	Grapheme string `json:"grapheme" maxLength:"80"`
-	Sound    string `json:"sound"    maxLength:"80"`
-	Step     string `json:"step"     maxLength:"80"`
+	Sound    string `json:"sound" maxLength:"80"`
+	Step     string `json:"step" maxLength:"80"`
 }
 
 // OrderRow is a line of a table as it was read.
 type OrderRow struct {
-	Line     int    `json:"line"     doc:"of the file, from 1"`
+	Line     int    `json:"line" doc:"of the file, from 1"`
 	Grapheme string `json:"grapheme"`
 	Sound    string `json:"sound"`
-	CardID   string `json:"card_id"  doc:"the card that it names; empty where there is none"`
-	Problem  string `json:"problem"  doc:"why it is left out; empty where it is not"`
+	CardID   string `json:"card_id" doc:"the card that it names; empty where there is none"`
+	Problem  string `json:"problem" doc:"why it is left out; empty where it is not"`
 }
 
 // OrderTable is what a table of an order says, before anything of it is kept.
 type OrderTable struct {
 	Columns []string     `json:"columns" doc:"of the table, by their names"`
-	Taken   OrderColumns `json:"taken"                    doc:"which columns were read"`
+	Taken   OrderColumns `json:"taken" doc:"which columns were read"`
 	Rows    []OrderRow   `json:"rows"`
 	Order   []string     `json:"order" doc:"card ids: those of the table, then those that it does not name"`
 	Unnamed []string     `json:"unnamed" doc:"card ids that the table does not name"`

@@ -14,11 +14,11 @@ import (
 
 // Search is what a better order is sought by.
 type Search struct {
-	Order   []string      `json:"order"   maxItems:"500" doc:"card ids of the order to begin with"`
-	Keep    []string      `json:"keep"    maxItems:"500" doc:"card ids that stay at their places"`
-	Groups  [][]string    `json:"groups"  maxItems:"60" doc:"card ids that belong together"`
+	Order   []string      `json:"order" maxItems:"500" doc:"card ids of the order to begin with"`
+	Keep    []string      `json:"keep" maxItems:"500" doc:"card ids that stay at their places"`
+	Groups  [][]string    `json:"groups" maxItems:"60" doc:"card ids that belong together"`
 	Weights order.Weights `json:"weights"`
-	Seconds int           `json:"seconds"                                                                           minimum:"1" maximum:"30"`
+	Seconds int           `json:"seconds" minimum:"1" maximum:"30"`
 }
 
 // FoundOrder is a better order, or the same where none was found.

@@ -30,9 +30,9 @@ func (t Settings) Team(ctx context.Context, by tx.Actor) (store.Team, error) {
 
 // RoutineView is a routine for a purpose: that of a class, of the team, or ours.
 type RoutineView struct {
-	Purpose lesson.Purpose `json:"purpose"  enum:"introduce,again,revise,compare,catch-up"`
-	ClassID string         `json:"class_id"                                                doc:"empty: the team's"`
-	Set     bool           `json:"set"                                                     doc:"false: as it ships"`
+	Purpose lesson.Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
+	ClassID string         `json:"class_id" doc:"empty: the team's"`
+	Set     bool           `json:"set" doc:"false: as it ships"`
 	Routine lesson.Routine `json:"routine"`
 }
 
@@ -172,7 +172,7 @@ type AccentChange struct {
 	Step   int           `json:"step"`
 	Before spelling.Pair `json:"before"`
 	After  spelling.Pair `json:"after"`
-	Sure   bool          `json:"sure"                  doc:"false: the accent has no such pair; look at the card"`
+	Sure   bool          `json:"sure" doc:"false: the accent has no such pair; look at the card"`
 }
 
 // AccentChanges lists the cards whose sound another accent would change, or does not have, in the order of teaching.

@@ -49,31 +49,31 @@ const (
 
 // JobAsk is what a job is to make; what a kind does not know is left out.
 type JobAsk struct {
-	Kind      JobKind            `json:"kind"                enum:"pack,bundle,pictures,cards,renew,search,sheets"`
-	Class     string             `json:"class,omitempty"                                                           maxLength:"36" doc:"of a pack, a bundle or sheets; may be left out"`
-	Date      year.Date          `json:"date,omitempty"                                                            maxLength:"10" doc:"of sheets: the day, or a day of the week"`
-	Week      bool               `json:"week,omitempty"                                                                           doc:"of sheets: the whole week of the day"`
-	Size      PackSize           `json:"size,omitempty"                                                            maxLength:"10" doc:"of a pack: order, or week for this week's cards of a class"`
-	Voiceless bool               `json:"voiceless,omitempty"                                                                      doc:"of a bundle: without recordings and the carry pack"`
-	Layout    render.Layout      `json:"layout,omitempty"                                                          maxLength:"20" doc:"of cards: single, duplex, fold or frieze"`
-	Small     bool               `json:"small,omitempty"                                                                          doc:"of cards: 60 by 80 mm instead of 90 by 120"`
-	Paper     render.Paper       `json:"paper,omitempty"                                                           maxLength:"10" doc:"of cards and sheets: A4 or Letter; the team's where it is left out"`
-	Search    *curriculum.Search `json:"search,omitempty"                                                                         doc:"of a search"`
+	Kind      JobKind            `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
+	Class     string             `json:"class,omitempty" maxLength:"36" doc:"of a pack, a bundle or sheets; may be left out"`
+	Date      year.Date          `json:"date,omitempty" maxLength:"10" doc:"of sheets: the day, or a day of the week"`
+	Week      bool               `json:"week,omitempty" doc:"of sheets: the whole week of the day"`
+	Size      PackSize           `json:"size,omitempty" maxLength:"10" doc:"of a pack: order, or week for this week's cards of a class"`
+	Voiceless bool               `json:"voiceless,omitempty" doc:"of a bundle: without recordings and the carry pack"`
+	Layout    render.Layout      `json:"layout,omitempty" maxLength:"20" doc:"of cards: single, duplex, fold or frieze"`
+	Small     bool               `json:"small,omitempty" doc:"of cards: 60 by 80 mm instead of 90 by 120"`
+	Paper     render.Paper       `json:"paper,omitempty" maxLength:"10" doc:"of cards and sheets: A4 or Letter; the team's where it is left out"`
+	Search    *curriculum.Search `json:"search,omitempty" doc:"of a search"`
 }
 
 // JobView is a job as who asked for it sees it.
 type JobView struct {
-	JobID   string                 `json:"job_id"             format:"uuid"`
-	Kind    JobKind                `json:"kind"                             enum:"pack,bundle,pictures,cards,renew,search,sheets"`
+	JobID   string                 `json:"job_id" format:"uuid"`
+	Kind    JobKind                `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
 	Title   string                 `json:"title"`
-	State   store.JobState         `json:"state"                            enum:"waiting,running,done,failed,stopped"`
-	Done    int                    `json:"done"                                                                                   minimum:"0"`
-	OfAll   int                    `json:"of_all"                                                                                 minimum:"0" doc:"0 where it is not known"`
-	Note    int64                  `json:"note"                                                                                               doc:"of a search: readable words of the best order so far, summed over all steps"`
-	Said    string                 `json:"said"                                                                                               doc:"why it failed"`
-	File    bool                   `json:"file"                                                                                               doc:"a file waits to be fetched"`
-	Renewed *sound.Rejudged        `json:"renewed,omitempty"                                                                                  doc:"what came of judging all takes again"`
-	Found   *curriculum.FoundOrder `json:"found,omitempty"                                                                                    doc:"what came of a search"`
+	State   store.JobState         `json:"state" enum:"waiting,running,done,failed,stopped"`
+	Done    int                    `json:"done" minimum:"0"`
+	OfAll   int                    `json:"of_all" minimum:"0" doc:"0 where it is not known"`
+	Note    int64                  `json:"note" doc:"of a search: readable words of the best order so far, summed over all steps"`
+	Said    string                 `json:"said" doc:"why it failed"`
+	File    bool                   `json:"file" doc:"a file waits to be fetched"`
+	Renewed *sound.Rejudged        `json:"renewed,omitempty" doc:"what came of judging all takes again"`
+	Found   *curriculum.FoundOrder `json:"found,omitempty" doc:"what came of a search"`
 	MadeAt  time.Time              `json:"made_at"`
 	EndedAt *time.Time             `json:"ended_at,omitempty"`
 }

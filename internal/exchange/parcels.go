@@ -225,8 +225,8 @@ func (p Imports) File(ctx context.Context, by tx.Actor, parcelID, name string) (
 // BundleView is a bundle that lies there, against the library as it is now.
 type BundleView struct {
 	store.Parcel
-	Team     string           `json:"team"     doc:"whose library it is"`
-	Class    string           `json:"class"    doc:"a class that stands in it; it is not taken"`
+	Team     string           `json:"team" doc:"whose library it is"`
+	Class    string           `json:"class" doc:"a class that stands in it; it is not taken"`
 	Findings []bundle.Finding `json:"findings" doc:"what is wrong with the bundle"`
 	bundle.Comparison
 }
@@ -289,9 +289,9 @@ const maxOrigin = 200
 
 // OriginView is who made a thing and how it may be used.
 type OriginView struct {
-	Maker    string `json:"maker"               maxLength:"200"`
-	Licence  string `json:"licence"             maxLength:"200"`
-	FromTeam string `json:"from_team,omitempty"                 required:"false" doc:"from whose library it came"`
+	Maker    string `json:"maker" maxLength:"200"`
+	Licence  string `json:"licence" maxLength:"200"`
+	FromTeam string `json:"from_team,omitempty" required:"false" doc:"from whose library it came"`
 }
 
 // Origin is what is known of a picture or a sound; empty where nothing is.

@@ -32,26 +32,26 @@ func sheets(data []byte) ([]parcelFile, error) {
 
 // TableAsk says how a table is read. What is left out is found: Kind and Columns by the sheet itself.
 type TableAsk struct {
-	Sheet   int            `json:"sheet"             minimum:"0" maximum:"20" doc:"from 0"`
-	Kind    table.Kind     `json:"kind,omitempty"                                                                                        required:"false" enum:",words,sentences,cards,pages,order"`
-	Columns map[string]int `json:"columns,omitempty"                          doc:"in which column of the sheet, from 0, a thing stands" required:"false"`
-	Header  *bool          `json:"header,omitempty"                           doc:"the first line names the columns"                     required:"false"`
-	CardID  string         `json:"card_id,omitempty"                          doc:"for words and sentences that name none"               required:"false"`
+	Sheet   int            `json:"sheet" minimum:"0" maximum:"20" doc:"from 0"`
+	Kind    table.Kind     `json:"kind,omitempty" required:"false" enum:",words,sentences,cards,pages,order"`
+	Columns map[string]int `json:"columns,omitempty" doc:"in which column of the sheet, from 0, a thing stands" required:"false"`
+	Header  *bool          `json:"header,omitempty" doc:"the first line names the columns" required:"false"`
+	CardID  string         `json:"card_id,omitempty" doc:"for words and sentences that name none" required:"false"`
 }
 
 // TableView is a table that lies there, and what would become of its lines.
 type TableView struct {
 	store.Parcel
 	Sheets  []string       `json:"sheets"`
-	Sheet   int            `json:"sheet"                    doc:"from 0"`
-	CardID  string         `json:"card_id"                  doc:"for words and sentences that name none; may be empty"`
+	Sheet   int            `json:"sheet" doc:"from 0"`
+	CardID  string         `json:"card_id" doc:"for words and sentences that name none; may be empty"`
 	Notes   []string       `json:"notes" doc:"what was done to read the sheet"`
 	Heads   []string       `json:"heads" doc:"the first line of the sheet"`
 	Sample  [][]string     `json:"sample" doc:"its next lines"`
-	Kind    table.Kind     `json:"kind"                                                                                enum:"words,sentences,cards,pages,order"`
+	Kind    table.Kind     `json:"kind" enum:"words,sentences,cards,pages,order"`
 	Wanted  []table.Column `json:"wanted" doc:"what lines of this kind may hold"`
-	Columns map[string]int `json:"columns"                  doc:"in which column of the sheet, from 0, each stands"`
-	Header  bool           `json:"header"                   doc:"the first line names the columns"`
+	Columns map[string]int `json:"columns" doc:"in which column of the sheet, from 0, each stands"`
+	Header  bool           `json:"header" doc:"the first line names the columns"`
 	Lines   []table.Line   `json:"lines"`
 	Order   []string       `json:"order" doc:"card ids, of a table that is an order"`
 	Unnamed []string       `json:"unnamed" doc:"card ids that it does not name"`
@@ -163,7 +163,7 @@ type BroughtLines struct {
 	Lines int      `json:"lines" doc:"that were taken"`
 	Added int      `json:"added" doc:"cards"`
 	Cards []string `json:"cards" doc:"ids of the cards that changed or came"`
-	Bank  int      `json:"bank"  doc:"sentences that went to the bank, pages of books among them"`
+	Bank  int      `json:"bank" doc:"sentences that went to the bank, pages of books among them"`
 }
 
 // TakeTable takes the chosen lines of a table that lies there into the library, as it is read with the same ask. An

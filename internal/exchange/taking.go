@@ -39,21 +39,21 @@ const (
 
 // CardChoice is how one card of a bundle is taken. Version is that of ours when it was looked at.
 type CardChoice struct {
-	ID      string `json:"id"      maxLength:"80" doc:"in the bundle"`
-	How     How    `json:"how"                                                                                 enum:"add,fill,take"`
-	Version int    `json:"version"                doc:"of ours when it was looked at, 0 for one that is added"                      minimum:"0"`
+	ID      string `json:"id" maxLength:"80" doc:"in the bundle"`
+	How     How    `json:"how" enum:"add,fill,take"`
+	Version int    `json:"version" doc:"of ours when it was looked at, 0 for one that is added" minimum:"0"`
 }
 
 // BundleChoice is what is taken of a bundle.
 type BundleChoice struct {
-	Cards       []CardChoice     `json:"cards"       maxItems:"500"`
-	Letters     []string         `json:"letters"     maxItems:"200"  doc:"by sign"`
-	Pictures    []string         `json:"pictures"    maxItems:"2000" doc:"by name"`
-	Texts       bool             `json:"texts"                       doc:"all that are new"`
-	Routines    []lesson.Purpose `json:"routines"    maxItems:"20"   doc:"by purpose; a lead may"`
-	Conventions bool             `json:"conventions"                 doc:"all of theirs in the place of ours; a lead may"`
-	AsAgreed    bool             `json:"as_agreed"                   doc:"new cards that they agreed are agreed here too; a lead may"`
-	Voices      bool             `json:"voices"                      doc:"their recordings as well"`
+	Cards       []CardChoice     `json:"cards" maxItems:"500"`
+	Letters     []string         `json:"letters" maxItems:"200" doc:"by sign"`
+	Pictures    []string         `json:"pictures" maxItems:"2000" doc:"by name"`
+	Texts       bool             `json:"texts" doc:"all that are new"`
+	Routines    []lesson.Purpose `json:"routines" maxItems:"20" doc:"by purpose; a lead may"`
+	Conventions bool             `json:"conventions" doc:"all of theirs in the place of ours; a lead may"`
+	AsAgreed    bool             `json:"as_agreed" doc:"new cards that they agreed are agreed here too; a lead may"`
+	Voices      bool             `json:"voices" doc:"their recordings as well"`
 }
 
 // ImportResult says what was taken of a bundle.
@@ -64,7 +64,7 @@ type ImportResult struct {
 	Letters  int      `json:"letters"`
 	Pictures int      `json:"pictures"`
 	Texts    int      `json:"texts"`
-	Left     []string `json:"left"     doc:"what was left out, and why"`
+	Left     []string `json:"left" doc:"what was left out, and why"`
 }
 
 // TakeBundle takes of a bundle that lies there what was chosen: all of it, or nothing if a card has changed since it

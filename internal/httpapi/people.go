@@ -21,10 +21,10 @@ type linkSecret struct {
 }
 
 type entering struct {
-	Secret   string `json:"secret"         maxLength:"100" doc:"what stands behind # in the link"`
-	Name     string `json:"name"           maxLength:"100" doc:"of somebody new"`
-	Password string `json:"password"       maxLength:"200" doc:"12 signs or more; of somebody who has an account, the password of that"`
-	Code     string `json:"code,omitempty" maxLength:"20"  doc:"of the second step, where the account has one"                          required:"false"`
+	Secret   string `json:"secret" maxLength:"100" doc:"what stands behind # in the link"`
+	Name     string `json:"name" maxLength:"100" doc:"of somebody new"`
+	Password string `json:"password" maxLength:"200" doc:"12 signs or more; of somebody who has an account, the password of that"`
+	Code     string `json:"code,omitempty" maxLength:"20" doc:"of the second step, where the account has one" required:"false"`
 }
 
 type paused struct {
@@ -33,14 +33,14 @@ type paused struct {
 
 // ownSession is a session of the member, without its token.
 type ownSession struct {
-	ID      string    `json:"id"      doc:"names it, and opens nothing"`
-	Here    bool      `json:"here"    doc:"the one that asks"`
+	ID      string    `json:"id" doc:"names it, and opens nothing"`
+	Here    bool      `json:"here" doc:"the one that asks"`
 	Team    string    `json:"team"`
 	Began   time.Time `json:"began"`
-	Seen    time.Time `json:"seen"    doc:"within ten minutes"`
+	Seen    time.Time `json:"seen" doc:"within ten minutes"`
 	Address string    `json:"address" doc:"of the network, where it began"`
-	Agent   string    `json:"agent"   doc:"what the browser called itself"`
-	Desk    bool      `json:"desk"    doc:"a phone that is the desk of a lesson"`
+	Agent   string    `json:"agent" doc:"what the browser called itself"`
+	Desk    bool      `json:"desk" doc:"a phone that is the desk of a lesson"`
 }
 
 // BySession names a session.

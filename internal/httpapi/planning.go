@@ -19,14 +19,14 @@ import (
 
 type newClass struct {
 	Name string `json:"name" maxLength:"60" doc:"of the class, never of a child"`
-	Kind string `json:"kind"                                                     enum:"class,group"`
+	Kind string `json:"kind" enum:"class,group"`
 }
 
 type invited struct {
-	Name     string  `json:"name"     maxLength:"80"`
-	Email    string  `json:"email"    maxLength:"200"`
-	Role     tx.Role `json:"role"                     enum:"lead,teacher,assistant"`
-	Password string  `json:"password" maxLength:"200"                               doc:"12 signs or more"`
+	Name     string  `json:"name" maxLength:"80"`
+	Email    string  `json:"email" maxLength:"200"`
+	Role     tx.Role `json:"role" enum:"lead,teacher,assistant"`
+	Password string  `json:"password" maxLength:"200" doc:"12 signs or more"`
 }
 
 type newPassword struct {
@@ -205,5 +205,5 @@ func (s *server) peopleCalls(api huma.API) {
 // eventAsk is which events of accounts are looked for.
 type eventAsk struct {
 	Kind store.EventKind `query:"kind" enum:",signed-in,sign-in-failed,signed-out,added,password-changed,password-reset,role-changed,removed,desk-joined,desk-refused,invited,link-ended,paused,resumed,sessions-ended,second-on,second-off" doc:"empty: any"`
-	Who  string          `query:"who"                                                                                                                                                                                                        doc:"a part of the name of the account or of who did it" maxLength:"80"`
+	Who  string          `query:"who" doc:"a part of the name of the account or of who did it" maxLength:"80"`
 }

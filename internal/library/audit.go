@@ -26,9 +26,9 @@ type AuditFinding struct {
 // AuditView is what was found in the library.
 type AuditView struct {
 	Findings []AuditFinding `json:"findings" doc:"the gravest kinds first"`
-	Open     int            `json:"open"                      doc:"those that are not left"`
-	Cards    int            `json:"cards"                     doc:"that were looked at"`
-	Takes    int            `json:"takes"                     doc:"that were measured"`
+	Open     int            `json:"open" doc:"those that are not left"`
+	Cards    int            `json:"cards" doc:"that were looked at"`
+	Takes    int            `json:"takes" doc:"that were measured"`
 }
 
 // ErrFindingGone is the code of a finding that is not there any more.

@@ -62,32 +62,32 @@ func (c Cards) FlagWords(ctx context.Context, by tx.Actor, cardID string, list [
 
 // CardView is all that the card's page shows.
 type CardView struct {
-	CardID         string          `json:"card_id"         format:"uuid"`
-	Step           int             `json:"step"                          doc:"place in the order of teaching, from 1"`
+	CardID         string          `json:"card_id" format:"uuid"`
+	Step           int             `json:"step" doc:"place in the order of teaching, from 1"`
 	Pair           spelling.Pair   `json:"pair"`
-	Kind           string          `json:"kind"                          doc:"letter, digraph, split digraph, ..."`
+	Kind           string          `json:"kind" doc:"letter, digraph, split digraph, ..."`
 	Version        int             `json:"version"`
-	AgreedVersion  int             `json:"agreed_version"                doc:"0 where none is agreed"`
-	State          card.State      `json:"state"                                                                                         enum:"draft,in review,agreed"`
+	AgreedVersion  int             `json:"agreed_version" doc:"0 where none is agreed"`
+	State          card.State      `json:"state" enum:"draft,in review,agreed"`
 	Content        card.Content    `json:"content"`
 	UpdatedAt      time.Time       `json:"updated_at"`
-	UpdatedBy      string          `json:"updated_by"                    doc:"initials"`
+	UpdatedBy      string          `json:"updated_by" doc:"initials"`
 	Gaps           []card.Gap      `json:"gaps"`
-	Findings       []card.Finding  `json:"findings"                      doc:"contradictions on the card"`
-	ObjectCautions []string        `json:"object_cautions"               doc:"what to watch for with the things of its tray"`
+	Findings       []card.Finding  `json:"findings" doc:"contradictions on the card"`
+	ObjectCautions []string        `json:"object_cautions" doc:"what to watch for with the things of its tray"`
 	SuggestedCue   string          `json:"suggested_cue"`
 	SuggestedSlip  string          `json:"suggested_slip"`
-	TherapyCaution string          `json:"therapy_caution"               doc:"stands beside every mouth cue"`
-	Hold           card.Hold       `json:"hold"                                                                                          enum:"stretch,short"`
+	TherapyCaution string          `json:"therapy_caution" doc:"stands beside every mouth cue"`
+	Hold           card.Hold       `json:"hold" enum:"stretch,short"`
 	Voiced         bool            `json:"voiced"`
-	Place          string          `json:"place"                         doc:"of articulation"`
+	Place          string          `json:"place" doc:"of articulation"`
 	Manner         phoneme.Manner  `json:"manner"`
-	KeyWord        string          `json:"key_word"                      doc:"with this spelling; empty where no word has it"`
-	Contrast       phoneme.Phoneme `json:"contrast"                      doc:"the same mouth with the voice on or off, empty where none"`
-	TakeID         string          `json:"take_id"                       doc:"the chosen take, empty where there is none"`
+	KeyWord        string          `json:"key_word" doc:"with this spelling; empty where no word has it"`
+	Contrast       phoneme.Phoneme `json:"contrast" doc:"the same mouth with the voice on or off, empty where none"`
+	TakeID         string          `json:"take_id" doc:"the chosen take, empty where there is none"`
 	Archived       bool            `json:"archived"`
-	Before         string          `json:"before"                        doc:"the card before it in the order, empty at the end"`
-	After          string          `json:"after"                         doc:"the card after it in the order, empty at the end"`
+	Before         string          `json:"before" doc:"the card before it in the order, empty at the end"`
+	After          string          `json:"after" doc:"the card after it in the order, empty at the end"`
 }
 
 // Card returns one card.
@@ -158,7 +158,7 @@ func view(team convention.Conventions, r store.Card) CardView {
 // Conflict says that two people changed the same fields. Theirs is what stands now.
 type Conflict struct {
 	Fields []string `json:"fields"`
-	By     string   `json:"by"                      doc:"initials"`
+	By     string   `json:"by" doc:"initials"`
 	Theirs CardView `json:"theirs"`
 }
 

@@ -19,9 +19,9 @@ type Letters struct{ Env tx.Env }
 type LetterView struct {
 	strokes.Written
 	Letter   *strokes.Letter   `json:"letter,omitempty"`
-	Own      bool              `json:"own"              doc:"the team's own form"`
+	Own      bool              `json:"own" doc:"the team's own form"`
 	Findings []strokes.Finding `json:"findings"`
-	ByRule   []string          `json:"by_rule"          doc:"words for each stroke as the shape gives them"`
+	ByRule   []string          `json:"by_rule" doc:"words for each stroke as the shape gives them"`
 }
 
 // MaxLetters is the longest group or word, in letters, that is written with strokes.

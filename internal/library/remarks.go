@@ -15,9 +15,9 @@ import (
 
 // Saying is something to be said beside a card.
 type Saying struct {
-	Field    string  `json:"field"             maxLength:"40"   doc:"the part of the card by its name, take or letter; empty: the whole card"`
-	ParentID string  `json:"parent_id"         maxLength:"36"   doc:"of an answer, empty otherwise"`
-	Body     string  `json:"body"              maxLength:"4000" doc:"@ and initials name a member"`
+	Field    string  `json:"field" maxLength:"40" doc:"the part of the card by its name, take or letter; empty: the whole card"`
+	ParentID string  `json:"parent_id" maxLength:"36" doc:"of an answer, empty otherwise"`
+	Body     string  `json:"body" maxLength:"4000" doc:"@ and initials name a member"`
 	Wording  *string `json:"wording,omitempty" maxLength:"4000" doc:"what should stand in the field instead; a list has a line for each item"`
 }
 

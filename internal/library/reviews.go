@@ -28,8 +28,8 @@ const ErrCardMoved fault.Code = "card-moved"
 
 // ReviewRequest is a request to read a card.
 type ReviewRequest struct {
-	Note    string   `json:"note"    maxLength:"1000" doc:"what the reader should look at"`
-	Readers []string `json:"readers"                  doc:"member ids"                     maxItems:"40"`
+	Note    string   `json:"note" maxLength:"1000" doc:"what the reader should look at"`
+	Readers []string `json:"readers" doc:"member ids" maxItems:"40"`
 }
 
 // Ask puts a card forward, and asks members to read it.
@@ -98,8 +98,8 @@ func (r Reviews) setState(ctx context.Context, s store.Library, by tx.Actor, d *
 // Verdict is what a reader says of a version of a card.
 type Verdict struct {
 	Version int    `json:"version" minimum:"1" doc:"that lay before the reader"`
-	Yes     bool   `json:"yes"                 doc:"false sends it back"`
-	Note    string `json:"note"                                                 maxLength:"1000"`
+	Yes     bool   `json:"yes" doc:"false sends it back"`
+	Note    string `json:"note" maxLength:"1000"`
 }
 
 // Say gives a member's word on a card. A yes agrees it where enough said so by the team's rule, and needs a card

@@ -20,7 +20,7 @@ import (
 type Face struct {
 	Version int              `json:"version"`
 	Content card.Content     `json:"content"`
-	TakeID  string           `json:"take_id"         doc:"the chosen take; empty where there is none, or it was withdrawn"`
+	TakeID  string           `json:"take_id" doc:"the chosen take; empty where there is none, or it was withdrawn"`
 	Drawn   *strokes.Written `json:"drawn,omitempty" doc:"the letter as the team writes it; of a former face: where it is remembered"`
 }
 
@@ -29,9 +29,9 @@ type VoiceView struct {
 	MemberID string    `json:"member_id" format:"uuid"`
 	Name     string    `json:"name"`
 	Initials string    `json:"initials"`
-	Version  int       `json:"version"                 doc:"of the card that it was said of"`
+	Version  int       `json:"version" doc:"of the card that it was said of"`
 	Yes      bool      `json:"yes"`
-	Stands   bool      `json:"stands"                  doc:"the card was not changed since"`
+	Stands   bool      `json:"stands" doc:"the card was not changed since"`
 	Note     string    `json:"note"`
 	SaidAt   time.Time `json:"said_at"`
 }
@@ -42,7 +42,7 @@ type OpenReview struct {
 	AskedBy string         `json:"asked_by"`
 	AskedAt time.Time      `json:"asked_at"`
 	Note    string         `json:"note"`
-	Readers []store.Reader `json:"readers"  doc:"who was asked to read it"`
+	Readers []store.Reader `json:"readers" doc:"who was asked to read it"`
 	Voices  []VoiceView    `json:"voices"`
 }
 
@@ -51,27 +51,27 @@ type PastReview struct {
 	AskedBy    string      `json:"asked_by"`
 	AskedAt    time.Time   `json:"asked_at"`
 	Note       string      `json:"note"`
-	State      string      `json:"state"                enum:"agreed,sent back,taken back"`
+	State      string      `json:"state" enum:"agreed,sent back,taken back"`
 	DecidedBy  string      `json:"decided_by"`
 	DecidedAt  *time.Time  `json:"decided_at,omitempty"`
-	Version    int         `json:"version"                                                 doc:"that was decided on"`
+	Version    int         `json:"version" doc:"that was decided on"`
 	Conclusion string      `json:"conclusion"`
 	Voices     []VoiceView `json:"voices"`
 }
 
 // ReviewView is all that a reader of a card needs to decide.
 type ReviewView struct {
-	State    card.State      `json:"state"            enum:"draft,in review,agreed"`
+	State    card.State      `json:"state" enum:"draft,in review,agreed"`
 	Now      Face            `json:"now"`
-	Before   *Face           `json:"before,omitempty"                               doc:"what is agreed and in force, where something is"`
-	Changed  []string        `json:"changed"                                        doc:"fields that differ, with take and letter"`
+	Before   *Face           `json:"before,omitempty" doc:"what is agreed and in force, where something is"`
+	Changed  []string        `json:"changed" doc:"fields that differ, with take and letter"`
 	Open     *OpenReview     `json:"open,omitempty"`
 	Standing accord.Standing `json:"standing"`
-	May      bool            `json:"may"                                            doc:"the member's yes counts"`
-	Findings []card.Finding  `json:"findings"                                       doc:"contradictions that stand in the way"`
-	Past     []PastReview    `json:"past"                                           doc:"the newest first"`
-	Remarks  []store.Remark  `json:"remarks"                                        doc:"in the order in which they were made, answers among them"`
-	People   []store.Reader  `json:"people"                                         doc:"who can be named, the member left out"`
+	May      bool            `json:"may" doc:"the member's yes counts"`
+	Findings []card.Finding  `json:"findings" doc:"contradictions that stand in the way"`
+	Past     []PastReview    `json:"past" doc:"the newest first"`
+	Remarks  []store.Remark  `json:"remarks" doc:"in the order in which they were made, answers among them"`
+	People   []store.Reader  `json:"people" doc:"who can be named, the member left out"`
 }
 
 // Review shows a card beside what is agreed of it.

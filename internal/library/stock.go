@@ -28,10 +28,10 @@ type OwnWords struct{ Env tx.Env }
 type OwnWordView struct {
 	convention.OwnWord
 	Bits   []spelling.Bit `json:"bits"`
-	From   int            `json:"from"                    doc:"step of the order from which on it can be read; 0 where none is"`
+	From   int            `json:"from" doc:"step of the order from which on it can be read; 0 where none is"`
 	Lacks  []string       `json:"lacks" doc:"spellings in it that no card teaches so"`
-	Uses   int            `json:"uses"                    doc:"places of the library where it stands"`
-	Broken string         `json:"broken"                  doc:"why its sounds are not used; empty where they are"`
+	Uses   int            `json:"uses" doc:"places of the library where it stands"`
+	Broken string         `json:"broken" doc:"why its sounds are not used; empty where they are"`
 }
 
 // WordPart is a part of a word with the sounds that its letters may have.
@@ -45,7 +45,7 @@ type WordPart struct {
 type TriedWord struct {
 	OwnWordView
 	Parts  []WordPart `json:"parts"`
-	Known  bool       `json:"known"                   doc:"the word list has it; sounds given here go before those"`
+	Known  bool       `json:"known" doc:"the word list has it; sounds given here go before those"`
 	Spoken []string   `json:"spoken" doc:"other ways in which the list says it"`
 }
 
@@ -244,15 +244,15 @@ func (k OwnWords) DropWord(ctx context.Context, by tx.Actor, word string) error 
 
 // Use is a place of the library where a wording stands.
 type Use struct {
-	Key    string        `json:"key"     doc:"by which it is chosen to be replaced"`
+	Key    string        `json:"key" doc:"by which it is chosen to be replaced"`
 	CardID string        `json:"card_id" doc:"empty for a text of the bank"`
 	Pair   spelling.Pair `json:"pair"`
 	TextID string        `json:"text_id" doc:"empty for a card"`
-	Field  string        `json:"field"   doc:"of the card; empty for a text of the bank"`
-	Text   string        `json:"text"    doc:"as it stands"`
-	After  string        `json:"after"   doc:"as it would stand"`
+	Field  string        `json:"field" doc:"of the card; empty for a text of the bank"`
+	Text   string        `json:"text" doc:"as it stands"`
+	After  string        `json:"after" doc:"as it would stand"`
 	Times  int           `json:"times"`
-	Agreed bool          `json:"agreed"  doc:"the card is agreed: the change is a draft beside that"`
+	Agreed bool          `json:"agreed" doc:"the card is agreed: the change is a draft beside that"`
 }
 
 func (l stockLibrary) uses(what string) []Use { return l.replaced(what, what) }

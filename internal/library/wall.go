@@ -15,25 +15,25 @@ import (
 
 // WallCard is a card as the wall shows it.
 type WallCard struct {
-	CardID     string           `json:"card_id"         format:"uuid"`
-	Step       int              `json:"step"                          doc:"place in the order of teaching, from 1"`
+	CardID     string           `json:"card_id" format:"uuid"`
+	Step       int              `json:"step" doc:"place in the order of teaching, from 1"`
 	Pair       spelling.Pair    `json:"pair"`
-	Kind       string           `json:"kind"                          doc:"letter, digraph, split digraph, ..."`
-	State      card.State       `json:"state"                                                                                                                         enum:"draft,in review,agreed"`
+	Kind       string           `json:"kind" doc:"letter, digraph, split digraph, ..."`
+	State      card.State       `json:"state" enum:"draft,in review,agreed"`
 	Version    int              `json:"version"`
-	UpdatedBy  string           `json:"updated_by"                    doc:"initials"`
+	UpdatedBy  string           `json:"updated_by" doc:"initials"`
 	Keyword    string           `json:"keyword"`
-	AsIn       string           `json:"as_in"                         doc:"a word with this spelling of the sound: the keyword, or else the best known; may be empty"`
-	Picture    string           `json:"picture"                       doc:"SHA-256 in hex, empty where there is none"`
+	AsIn       string           `json:"as_in" doc:"a word with this spelling of the sound: the keyword, or else the best known; may be empty"`
+	Picture    string           `json:"picture" doc:"SHA-256 in hex, empty where there is none"`
 	PictureAlt string           `json:"picture_alt"`
 	Rhyme      string           `json:"rhyme"`
 	Action     string           `json:"action"`
-	TakeID     string           `json:"take_id"                       doc:"the chosen take, empty where there is none"`
+	TakeID     string           `json:"take_id" doc:"the chosen take, empty where there is none"`
 	Gaps       []card.Gap       `json:"gaps"`
-	Remarks    int              `json:"remarks"                       doc:"contradictions found on the card"`
+	Remarks    int              `json:"remarks" doc:"contradictions found on the card"`
 	Archived   bool             `json:"archived"`
-	Drawn      *strokes.Written `json:"drawn,omitempty"               doc:"the letter as the team writes it"`
-	Along      []string         `json:"along"                         doc:"card ids that are taught at once with it, itself among them"`
+	Drawn      *strokes.Written `json:"drawn,omitempty" doc:"the letter as the team writes it"`
+	Along      []string         `json:"along" doc:"card ids that are taught at once with it, itself among them"`
 }
 
 // Wall lists the library in teaching order.

@@ -25,15 +25,15 @@ var errLink = fault.New(ErrLink, "This link is wrong, too old, or was used. Ask 
 
 // NewLink is a link that was just made; its secret is shown once.
 type NewLink struct {
-	Path      string    `json:"path"       doc:"of the page, with the secret behind #, so that it reaches no log"`
+	Path      string    `json:"path" doc:"of the page, with the secret behind #, so that it reaches no log"`
 	GoodUntil time.Time `json:"good_until"`
 }
 
 // Invitation is what an invitation says of somebody.
 type Invitation struct {
-	Name  string  `json:"name"  maxLength:"100"`
+	Name  string  `json:"name" maxLength:"100"`
 	Email string  `json:"email" maxLength:"200"`
-	Role  tx.Role `json:"role"                  enum:"lead,teacher,assistant"`
+	Role  tx.Role `json:"role" enum:"lead,teacher,assistant"`
 }
 
 // Ask makes a link by which somebody joins the team; only a lead may.

@@ -125,7 +125,7 @@ func (m Mails) letter(d store.MailDue, notices []store.Notice) mail.Letter {
 
 // MailView is whether a member gets a mail a day.
 type MailView struct {
-	Possible  bool       `json:"possible"             doc:"the server can send mail"`
+	Possible  bool       `json:"possible" doc:"the server can send mail"`
 	Wanted    bool       `json:"wanted"`
 	RefusedAt *time.Time `json:"refused_at,omitempty" doc:"since when the mail server refuses the address"`
 }

@@ -140,9 +140,9 @@ type Person struct {
 	MemberID string  `json:"member_id" format:"uuid"`
 	Name     string  `json:"name"`
 	Email    string  `json:"email"`
-	Role     tx.Role `json:"role"                    enum:"lead,teacher,assistant"`
-	Paused   bool    `json:"paused"                                                doc:"cannot sign in"`
-	Second   bool    `json:"second"                                                doc:"a code is asked for at each sign-in"`
+	Role     tx.Role `json:"role" enum:"lead,teacher,assistant"`
+	Paused   bool    `json:"paused" doc:"cannot sign in"`
+	Second   bool    `json:"second" doc:"a code is asked for at each sign-in"`
 }
 
 // Members lists the actor's team.
@@ -190,5 +190,5 @@ func (p Accounts) Invite(ctx context.Context, by tx.Actor, email, name string, r
 type DemoSignIn struct {
 	Email    string `json:"email"`
 	Password string `json:"password"`
-	Role     string `json:"role"     enum:"lead,teacher,assistant"`
+	Role     string `json:"role" enum:"lead,teacher,assistant"`
 }

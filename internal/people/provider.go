@@ -165,7 +165,7 @@ func (p Accounts) Connect(ctx context.Context, by tx.Actor, v ProviderIdentity, 
 // ConnectedView is whether somebody signs in by a provider.
 type ConnectedView struct {
 	Since    *time.Time `json:"since,omitempty" doc:"no time: not connected"`
-	Password bool       `json:"password"        doc:"there is a password too"`
+	Password bool       `json:"password" doc:"there is a password too"`
 }
 
 // Connected tells whether the actor signs in by an issuer.

@@ -87,9 +87,9 @@ func hashCode(code string) string { return fmt.Sprintf("%x", sha256.Sum256([]byt
 
 // SecondView is the second step of the own sign-in.
 type SecondView struct {
-	On    bool       `json:"on"              doc:"a code is asked for at each sign-in"`
+	On    bool       `json:"on" doc:"a code is asked for at each sign-in"`
 	Since *time.Time `json:"since,omitempty"`
-	Spare int        `json:"spare"           doc:"codes left for when the app is gone"`
+	Spare int        `json:"spare" doc:"codes left for when the app is gone"`
 }
 
 // Second tells of the own second step.
@@ -106,7 +106,7 @@ func (p Accounts) Second(ctx context.Context, by tx.Actor) (SecondView, error) {
 // SecondSecret is what an app needs to make codes: a picture to scan, and the same as text.
 type SecondSecret struct {
 	Secret string `json:"secret" doc:"base32, to be typed into an app"`
-	QR     []byte `json:"qr"     doc:"PNG, base64"`
+	QR     []byte `json:"qr" doc:"PNG, base64"`
 }
 
 // BeginSecond makes a secret for the own second step. It is asked for only after a first right code.

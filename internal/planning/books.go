@@ -14,19 +14,19 @@ import (
 // BookPage is a page of a book, and from when on a class can read it.
 type BookPage struct {
 	TextID string    `json:"text_id" format:"uuid"`
-	Page   int       `json:"page"                  doc:"0 where none is told"`
+	Page   int       `json:"page" doc:"0 where none is told"`
 	Body   string    `json:"body"`
-	Now    bool      `json:"now"                   doc:"the class can read it today"`
-	From   year.Date `json:"from"                  doc:"Monday of the week from which on, by the plan; empty where it can now, or not within the plan"`
-	Lacks  []string  `json:"lacks"                 doc:"pairs that it needs and the class does not have today"`
+	Now    bool      `json:"now" doc:"the class can read it today"`
+	From   year.Date `json:"from" doc:"Monday of the week from which on, by the plan; empty where it can now, or not within the plan"`
+	Lacks  []string  `json:"lacks" doc:"pairs that it needs and the class does not have today"`
 }
 
 // Book is a reading book of the school, page by page. From is that of its last page to be readable.
 type Book struct {
 	Title string     `json:"title"`
 	Pages []BookPage `json:"pages"`
-	Ready int        `json:"ready"                  doc:"pages that the class can read today"`
-	From  year.Date  `json:"from"                   doc:"Monday of the week from which on all of it can be read, by the plan; empty as in a page"`
+	Ready int        `json:"ready" doc:"pages that the class can read today"`
+	From  year.Date  `json:"from" doc:"Monday of the week from which on all of it can be read, by the plan; empty as in a page"`
 }
 
 // Books lists the school's reading books with the week from which on a class can read each page, as planned.

@@ -15,9 +15,9 @@ import (
 type MoveUp struct {
 	ClassID string `json:"class_id" format:"uuid"`
 	// Name of the class that it becomes; empty: it leaves.
-	Name string `json:"name"                   maxLength:"80" doc:"of the class that it becomes; empty: it leaves"`
+	Name string `json:"name" maxLength:"80" doc:"of the class that it becomes; empty: it leaves"`
 	// Knows is false where the new class begins anew.
-	Knows bool `json:"knows"                                 doc:"what it knows and its meetings go along"`
+	Knows bool `json:"knows" doc:"what it knows and its meetings go along"`
 }
 
 // MaxMoves bounds the classes of one new school year.

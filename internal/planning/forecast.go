@@ -34,12 +34,12 @@ type ForecastWeek struct {
 
 // Forecast is what a class will read by which week, if all goes as said.
 type Forecast struct {
-	Name    string         `json:"name"     enum:"as planned,a week lost,other speed"`
+	Name    string         `json:"name" enum:"as planned,a week lost,other speed"`
 	PerWeek int            `json:"per_week"`
 	Lost    []year.Date    `json:"lost"`
 	Ends    year.Date      `json:"ends"`
-	Left    int            `json:"left"                                                                doc:"cards for which there is no room"`
-	Now     order.Gain     `json:"now"                                                                 doc:"what it can read today"`
+	Left    int            `json:"left" doc:"cards for which there is no room"`
+	Now     order.Gain     `json:"now" doc:"what it can read today"`
 	Weeks   []ForecastWeek `json:"weeks"`
 }
 
@@ -133,8 +133,8 @@ func (k schedule) forecast(q WhatIf, bank []store.BankText) (Forecast, error) {
 // DaysOffView are days off as a file tells them, before they are kept.
 type DaysOffView struct {
 	Days    []year.DayOff `json:"days"`
-	Skipped int           `json:"skipped"                  doc:"events that fill no whole day, such as an appointment"`
-	Outside int           `json:"outside"                  doc:"days outside the terms"`
+	Skipped int           `json:"skipped" doc:"events that fill no whole day, such as an appointment"`
+	Outside int           `json:"outside" doc:"days outside the terms"`
 }
 
 // daysAhead is how far a calendar is read where there are no terms, in days.

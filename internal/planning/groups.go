@@ -18,17 +18,17 @@ import (
 // Shaky is a card of which one or several classes are unsure.
 type Shaky struct {
 	CardID string        `json:"card_id" format:"uuid"`
-	Need   float64       `json:"need"                  doc:"how much of it is lost in the classes on average, from 0 to 1; what is not known counts whole"`
+	Need   float64       `json:"need" doc:"how much of it is lost in the classes on average, from 0 to 1; what is not known counts whole"`
 	In     []ShakyIn     `json:"in"`
-	Fading review.Fading `json:"fading"                doc:"in the class that has least of it"                                                                              enum:"fresh,holds,fades,faded,not met"`
+	Fading review.Fading `json:"fading" doc:"in the class that has least of it" enum:"fresh,holds,fades,faded,not met"`
 }
 
 // ShakyIn is how a card stands in a class.
 type ShakyIn struct {
 	ClassID string  `json:"class_id" format:"uuid"`
-	Sure    int     `json:"sure"                   doc:"when it was last met: 0 not yet, 1 shaky, 2 sure, 3 secure"`
-	Kept    float64 `json:"kept"                   doc:"how likely the class still has it, from 0 to 1"`
-	Lapses  int     `json:"lapses"                 doc:"how often it was not yet known again"`
+	Sure    int     `json:"sure" doc:"when it was last met: 0 not yet, 1 shaky, 2 sure, 3 secure"`
+	Kept    float64 `json:"kept" doc:"how likely the class still has it, from 0 to 1"`
+	Lapses  int     `json:"lapses" doc:"how often it was not yet known again"`
 }
 
 // unsureBelow is what of a card is kept where it counts as shaky though it was sure when it was last met.
@@ -119,10 +119,10 @@ func (p Classes) readChosen(ctx context.Context, s store.Library, classIDs []str
 
 // GroupAsk is what a group that catches up is made from: sounds and classes, never names.
 type GroupAsk struct {
-	Name      string   `json:"name"       maxLength:"60" doc:"of the group, never of a child"`
-	From      []string `json:"from"                      doc:"class ids"                          maxItems:"30"`
-	Cards     []string `json:"cards"                     doc:"card ids: its sounds"               maxItems:"30"`
-	FlowsBack bool     `json:"flows_back"                doc:"its log counts for the classes too"`
+	Name      string   `json:"name" maxLength:"60" doc:"of the group, never of a child"`
+	From      []string `json:"from" doc:"class ids" maxItems:"30"`
+	Cards     []string `json:"cards" doc:"card ids: its sounds" maxItems:"30"`
+	FlowsBack bool     `json:"flows_back" doc:"its log counts for the classes too"`
 }
 
 // NewGroup makes a group that catches up on sounds of one or several classes. It begins with what all its classes know,

@@ -28,24 +28,24 @@ type Variant struct {
 
 // Drift is a part of a card that was not the same in all classes.
 type Drift struct {
-	CardID   string    `json:"card_id"  format:"uuid"`
-	Part     string    `json:"part"                   enum:"rhyme,action,keyword,picture,routine"`
+	CardID   string    `json:"card_id" format:"uuid"`
+	Part     string    `json:"part" enum:"rhyme,action,keyword,picture,routine"`
 	Variants []Variant `json:"variants"`
 }
 
 // Outdated is a part of a card that was changed after classes had learned it.
 type Outdated struct {
 	CardID  string   `json:"card_id" format:"uuid"`
-	Part    string   `json:"part"                  enum:"rhyme,action,keyword,picture"`
-	Was     string   `json:"was"                                                       doc:"as the classes were taught; empty for a picture"`
-	Is      string   `json:"is"                                                        doc:"as it is agreed now"`
-	Classes []string `json:"classes"                                                   doc:"class ids"`
+	Part    string   `json:"part" enum:"rhyme,action,keyword,picture"`
+	Was     string   `json:"was" doc:"as the classes were taught; empty for a picture"`
+	Is      string   `json:"is" doc:"as it is agreed now"`
+	Classes []string `json:"classes" doc:"class ids"`
 }
 
 // TaughtVersion is which version of a card a class was taught.
 type TaughtVersion struct {
-	ClassID  string    `json:"class_id"  format:"uuid"`
-	CardID   string    `json:"card_id"   format:"uuid"`
+	ClassID  string    `json:"class_id" format:"uuid"`
+	CardID   string    `json:"card_id" format:"uuid"`
 	Version  int       `json:"version"`
 	Routine  string    `json:"routine"`
 	TaughtAt time.Time `json:"taught_at"`
@@ -53,20 +53,20 @@ type TaughtVersion struct {
 
 // Unfinished is a card that a class comes to soon and that is not ready.
 type Unfinished struct {
-	CardID  string     `json:"card_id"  format:"uuid"`
-	On      year.Date  `json:"on"                     doc:"the first day on which a class comes to it"`
+	CardID  string     `json:"card_id" format:"uuid"`
+	On      year.Date  `json:"on" doc:"the first day on which a class comes to it"`
 	ClassID string     `json:"class_id" format:"uuid"`
-	State   card.State `json:"state"                                                                   enum:"draft,in review,agreed"`
+	State   card.State `json:"state" enum:"draft,in review,agreed"`
 	Gaps    []card.Gap `json:"gaps"`
-	By      string     `json:"by"                     doc:"initials of who changed it last"`
+	By      string     `json:"by" doc:"initials of who changed it last"`
 }
 
 // Again is a sound that a class forgot twice.
 type Again struct {
-	CardID  string         `json:"card_id"  format:"uuid"`
+	CardID  string         `json:"card_id" format:"uuid"`
 	ClassID string         `json:"class_id" format:"uuid"`
 	Lapses  int            `json:"lapses"`
-	Purpose lesson.Purpose `json:"purpose"                enum:"again,catch-up" doc:"the lesson that is put forward"`
+	Purpose lesson.Purpose `json:"purpose" enum:"again,catch-up" doc:"the lesson that is put forward"`
 }
 
 // ClassDue is how many cards of a class fade.
@@ -87,7 +87,7 @@ type MeetingSheet struct {
 	Drifts     []Drift         `json:"drifts" doc:"what classes were taught differently"`
 	Outdated   []Outdated      `json:"outdated" doc:"what was changed after classes had learned it"`
 	Taught     []TaughtVersion `json:"taught" doc:"which version of each card each class was taught, the newest last"`
-	Proposals  int             `json:"proposals"                   doc:"changes of the order that wait for a decision"`
+	Proposals  int             `json:"proposals" doc:"changes of the order that wait for a decision"`
 	Dates      []MeetingDate   `json:"dates" doc:"what comes in the calendar"`
 }
 

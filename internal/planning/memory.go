@@ -11,10 +11,10 @@ import (
 
 // MemoryView is how the classes of a team forget: as usual, or as was fitted to their logs.
 type MemoryView struct {
-	Meetings int         `json:"meetings"          doc:"meetings after the first in the logs of all classes"`
-	Lapses   int         `json:"lapses"            doc:"of them with a card that was not yet known again"`
-	Needed   int         `json:"needed"            doc:"meetings from which on a fit can be made"`
-	Fit      *review.Fit `json:"fit,omitempty"     doc:"where one was made"`
+	Meetings int         `json:"meetings" doc:"meetings after the first in the logs of all classes"`
+	Lapses   int         `json:"lapses" doc:"of them with a card that was not yet known again"`
+	Needed   int         `json:"needed" doc:"meetings from which on a fit can be made"`
+	Fit      *review.Fit `json:"fit,omitempty" doc:"where one was made"`
 	MadeAt   *time.Time  `json:"made_at,omitempty"`
 }
 

@@ -43,24 +43,24 @@ func (p Classes) NewClass(ctx context.Context, by tx.Actor, name, kind string) (
 
 // ClassCard is one card that a class has met.
 type ClassCard struct {
-	CardID   string        `json:"card_id"  format:"uuid"`
+	CardID   string        `json:"card_id" format:"uuid"`
 	Pair     spelling.Pair `json:"pair"`
-	Sure     int           `json:"sure"                   doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
+	Sure     int           `json:"sure" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
 	LastMet  time.Time     `json:"last_met"`
-	Times    int           `json:"times"                  doc:"how often it was met"`
-	Declared bool          `json:"declared"               doc:"known because somebody said so; no lesson with it was logged"`
-	Readable bool          `json:"readable"               doc:"false: met, and not yet known"`
+	Times    int           `json:"times" doc:"how often it was met"`
+	Declared bool          `json:"declared" doc:"known because somebody said so; no lesson with it was logged"`
+	Readable bool          `json:"readable" doc:"false: met, and not yet known"`
 	// Kept is how likely the class still has it, from 0 to 1, by its meetings.
 	Kept   float64       `json:"kept"`
-	Fading review.Fading `json:"fading"                                                                                    enum:"fresh,holds,fades,faded,not met"`
-	Due    time.Time     `json:"due"                    doc:"when nine tenths are left"`
+	Fading review.Fading `json:"fading" enum:"fresh,holds,fades,faded,not met"`
+	Due    time.Time     `json:"due" doc:"when nine tenths are left"`
 }
 
 // ClassView is a class with what it knows, and the next sound of the order.
 type ClassView struct {
 	store.Class
 	Cards []ClassCard       `json:"cards"`
-	Next  string            `json:"next"                   doc:"card id, empty where the order is done"`
+	Next  string            `json:"next" doc:"card id, empty where the order is done"`
 	Said  []store.KnownCard `json:"said" doc:"cards that it is said to know"`
 	Words []ClassWord       `json:"words" doc:"exception words of the team's cards, and others that are known"`
 	Focus []string          `json:"focus" doc:"card ids that a group catches up on; none in a class"`
@@ -70,9 +70,9 @@ type ClassView struct {
 // ClassWord is an exception word of the team.
 type ClassWord struct {
 	Word   string     `json:"word"`
-	Step   int        `json:"step"              doc:"of the order, with which it comes; 0 where it is on no card"`
+	Step   int        `json:"step" doc:"of the order, with which it comes; 0 where it is on no card"`
 	Known  bool       `json:"known"`
-	SaidBy string     `json:"said_by"           doc:"initials; empty where it came with a card"`
+	SaidBy string     `json:"said_by" doc:"initials; empty where it came with a card"`
 	SaidAt *time.Time `json:"said_at,omitempty"`
 }
 
@@ -148,10 +148,10 @@ func ReadClass(ctx context.Context, s store.Library, classID string, now time.Ti
 // Declaration says what a class knows that nobody logged, or takes that back. UpTo is a step of the order: all cards up
 // to it, 0 for none.
 type Declaration struct {
-	Known   bool     `json:"known"              doc:"false: it does not know them, after all"`
-	UpTo    int      `json:"up_to,omitempty"    doc:"every card up to this step of the order" required:"false" minimum:"0"`
-	CardIDs []string `json:"card_ids,omitempty"                                               required:"false"             maxItems:"200"`
-	Words   []string `json:"words,omitempty"    doc:"exception words"                         required:"false"             maxItems:"200"`
+	Known   bool     `json:"known" doc:"false: it does not know them, after all"`
+	UpTo    int      `json:"up_to,omitempty" doc:"every card up to this step of the order" required:"false" minimum:"0"`
+	CardIDs []string `json:"card_ids,omitempty" required:"false" maxItems:"200"`
+	Words   []string `json:"words,omitempty" doc:"exception words" required:"false" maxItems:"200"`
 }
 
 // Declare notes what a class knows, with who said so and when.

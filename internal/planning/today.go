@@ -20,9 +20,9 @@ type Today struct{ Env tx.Env }
 // NextLesson is what comes next for a class by its plan.
 type NextLesson struct {
 	Date     year.Date      `json:"date"`
-	Purpose  lesson.Purpose `json:"purpose"   enum:"introduce,again,revise,compare,catch-up"`
+	Purpose  lesson.Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
 	Cards    []string       `json:"cards" doc:"card ids: what it is about; empty where a revision takes what is due"`
-	LessonID string         `json:"lesson_id"                                                                 doc:"of one that is made for it and was not taught; empty where there is none"`
+	LessonID string         `json:"lesson_id" doc:"of one that is made for it and was not taught; empty where there is none"`
 }
 
 // Unheld is what was left out of the last lesson of a class.
@@ -35,13 +35,13 @@ type Unheld struct {
 // ClassToday is a class in the morning.
 type ClassToday struct {
 	Class  store.Class        `json:"class"`
-	Mine   bool               `json:"mine"             doc:"the member teaches it"`
-	Taught bool               `json:"taught"           doc:"something was logged today"`
-	Next   *NextLesson        `json:"next,omitempty"   doc:"nothing where the plan has come to its end"`
-	Due    []string           `json:"due"              doc:"card ids of which less than nine tenths are left, the least first"`
-	Shaky  []string           `json:"shaky"            doc:"card ids that were not yet known or shaky when they were last met"`
+	Mine   bool               `json:"mine" doc:"the member teaches it"`
+	Taught bool               `json:"taught" doc:"something was logged today"`
+	Next   *NextLesson        `json:"next,omitempty" doc:"nothing where the plan has come to its end"`
+	Due    []string           `json:"due" doc:"card ids of which less than nine tenths are left, the least first"`
+	Shaky  []string           `json:"shaky" doc:"card ids that were not yet known or shaky when they were last met"`
 	Unheld *Unheld            `json:"unheld,omitempty"`
-	Left   []store.LeftLesson `json:"left"             doc:"lessons that were made in the last ten days and not taught"`
+	Left   []store.LeftLesson `json:"left" doc:"lessons that were made in the last ten days and not taught"`
 }
 
 // TodayView is the page after the sign-in.
@@ -50,12 +50,12 @@ type TodayView struct {
 	Classes   []ClassToday        `json:"classes" doc:"the member's own before the others"`
 	Waiting   []store.Waiting     `json:"waiting" doc:"cards that wait for a decision, those that the member was asked for before the others"`
 	Notices   []store.Notice      `json:"notices" doc:"what the member has not seen, the newest first"`
-	Since     time.Time           `json:"since"                      doc:"from when on changes are listed"`
-	Until     time.Time           `json:"until"                      doc:"up to when; the member says so when they are looked at"`
+	Since     time.Time           `json:"since" doc:"from when on changes are listed"`
+	Until     time.Time           `json:"until" doc:"up to when; the member says so when they are looked at"`
 	Changed   []store.ChangedCard `json:"changed" doc:"by others, the newest first"`
 	Owed      []Unfinished        `json:"owed" doc:"cards that a class comes to within three weeks and that are not ready, by date"`
-	Proposals int                 `json:"proposals"                  doc:"changes of the order that wait for a decision"`
-	Remarks   map[string]int      `json:"remarks"                    doc:"by card: how many threads are open"`
+	Proposals int                 `json:"proposals" doc:"changes of the order that wait for a decision"`
+	Remarks   map[string]int      `json:"remarks" doc:"by card: how many threads are open"`
 }
 
 // How far back the page looks.

@@ -20,9 +20,9 @@ type Years struct{ Env tx.Env }
 
 // SchoolYear is the team's school year. Suggested terms are offered where there are none.
 type SchoolYear struct {
-	Revision  int         `json:"revision"            minimum:"0" doc:"sent back with a change; 0: none was made"`
+	Revision  int         `json:"revision" minimum:"0" doc:"sent back with a change; 0: none was made"`
 	School    year.School `json:"school"`
-	Suggested []year.Term `json:"suggested,omitempty"             doc:"terms to begin with, where there are none" required:"false" maxItems:"12"`
+	Suggested []year.Term `json:"suggested,omitempty" doc:"terms to begin with, where there are none" required:"false" maxItems:"12"`
 }
 
 // DayKind is what is on a day of a year.
@@ -40,22 +40,22 @@ const (
 // YearDay is a day of a class.
 type YearDay struct {
 	Date    year.Date      `json:"date"`
-	Kind    DayKind        `json:"kind"       enum:"lesson,taught,off,lost,empty"`
-	Name    string         `json:"name"                                                       doc:"of the day off, or why it is lost"`
-	Purpose lesson.Purpose `json:"purpose"    enum:"introduce,again,revise,compare,catch-up,"`
-	Cards   []string       `json:"cards"                                                      doc:"card ids: new, or revised"`
+	Kind    DayKind        `json:"kind" enum:"lesson,taught,off,lost,empty"`
+	Name    string         `json:"name" doc:"of the day off, or why it is lost"`
+	Purpose lesson.Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up,"`
+	Cards   []string       `json:"cards" doc:"card ids: new, or revised"`
 	// MovedFrom is the day on which its first sound would come if no day of this week or later were lost.
-	MovedFrom year.Date `json:"moved_from"                                                 doc:"empty where it did not move"`
-	Silent    bool      `json:"silent"                                                     doc:"it is over, and nothing was logged"`
+	MovedFrom year.Date `json:"moved_from" doc:"empty where it did not move"`
+	Silent    bool      `json:"silent" doc:"it is over, and nothing was logged"`
 }
 
 // YearWeek is a week of a class.
 type YearWeek struct {
 	Monday year.Date `json:"monday"`
-	Term   string    `json:"term"   doc:"empty outside the terms"`
+	Term   string    `json:"term" doc:"empty outside the terms"`
 	Number int       `json:"number" doc:"of the week in its term, from 1; 0 outside"`
 	Assess bool      `json:"assess" doc:"nothing new comes"`
-	Days   []YearDay `json:"days"   doc:"Monday to Friday, and other days with a lesson"`
+	Days   []YearDay `json:"days" doc:"Monday to Friday, and other days with a lesson"`
 }
 
 // MovedCard is a card that comes on another day than before; empty: not at all.
@@ -72,12 +72,12 @@ type ClassYear struct {
 	School       SchoolYear  `json:"school"`
 	Pace         year.Pace   `json:"pace"`
 	PaceRevision int         `json:"pace_revision"`
-	PerWeek      int         `json:"per_week"            doc:"new sounds a week that it is laid out by"`
+	PerWeek      int         `json:"per_week" doc:"new sounds a week that it is laid out by"`
 	Weeks        []YearWeek  `json:"weeks"`
-	Ends         year.Date   `json:"ends"                doc:"the day of its last new sound; empty where nothing new is left"`
-	Left         []string    `json:"left"                doc:"card ids for which there is no room"`
-	Behind       int         `json:"behind"              doc:"new sounds fewer than if no day had been lost since its start; below zero: more"`
-	Moved        []MovedCard `json:"moved"               doc:"what the question changes"`
+	Ends         year.Date   `json:"ends" doc:"the day of its last new sound; empty where nothing new is left"`
+	Left         []string    `json:"left" doc:"card ids for which there is no room"`
+	Behind       int         `json:"behind" doc:"new sounds fewer than if no day had been lost since its start; below zero: more"`
+	Moved        []MovedCard `json:"moved" doc:"what the question changes"`
 	FeedMade     *time.Time  `json:"feed_made,omitempty" doc:"when its subscription address was made, where it has one"`
 }
 
@@ -209,11 +209,11 @@ func (y Years) SetPace(ctx context.Context, by tx.Actor, classID string, revisio
 
 // Loss is a day on which a class, or every class, had no lesson; or that it had one, after all.
 type Loss struct {
-	Date     year.Date `json:"date"     maxLength:"10"`
-	Rule     year.Rule `json:"rule"                    enum:"shift,drop-revision,double-up," doc:"empty: the team's"`
-	Why      string    `json:"why"      maxLength:"80"`
-	Everyone bool      `json:"everyone"                                                      doc:"all classes and groups that have a lesson on that day"`
-	Lost     bool      `json:"lost"                                                          doc:"false: it was not lost, after all"`
+	Date     year.Date `json:"date" maxLength:"10"`
+	Rule     year.Rule `json:"rule" enum:"shift,drop-revision,double-up," doc:"empty: the team's"`
+	Why      string    `json:"why" maxLength:"80"`
+	Everyone bool      `json:"everyone" doc:"all classes and groups that have a lesson on that day"`
+	Lost     bool      `json:"lost" doc:"false: it was not lost, after all"`
 }
 
 // Lose notes a lost day, or takes that back. Classes without a lesson on that day are passed over where it is for

@@ -23,10 +23,10 @@ import (
 
 // BlindTake is a take to listen to: no verdict, no speaker and nobody else's opinion stands beside it.
 type BlindTake struct {
-	TakeID string         `json:"take_id"        format:"uuid"`
+	TakeID string         `json:"take_id" format:"uuid"`
 	Pair   spelling.Pair  `json:"pair"`
-	AsIn   string         `json:"as_in"                        doc:"a word with the sound; may be empty"`
-	Mine   *HearingResult `json:"mine,omitempty"               doc:"what I said of it"`
+	AsIn   string         `json:"as_in" doc:"a word with the sound; may be empty"`
+	Mine   *HearingResult `json:"mine,omitempty" doc:"what I said of it"`
 }
 
 // HearingResult is what a listener says of a take.
@@ -143,7 +143,7 @@ type Divided struct {
 	TakeID  string            `json:"take_id" format:"uuid"`
 	CardID  string            `json:"card_id" format:"uuid"`
 	Pair    spelling.Pair     `json:"pair"`
-	Verdict recording.Verdict `json:"verdict"               enum:"pure,fix,retake"`
+	Verdict recording.Verdict `json:"verdict" enum:"pure,fix,retake"`
 	Said    []HearingVote     `json:"said"`
 }
 

@@ -15,10 +15,10 @@ import (
 // Rejudged is what came of judging all takes again. After is the last one that was judged.
 type Rejudged struct {
 	Judged  int             `json:"judged"`
-	All     int             `json:"all"             doc:"takes of the library"`
+	All     int             `json:"all" doc:"takes of the library"`
 	After   string          `json:"after,omitempty" doc:"the take that was judged last"`
-	Changed []RejudgedTake  `json:"changed"         doc:"whose verdict is another now"`
-	Failed  []RejudgedFault `json:"failed"          doc:"that could not be read; they stay as they are"`
+	Changed []RejudgedTake  `json:"changed" doc:"whose verdict is another now"`
+	Failed  []RejudgedFault `json:"failed" doc:"that could not be read; they stay as they are"`
 }
 
 // RejudgedTake is a take whose verdict has changed, and why.
@@ -27,8 +27,8 @@ type RejudgedTake struct {
 	CardID string            `json:"card_id" format:"uuid"`
 	Pair   spelling.Pair     `json:"pair"`
 	Chosen bool              `json:"chosen"`
-	Before recording.Verdict `json:"before"                enum:"pure,fix,retake"`
-	After  recording.Verdict `json:"after"                 enum:"pure,fix,retake"`
+	Before recording.Verdict `json:"before" enum:"pure,fix,retake"`
+	After  recording.Verdict `json:"after" enum:"pure,fix,retake"`
 	Why    string            `json:"why"`
 }
 

@@ -18,36 +18,36 @@ import (
 
 // ShelfSound is a card with what is needed to record it.
 type ShelfSound struct {
-	CardID    string           `json:"card_id"              format:"uuid"`
+	CardID    string           `json:"card_id" format:"uuid"`
 	Pair      spelling.Pair    `json:"pair"`
 	Step      int              `json:"step"`
 	MouthCue  string           `json:"mouth_cue"`
-	Slip      string           `json:"slip"                               doc:"what not to add"`
-	KeyWord   string           `json:"key_word"                           doc:"with this spelling; empty where no word has it"`
+	Slip      string           `json:"slip" doc:"what not to add"`
+	KeyWord   string           `json:"key_word" doc:"with this spelling; empty where no word has it"`
 	TakeID    string           `json:"take_id,omitempty"`
 	Speaker   string           `json:"speaker,omitempty"`
-	Verdict   string           `json:"verdict,omitempty"                                                                       enum:"pure,fix,retake"`
-	LevelLUFS float64          `json:"level_lufs,omitempty"               doc:"of the master"`
+	Verdict   string           `json:"verdict,omitempty" enum:"pure,fix,retake"`
+	LevelLUFS float64          `json:"level_lufs,omitempty" doc:"of the master"`
 	SNR       float64          `json:"snr_db,omitempty"`
 	Plain     bool             `json:"plain,omitempty"`
 	Contrast  *Contrasted      `json:"contrast,omitempty"`
-	Same      *SameSound       `json:"same,omitempty"                     doc:"for a card without a take"`
-	Drawn     *strokes.Written `json:"drawn,omitempty"                    doc:"the letter as the team writes it"`
+	Same      *SameSound       `json:"same,omitempty" doc:"for a card without a take"`
+	Drawn     *strokes.Written `json:"drawn,omitempty" doc:"the letter as the team writes it"`
 }
 
 // SameSound is another card with this sound that has its take already.
 type SameSound struct {
 	Grapheme string `json:"grapheme"`
-	TakeID   string `json:"take_id"  format:"uuid"`
+	TakeID   string `json:"take_id" format:"uuid"`
 }
 
 // Contrasted is a sound to hear against another: the same mouth with the voice on or off, or, where English has
 // none such, a hiss against a hum.
 type Contrasted struct {
-	CardID   string `json:"card_id"  format:"uuid"`
+	CardID   string `json:"card_id" format:"uuid"`
 	Grapheme string `json:"grapheme"`
 	Sound    string `json:"sound"`
-	Voiced   bool   `json:"voiced"                 doc:"the other sound is the voiced one"`
+	Voiced   bool   `json:"voiced" doc:"the other sound is the voiced one"`
 }
 
 // Shelf is the library as it sounds: every card with its agreed take or without, and how alike the takes are.

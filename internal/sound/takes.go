@@ -19,12 +19,12 @@ type Takes struct{ Env tx.Env }
 
 // TakeView is a take with its report.
 type TakeView struct {
-	TakeID    string           `json:"take_id"    format:"uuid"`
-	CardID    string           `json:"card_id"    format:"uuid"`
+	TakeID    string           `json:"take_id" format:"uuid"`
+	CardID    string           `json:"card_id" format:"uuid"`
 	Speaker   string           `json:"speaker"`
 	ConsentOn time.Time        `json:"consent_on"`
 	Trim      recording.Trim   `json:"trim"`
-	Plain     bool             `json:"plain"                    doc:"played as recorded, without the tool's fixes"`
+	Plain     bool             `json:"plain" doc:"played as recorded, without the tool's fixes"`
 	Report    recording.Report `json:"report"`
 	Chosen    bool             `json:"chosen"`
 	CreatedBy string           `json:"created_by"`
@@ -182,10 +182,10 @@ func (k Takes) changeOne(
 // Fixes are what is done to a take when it is played: where it starts and ends, and, unless plain, rumble taken
 // out and the library's loudness.
 type Fixes struct {
-	StartMs int  `json:"start_ms"          minimum:"0" doc:"milliseconds from the start of the recording"`
-	EndMs   int  `json:"end_ms"            minimum:"0" doc:"milliseconds from the start of the recording"`
-	Plain   bool `json:"plain,omitempty"               doc:"play it as recorded"`
-	Propose bool `json:"propose,omitempty"             doc:"take the tool's own trim points"`
+	StartMs int  `json:"start_ms" minimum:"0" doc:"milliseconds from the start of the recording"`
+	EndMs   int  `json:"end_ms" minimum:"0" doc:"milliseconds from the start of the recording"`
+	Plain   bool `json:"plain,omitempty" doc:"play it as recorded"`
+	Propose bool `json:"propose,omitempty" doc:"take the tool's own trim points"`
 }
 
 // minTrimMs is the shortest sound that a trim may leave, in milliseconds: a tap of t is about as long.

@@ -78,20 +78,20 @@ func declare(name string, row reflect.Type) string {
 	return sql
 }
 
-// scanRows is a statement that answers rows, each a struct by its columns' names.
-type scanRows[T any] struct{ name, sql string }
+// rowQuery is a statement that answers rows, each a struct by its columns' names.
+type rowQuery[T any] struct{ name, sql string }
 
-func query[T any](name string) scanRows[T] {
-	return scanRows[T]{name, declare(name, reflect.TypeFor[T]())}
+func query[T any](name string) rowQuery[T] {
+	return rowQuery[T]{name, declare(name, reflect.TypeFor[T]())}
 }
 
-func (s scanRows[T]) one(ctx context.Context, db DB, a args) (T, error) {
+func (s rowQuery[T]) one(ctx context.Context, db DB, a args) (T, error) {
 	rows, _ := db.Query(ctx, s.sql, a)
 	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByName[T])
 	return v, wrap(s.name, err)
 }
 
-func (s scanRows[T]) many(ctx context.Context, db DB, a args) ([]T, error) {
+func (s rowQuery[T]) many(ctx context.Context, db DB, a args) ([]T, error) {
 	rows, _ := db.Query(ctx, s.sql, a)
 	v, err := pgx.CollectRows(rows, pgx.RowToStructByName[T])
 	if v == nil {
@@ -100,14 +100,14 @@ func (s scanRows[T]) many(ctx context.Context, db DB, a args) ([]T, error) {
 	return v, wrap(s.name, err)
 }
 
-// jsonValue is a statement that answers one value.
-type jsonValue[T any] struct{ name, sql string }
+// valueQuery is a statement that answers one value.
+type valueQuery[T any] struct{ name, sql string }
 
-func value[T any](name string) jsonValue[T] {
-	return jsonValue[T]{name, declare(name, reflect.TypeFor[T]())}
+func value[T any](name string) valueQuery[T] {
+	return valueQuery[T]{name, declare(name, reflect.TypeFor[T]())}
 }
 
-func (s jsonValue[T]) get(ctx context.Context, db DB, a args) (T, error) {
+func (s valueQuery[T]) get(ctx context.Context, db DB, a args) (T, error) {
 	rows, _ := db.Query(ctx, s.sql, a)
 	v, err := pgx.CollectExactlyOneRow(rows, pgx.RowTo[T])
 	return v, wrap(s.name, err)

@@ -68,7 +68,7 @@ func (l Library) PutPace(
 	return l.replace(ctx, pacePut, paceSet, a, revision)
 }
 
-func kept[T any](ctx context.Context, l Library, q scanRows[yearRow], k document.Kind[T], a args) (*T, int, error) {
+func kept[T any](ctx context.Context, l Library, q rowQuery[yearRow], k document.Kind[T], a args) (*T, int, error) {
 	row, err := q.one(ctx, l.db, l.with(a))
 	if errors.Is(err, ErrNotFound) {
 		return nil, 0, nil

@@ -25,16 +25,16 @@ type Lessons struct{ Env tx.Env }
 
 // LessonView is a stored lesson.
 type LessonView struct {
-	LessonID    string           `json:"lesson_id"        format:"uuid"`
-	ClassID     string           `json:"class_id"         format:"uuid"`
+	LessonID    string           `json:"lesson_id" format:"uuid"`
+	ClassID     string           `json:"class_id" format:"uuid"`
 	ClassName   string           `json:"class_name"`
-	Revision    int              `json:"revision"                       doc:"sent back with each change"`
+	Revision    int              `json:"revision" doc:"sent back with each change"`
 	CreatedBy   string           `json:"created_by"`
 	CreatedAt   time.Time        `json:"created_at"`
-	CardChanged bool             `json:"card_changed"                   doc:"one of its cards has changed since"`
-	Logged      *store.LessonLog `json:"logged,omitempty"               doc:"where it was taught"`
-	Sure        []Sure           `json:"sure"                           doc:"how sure the class was, where it was taught"`
-	Untouched   map[string]int   `json:"untouched"                      doc:"by card: how sure a meeting is in which nothing was unsure; 3 where the class was sure for long"`
+	CardChanged bool             `json:"card_changed" doc:"one of its cards has changed since"`
+	Logged      *store.LessonLog `json:"logged,omitempty" doc:"where it was taught"`
+	Sure        []Sure           `json:"sure" doc:"how sure the class was, where it was taught"`
+	Untouched   map[string]int   `json:"untouched" doc:"by card: how sure a meeting is in which nothing was unsure; 3 where the class was sure for long"`
 	Lesson      lesson.Lesson    `json:"lesson"`
 }
 
@@ -102,9 +102,9 @@ func untouched(rows []store.LogRow, l store.Lesson) map[string]int {
 // LessonAsk is what a lesson is made from.
 type LessonAsk struct {
 	ClassID string         `json:"class_id" format:"uuid"`
-	Purpose lesson.Purpose `json:"purpose"                enum:"introduce,again,revise,compare,catch-up"`
-	CardIDs []string       `json:"card_ids"                                                              maxItems:"12" doc:"its targets; none: by need"`
-	Minutes int            `json:"minutes"                                                                                              doc:"4 to 60"`
+	Purpose lesson.Purpose `json:"purpose" enum:"introduce,again,revise,compare,catch-up"`
+	CardIDs []string       `json:"card_ids" maxItems:"12" doc:"its targets; none: by need"`
+	Minutes int            `json:"minutes" doc:"4 to 60"`
 }
 
 // input gathers what a lesson depends on. Cards are taken in their agreed version where they have one, and all in the
@@ -298,14 +298,14 @@ func (l Lessons) Lessons(
 // ClassDay is where a class stands: one row of the lessons' page.
 type ClassDay struct {
 	store.Class
-	Next     string   `json:"next"                  doc:"card id, empty where the order is done"`
-	NextName string   `json:"next_name"             doc:"its grapheme"`
-	Due      []string `json:"due"                   doc:"card ids that the class is least sure of"`
+	Next     string   `json:"next" doc:"card id, empty where the order is done"`
+	NextName string   `json:"next_name" doc:"its grapheme"`
+	Due      []string `json:"due" doc:"card ids that the class is least sure of"`
 	DueNames []string `json:"due_names"`
 	// Again are cards that it forgot twice, and Focus those that a group catches up on.
-	Again      []string   `json:"again"                 doc:"card ids that were forgotten twice"`
+	Again      []string   `json:"again" doc:"card ids that were forgotten twice"`
 	AgainNames []string   `json:"again_names"`
-	Focus      []string   `json:"focus"                 doc:"card ids that a group catches up on, those it needs most first"`
+	Focus      []string   `json:"focus" doc:"card ids that a group catches up on, those it needs most first"`
 	FocusNames []string   `json:"focus_names"`
 	LastTaught *time.Time `json:"last_taught,omitempty" doc:"where a lesson was logged"`
 	LastName   string     `json:"last_name"`

@@ -20,27 +20,27 @@ import (
 
 // Sure is how sure a class was of a card; reading, spelling and forming may be given apart.
 type Sure struct {
-	CardID   string `json:"card_id"            format:"uuid"`
-	Sure     int    `json:"sure"                             minimum:"0" maximum:"3" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
-	Reading  *int   `json:"reading,omitempty"                minimum:"0" maximum:"3"                                            required:"false"`
-	Spelling *int   `json:"spelling,omitempty"               minimum:"0" maximum:"3"                                            required:"false"`
-	Forming  *int   `json:"forming,omitempty"                minimum:"0" maximum:"3"                                            required:"false"`
+	CardID   string `json:"card_id" format:"uuid"`
+	Sure     int    `json:"sure" minimum:"0" maximum:"3" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
+	Reading  *int   `json:"reading,omitempty" minimum:"0" maximum:"3" required:"false"`
+	Spelling *int   `json:"spelling,omitempty" minimum:"0" maximum:"3" required:"false"`
+	Forming  *int   `json:"forming,omitempty" minimum:"0" maximum:"3" required:"false"`
 }
 
 // Taught is what is noted when a lesson was taught. TaughtOn is a day, empty for now.
 type Taught struct {
-	TaughtOn string   `json:"taught_on,omitempty" required:"false" maxLength:"10"  doc:"2026-11-26; empty: now"`
-	Reached  string   `json:"reached"                              maxLength:"40"  doc:"id of the last step that was held"`
-	Skipped  []string `json:"skipped,omitempty"   required:"false"                 doc:"ids of steps left out"                maxItems:"40"`
-	Note     string   `json:"note,omitempty"      required:"false" maxLength:"600" doc:"about the class, never about a child"`
-	Sure     []Sure   `json:"sure"                                                                                            maxItems:"80"`
-	Took     []Took   `json:"took,omitempty"      required:"false"                 doc:"steps that were held to their end"    maxItems:"40"`
+	TaughtOn string   `json:"taught_on,omitempty" required:"false" maxLength:"10" doc:"2026-11-26; empty: now"`
+	Reached  string   `json:"reached" maxLength:"40" doc:"id of the last step that was held"`
+	Skipped  []string `json:"skipped,omitempty" required:"false" doc:"ids of steps left out" maxItems:"40"`
+	Note     string   `json:"note,omitempty" required:"false" maxLength:"600" doc:"about the class, never about a child"`
+	Sure     []Sure   `json:"sure" maxItems:"80"`
+	Took     []Took   `json:"took,omitempty" required:"false" doc:"steps that were held to their end" maxItems:"40"`
 }
 
 // Took is how long a step was held.
 type Took struct {
 	StepID  string `json:"step_id" maxLength:"60"`
-	Seconds int    `json:"seconds"                minimum:"1" maximum:"7200"`
+	Seconds int    `json:"seconds" minimum:"1" maximum:"7200"`
 }
 
 // earliest is how far back a log may lie.
@@ -130,17 +130,17 @@ func (l Lessons) Unlog(ctx context.Context, by tx.Actor, id string) error {
 // Meeting is one line of a class's log.
 type Meeting struct {
 	LogID      int64         `json:"log_id"`
-	CardID     string        `json:"card_id"            format:"uuid"`
+	CardID     string        `json:"card_id" format:"uuid"`
 	Pair       spelling.Pair `json:"pair"`
-	LessonID   string        `json:"lesson_id"                        doc:"empty where it was not in a lesson of ours"`
+	LessonID   string        `json:"lesson_id" doc:"empty where it was not in a lesson of ours"`
 	Introduced bool          `json:"introduced"`
-	Sure       int           `json:"sure"                             doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
+	Sure       int           `json:"sure" doc:"0 not yet, 1 shaky, 2 sure, 3 secure"`
 	Reading    *int          `json:"reading,omitempty"`
 	Spelling   *int          `json:"spelling,omitempty"`
 	Forming    *int          `json:"forming,omitempty"`
 	MetAt      time.Time     `json:"met_at"`
-	LoggedBy   string        `json:"logged_by"                        doc:"initials"`
-	Group      string        `json:"group"                            doc:"the group whose lesson it was, where its log flows back; else empty"`
+	LoggedBy   string        `json:"logged_by" doc:"initials"`
+	Group      string        `json:"group" doc:"the group whose lesson it was, where its log flows back; else empty"`
 }
 
 // History is what a class was taught: lessons and meetings, the newest first.

@@ -20,7 +20,7 @@ type PlayWord struct {
 	FoundWord
 	Shown string   `json:"shown" doc:"what stands on the board"`
 	Says  string   `json:"says"`
-	Mark  []int    `json:"mark"  doc:"places of the letters to mark, from 0"`
+	Mark  []int    `json:"mark" doc:"places of the letters to mark, from 0"`
 	Parts []string `json:"parts" doc:"of a compound"`
 }
 

@@ -23,8 +23,8 @@ type Running struct{ Env tx.Env }
 
 // RunView is a running lesson. NowMS is the server's clock, so that faces on several machines count alike.
 type RunView struct {
-	Marks []running.Mark `json:"marks"  maxItems:"600"`
-	NowMS int64          `json:"now_ms"                doc:"milliseconds since 1970 by the server's clock"`
+	Marks []running.Mark `json:"marks" maxItems:"600"`
+	NowMS int64          `json:"now_ms" doc:"milliseconds since 1970 by the server's clock"`
 }
 
 func (r Running) view(marks []running.Mark) RunView { return RunView{marks, r.Env.Now().UnixMilli()} }
@@ -71,7 +71,7 @@ const PassLifetime = 4 * time.Hour
 
 // DeskCode lets one phone join.
 type DeskCode struct {
-	Code  string    `json:"code"  doc:"eight signs, typed on the phone at /join"`
+	Code  string    `json:"code" doc:"eight signs, typed on the phone at /join"`
 	Until time.Time `json:"until"`
 }
 
@@ -170,8 +170,8 @@ type OwnWord struct {
 	Word     string         `json:"word"`
 	Bits     []spelling.Bit `json:"bits"`
 	Readable bool           `json:"readable"`
-	Why      string         `json:"why"      doc:"where the class cannot read it: which pair is not taught yet"`
-	Guess    bool           `json:"guess"    doc:"the word is in no list: look at its bridges before it is shown"`
+	Why      string         `json:"why" doc:"where the class cannot read it: which pair is not taught yet"`
+	Guess    bool           `json:"guess" doc:"the word is in no list: look at its bridges before it is shown"`
 }
 
 // OwnWord cuts a word that a child brought, and tells whether the class of the lesson can read it.

@@ -21,21 +21,21 @@ import (
 // CheckedWord is one word of a checked text.
 type CheckedWord struct {
 	Text     string         `json:"text"`
-	Start    int            `json:"start"    doc:"in runes, from the start of the text"`
-	Status   texts.Status   `json:"status"                                                                      enum:"decodable,exception,untaught,ambiguous,unknown,name"`
+	Start    int            `json:"start" doc:"in runes, from the start of the text"`
+	Status   texts.Status   `json:"status" enum:"decodable,exception,untaught,ambiguous,unknown,name"`
 	Untaught []string       `json:"untaught"`
-	Instead  []string       `json:"instead"  doc:"readable words that could stand here"`
-	Comes    int            `json:"comes"    doc:"step that teaches it as an exception word, 0 where none does"`
+	Instead  []string       `json:"instead" doc:"readable words that could stand here"`
+	Comes    int            `json:"comes" doc:"step that teaches it as an exception word, 0 where none does"`
 	Bits     []spelling.Bit `json:"bits"`
 }
 
 // CheckedText is a text against what a class has been taught.
 type CheckedText struct {
-	Decodable     float64          `json:"decodable"      doc:"share of the words, 0 to 1"`
+	Decodable     float64          `json:"decodable" doc:"share of the words, 0 to 1"`
 	Words         []CheckedWord    `json:"words"`
 	Remarks       []string         `json:"remarks"`
 	NewExceptions []string         `json:"new_exceptions" doc:"words with an odd part, not taught yet"`
-	Sentences     []texts.Sentence `json:"sentences"      doc:"how long each is"`
+	Sentences     []texts.Sentence `json:"sentences" doc:"how long each is"`
 }
 
 // MaxText is the longest text that is checked, in bytes.
@@ -144,7 +144,7 @@ func (w Words) Chop(text string) ([]string, error) {
 type BankView struct {
 	store.BankText
 	Decodable float64  `json:"decodable" doc:"share of words that the class can read, 0 to 1; 0 without a class"`
-	Missing   []string `json:"missing"   doc:"pairs not yet taught"`
+	Missing   []string `json:"missing" doc:"pairs not yet taught"`
 	Remarks   []string `json:"remarks"`
 }
 

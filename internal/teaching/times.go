@@ -74,16 +74,16 @@ func learnt(times []pace.Time, classID string) []pace.Estimate {
 type StepPace struct {
 	pace.Estimate
 	Name    string `json:"name"`
-	Used    bool   `json:"used"      doc:"the next plan goes by it"`
+	Used    bool   `json:"used" doc:"the next plan goes by it"`
 	Planned int    `json:"planned_s" doc:"seconds that were planned, the middle one of its lessons"`
-	Took    int    `json:"took_s"    doc:"seconds that it took, the middle one"`
+	Took    int    `json:"took_s" doc:"seconds that it took, the middle one"`
 }
 
 // HeldLesson is a lesson beside its plan.
 type HeldLesson struct {
 	LessonID string    `json:"lesson_id" format:"uuid"`
 	TaughtAt time.Time `json:"taught_at"`
-	Planned  int       `json:"planned_s"               doc:"of the steps that were held"`
+	Planned  int       `json:"planned_s" doc:"of the steps that were held"`
 	Took     int       `json:"took_s"`
 }
 
@@ -91,7 +91,7 @@ type HeldLesson struct {
 type Times struct {
 	Steps   []StepPace   `json:"steps"`
 	Lessons []HeldLesson `json:"lessons" doc:"the newest first"`
-	Over    int          `json:"over_s"                   doc:"by how many seconds its lessons run over, the middle one of the newest; 0 where they do not"`
+	Over    int          `json:"over_s" doc:"by how many seconds its lessons run over, the middle one of the newest; 0 where they do not"`
 	Drop    []string     `json:"drop" doc:"names of the steps to leave out so that they fit, those needed least first"`
 }
 

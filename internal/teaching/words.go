@@ -58,9 +58,9 @@ func (q FindQuery) chance(stream uint64) *rand.Rand {
 type FoundWords struct {
 	Words []FoundWord    `json:"words"`
 	Total int            `json:"total"`
-	Note  string         `json:"note"                            doc:"what to relax where nothing fits"`
+	Note  string         `json:"note" doc:"what to relax where nothing fits"`
 	Near  []words.Answer `json:"near" doc:"words that need one pair more, and where it comes"`
-	Most  *words.Unlock  `json:"most,omitempty"                  doc:"the one pair of the order that would unlock most words at once"`
+	Most  *words.Unlock  `json:"most,omitempty" doc:"the one pair of the order that would unlock most words at once"`
 }
 
 // FoundWord is a word cut into graphemes for its bridges.
@@ -235,10 +235,10 @@ func (w Words) FirstOrLast(ctx context.Context, by tx.Actor, cardID string, seed
 // Unlocked is what a step of the order makes readable.
 type Unlocked struct {
 	Step    int         `json:"step"`
-	Total   int         `json:"total"   doc:"all words, rare ones too"`
-	Known   int         `json:"known"   doc:"words that most children of that age know"`
-	Words   []FoundWord `json:"words"   doc:"the best known first"`
-	Taught  int         `json:"taught"  doc:"pairs up to and with this step"`
+	Total   int         `json:"total" doc:"all words, rare ones too"`
+	Known   int         `json:"known" doc:"words that most children of that age know"`
+	Words   []FoundWord `json:"words" doc:"the best known first"`
+	Taught  int         `json:"taught" doc:"pairs up to and with this step"`
 	Longest string      `json:"longest" doc:"the word of most sounds among the known ones"`
 }
 
@@ -306,7 +306,7 @@ type WordOffer struct {
 	Starts   []string       `json:"starts" doc:"pictures that start with the sound"`
 	Ends     []string       `json:"ends" doc:"pictures that end with it"`
 	Holds    []string       `json:"holds" doc:"pictures that have it in the middle"`
-	Unlocked int            `json:"unlocked"                  doc:"readable words with this pair, of all familiarities"`
+	Unlocked int            `json:"unlocked" doc:"readable words with this pair, of all familiarities"`
 	Note     string         `json:"note"`
 }
 

@@ -42,10 +42,10 @@ const (
 type Finding struct {
 	// Key is the same as long as what was found is the same, so that a team can leave it for good.
 	Key   string   `json:"key"`
-	Code  Code     `json:"code"           enum:"contradiction,same-keyword,same-picture,same-action,same-rhyme,other-spelling,word,slip,sentence,none-readable,few-words,breath,thing,second-name,loudness,unlike"`
-	Cards []string `json:"cards"                                                                                                                                                                                   doc:"card ids, the one to be mended first"`
-	Field string   `json:"field"                                                                                                                                                                                   doc:"the part of the card by its name, or take"`
-	Text  string   `json:"text"                                                                                                                                                                                    doc:"what is wrong there, and why"`
+	Code  Code     `json:"code" enum:"contradiction,same-keyword,same-picture,same-action,same-rhyme,other-spelling,word,slip,sentence,none-readable,few-words,breath,thing,second-name,loudness,unlike"`
+	Cards []string `json:"cards" doc:"card ids, the one to be mended first"`
+	Field string   `json:"field" doc:"the part of the card by its name, or take"`
+	Text  string   `json:"text" doc:"what is wrong there, and why"`
 	Mend  *Mend    `json:"mend,omitempty"`
 }
 
@@ -53,8 +53,8 @@ type Finding struct {
 type Mend struct {
 	CardID  string `json:"card_id" format:"uuid"`
 	Field   string `json:"field"`
-	Wording string `json:"wording"               doc:"a list has a line for each item"`
-	Label   string `json:"label"                 doc:"what the press does"`
+	Wording string `json:"wording" doc:"a list has a line for each item"`
+	Label   string `json:"label" doc:"what the press does"`
 }
 
 // Take is a chosen take as it is played.
