@@ -317,13 +317,12 @@ func (s *server) register(everybody, members huma.API) {
 	s.runCalls(everybody, members)
 	s.yearCalls(everybody, members)
 	s.orderCalls(members)
-	boundCards(members.OpenAPI())
+	boundCards(members.OpenAPI().Components.Schemas.Map()["CardContent"])
 	boundInput(members.OpenAPI())
 }
 
 // boundCards gives the fields of a card the limits that the core lists.
-func boundCards(all *huma.OpenAPI) {
-	content := all.Components.Schemas.Map()["CardContent"]
+func boundCards(content *huma.Schema) {
 	for _, f := range card.Fields {
 		p := content.Properties[f.Name]
 		if f.MaxLength > 0 {

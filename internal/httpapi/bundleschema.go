@@ -14,6 +14,7 @@ import (
 func BundleSchema() ([]byte, error) {
 	registry := huma.NewMapRegistry("#/$defs/", huma.DefaultSchemaNamer)
 	registry.Schema(reflect.TypeFor[bundle.Library](), true, "Library")
+	boundCards(registry.Map()["Card"])
 	raw, err := json.Marshal(map[string]any{
 		"$schema":     "https://json-schema.org/draft/2020-12/schema",
 		"title":       "Bright Chalk bundle: library.json",
