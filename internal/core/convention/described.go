@@ -1,5 +1,7 @@
 package convention
 
+import "strings"
+
 // SettingKind is how a setting is chosen.
 type SettingKind string
 
@@ -27,13 +29,31 @@ type Setting struct {
 	Otherwise string      `json:"otherwise"` // what holds if it is off or empty
 	Kind      SettingKind `json:"kind"`
 	Choices   []Option    `json:"choices"`
+	Default   string      `json:"default"`    // the choice that holds if none is stored
 	MaxLength int         `json:"max_length"` // characters of a wording, or of the words of a list together
 	Effect    string      `json:"effect"`     // where it shows
 	Needs     string      `json:"needs"`      // key of a switch without which it is not asked
 }
 
+// What the adult says and does where the team has written nothing (common practice, no published source).
+const (
+	DefaultMistake = "say the sound again, cross it out, write it beside"
+	DefaultChecks  = "capital, spaces, stop, letter groups"
+)
+
+// DefaultVoices and DefaultSigns hold where the team has none of its own (common practice, no published source). The
+// last voice needs a sound that can be held.
+var (
+	DefaultVoices = []string{"in a whisper", "low", "high", "on one long breath"}
+	DefaultSigns  = Signs{
+		Adult: "hand on your chest", Both: "arms open wide", Class: "an open hand towards them",
+		Silently: "a finger on closed lips, then open it",
+	}
+)
+
 // Groups of settings.
 const (
+	forTeam   = "For the whole team"
 	inLessons = "In lessons"
 	oneUnit   = "What counts as one unit"
 	howSaid   = "How we say it"
@@ -42,12 +62,12 @@ const (
 // Settings lists the settings in the order of the form.
 var Settings = []Setting{
 	{
-		Key: "paper", Group: inLessons, Label: "Paper", Kind: Choice, Effect: "everything that is printed",
-		Choices: []Option{{"A4", "A4"}, {"Letter", "Letter"}},
+		Key: "paper", Group: forTeam, Label: "Paper", Kind: Choice, Effect: "everything that is printed",
+		Choices: []Option{{"A4", "A4"}, {"Letter", "Letter"}}, Default: "A4",
 	},
 	{
-		Key: "agreeing", Group: inLessons, Label: "Who agrees a card", Kind: Choice, Effect: "reviews",
-		Choices: []Option{{"", "a lead"}, {"two", "two who write, whoever they are"}},
+		Key: "agreeing", Group: forTeam, Label: "Who agrees a card", Kind: Choice, Effect: "reviews",
+		Choices: []Option{{"lead", "a lead"}, {"two", "two who write, whoever they are"}}, Default: "lead",
 	},
 	{
 		Key: "letter_names", Group: inLessons, Label: "Letter names from day one", Otherwise: "only the sound is said",
@@ -108,22 +128,22 @@ var Settings = []Setting{
 	{
 		Key: "says.answer", Group: howSaid, Label: "What the class answers to a card", Kind: Choice, Effect: "every drill",
 		Choices: []Option{
-			{"", "the sound"},
+			{"sound", "the sound"},
 			{"keyword", "keyword and sound"},
 			{"name", "letter name, keyword, sound"},
 			{"action", "the sound with its action"},
-		},
+		}, Default: "sound",
 	},
 	{
 		Key: "says.writing", Group: howSaid, Label: "What is said while a letter is written", Kind: Choice,
 		Effect: "writing steps",
 		Choices: []Option{
-			{"", "the strokes"}, {"sound", "the sound"}, {"both", "the strokes, then the sound"},
-		},
+			{"strokes", "the strokes"}, {"sound", "the sound"}, {"both", "the strokes, then the sound"},
+		}, Default: "strokes",
 	},
 	{
 		Key: "says.voices", Group: howSaid, Label: "Voices in which a sound is echoed", Kind: List, MaxLength: 200,
-		Otherwise: "in a whisper, low, high, on one long breath", Effect: "the step that listens to the sound",
+		Otherwise: strings.Join(DefaultVoices, ", "), Effect: "the step that listens to the sound",
 	},
 	{
 		Key: "says.posture", Group: howSaid, Label: "Before writing", Kind: Words, MaxLength: 200,
@@ -131,11 +151,11 @@ var Settings = []Setting{
 	},
 	{
 		Key: "says.mistake", Group: howSaid, Label: "When something is written wrong", Kind: Words, MaxLength: 200,
-		Otherwise: "say the sound again, cross it out, write it beside", Effect: "spelling",
+		Otherwise: DefaultMistake, Effect: "spelling",
 	},
 	{
 		Key: "says.checks", Group: howSaid, Label: "Checks of a sentence", Kind: Words, MaxLength: 200,
-		Otherwise: "capital, spaces, stop, letter groups", Effect: "writing a sentence",
+		Otherwise: DefaultChecks, Effect: "writing a sentence",
 	},
 	{
 		Key: "says.gesture", Group: howSaid, Label: "A gesture for the sounds of a word", Kind: Words, MaxLength: 200,
@@ -143,19 +163,19 @@ var Settings = []Setting{
 	},
 	{
 		Key: "says.signs.adult", Group: howSaid, Label: "Sign: I speak", Kind: Words, MaxLength: 100,
-		Otherwise: "hand on your chest", Effect: "drills in turns",
+		Otherwise: DefaultSigns.Adult, Effect: "drills in turns",
 	},
 	{
 		Key: "says.signs.both", Group: howSaid, Label: "Sign: all together", Kind: Words, MaxLength: 100,
-		Otherwise: "arms open wide", Effect: "drills in turns",
+		Otherwise: DefaultSigns.Both, Effect: "drills in turns",
 	},
 	{
 		Key: "says.signs.class", Group: howSaid, Label: "Sign: the class speaks", Kind: Words, MaxLength: 100,
-		Otherwise: "an open hand towards them", Effect: "drills in turns",
+		Otherwise: DefaultSigns.Class, Effect: "drills in turns",
 	},
 	{
 		Key: "says.signs.silently", Group: howSaid, Label: "Sign: silently, then aloud", Kind: Words, MaxLength: 100,
-		Otherwise: "a finger on closed lips, then open it", Effect: "drills in turns",
+		Otherwise: DefaultSigns.Silently, Effect: "drills in turns",
 	},
 	{
 		Key: "says.one_side_first", Group: howSaid, Label: "The pack shows all pictures first, then all letters",

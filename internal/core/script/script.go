@@ -143,15 +143,7 @@ func Throat(a phoneme.Accent, p spelling.Pair) string {
 	return "“Hand on your throat. Does it hum?” " + answer
 }
 
-// Voices in which a class echoes a sound, ours to begin with; the long ones are for sounds that can be stretched.
-var voices = []struct {
-	name string
-	long bool
-}{
-	{"in a whisper", false}, {"low", false}, {"high", false}, {"on one long breath", true},
-}
-
-// long tells whether a voice of the team's asks for a stretched sound.
+// long reports whether a voice asks for a stretched sound.
 func long(voice string) bool {
 	for _, w := range []string{"long", "slow", "sung", "sing", "stretch"} {
 		if strings.Contains(strings.ToLower(voice), w) {
@@ -168,9 +160,7 @@ func Voices(c convention.Conventions, p spelling.Pair) []string {
 		list = append(list, strings.TrimSpace(v))
 	}
 	if len(list) == 0 {
-		for _, v := range voices {
-			list = append(list, v.name)
-		}
+		list = slices.Clone(convention.DefaultVoices)
 	}
 	if card.FindHold(c, p) == card.Short {
 		list = slices.DeleteFunc(list, long)

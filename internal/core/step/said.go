@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/lexicon"
@@ -48,7 +49,7 @@ func (b *FillInput) Recent() []card.Card {
 
 // Mistake is what is done when something is written wrong.
 func (t *Narration) Mistake() string {
-	return First(t.Conventions.Says.Mistake, "Written wrong: say the sound again, cross it out, write it beside.")
+	return First(t.Conventions.Says.Mistake, "Written wrong: "+convention.DefaultMistake+".")
 }
 
 // First is the first text that is not empty.

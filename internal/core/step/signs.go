@@ -12,14 +12,14 @@ func Sign(conv convention.Conventions, v lesson.Voice) string {
 	own := conv.Says.Signs
 	switch v {
 	case lesson.ByAdult:
-		return cmp.Or(own.Adult, "hand on your chest")
+		return cmp.Or(own.Adult, convention.DefaultSigns.Adult)
 	case lesson.Together:
-		return cmp.Or(own.Both, "arms open wide")
+		return cmp.Or(own.Both, convention.DefaultSigns.Both)
 	case lesson.Silently:
-		return cmp.Or(own.Silently, "a finger on closed lips, then open it")
+		return cmp.Or(own.Silently, convention.DefaultSigns.Silently)
 	case lesson.ByClass:
 	}
-	return cmp.Or(own.Class, "an open hand towards them")
+	return cmp.Or(own.Class, convention.DefaultSigns.Class)
 }
 
 // Signs are those for all voices.

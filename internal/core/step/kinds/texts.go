@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brightchalk/internal/core/card"
+	"brightchalk/internal/core/convention"
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/core/prose"
@@ -80,7 +81,7 @@ func tellSentence(t *step.Narration, s *lesson.Step) {
 	if len(s.Items) > 0 {
 		s.Pieces = pieces(s.Items[0].Value, t.Lesson.Seed)
 	}
-	checks := step.First(t.Conventions.Says.Checks, "Check together: capital, spaces, stop, letter groups.")
+	checks := step.First(t.Conventions.Says.Checks, "Check together: "+convention.DefaultChecks+".")
 	switch {
 	case s.Way == "open" && len(s.Items) > 0:
 		step.Adult(s, "Write it without its end: “"+unfinished(s.Items[0].Value)+" …” Each child ends it. "+checks)

@@ -35,6 +35,7 @@ export function ConventionsForm({ me }: { me: Me }) {
         )}
       </Field>
       <AccentChanges now={me.conventions.accent} next={c.accent} />
+      <Settings group="For the whole team" c={c} onChange={setC} />
       <Settings group="In lessons" c={c} onChange={setC} />
       <Settings group="What counts as one unit" c={c} onChange={setC} />
       <Together list={c.together ?? []} lead onChange={(together) => setC({ ...c, together })} />

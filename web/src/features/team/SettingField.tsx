@@ -8,7 +8,7 @@ type Props = { c: Conventions; onChange: (next: Conventions) => void }
 export function Settings({ group, c, onChange }: Props & { group: string }) {
   return (
     <fieldset className="flex flex-col gap-2">
-      <legend className="text-sm font-bold">{group}</legend>
+      <legend className="pt-3 text-xl font-bold">{group}</legend>
       {settings
         .filter((s) => s.group === group && isAsked(c, s))
         .map((s) => (
@@ -31,7 +31,7 @@ function SettingField({ setting: s, c, onChange }: Props & { setting: Setting })
     return (
       <Field label={s.label}>
         {(ids) => (
-          <Select {...ids} value={String(value ?? '')} onChange={(e) => set(e.target.value)} wide>
+          <Select {...ids} value={String(value || s.default)} onChange={(e) => set(e.target.value)} wide>
             {s.choices?.map((o) => (
               <option key={o.value} value={o.value}>
                 {o.label}

@@ -101,7 +101,7 @@ export const isAsked = (c: Conventions, s: Setting) => !s.needs || Boolean(value
 export function wordsFor(c: Conventions, s: Setting): string {
   const value = valueAt(c, s.key)
   if (s.kind === 'switch') return value ? 'yes' : `no: ${s.otherwise}`
-  if (s.kind === 'choice') return s.choices?.find((o) => o.value === (value ?? ''))?.label ?? String(value)
+  if (s.kind === 'choice') return s.choices?.find((o) => o.value === (value || s.default))?.label ?? String(value)
   const text = Array.isArray(value) ? value.join(', ') : String(value ?? '')
   return text || s.otherwise
 }
