@@ -21,7 +21,7 @@ type ByKey struct {
 
 func (s *server) auditCalls(api huma.API) {
 	a := s.app.Audits
-	keptCall(s, api, route{
+	cachedCall(s, api, route{
 		id: "audit", method: http.MethodGet, path: "/audit", tag: "audit",
 		summary: "What contradicts itself over the whole library, the gravest kinds first",
 	}, func(*nothing) string { return "" }, func(ctx context.Context, by tx.Actor, _ *nothing) (library.AuditView, error) {

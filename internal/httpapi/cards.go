@@ -67,7 +67,7 @@ func shown(m store.Medium, cache string, err error) (file, error) {
 
 func (s *server) cardCalls(api huma.API) {
 	a := s.app.Cards
-	keptCall(s, api, route{
+	cachedCall(s, api, route{
 		id: "wall", method: http.MethodGet, path: "/cards", tag: "cards", summary: "All cards, in teaching order",
 	}, func(in *allCards) string {
 		return strconv.FormatBool(in.Archived)

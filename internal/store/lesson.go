@@ -98,9 +98,9 @@ func (l Library) UpdateLesson(ctx context.Context, id string, revision int, in l
 	return err
 }
 
-// TakeBack puts a lesson back as it was before its last change; a second time puts the change in again. ErrChanged
+// UndoLesson puts a lesson back as it was before its last change; a second time puts the change in again. ErrChanged
 // where the revision is another one, or nothing was changed.
-func (l Library) TakeBack(ctx context.Context, id string, revision int, now time.Time) error {
+func (l Library) UndoLesson(ctx context.Context, id string, revision int, now time.Time) error {
 	n, _, err := lessonBack.count(ctx, l.db, l.with(args{"lesson_id": id, "revision": revision, "now": now}))
 	if err == nil && n == 0 {
 		return ErrChanged

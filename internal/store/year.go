@@ -34,7 +34,7 @@ var (
 
 // SchoolYear is the team's school year with its revision, or nil and 0 where none was made.
 func (l Library) SchoolYear(ctx context.Context) (*year.School, int, error) {
-	return kept(ctx, l, schoolYearGet, year.SchoolDocuments, nil)
+	return readRevised(ctx, l, schoolYearGet, year.SchoolDocuments, nil)
 }
 
 // PutSchoolYear replaces the school year where the revision is the one that was read, 0 for none; ErrChanged otherwise.
@@ -48,7 +48,7 @@ func (l Library) PutSchoolYear(ctx context.Context, revision int, s year.School,
 
 // Pace is how a class goes through the year, with its revision, or nil and 0 where it goes as the school.
 func (l Library) Pace(ctx context.Context, classID string) (*year.Pace, int, error) {
-	return kept(ctx, l, paceGet, year.PaceDocuments, args{"class_id": classID})
+	return readRevised(ctx, l, paceGet, year.PaceDocuments, args{"class_id": classID})
 }
 
 // PutPace replaces how a class goes through the year; ErrChanged where the revision is another.
@@ -68,7 +68,9 @@ func (l Library) PutPace(
 	return l.replace(ctx, pacePut, paceSet, a, revision)
 }
 
-func kept[T any](ctx context.Context, l Library, q rowQuery[yearRow], k document.Kind[T], a args) (*T, int, error) {
+func readRevised[T any](
+	ctx context.Context, l Library, q rowQuery[yearRow], k document.Kind[T], a args,
+) (*T, int, error) {
 	row, err := q.one(ctx, l.db, l.with(a))
 	if errors.Is(err, ErrNotFound) {
 		return nil, 0, nil

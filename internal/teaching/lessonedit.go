@@ -117,7 +117,7 @@ type Edit struct {
 func (l Lessons) Edit(ctx context.Context, by tx.Actor, id string, e Edit) (LessonView, error) {
 	if e.Do == Undo {
 		return tx.Write(ctx, l.Env, by, tx.MayTeach, func(s store.Library) (LessonView, error) {
-			if err := s.TakeBack(ctx, id, e.Revision, l.Env.Now()); err != nil {
+			if err := s.UndoLesson(ctx, id, e.Revision, l.Env.Now()); err != nil {
 				return LessonView{}, err
 			}
 			return lessonView(ctx, s, id)

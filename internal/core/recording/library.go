@@ -83,9 +83,9 @@ func Even(kept []MeasuredTake) Evenness {
 	return e
 }
 
-func (k MeasuredTake) again(e Evenness, usualNoise float64) Again {
+func (k MeasuredTake) again(e Evenness, typicalNoise float64) Again {
 	off := k.LUFS - e.LoudnessLUFS
-	switch louder := k.noise() - usualNoise; {
+	switch louder := k.noise() - typicalNoise; {
 	case k.Verdict == Retake:
 		return Again{k.Card, k.Advice, 1000}
 	case k.SNR < noisySNR:

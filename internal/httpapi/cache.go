@@ -78,9 +78,9 @@ func packed(plain []byte) []byte {
 	return b.Bytes()
 }
 
-// keptCall registers a call whose answer depends on nothing but the team's library and what the question says of
+// cachedCall registers a call whose answer depends on nothing but the team's library and what the question says of
 // itself. It knows an answer that the browser has, and keeps its bytes.
-func keptCall[I, O any](
+func cachedCall[I, O any](
 	s *server,
 	api huma.API,
 	r route,
