@@ -22,6 +22,7 @@ const Timeout = 60 * time.Second
 type Options struct {
 	Width, Height int
 	Microphone    string // absolute path of a WAV that feeds the fake microphone
+	ShortLived    bool   // pages stay for seconds, too short for optimised code to be worth its making
 }
 
 // Browser is one running Chromium.
@@ -70,6 +71,9 @@ func Start(o Options) (*Browser, error) {
 		"use-fake-device-for-media-stream",
 	} {
 		flags = append(flags, chromedp.Flag(f, true))
+	}
+	if o.ShortLived {
+		flags = append(flags, chromedp.Flag("js-flags", "--max-lazy,--no-opt"))
 	}
 	flags = append(flags, chromedp.Flag("autoplay-policy", "no-user-gesture-required"))
 	if o.Microphone != "" {

@@ -83,7 +83,7 @@ func TestTwoBrowsersSeeEachOther(t *testing.T) {
 // Without a network the wall, each card with its sound and the lessons of the week open; nothing of it is left for
 // whoever signs in next.
 func TestWithNoNetworkAtAll(t *testing.T) {
-	s := open(t)
+	s := openKeeping(t)
 	made := s.assembled(t)
 	s.atWall(t, "teacher")
 	tab := s.tab
