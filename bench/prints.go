@@ -13,7 +13,7 @@ import (
 	"time"
 
 	"brightchalk/internal/app"
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/render"
 	"brightchalk/internal/tx"
 	"brightchalk/test/browser"
@@ -23,7 +23,7 @@ const cardsPrinted = 60
 
 // prints measures the PDF of 60 cards against headless Chromium printing the same content, and the carry pack.
 func prints(ctx context.Context, a *app.App, by tx.Actor) error {
-	wall, _, err := a.Print.Faces(ctx, by, exchange.CardsAsk{All: true})
+	wall, _, err := a.Print.Faces(ctx, by, printing.CardsAsk{All: true})
 	if err != nil {
 		return err
 	}
@@ -47,7 +47,7 @@ func prints(ctx context.Context, a *app.App, by tx.Actor) error {
 		return err
 	}
 	defer os.RemoveAll(dir)
-	printing := func(name, page string) (time.Duration, error) {
+	chromiumTime := func(name, page string) (time.Duration, error) {
 		file := filepath.Join(dir, name+".html")
 		if err := os.WriteFile(file, []byte(page), 0o600); err != nil {
 			return 0, err
@@ -59,14 +59,14 @@ func prints(ctx context.Context, a *app.App, by tx.Actor) error {
 			Run()
 		return time.Since(begin), err
 	}
-	if _, err := printing("warm", "<p>a"); err != nil {
+	if _, err := chromiumTime("warm", "<p>a"); err != nil {
 		return err
 	}
-	empty, err := printing("empty", "<p>a")
+	empty, err := chromiumTime("empty", "<p>a")
 	if err != nil {
 		return err
 	}
-	full, err := printing("cards", cardsPage(faces))
+	full, err := chromiumTime("cards", cardsPage(faces))
 	if err != nil {
 		return err
 	}
@@ -80,7 +80,7 @@ func prints(ctx context.Context, a *app.App, by tx.Actor) error {
 	)
 	out.Reset()
 	begin = time.Now()
-	if err := a.Print.Pack(ctx, by, "", exchange.PackOrder, &out); err != nil {
+	if err := a.Print.Pack(ctx, by, "", printing.PackOrder, &out); err != nil {
 		return err
 	}
 	fmt.Printf(

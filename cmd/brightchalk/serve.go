@@ -119,7 +119,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 		return err
 	}
 	defer leave()
-	queue, err := jobs.New(listens, log, true)
+	queue, err := jobs.NewQueue(listens, log, true)
 	if err != nil {
 		return err
 	}
@@ -158,7 +158,7 @@ func serve(std stdio, addr string, withDemo bool) error {
 		lexicon.For(phoneme.SouthernBritish, convention.Conventions{}.Units)
 		debug.FreeOSMemory()
 	}()
-	if err := queue.Start(listening, a); err != nil {
+	if err := queue.Start(listening, a.Jobs, a.Mails); err != nil {
 		return fmt.Errorf("start the queue: %w", err)
 	}
 	defer func() {

@@ -13,9 +13,11 @@ import (
 
 	"brightchalk/internal/curriculum"
 	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
 	"brightchalk/internal/library"
 	"brightchalk/internal/people"
 	"brightchalk/internal/planning"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/sound"
 	"brightchalk/internal/teaching"
 	"brightchalk/internal/tx"
@@ -33,7 +35,8 @@ type App struct {
 	Classes  planning.Classes
 	Settings curriculum.Settings
 	Accounts people.Accounts
-	Print    exchange.Print
+	Print    printing.Print
+	Exports  exchange.Exports
 	Running  teaching.Running
 	Years    planning.Years
 	Orders   curriculum.Orders
@@ -44,7 +47,7 @@ type App struct {
 	Imports  exchange.Imports
 	OwnWords library.OwnWords
 	Mails    people.Mails
-	Jobs     exchange.Jobs
+	Jobs     jobs.Jobs
 }
 
 // Options of New; the zero value is for a running server.
@@ -56,7 +59,7 @@ type Options struct {
 	Limits  people.SignInLimits // the zero value is for a school
 	Post    people.Post
 	// Queue brings jobs to servers; nil leaves them lying until somebody runs them.
-	Queue exchange.Queue
+	Queue *jobs.Queue
 	// Standby is a database that follows; what is only read may be read there. Nil for none.
 	Replica *pgxpool.Pool
 	// Stage is the script and the style of the stage in a carry pack; nil, or empty, leaves lessons as tables.
@@ -89,7 +92,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Classes:  planning.Classes{Env: env},
 		Settings: curriculum.Settings{Env: env},
 		Accounts: people.NewAccounts(env, o.Hashing, o.Limits),
-		Print:    exchange.Print{Env: env, Stage: o.Stage},
+		Print:    printing.Print{Env: env, Stage: o.Stage},
 		Running:  teaching.Running{Env: env},
 		Orders:   curriculum.Orders{Env: env},
 		Meetings: planning.Meetings{Env: env},
@@ -101,13 +104,7 @@ func New(pool *pgxpool.Pool, o Options) *App {
 		Reviews:  library.Reviews{Env: env},
 		Years:    planning.Years{Env: env},
 	}
-	a.Jobs = exchange.NewJobs(
-		env,
-		o.Queue,
-		a.Print,
-		a.Takes,
-		a.Orders,
-		a.Years,
-	)
+	a.Exports = exchange.Exports{Env: env, Print: a.Print}
+	a.Jobs = jobs.New(env, o.Queue, a.Print, a.Exports, a.Takes, a.Orders, a.Years)
 	return a
 }

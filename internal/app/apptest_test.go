@@ -316,7 +316,7 @@ func TestBundleHoldsTheLibrary(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.teacher, exchange.BundleAsk{Class: s.class}, &out))
+	require.NoError(t, s.Exports.Bundle(ctx, s.teacher, exchange.BundleAsk{Class: s.class}, &out))
 	b, err := bundle.Read(out.Bytes())
 	require.NoError(t, err)
 	assert.Len(t, b.Cards, 79)

@@ -48,7 +48,7 @@ func rezipped(t *testing.T, data []byte, f func(name string, data []byte) (strin
 func TestABundleIsChecked(t *testing.T) {
 	s := demoSchool(t)
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(context.Background(), s.lead, exchange.BundleAsk{Class: s.class}, &out))
+	require.NoError(t, s.Exports.Bundle(context.Background(), s.lead, exchange.BundleAsk{Class: s.class}, &out))
 	whole := out.Bytes()
 	r, err := bundle.Check(whole)
 	require.NoError(t, err)

@@ -13,14 +13,15 @@ import (
 
 	"brightchalk/internal/app"
 	"brightchalk/internal/core/year"
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/render"
 	"brightchalk/internal/store"
 	"brightchalk/internal/tx"
 	"brightchalk/test/testdb"
 )
 
-func (s school) begin(t *testing.T, by tx.Actor, a exchange.JobAsk) string {
+func (s school) begin(t *testing.T, by tx.Actor, a jobs.Ask) string {
 	t.Helper()
 	j, err := s.Jobs.Begin(context.Background(), by, a)
 	require.NoError(t, err)
@@ -33,7 +34,7 @@ func (s school) later(d time.Duration) *app.App {
 	return app.New(s.Pool, app.Options{Now: func() time.Time { return s.Now().Add(d) }, Hashing: testdb.Hashing})
 }
 
-func (s school) job(t *testing.T, by tx.Actor, id string) exchange.JobView {
+func (s school) job(t *testing.T, by tx.Actor, id string) jobs.View {
 	t.Helper()
 	list, err := s.Jobs.List(context.Background(), by)
 	require.NoError(t, err)
@@ -43,7 +44,7 @@ func (s school) job(t *testing.T, by tx.Actor, id string) exchange.JobView {
 		}
 	}
 	t.Fatalf("no job %s", id)
-	return exchange.JobView{}
+	return jobs.View{}
 }
 
 // What a job makes is its asker's alone, and may be fetched until it is dropped, an hour is over, or a take goes.
@@ -51,12 +52,12 @@ func TestAJobMakesAFile(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	for _, c := range []struct {
-		ask          exchange.JobAsk
+		ask          jobs.Ask
 		title, begin string
 	}{
-		{exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackOrder}, "Carry pack, the whole order", "<!doctype html>"},
-		{exchange.JobAsk{Kind: exchange.BundleJob, Voiceless: true}, "The library without recordings", "PK\x03\x04"},
-		{exchange.JobAsk{Kind: exchange.CardsJob, Layout: render.Duplex}, "All sound cards, both sides", "%PDF-"},
+		{jobs.Ask{Kind: jobs.Pack, Size: printing.PackOrder}, "Carry pack, the whole order", "<!doctype html>"},
+		{jobs.Ask{Kind: jobs.Bundle, Voiceless: true}, "The library without recordings", "PK\x03\x04"},
+		{jobs.Ask{Kind: jobs.Cards, Layout: render.Duplex}, "All sound cards, both sides", "%PDF-"},
 	} {
 		id := s.begin(t, s.assistant, c.ask)
 		require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
@@ -99,7 +100,7 @@ func TestTheSheetsOfADay(t *testing.T) {
 	require.NoError(t, err)
 	require.NotNil(t, made.Lesson.Planned)
 	day, class := made.Lesson.Planned.Date, s.class
-	id := s.begin(t, s.assistant, exchange.JobAsk{Kind: exchange.SheetsJob, Date: year.Date(day)})
+	id := s.begin(t, s.assistant, jobs.Ask{Kind: jobs.Sheets, Date: year.Date(day)})
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
 	j := s.job(t, s.assistant, id)
 	require.Equal(t, store.JobDone, j.State, j.Said)
@@ -112,25 +113,25 @@ func TestTheSheetsOfADay(t *testing.T) {
 	empty := s.begin(
 		t,
 		s.assistant,
-		exchange.JobAsk{Kind: exchange.SheetsJob, Class: class, Date: "2031-01-01", Week: true},
+		jobs.Ask{Kind: jobs.Sheets, Class: class, Date: "2031-01-01", Week: true},
 	)
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, empty))
 	j = s.job(t, s.assistant, empty)
 	assert.Equal(t, store.JobFailed, j.State)
 	assert.Contains(t, j.Said, "No lesson is made for these days yet")
 
-	_, err = s.Jobs.Begin(ctx, s.lead, exchange.JobAsk{Kind: exchange.SheetsJob, Date: "next Monday"})
+	_, err = s.Jobs.Begin(ctx, s.lead, jobs.Ask{Kind: jobs.Sheets, Date: "next Monday"})
 	require.ErrorContains(t, err, "a date such as")
 }
 
 func TestWhatCannotBeAJob(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	for _, a := range []exchange.JobAsk{
+	for _, a := range []jobs.Ask{
 		{Kind: "paint"},
-		{Kind: exchange.PackJob},
-		{Kind: exchange.PackJob, Size: exchange.PackWeek},
-		{Kind: exchange.CardsJob, Layout: "poster"},
+		{Kind: jobs.Pack},
+		{Kind: jobs.Pack, Size: printing.PackWeek},
+		{Kind: jobs.Cards, Layout: "poster"},
 	} {
 		_, err := s.Jobs.Begin(ctx, s.lead, a)
 		require.Error(t, err, a)
@@ -138,15 +139,15 @@ func TestWhatCannotBeAJob(t *testing.T) {
 	_, err := s.Jobs.Begin(
 		ctx,
 		s.lead,
-		exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackWeek, Class: s.lead.TeamID},
+		jobs.Ask{Kind: jobs.Pack, Size: printing.PackWeek, Class: s.lead.TeamID},
 	)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	for range 3 {
-		s.begin(t, s.teacher, exchange.JobAsk{Kind: exchange.PicturesJob})
+		s.begin(t, s.teacher, jobs.Ask{Kind: jobs.Pictures})
 	}
-	_, err = s.Jobs.Begin(ctx, s.teacher, exchange.JobAsk{Kind: exchange.PicturesJob})
-	require.ErrorIs(t, err, exchange.ErrBusyJobs)
-	s.begin(t, s.lead, exchange.JobAsk{Kind: exchange.PicturesJob})
+	_, err = s.Jobs.Begin(ctx, s.teacher, jobs.Ask{Kind: jobs.Pictures})
+	require.ErrorIs(t, err, jobs.ErrBusy)
+	s.begin(t, s.lead, jobs.Ask{Kind: jobs.Pictures})
 }
 
 // A server dies in the middle: another one goes on after a silence and no sooner, and what was found before is not
@@ -157,7 +158,7 @@ func TestAJobOfADeadServer(t *testing.T) {
 	db := store.AllTeams{Pool: s.Pool}
 	_, err := db.Exec(ctx, `UPDATE take SET verdict = 'retake' WHERE chosen`)
 	require.NoError(t, err)
-	id := s.begin(t, s.lead, exchange.JobAsk{Kind: exchange.RenewJob})
+	id := s.begin(t, s.lead, jobs.Ask{Kind: jobs.Renew})
 	dying, die := context.WithCancel(ctx)
 	go func() {
 		for dying.Err() == nil { // dies once some takes are judged
@@ -212,7 +213,7 @@ func TestAJobOfADeadServer(t *testing.T) {
 func TestAJobIsStopped(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	id := s.begin(t, s.teacher, exchange.JobAsk{Kind: exchange.PicturesJob})
+	id := s.begin(t, s.teacher, jobs.Ask{Kind: jobs.Pictures})
 	ran := make(chan error)
 	began := time.Now()
 	go func() { ran <- s.Jobs.Run(ctx, s.lead.TeamID, id) }()
@@ -227,7 +228,7 @@ func TestAJobIsStopped(t *testing.T) {
 	assert.Equal(t, store.JobStopped, j.State)
 	assert.False(t, j.File)
 
-	id = s.begin(t, s.teacher, exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackOrder})
+	id = s.begin(t, s.teacher, jobs.Ask{Kind: jobs.Pack, Size: printing.PackOrder})
 	require.NoError(t, s.Accounts.Pause(ctx, s.lead, s.teacher.MemberID, true))
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, id))
 	j = s.job(t, s.teacher, id)

@@ -15,7 +15,7 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/order"
 	"brightchalk/internal/curriculum"
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
 	"brightchalk/internal/library"
 	"brightchalk/internal/sheet"
 	"brightchalk/internal/store"
@@ -175,10 +175,10 @@ func TestABetterOrderIsSoughtAndGivenUp(t *testing.T) {
 	ids := s.order(t)
 	worse := slices.Clone(ids)
 	slices.Reverse(worse[14:])
-	q := exchange.JobAsk{Kind: exchange.SearchJob, Search: &curriculum.Search{
+	q := jobs.Ask{Kind: jobs.Search, Search: &curriculum.Search{
 		Order: worse, Keep: ids[:14], Groups: [][]string{}, Weights: order.UsualWeights(), Seconds: 3,
 	}}
-	_, err := s.Jobs.Begin(ctx, s.lead, exchange.JobAsk{Kind: exchange.SearchJob})
+	_, err := s.Jobs.Begin(ctx, s.lead, jobs.Ask{Kind: jobs.Search})
 	require.ErrorIs(t, err, fault.Invalid)
 	_, err = s.Jobs.Begin(ctx, s.assistant, q)
 	require.ErrorIs(t, err, tx.ErrForbidden)

@@ -22,7 +22,7 @@ import (
 func bigBundle(b *testing.B, s school, n int) []byte {
 	b.Helper()
 	var out bytes.Buffer
-	require.NoError(b, s.Print.Bundle(context.Background(), s.lead, exchange.BundleAsk{}, &out))
+	require.NoError(b, s.Exports.Bundle(context.Background(), s.lead, exchange.BundleAsk{}, &out))
 	a, err := bundle.Open(out.Bytes())
 	require.NoError(b, err)
 	lib := a.Library

@@ -107,7 +107,7 @@ func TestABundleComesInWholeAndLosesNothing(t *testing.T) {
 	require.NoError(t, s.Imports.SetOrigin(ctx, s.lead, m.Content.Picture, "Drawn by the team", "CC BY 4.0"))
 
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{Class: s.class}, &out))
+	require.NoError(t, s.Exports.Bundle(ctx, s.lead, exchange.BundleAsk{Class: s.class}, &out))
 	they := another(t, s)
 	parcel, err := s.Imports.Bring(ctx, they, "../ours\x00.zip", media.UploadOf(out.Bytes()))
 	require.NoError(t, err)
@@ -135,7 +135,7 @@ func TestABundleComesInWholeAndLosesNothing(t *testing.T) {
 	require.ErrorIs(t, err, store.ErrNotFound, "it was taken")
 
 	var back bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, they, exchange.BundleAsk{}, &back))
+	require.NoError(t, s.Exports.Bundle(ctx, they, exchange.BundleAsk{}, &back))
 	first, sums := plainly(t, out.Bytes())
 	second, backSums := plainly(t, back.Bytes())
 	assert.Equal(t, sums, backSums)
@@ -167,7 +167,7 @@ func TestABundleComesInCardByCard(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
 	var out bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{Voiceless: true}, &out))
+	require.NoError(t, s.Exports.Bundle(ctx, s.lead, exchange.BundleAsk{Voiceless: true}, &out))
 	a, err := bundle.Open(out.Bytes())
 	require.NoError(t, err)
 	assert.Empty(t, a.Library.Takes, "no voice goes along")
@@ -219,7 +219,7 @@ func TestTablesComeIn(t *testing.T) {
 		return p.ParcelID
 	}
 	var out bytes.Buffer
-	require.NoError(t, s.Imports.Workbook(ctx, s.assistant, &out))
+	require.NoError(t, s.Exports.Workbook(ctx, s.assistant, &out))
 	id := bring("library.xlsx", out.String())
 	for i, kind := range []table.Kind{table.Cards, table.Words, table.Sentences} {
 		v, err := s.Imports.Table(ctx, s.teacher, id, exchange.TableAsk{Sheet: i})

@@ -12,6 +12,7 @@ import (
 
 	"brightchalk/internal/core/recording"
 	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
 	"brightchalk/internal/media"
 	"brightchalk/internal/sound"
 	"brightchalk/internal/store"
@@ -124,7 +125,7 @@ func TestAWithdrawnSpeakerLeavesTheLibraryAndItsPacks(t *testing.T) {
 	assert.Equal(t, common.Takes+1, gone.Takes, "the one that was not chosen as well")
 	assert.Len(t, gone.Missing, common.Takes)
 	var pack bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{}, &pack))
+	require.NoError(t, s.Exports.Bundle(ctx, s.lead, exchange.BundleAsk{}, &pack))
 	z, err := zip.NewReader(bytes.NewReader(pack.Bytes()), int64(pack.Len()))
 	require.NoError(t, err)
 	sounds := []string{}
@@ -171,7 +172,7 @@ func TestATakeServesTheOtherSpellingsOfItsSound(t *testing.T) {
 func TestVerdictsAreRenewed(t *testing.T) {
 	s := demoSchool(t)
 	ctx := context.Background()
-	_, err := s.Jobs.Begin(ctx, s.teacher, exchange.JobAsk{Kind: exchange.RenewJob})
+	_, err := s.Jobs.Begin(ctx, s.teacher, jobs.Ask{Kind: jobs.Renew})
 	require.ErrorIs(t, err, tx.ErrForbidden)
 	_, err = store.AllTeams{
 		Pool: s.Pool,
@@ -183,7 +184,7 @@ func TestVerdictsAreRenewed(t *testing.T) {
 	require.NoError(t, err)
 	before, err := s.Cards.Wall(ctx, s.lead, false)
 	require.NoError(t, err)
-	j, err := s.Jobs.Begin(ctx, s.lead, exchange.JobAsk{Kind: exchange.RenewJob})
+	j, err := s.Jobs.Begin(ctx, s.lead, jobs.Ask{Kind: jobs.Renew})
 	require.NoError(t, err)
 	require.NoError(t, s.Jobs.Run(ctx, s.lead.TeamID, j.JobID))
 	list, err := s.Jobs.List(ctx, s.lead)

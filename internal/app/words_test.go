@@ -91,7 +91,7 @@ func TestBankFeedsTheAssembler(t *testing.T) {
 	assert.Contains(t, page.Items[0].Value, "Ben got a big bag.", "the team's page comes before one by rule")
 	assert.Len(t, page.Items, 4, "and three questions")
 	var zip bytes.Buffer
-	require.NoError(t, s.Print.Bundle(ctx, s.lead, exchange.BundleAsk{Class: s.class}, &zip))
+	require.NoError(t, s.Exports.Bundle(ctx, s.lead, exchange.BundleAsk{Class: s.class}, &zip))
 	b, err := bundle.Read(zip.Bytes())
 	require.NoError(t, err)
 	assert.Contains(t, b.Bank, lesson.Text{Kind: "sentence", Body: "A bad bat bit a cab."})

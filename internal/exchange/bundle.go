@@ -18,10 +18,17 @@ import (
 	"brightchalk/internal/gather"
 	"brightchalk/internal/media"
 	"brightchalk/internal/pack"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/sound"
 	"brightchalk/internal/store"
 	"brightchalk/internal/tx"
 )
+
+// Exports write the library as files.
+type Exports struct {
+	Env   tx.Env
+	Print printing.Print
+}
 
 // BundleAsk is what goes into a bundle beside the library. Class may be empty.
 type BundleAsk struct {
@@ -30,10 +37,10 @@ type BundleAsk struct {
 }
 
 // Bundle writes the library as a bundle.
-func (p Print) Bundle(ctx context.Context, by tx.Actor, ask BundleAsk, w io.Writer) error {
-	out, err := tx.Read(ctx, p.Env, by, func(s store.Library) (*bytes.Buffer, error) {
+func (x Exports) Bundle(ctx context.Context, by tx.Actor, ask BundleAsk, w io.Writer) error {
+	out, err := tx.Read(ctx, x.Env, by, func(s store.Library) (*bytes.Buffer, error) {
 		var out bytes.Buffer
-		return &out, p.bundle(ctx, s, ask, &out)
+		return &out, x.bundle(ctx, s, ask, &out)
 	})
 	if err != nil {
 		return err
@@ -49,7 +56,7 @@ type packer struct {
 	sums map[string]bool // of the files that went in
 }
 
-func (p Print) bundle(ctx context.Context, s store.Library, ask BundleAsk, w io.Writer) error {
+func (x Exports) bundle(ctx context.Context, s store.Library, ask BundleAsk, w io.Writer) error {
 	b, rows, err := bundled(ctx, s, ask.Class)
 	if err != nil {
 		return err
@@ -74,7 +81,7 @@ func (p Print) bundle(ctx context.Context, s store.Library, ask BundleAsk, w io.
 		return err
 	}
 	if !ask.Voiceless {
-		if err := p.carry(ctx, s, ask.Class, z); err != nil {
+		if err := x.carry(ctx, s, ask.Class, z); err != nil {
 			return err
 		}
 	}
@@ -90,12 +97,12 @@ func (p Print) bundle(ctx context.Context, s store.Library, ask BundleAsk, w io.
 	return z.Close()
 }
 
-func (p Print) carry(ctx context.Context, s store.Library, classID string, z *zip.Writer) error {
+func (x Exports) carry(ctx context.Context, s store.Library, classID string, z *zip.Writer) error {
 	carry, err := z.Create("carry-pack.html")
 	if err != nil {
 		return err
 	}
-	made, err := p.packed(ctx, s, classID, PackOrder)
+	made, err := x.Print.PackIn(ctx, s, classID, printing.PackOrder)
 	if err != nil {
 		return err
 	}

@@ -1,5 +1,4 @@
-// Package exchange moves the library in and out: bundles, tables, carry packs, prints, imports, and the background
-// jobs that make them:
+// Package exchange moves the library in and out as files: bundles, and tables for a spreadsheet:
 //
-//	err := app.Print.Bundle(ctx, actor, exchange.BundleAsk{}, w)
+//	err := app.Exports.Bundle(ctx, actor, exchange.BundleAsk{}, w)
 package exchange

@@ -31,8 +31,8 @@ const (
 var OutTables = []OutTable{CardsOut, WordsOut, SentencesOut, VoicesOut}
 
 // CSV writes one table of the library, in its newest versions.
-func (p Imports) CSV(ctx context.Context, by tx.Actor, which OutTable, w io.Writer) error {
-	s, err := tx.Read(ctx, p.Env, by, func(s store.Library) (table.Sheet, error) { return readTable(ctx, s, which) })
+func (x Exports) CSV(ctx context.Context, by tx.Actor, which OutTable, w io.Writer) error {
+	s, err := tx.Read(ctx, x.Env, by, func(s store.Library) (table.Sheet, error) { return readTable(ctx, s, which) })
 	if err != nil {
 		return err
 	}
@@ -40,8 +40,8 @@ func (p Imports) CSV(ctx context.Context, by tx.Actor, which OutTable, w io.Writ
 }
 
 // Workbook writes all tables of the library as one workbook.
-func (p Imports) Workbook(ctx context.Context, by tx.Actor, w io.Writer) error {
-	list, err := tx.Read(ctx, p.Env, by, func(s store.Library) ([]table.Sheet, error) {
+func (x Exports) Workbook(ctx context.Context, by tx.Actor, w io.Writer) error {
+	list, err := tx.Read(ctx, x.Env, by, func(s store.Library) ([]table.Sheet, error) {
 		var out []table.Sheet
 		for _, which := range OutTables {
 			t, err := readTable(ctx, s, which)

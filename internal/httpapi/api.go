@@ -276,7 +276,7 @@ func init() { huma.DefaultArrayNullable = false }
 // plainNames are the packages whose types keep their names in the description: those of the API and the use cases.
 var plainNames = map[string]bool{
 	"httpapi": true, "tx": true, "library": true, "sound": true, "curriculum": true, "planning": true, "teaching": true,
-	"people": true, "exchange": true,
+	"people": true, "printing": true, "exchange": true,
 }
 
 // schemaName puts the package before the type, so that card.Finding and recording.Finding stay apart.

@@ -6,7 +6,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
 )
 
 // bundle is the whole library of the team of a client, as it goes out.
@@ -20,7 +20,7 @@ func (c client) made(ask string) string {
 	c.t.Helper()
 	status, body := c.call("POST", "/api/jobs", ask)
 	require.Equal(c.t, 200, status, body)
-	var j exchange.JobView
+	var j jobs.View
 	require.NoError(c.t, json.Unmarshal([]byte(body), &j))
 	require.NoError(c.t, c.work(c.t.Context(), j.JobID))
 	status, data := c.call("GET", "/api/jobs/"+j.JobID+"/file", "")

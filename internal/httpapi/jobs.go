@@ -7,7 +7,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/tx"
 )
 
@@ -19,14 +20,14 @@ func (s *server) jobCalls(api huma.API) {
 		about: "A carry pack, the library in one file, all cards to print or as pictures, all takes judged again (only a " +
 			"lead may). A server that has time makes it; the list of jobs tells how far it is, the event stream that it " +
 			"has moved on.",
-		example: exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackOrder},
-	}, func(ctx context.Context, by tx.Actor, in *body[exchange.JobAsk]) (exchange.JobView, error) {
+		example: jobs.Ask{Kind: jobs.Pack, Size: printing.PackOrder},
+	}, func(ctx context.Context, by tx.Actor, in *body[jobs.Ask]) (jobs.View, error) {
 		return j.Begin(ctx, by, in.Body)
 	})
 	call(s, api, route{
 		id: "list-jobs", method: http.MethodGet, path: "/jobs", tag: "jobs",
 		summary: "What you asked for in the last day, the newest first",
-	}, func(ctx context.Context, by tx.Actor, _ *nothing) ([]exchange.JobView, error) { return j.List(ctx, by) })
+	}, func(ctx context.Context, by tx.Actor, _ *nothing) ([]jobs.View, error) { return j.List(ctx, by) })
 	call(s, api, route{
 		id: "stop-job", method: http.MethodDelete, path: "/jobs/{id}", tag: "jobs",
 		summary: "Stop a job of yours, or forget it with its file where it has ended",

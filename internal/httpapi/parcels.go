@@ -121,7 +121,7 @@ func (s *server) parcelCalls(everybody, api huma.API) {
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		err := a.CSV(ctx, by, in.Table, &out)
+		err := s.app.Exports.CSV(ctx, by, in.Table, &out)
 		return saved("text/csv; charset=utf-8", string(in.Table)+".csv", out, err)
 	})
 	download(s, api, route{
@@ -129,7 +129,7 @@ func (s *server) parcelCalls(everybody, api huma.API) {
 		summary: "All tables of the library in one workbook",
 	}, []string{workbookType}, func(ctx context.Context, by tx.Actor, _ *nothing) (file, error) {
 		var out bytes.Buffer
-		err := a.Workbook(ctx, by, &out)
+		err := s.app.Exports.Workbook(ctx, by, &out)
 		return saved(workbookType, "library.xlsx", out, err)
 	})
 	download(s, everybody, route{

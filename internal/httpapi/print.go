@@ -9,7 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/render"
 	"brightchalk/internal/tx"
 )
@@ -43,7 +43,7 @@ func (s *server) printCalls(api huma.API) {
 	) (file, error) {
 		var out bytes.Buffer
 		name := strings.TrimSuffix(in.Sheet, ".pdf")
-		err := a.Sheet(ctx, by, exchange.SheetAsk{
+		err := a.Sheet(ctx, by, printing.SheetAsk{
 			Lesson: in.ID, Sheet: name, HomeLine: in.Line, Paper: in.size(),
 		}, &out)
 		return printed("lesson-"+name+".pdf", out, err)
@@ -64,7 +64,7 @@ func (s *server) printCalls(api huma.API) {
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		ask := exchange.SheetAsk{Lesson: in.ID, Sheet: strings.TrimSuffix(in.Sheet, ".png"), Paper: in.size()}
+		ask := printing.SheetAsk{Lesson: in.ID, Sheet: strings.TrimSuffix(in.Sheet, ".png"), Paper: in.size()}
 		err := a.Preview(ctx, by, ask, &out)
 		return file{ContentType: "image/png", CacheControl: asked, Body: out.Bytes()}, err
 	})
@@ -77,7 +77,7 @@ func (s *server) printCalls(api huma.API) {
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		err := a.Readable(ctx, by, exchange.SheetAsk{Lesson: in.ID, HomeLine: in.Line}, &out)
+		err := a.Readable(ctx, by, printing.SheetAsk{Lesson: in.ID, HomeLine: in.Line}, &out)
 		return file{
 			ContentType: "text/html; charset=utf-8", CacheControl: never,
 			Policy: "default-src 'none'; style-src 'unsafe-inline'", Body: out.Bytes(),
@@ -106,7 +106,7 @@ func (s *server) printCalls(api huma.API) {
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		err := a.Practice(ctx, by, exchange.PracticeAsk{
+		err := a.Practice(ctx, by, printing.PracticeAsk{
 			Text: in.Text, Do: strings.Split(in.Do, ","), Ring: in.Ring, Paper: in.size(),
 		}, &out)
 		return printed("practice.pdf", out, err)
@@ -122,7 +122,7 @@ func (s *server) printCalls(api huma.API) {
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		err := a.Cards(ctx, by, exchange.CardsAsk{
+		err := a.Cards(ctx, by, printing.CardsAsk{
 			IDs: strings.Split(in.Cards, ","), All: in.Cards == "all", Layout: render.Layout(in.Layout),
 			Small: in.Size == "small", Paper: in.size(),
 		}, &out)
@@ -136,7 +136,7 @@ func (s *server) printCalls(api huma.API) {
 	},
 	) (file, error) {
 		var out bytes.Buffer
-		err := a.CardPictures(ctx, by, exchange.CardsAsk{IDs: strings.Split(in.Cards, ","), All: in.Cards == "all"}, &out)
+		err := a.CardPictures(ctx, by, printing.CardsAsk{IDs: strings.Split(in.Cards, ","), All: in.Cards == "all"}, &out)
 		return saved("application/zip", "cards.zip", out, err)
 	})
 	download(s, api, route{

@@ -14,9 +14,10 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/exchange"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/jobs"
 	"brightchalk/internal/people"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/teaching"
 	"brightchalk/internal/tx"
 )
@@ -111,7 +112,7 @@ func contendedThings(ctx context.Context, p person) (t things, err error) {
 			other = m.MemberID
 		}
 	}
-	job, _, err := done(ctx, p, exchange.JobAsk{Kind: exchange.PackJob, Size: exchange.PackOrder})
+	job, _, err := done(ctx, p, jobs.Ask{Kind: jobs.Pack, Size: printing.PackOrder})
 	if err != nil {
 		return t, err
 	}
@@ -128,9 +129,9 @@ func contendedThings(ctx context.Context, p person) (t things, err error) {
 }
 
 // done is the id and the file of a job, when it is done.
-func done(ctx context.Context, p person, ask exchange.JobAsk) (id string, file []byte, err error) {
+func done(ctx context.Context, p person, ask jobs.Ask) (id string, file []byte, err error) {
 	_, data, err := p.call(ctx, http.MethodPost, "/api/jobs", ask)
-	var j exchange.JobView
+	var j jobs.View
 	if err == nil {
 		err = json.Unmarshal(data, &j)
 	}

@@ -8,7 +8,8 @@ import (
 	"net/http"
 	"time"
 
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/store"
 )
 
@@ -30,8 +31,8 @@ func lostJobs(ctx context.Context, a *Arena) error {
 	if err != nil {
 		return err
 	}
-	asks := []exchange.JobAsk{
-		{Kind: exchange.PicturesJob}, {Kind: exchange.PackJob, Size: exchange.PackOrder}, {Kind: exchange.RenewJob},
+	asks := []jobs.Ask{
+		{Kind: jobs.Pictures}, {Kind: jobs.Pack, Size: printing.PackOrder}, {Kind: jobs.Renew},
 	}
 	var took times
 	takenOver := 0
@@ -54,7 +55,7 @@ func lostJobs(ctx context.Context, a *Arena) error {
 		}
 		took.add(time.Since(began))
 		for _, j := range list {
-			if j.State != store.JobDone || j.Kind != exchange.RenewJob && !j.File {
+			if j.State != store.JobDone || j.Kind != jobs.Renew && !j.File {
 				a.Find("kill %d: %s is %s: %s", i+1, j.Title, j.State, j.Said)
 			}
 		}
@@ -84,13 +85,13 @@ func lostJobs(ctx context.Context, a *Arena) error {
 }
 
 // ended are the newest jobs when none goes on.
-func ended(ctx context.Context, p person, n int) ([]exchange.JobView, error) {
+func ended(ctx context.Context, p person, n int) ([]jobs.View, error) {
 	for until := time.Now().Add(2 * time.Minute); time.Now().Before(until); time.Sleep(200 * time.Millisecond) {
 		_, data, err := p.do(ctx, http.MethodGet, "/api/jobs", "", nil)
 		if err != nil {
 			return nil, err
 		}
-		var list []exchange.JobView
+		var list []jobs.View
 		if err := json.Unmarshal(data, &list); err != nil {
 			return nil, fmt.Errorf("jobs: %s", data)
 		}

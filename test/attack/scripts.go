@@ -16,9 +16,10 @@ import (
 	"time"
 
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/jobs"
 	"brightchalk/internal/library"
 	"brightchalk/internal/planning"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/teaching"
 	"brightchalk/test/browser"
 )
@@ -124,9 +125,9 @@ func scripts(ctx context.Context, a *Arena) error {
 		look(path, data)
 	}
 	var carry []byte
-	for _, ask := range []exchange.JobAsk{
-		{Kind: exchange.BundleJob, Class: t.byName["class"]},
-		{Kind: exchange.PackJob, Class: t.byName["class"], Size: exchange.PackOrder},
+	for _, ask := range []jobs.Ask{
+		{Kind: jobs.Bundle, Class: t.byName["class"]},
+		{Kind: jobs.Pack, Class: t.byName["class"], Size: printing.PackOrder},
 	} {
 		if _, carry, err = done(ctx, lead, ask); err != nil {
 			return err

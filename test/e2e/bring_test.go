@@ -77,7 +77,7 @@ func TestABundleIsLookedAtAndTaken(t *testing.T) {
 	ctx := context.Background()
 	lead := s.lead(t)
 	var out bytes.Buffer
-	require.NoError(t, s.app.Print.Bundle(ctx, lead, exchange.BundleAsk{}, &out))
+	require.NoError(t, s.app.Exports.Bundle(ctx, lead, exchange.BundleAsk{}, &out))
 	file := filepath.Join(t.TempDir(), "theirs.zip")
 	require.NoError(t, os.WriteFile(file, out.Bytes(), 0o600))
 	wall, err := s.app.Cards.Wall(ctx, lead, false)

@@ -15,7 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"brightchalk/internal/core/lesson"
-	"brightchalk/internal/exchange"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/teaching"
 	"brightchalk/test/browser"
 )
@@ -35,13 +35,13 @@ func TestTheCarryPackWorksFromADisk(t *testing.T) {
 	})
 	require.NoError(t, err)
 	var order, week bytes.Buffer
-	require.NoError(t, s.app.Print.Pack(ctx, lead, "", exchange.PackOrder, &order))
-	require.NoError(t, s.app.Print.Pack(ctx, lead, class.ClassID, exchange.PackWeek, &week))
+	require.NoError(t, s.app.Print.Pack(ctx, lead, "", printing.PackOrder, &order))
+	require.NoError(t, s.app.Print.Pack(ctx, lead, class.ClassID, printing.PackWeek, &week))
 	assert.Less(t, order.Len(), 15<<20)
 	assert.Less(t, week.Len(), order.Len())
 	outside := regexp.MustCompile(`(?:src|href|action)="?https?:|url\(["']?https?:|@import`)
 	assert.Empty(t, outside.FindString(order.String()), "nothing is fetched from outside")
-	require.Error(t, s.app.Print.Pack(ctx, lead, "", exchange.PackWeek, &week))
+	require.Error(t, s.app.Print.Pack(ctx, lead, "", printing.PackWeek, &week))
 	file := filepath.Join(t.TempDir(), "carry-pack.html")
 	require.NoError(t, os.WriteFile(file, order.Bytes(), 0o600))
 	s.server.Close()

@@ -163,12 +163,12 @@ func serveWith(t *testing.T, issuer string) *stage {
 		_, err := demo.Load(ctx, app.New(pool, app.Options{Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing}))
 		return err
 	})
-	queue, err := jobs.New(pool, slog.New(slog.DiscardHandler), true)
+	queue, err := jobs.NewQueue(pool, slog.New(slog.DiscardHandler), true)
 	require.NoError(t, err)
 	a := app.New(pool, app.Options{
 		Seed: func() uint64 { return 5 }, Hashing: testdb.Hashing, Stage: webui.Stage, Queue: queue,
 	})
-	require.NoError(t, queue.Start(ctx, a))
+	require.NoError(t, queue.Start(ctx, a.Jobs, a.Mails))
 	hub := store.NewHub()
 	go hub.Run(ctx, a.Pool, slog.New(slog.DiscardHandler))
 	var handler http.Handler

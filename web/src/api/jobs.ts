@@ -1,8 +1,8 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { client, data, keys, queryClient, type Schemas } from './client'
 
-export type Job = Schemas['JobView']
-export type JobAsk = Schemas['JobAsk']
+export type Job = Schemas['JobsView']
+export type JobAsk = Schemas['JobsAsk']
 
 export const isOpen = (j: Job) => j.state === 'waiting' || j.state === 'running'
 

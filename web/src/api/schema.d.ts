@@ -3996,7 +3996,7 @@ export interface components {
             /** @enum {string} */
             role: "lead" | "teacher" | "assistant";
         };
-        JobAsk: {
+        JobsAsk: {
             /** @description of a pack, a bundle or sheets; may be left out */
             class?: string;
             /** @description of sheets: the day, or a day of the week */
@@ -4018,7 +4018,7 @@ export interface components {
             /** @description of sheets: the whole week of the day */
             week?: boolean;
         };
-        JobView: {
+        JobsView: {
             /** Format: int64 */
             done: number;
             /** Format: date-time */
@@ -13060,7 +13060,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobView"][];
+                    "application/json": components["schemas"]["JobsView"][];
                 };
             };
             /** @description Unauthorized */
@@ -13138,7 +13138,7 @@ export interface operations {
                  *       }
                  *     }
                  */
-                "application/json": components["schemas"]["JobAsk"];
+                "application/json": components["schemas"]["JobsAsk"];
             };
         };
         responses: {
@@ -13148,7 +13148,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobView"];
+                    "application/json": components["schemas"]["JobsView"];
                 };
             };
             /** @description Bad Request */

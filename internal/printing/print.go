@@ -1,4 +1,4 @@
-package exchange
+package printing
 
 import (
 	"context"
@@ -210,6 +210,17 @@ func (p Print) Cards(ctx context.Context, by tx.Actor, ask CardsAsk, w io.Writer
 		return render.Cards(w, faces, ask.Layout, size, ask.Paper)
 	}
 	return errLayout
+}
+
+// CardsTitle says how the cards are laid out, and refuses a layout that there is not.
+func CardsTitle(layout render.Layout) (string, error) {
+	names := map[render.Layout]string{
+		render.Single: "one side", render.Duplex: "both sides", render.Fold: "folded", render.Band: "as a frieze",
+	}
+	if names[layout] == "" {
+		return "", errLayout
+	}
+	return "All sound cards, " + names[layout], nil
 }
 
 var errLayout = fault.In("layout", "Choose single, duplex, fold or frieze.")

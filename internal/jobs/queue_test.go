@@ -11,9 +11,9 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/app"
-	"brightchalk/internal/exchange"
 	"brightchalk/internal/jobs"
 	"brightchalk/internal/people"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/store"
 	"brightchalk/test/testdb"
 )
@@ -25,7 +25,7 @@ func TestServersShareJobs(t *testing.T) {
 	pool := testdb.New(t)
 	ctx := t.Context()
 	open := func(listening bool) (*app.App, *jobs.Queue) {
-		q, err := jobs.New(pool, slog.New(slog.DiscardHandler), listening)
+		q, err := jobs.NewQueue(pool, slog.New(slog.DiscardHandler), listening)
 		require.NoError(t, err)
 		return app.New(pool, app.Options{Queue: q, Hashing: testdb.Hashing}), q
 	}
@@ -37,8 +37,8 @@ func TestServersShareJobs(t *testing.T) {
 		people.SignInAttempt{Email: demo.SignIns[0].Email, Password: demo.SignIns[0].Password},
 	)
 	require.NoError(t, err)
-	ask := func(k exchange.JobKind) string {
-		j, err := a.Jobs.Begin(ctx, lead, exchange.JobAsk{Kind: k, Size: exchange.PackOrder, Voiceless: true})
+	ask := func(k jobs.Kind) string {
+		j, err := a.Jobs.Begin(ctx, lead, jobs.Ask{Kind: k, Size: printing.PackOrder, Voiceless: true})
 		require.NoError(t, err)
 		return j.JobID
 	}
@@ -56,26 +56,26 @@ func TestServersShareJobs(t *testing.T) {
 		t.Helper()
 		require.Eventually(t, func() bool { return state(id) == want }, time.Minute, 20*time.Millisecond, state(id))
 	}
-	pack := ask(exchange.PackJob)
+	pack := ask(jobs.Pack)
 	time.Sleep(100 * time.Millisecond)
 	assert.Equal(t, store.JobWaiting, state(pack), "no server has time")
 
 	works, doing := open(false) // asks, as behind a pooler
-	require.NoError(t, doing.Start(ctx, works))
+	require.NoError(t, doing.Start(ctx, works.Jobs, works.Mails))
 	becomes(pack, store.JobDone)
 
-	pictures := ask(exchange.PicturesJob)
+	pictures := ask(jobs.Pictures)
 	becomes(pictures, store.JobRunning)
 	stopping, cancel := context.WithTimeout(ctx, 30*time.Second)
 	defer cancel()
 	require.NoError(t, doing.Stop(stopping))
 	assert.Equal(t, store.JobWaiting, state(pictures), "who stops says so")
-	require.NoError(t, takesIn.Start(ctx, a))
+	require.NoError(t, takesIn.Start(ctx, a.Jobs, a.Mails))
 	defer func() { _ = takesIn.Stop(context.WithoutCancel(ctx)) }()
 	becomes(pictures, store.JobDone)
 
 	// A job of which the queue knows nothing is found: as after a word that was lost.
-	lost := ask(exchange.BundleJob)
+	lost := ask(jobs.Bundle)
 	becomes(lost, store.JobDone)
 	owner := testdb.Owner(t, pool)
 	_, err = owner.Exec(ctx, "DELETE FROM river_job WHERE kind = 'job'")

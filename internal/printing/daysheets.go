@@ -1,4 +1,4 @@
-package exchange
+package printing
 
 import (
 	"context"
@@ -18,8 +18,16 @@ import (
 // maxDayLessons is how many lessons one print of a day or a week holds.
 const maxDayLessons = 60
 
+// DaysAsk is what is printed of the lessons of a day or a week.
+type DaysAsk struct {
+	Class string // "" for all classes
+	Date  year.Date
+	Week  bool // the whole week of the day
+	Paper render.Paper
+}
+
 // span is the days that a print is for.
-func (a JobAsk) span() (first, last year.Date, err error) {
+func (a DaysAsk) span() (first, last year.Date, err error) {
 	first, err = year.ParseDate(string(a.Date))
 	if err != nil {
 		return "", "", fault.In("date", "Say for which day: a date such as 2026-12-07.")
@@ -30,7 +38,8 @@ func (a JobAsk) span() (first, last year.Date, err error) {
 	return first, first, nil
 }
 
-func sheetsTitle(ctx context.Context, s store.Library, a JobAsk) (string, error) {
+// Title says which days and classes are printed, and refuses a day that there is not.
+func (a DaysAsk) Title(ctx context.Context, s store.Library) (string, error) {
 	first, _, err := a.span()
 	if err != nil {
 		return "", err
@@ -53,7 +62,7 @@ func sheetsTitle(ctx context.Context, s store.Library, a JobAsk) (string, error)
 // Days writes the sheets that are needed for the lessons that were made for a day or a week, of one class or of all,
 // sorted by use behind a cover that lists them. Days with a planned lesson that nobody has made yet stand on the
 // cover.
-func (p Print) Days(ctx context.Context, by tx.Actor, y planning.Years, a JobAsk, w io.Writer) error {
+func (p Print) Days(ctx context.Context, by tx.Actor, y planning.Years, a DaysAsk, w io.Writer) error {
 	first, last, err := a.span()
 	if err != nil {
 		return err

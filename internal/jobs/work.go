@@ -1,4 +1,4 @@
-package exchange
+package jobs
 
 import (
 	"bytes"
@@ -14,46 +14,43 @@ import (
 	"brightchalk/internal/core/fault"
 	"brightchalk/internal/core/year"
 	"brightchalk/internal/curriculum"
+	"brightchalk/internal/exchange"
 	"brightchalk/internal/planning"
+	"brightchalk/internal/printing"
 	"brightchalk/internal/render"
 	"brightchalk/internal/sound"
 	"brightchalk/internal/store"
 	"brightchalk/internal/tx"
 )
 
-// Queue brings a job to a server that has time for it. The job is there with the transaction, or not at all.
-type Queue interface {
-	Add(ctx context.Context, tx pgx.Tx, teamID, jobID string) error
-}
-
 // Jobs are work that takes longer than a screen waits: somebody asks, a server does it, the screens tell how far it is.
 type Jobs struct {
 	Env   tx.Env
-	queue Queue
-	kinds map[JobKind]jobKind
+	queue *Queue
+	kinds map[Kind]jobKind
 }
 
-// JobKind is what is to be made.
-type JobKind string
+// Kind is what is to be made.
+type Kind string
 
 // Kinds of jobs.
 const (
-	PackJob     JobKind = "pack"     // a carry pack
-	BundleJob   JobKind = "bundle"   // the library in one file
-	PicturesJob JobKind = "pictures" // the cards as pictures
-	CardsJob    JobKind = "cards"    // all cards to print
-	RenewJob    JobKind = "renew"    // all takes judged again
-	SearchJob   JobKind = "search"   // a better order
-	SheetsJob   JobKind = "sheets"   // all that is printed for a day or a week
+	Pack     Kind = "pack"     // a carry pack
+	Bundle   Kind = "bundle"   // the library in one file
+	Pictures Kind = "pictures" // the cards as pictures
+	Cards    Kind = "cards"    // all cards to print
+	Renew    Kind = "renew"    // all takes judged again
+	Search   Kind = "search"   // a better order
+	Sheets   Kind = "sheets"   // all that is printed for a day or a week
 )
 
-// JobAsk is what a job is to make; what a kind does not know is left out.
-type JobAsk struct {
-	Kind      JobKind            `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
+// Ask is what a job is to make; what a kind does not know is left out.
+type Ask struct {
+	Kind      Kind               `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
 	Class     string             `json:"class,omitempty" maxLength:"36" doc:"of a pack, a bundle or sheets; may be left out"`
 	Date      year.Date          `json:"date,omitempty" maxLength:"10" doc:"of sheets: the day, or a day of the week"`
 	Week      bool               `json:"week,omitempty" doc:"of sheets: the whole week of the day"`
-	Size      PackSize           `json:"size,omitempty" maxLength:"10" doc:"of a pack: order, or week for this week's cards of a class"`
+	Size      printing.PackSize  `json:"size,omitempty" maxLength:"10" doc:"of a pack: order, or week for this week's cards of a class"`
 	Voiceless bool               `json:"voiceless,omitempty" doc:"of a bundle: without recordings and the carry pack"`
 	Layout    render.Layout      `json:"layout,omitempty" maxLength:"20" doc:"of cards: single, duplex, fold or frieze"`
 	Small     bool               `json:"small,omitempty" doc:"of cards: 60 by 80 mm instead of 90 by 120"`
@@ -61,10 +58,14 @@ type JobAsk struct {
 	Search    *curriculum.Search `json:"search,omitempty" doc:"of a search"`
 }
 
-// JobView is a job as who asked for it sees it.
-type JobView struct {
+func (a Ask) days() printing.DaysAsk {
+	return printing.DaysAsk{Class: a.Class, Date: a.Date, Week: a.Week, Paper: a.Paper}
+}
+
+// View is a job as who asked for it sees it.
+type View struct {
 	JobID   string                 `json:"job_id" format:"uuid"`
-	Kind    JobKind                `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
+	Kind    Kind                   `json:"kind" enum:"pack,bundle,pictures,cards,renew,search,sheets"`
 	Title   string                 `json:"title"`
 	State   store.JobState         `json:"state" enum:"waiting,running,done,failed,stopped"`
 	Done    int                    `json:"done" minimum:"0"`
@@ -81,8 +82,8 @@ type JobView struct {
 // jobKind does one kind of jobs. run may be begun again after it broke off: kept is what it had kept until then.
 type jobKind struct {
 	right tx.Right // "" for all
-	title func(ctx context.Context, s store.Library, a JobAsk) (string, error)
-	run   func(ctx context.Context, by tx.Actor, a JobAsk, w io.Writer, j store.Job) (result any, err error)
+	title func(ctx context.Context, s store.Library, a Ask) (string, error)
+	run   func(ctx context.Context, by tx.Actor, a Ask, w io.Writer, j store.Job) (result any, err error)
 	file  store.JobFile // how what was written is called
 }
 
@@ -97,65 +98,78 @@ const (
 	fileLifetime      = time.Hour
 )
 
-// NewJobs returns the background jobs with the use cases that do their work. A nil queue leaves jobs waiting until Run
+// New returns the background jobs with the use cases that do their work. A nil queue leaves jobs waiting until Run
 // is called.
-func NewJobs(d tx.Env, q Queue, p Print, k sound.Takes, o curriculum.Orders, y planning.Years) Jobs {
+func New(
+	d tx.Env, q *Queue, p printing.Print, x exchange.Exports, k sound.Takes, o curriculum.Orders, y planning.Years,
+) Jobs {
 	zip := func(name string) store.JobFile { return store.JobFile{Name: name, MediaType: "application/zip"} }
-	fixed := func(title string) func(context.Context, store.Library, JobAsk) (string, error) {
-		return func(context.Context, store.Library, JobAsk) (string, error) { return title, nil }
+	fixed := func(title string) func(context.Context, store.Library, Ask) (string, error) {
+		return func(context.Context, store.Library, Ask) (string, error) { return title, nil }
 	}
-	return Jobs{d, q, map[JobKind]jobKind{
-		PackJob: {
-			title: packTitle,
-			run: func(ctx context.Context, by tx.Actor, a JobAsk, w io.Writer, _ store.Job) (any, error) {
+	return Jobs{d, q, map[Kind]jobKind{
+		Pack: {
+			title: func(ctx context.Context, s store.Library, a Ask) (string, error) {
+				return printing.PackTitle(ctx, s, a.Class, a.Size)
+			},
+			run: func(ctx context.Context, by tx.Actor, a Ask, w io.Writer, _ store.Job) (any, error) {
 				return nil, p.Pack(ctx, by, a.Class, a.Size, w)
 			},
 			file: store.JobFile{Name: "carry-pack.html", MediaType: "text/html; charset=utf-8"},
 		},
-		BundleJob: {
-			title: func(_ context.Context, _ store.Library, a JobAsk) (string, error) {
+		Bundle: {
+			title: func(_ context.Context, _ store.Library, a Ask) (string, error) {
 				if a.Voiceless {
 					return "The library without recordings", nil
 				}
 				return "The whole library", nil
 			},
-			run: func(ctx context.Context, by tx.Actor, a JobAsk, w io.Writer, _ store.Job) (any, error) {
-				return nil, p.Bundle(ctx, by, BundleAsk{Class: a.Class, Voiceless: a.Voiceless}, w)
+			run: func(ctx context.Context, by tx.Actor, a Ask, w io.Writer, _ store.Job) (any, error) {
+				return nil, x.Bundle(ctx, by, exchange.BundleAsk{Class: a.Class, Voiceless: a.Voiceless}, w)
 			},
 			file: zip("bright-chalk-library.zip"),
 		},
-		PicturesJob: {
+		Pictures: {
 			title: fixed("The cards as pictures"),
-			run: func(ctx context.Context, by tx.Actor, _ JobAsk, w io.Writer, _ store.Job) (any, error) {
-				return nil, p.CardPictures(ctx, by, CardsAsk{All: true}, w)
+			run: func(ctx context.Context, by tx.Actor, _ Ask, w io.Writer, _ store.Job) (any, error) {
+				return nil, p.CardPictures(ctx, by, printing.CardsAsk{All: true}, w)
 			},
 			file: zip("cards.zip"),
 		},
-		CardsJob: {
-			title: cardsTitle,
-			run: func(ctx context.Context, by tx.Actor, a JobAsk, w io.Writer, _ store.Job) (any, error) {
-				return nil, p.Cards(ctx, by, CardsAsk{All: true, Layout: a.Layout, Small: a.Small, Paper: a.Paper}, w)
+		Cards: {
+			title: func(_ context.Context, _ store.Library, a Ask) (string, error) {
+				return printing.CardsTitle(a.Layout)
+			},
+			run: func(ctx context.Context, by tx.Actor, a Ask, w io.Writer, _ store.Job) (any, error) {
+				return nil, p.Cards(ctx, by, printing.CardsAsk{All: true, Layout: a.Layout, Small: a.Small, Paper: a.Paper}, w)
 			},
 			file: store.JobFile{Name: "sound-cards.pdf", MediaType: "application/pdf"},
 		},
-		SheetsJob: {
-			title: sheetsTitle,
-			run: func(ctx context.Context, by tx.Actor, a JobAsk, w io.Writer, _ store.Job) (any, error) {
-				return nil, p.Days(ctx, by, y, a, w)
+		Sheets: {
+			title: func(ctx context.Context, s store.Library, a Ask) (string, error) {
+				return a.days().Title(ctx, s)
+			},
+			run: func(ctx context.Context, by tx.Actor, a Ask, w io.Writer, _ store.Job) (any, error) {
+				return nil, p.Days(ctx, by, y, a.days(), w)
 			},
 			file: store.JobFile{Name: "sheets.pdf", MediaType: "application/pdf"},
 		},
-		RenewJob: {
+		Renew: {
 			right: tx.MayAgree,
 			title: fixed("All takes judged again"),
-			run: func(ctx context.Context, by tx.Actor, _ JobAsk, _ io.Writer, j store.Job) (any, error) {
+			run: func(ctx context.Context, by tx.Actor, _ Ask, _ io.Writer, j store.Job) (any, error) {
 				return k.RejudgeAll(ctx, by, j)
 			},
 		},
-		SearchJob: {
+		Search: {
 			right: tx.MayEdit,
-			title: searchTitle,
-			run: func(ctx context.Context, by tx.Actor, a JobAsk, _ io.Writer, _ store.Job) (any, error) {
+			title: func(_ context.Context, _ store.Library, a Ask) (string, error) {
+				if a.Search == nil {
+					return "", fault.In("search", "Say what matters in a better order.")
+				}
+				return "A better order", nil
+			},
+			run: func(ctx context.Context, by tx.Actor, a Ask, _ io.Writer, _ store.Job) (any, error) {
 				return o.Improve(ctx, by, *a.Search)
 			},
 		},
@@ -163,32 +177,32 @@ func NewJobs(d tx.Env, q Queue, p Print, k sound.Takes, o curriculum.Orders, y p
 }
 
 // Begin takes a job in.
-func (j Jobs) Begin(ctx context.Context, by tx.Actor, a JobAsk) (JobView, error) {
+func (j Jobs) Begin(ctx context.Context, by tx.Actor, a Ask) (View, error) {
 	k, ok := j.kinds[a.Kind]
 	if !ok {
-		return JobView{}, fault.In("kind", "There is no such work.")
+		return View{}, fault.In("kind", "There is no such work.")
 	}
 	if k.right != "" {
 		if err := by.Need(k.right); err != nil {
-			return JobView{}, err
+			return View{}, err
 		}
 	}
 	asked, err := json.Marshal(a)
 	if err != nil {
-		return JobView{}, err
+		return View{}, err
 	}
-	return tx.WriteUnlocked(ctx, j.Env, by, tx.MayTalk, func(s store.Library) (JobView, error) {
+	return tx.WriteUnlocked(ctx, j.Env, by, tx.MayTalk, func(s store.Library) (View, error) {
 		title, err := k.title(ctx, s, a)
 		if err != nil {
-			return JobView{}, err
+			return View{}, err
 		}
 		open, err := s.OpenJobs(ctx, by.MemberID)
 		if err != nil {
-			return JobView{}, err
+			return View{}, err
 		}
 		if open >= maxJobs {
-			return JobView{}, fault.New(
-				ErrBusyJobs,
+			return View{}, fault.New(
+				ErrBusy,
 				"%d things are being made for you. Wait for one, or stop it.",
 				open,
 			)
@@ -197,29 +211,29 @@ func (j Jobs) Begin(ctx context.Context, by tx.Actor, a JobAsk) (JobView, error)
 			MemberID: by.MemberID, Kind: string(a.Kind), Title: title, Asked: asked, MadeAt: j.Env.Now(),
 		})
 		if err != nil {
-			return JobView{}, err
+			return View{}, err
 		}
 		if j.queue != nil {
-			if err := s.Within(func(tx pgx.Tx) error { return j.queue.Add(ctx, tx, by.TeamID, id) }); err != nil {
-				return JobView{}, fmt.Errorf("queue a job: %w", err)
+			if err := s.Within(func(tx pgx.Tx) error { return j.queue.add(ctx, tx, by.TeamID, id) }); err != nil {
+				return View{}, fmt.Errorf("queue a job: %w", err)
 			}
 		}
 		made, err := s.Job(ctx, id)
 		if err != nil {
-			return JobView{}, err
+			return View{}, err
 		}
 		return jobView(made)
 	})
 }
 
-// ErrBusyJobs is the code of one job too many.
-const ErrBusyJobs fault.Code = "jobs"
+// ErrBusy is the code of one job too many.
+const ErrBusy fault.Code = "jobs"
 
 // List is what the actor asked for in the last day, the newest first.
-func (j Jobs) List(ctx context.Context, by tx.Actor) ([]JobView, error) {
-	return tx.Read(ctx, j.Env, by, func(s store.Library) ([]JobView, error) {
+func (j Jobs) List(ctx context.Context, by tx.Actor) ([]View, error) {
+	return tx.Read(ctx, j.Env, by, func(s store.Library) ([]View, error) {
 		rows, err := s.MemberJobs(ctx, by.MemberID, j.Env.Now().Add(-jobsListedFor))
-		out := make([]JobView, len(rows))
+		out := make([]View, len(rows))
 		for i, r := range rows {
 			if out[i], err = jobView(r); err != nil {
 				return nil, err
@@ -283,8 +297,8 @@ func (j Jobs) Run(ctx context.Context, teamID, id string) error {
 }
 
 func (j Jobs) run(ctx context.Context, server tx.Actor, job store.Job) error {
-	var a JobAsk
-	k, ok := j.kinds[JobKind(job.Kind)]
+	var a Ask
+	k, ok := j.kinds[Kind(job.Kind)]
 	if err := json.Unmarshal(job.Asked, &a); err != nil || !ok {
 		return j.end(
 			ctx,
@@ -406,18 +420,18 @@ func (j Jobs) releaseJob(ctx context.Context, server tx.Actor, job store.Job, wh
 	return errors.Join(why, err)
 }
 
-func jobView(j store.Job) (JobView, error) {
-	v := JobView{
-		j.JobID, JobKind(j.Kind), j.Title, j.State, j.Done, j.OfAll, j.Note, j.Said, j.File, nil, nil, j.MadeAt, j.EndedAt,
+func jobView(j store.Job) (View, error) {
+	v := View{
+		j.JobID, Kind(j.Kind), j.Title, j.State, j.Done, j.OfAll, j.Note, j.Said, j.File, nil, nil, j.MadeAt, j.EndedAt,
 	}
 	if len(j.Result) == 0 || j.State != store.JobDone {
 		return v, nil
 	}
 	switch v.Kind {
-	case RenewJob:
+	case Renew:
 		v.Renewed = &sound.Rejudged{}
 		return v, json.Unmarshal(j.Result, v.Renewed)
-	case SearchJob:
+	case Search:
 		v.Found = &curriculum.FoundOrder{}
 		return v, json.Unmarshal(j.Result, v.Found)
 	}

@@ -1,4 +1,4 @@
-package exchange
+package printing
 
 import (
 	"context"
@@ -39,13 +39,28 @@ const (
 
 var errPackSize = fault.In("size", "Choose the whole order, or a class for this week's cards.")
 
+// PackTitle says which pack it is, and refuses one that cannot be made.
+func PackTitle(ctx context.Context, s store.Library, classID string, size PackSize) (string, error) {
+	switch {
+	case size == PackOrder && classID == "":
+		return "Carry pack, the whole order", nil
+	case size != PackOrder && size != PackWeek || classID == "":
+		return "", errPackSize
+	}
+	c, err := s.Class(ctx, classID)
+	if size == PackWeek {
+		return "Carry pack, this week of " + c.Name, err
+	}
+	return "Carry pack, the order for " + c.Name, err
+}
+
 // Pack writes the carry pack of a class, or of the whole order where classID is empty.
 func (p Print) Pack(ctx context.Context, by tx.Actor, classID string, size PackSize, w io.Writer) error {
 	if size != PackWeek && size != PackOrder || size == PackWeek && classID == "" {
 		return errPackSize
 	}
 	made, err := tx.Read(ctx, p.Env, by, func(s store.Library) (pack.Pack, error) {
-		return p.packed(ctx, s, classID, size)
+		return p.PackIn(ctx, s, classID, size)
 	})
 	if err != nil {
 		return err
@@ -53,7 +68,8 @@ func (p Print) Pack(ctx context.Context, by tx.Actor, classID string, size PackS
 	return pack.Write(w, made)
 }
 
-func (p Print) packed(ctx context.Context, s store.Library, classID string, size PackSize) (pack.Pack, error) {
+// PackIn is the carry pack inside a read of the library.
+func (p Print) PackIn(ctx context.Context, s store.Library, classID string, size PackSize) (pack.Pack, error) {
 	team, err := s.Team(ctx)
 	if err != nil {
 		return pack.Pack{}, err

@@ -1,6 +1,10 @@
-// Package jobs brings work that takes long to a server that has time for it, through River's queue in the same
-// database. What is to be done, how far it is and what came of it is kept by the application; a task of the queue is
-// only the word that something waits, so it may come twice, or late.
+// Package jobs does work that takes longer than a screen waits: somebody asks, a server that has time does it, the
+// screens tell how far it is:
+//
+//	view, err := app.Jobs.Begin(ctx, actor, jobs.JobAsk{Kind: jobs.BundleJob})
+//
+// What is to be done, how far it is and what came of it is a row of ours; a task of River's queue in the same database
+// is only the word that something waits, so it may come twice, or late. docs/decisions/033 says why.
 package jobs
 
 import (
@@ -14,7 +18,7 @@ import (
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverpgxv5"
 
-	"brightchalk/internal/app"
+	"brightchalk/internal/people"
 )
 
 // Queues: what somebody waits for, and what goes on by itself.
@@ -58,27 +62,28 @@ func (mailArgs) Kind() string { return "mail" }
 // Queue takes jobs in and, once it runs, does them.
 type Queue struct {
 	client *river.Client[pgx.Tx]
-	app    *app.App // set by Start
+	jobs   Jobs         // set by Start
+	mails  people.Mails // set by Start
 	log    *slog.Logger
 }
 
-// New opens the queue. Listening says that the pool may wait for notifications, which a pooler between does not let
+// NewQueue opens the queue. Listening says that the pool may wait for notifications, which a pooler between does not let
 // through; without it is asked every second.
-func New(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
+func NewQueue(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
 	q := &Queue{log: log}
 	workers := river.NewWorkers()
 	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, j *river.Job[jobArgs]) error {
-		return q.app.Jobs.Run(ctx, j.Args.TeamID, j.Args.JobID)
+		return q.jobs.Run(ctx, j.Args.TeamID, j.Args.JobID)
 	}))
 	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, _ *river.Job[lostArgs]) error {
 		return q.findLost(ctx)
 	}))
 	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, _ *river.Job[forgetArgs]) error {
-		_, err := q.app.Jobs.Forget(ctx)
+		_, err := q.jobs.Forget(ctx)
 		return err
 	}))
 	river.AddWorker(workers, river.WorkFunc(func(ctx context.Context, _ *river.Job[mailArgs]) error {
-		sent, err := q.app.Mails.Daily(ctx)
+		sent, err := q.mails.Daily(ctx)
 		if sent > 0 {
 			log.Info("mail", "sent", sent)
 		}
@@ -119,15 +124,15 @@ func New(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
 	return q, nil
 }
 
-// Add is of app.Queue.
-func (q *Queue) Add(ctx context.Context, tx pgx.Tx, teamID, jobID string) error {
+// add queues a job with the transaction, or not at all.
+func (q *Queue) add(ctx context.Context, tx pgx.Tx, teamID, jobID string) error {
 	_, err := q.client.InsertTx(ctx, tx, jobArgs{teamID, jobID}, &river.InsertOpts{Queue: requestedQueue})
 	return err
 }
 
-// Start does jobs of the application until Stop.
-func (q *Queue) Start(ctx context.Context, a *app.App) error {
-	q.app = a
+// Start does jobs, and what comes round by itself, until Stop.
+func (q *Queue) Start(ctx context.Context, j Jobs, m people.Mails) error {
+	q.jobs, q.mails = j, m
 	return q.client.Start(ctx)
 }
 
@@ -136,7 +141,7 @@ func (q *Queue) Stop(ctx context.Context) error { return q.client.StopAndCancel(
 
 // findLostInterval queues jobs again whose server is gone.
 func (q *Queue) findLost(ctx context.Context) error {
-	lost, err := q.app.Jobs.Lost(ctx)
+	lost, err := q.jobs.Lost(ctx)
 	if err != nil || len(lost) == 0 {
 		return err
 	}
