@@ -156,26 +156,6 @@ func TestGuessesToBeRead(t *testing.T) {
 	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "guesses", []byte(b.String()))
 }
 
-// The best words and the last ones, and what each is weighed: read by an adult at each change of the weights.
-func TestWorthToBeRead(t *testing.T) {
-	var b strings.Builder
-	for _, a := range []phoneme.Accent{phoneme.SouthernBritish, phoneme.GeneralAmerican} {
-		pool := lexicon.For(a, spelling.Units{})
-		fmt.Fprintln(&b, a)
-		for i := 0; i < len(pool.Ranked); i += 1 + i/12 {
-			w := pool.Ranked[i]
-			fmt.Fprintf(&b, "%6d %-14s %7.3f %-8s %d %s %v\n", i, w.Word, w.Worth, w.Shape, w.Syllables, w.Doubt, w.Alike)
-		}
-	}
-	for _, u := range lexicon.Table(phoneme.SouthernBritish, spelling.Units{}) {
-		if u.Types > 0 {
-			fmt.Fprintf(&b, "%-10s %5d %.4f %.4f %.3f %.3f %.3f %v\n",
-				u.Pair, u.Types, u.Weighted, u.OfSound, u.Start, u.Middle, u.End, u.Examples)
-		}
-	}
-	goldie.New(t, goldie.WithNameSuffix(".txt")).Assert(t, "worth", []byte(b.String()))
-}
-
 // Properties of a pool: a word is found by its name, lies with each of its pairs, and needs what must be taught.
 func TestAPoolKnowsItsWords(t *testing.T) {
 	pool := lexicon.For(phoneme.SouthernBritish, spelling.Units{})

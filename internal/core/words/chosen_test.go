@@ -69,47 +69,6 @@ func (p *pinned) say(format string, args ...any) { fmt.Fprintf(p, format+"\n", a
 
 func (p *pinned) as(name string) { goldie.New(p.t).Assert(p.t, name, []byte(p.String())) }
 
-func TestWhatIsFound(t *testing.T) {
-	p := &pinned{t: t}
-	for i := range learnt {
-		taught := learntAt(t, i)
-		p.say("== stage %d\n%s", i, choices(words.Find(words.Query{Taught: taught, Limit: 25}, south)))
-		for n, text := range strings.Split(learnt[i], ",") {
-			target := pairOf(t, text)
-			q := words.Query{Taught: taught, Target: &target, Limit: 6}
-			p.say("-- %s\n%s", target, choices(words.Find(q, south)))
-			switch n % 5 {
-			case 0:
-				q.Position = []words.Position{words.Initial, words.Medial, words.Final}[n/5%3]
-			case 1:
-				q.Frame = []string{"CVC", "CVCC", "VC"}[n/5%3]
-			case 2:
-				q.WithPicture, q.MinSounds, q.MaxSounds = true, 4, 5
-			case 3:
-				q.Syllables, q.Familiarity = 2, 3
-			case 4:
-				q.Rare, q.Doubtful, q.NoHomophones = true, true, n%2 == 0
-			}
-			p.say("-- %s, %v %q %v %d-%d %d %d %v\n%s", target, q.Position, q.Frame, q.WithPicture, q.MinSounds, q.MaxSounds,
-				q.Syllables, q.Familiarity, q.Rare, choices(words.Find(q, south)))
-		}
-		for _, frame := range []string{"", "CVC", "CVCC", "CCVC", "VC"} {
-			made, err := words.MakeUp(words.MadeUpQuery{Taught: taught, Frame: frame, Count: 12}, south, chance(uint64(i)))
-			var list []string
-			for _, m := range made {
-				list = append(list, m.Word+" "+m.Frame)
-			}
-			p.say("made up %q: %s %v", frame, strings.Join(list, ", "), err)
-		}
-		for _, text := range []string{"sh", "ee", "ck"} {
-			target := pairOf(t, text)
-			made, err := words.MakeUp(words.MadeUpQuery{Taught: taught, Target: &target, Count: 6}, south, chance(1))
-			p.say("made up with %s: %d %v", target, len(made), err)
-		}
-	}
-	p.as("found")
-}
-
 func TestWhatIsPlayed(t *testing.T) {
 	p := &pinned{t: t}
 	for i := range learnt {
@@ -162,87 +121,6 @@ func TestWhatIsPlayed(t *testing.T) {
 		}
 	}
 	p.as("played")
-}
-
-func TestWhatIsHeard(t *testing.T) {
-	p := &pinned{t: t}
-	var sounds []phoneme.Phoneme
-	for _, s := range phoneme.Inventory(south.Accent) {
-		sounds = append(sounds, s.Phoneme)
-	}
-	for i, s := range sounds {
-		avoid := []phoneme.Phoneme{sounds[(i+1)%len(sounds)]}
-		for _, at := range []words.Position{words.Any, words.Initial, words.Medial, words.Final} {
-			list := words.EarPictures(s, at, "", nil, south)
-			p.say("/%s/ %s: %d %v %v", s, at, len(list), list, words.CheckPosition(south.Accent, s, at))
-			p.say("  with ee not %v: %v", avoid, words.EarPictures(s, at, "ee", avoid, south))
-		}
-		for seed := range uint64(3) {
-			game, err := words.FirstOrLast(s, map[string]bool{"sun": true, "map": true}, south, chance(seed))
-			p.say("  first or last: %v %v", game, err)
-		}
-		for n, per := range []int{1, 3, 5, 8} {
-			baskets, err := words.Sort([]phoneme.Phoneme{s, sounds[(i+7)%len(sounds)], "m"}[:2+n%2], per,
-				[]words.Position{words.Any, words.Initial, words.Final, words.Medial}[n], south, chance(uint64(n)))
-			for _, b := range baskets {
-				p.say("  basket /%s/ %s %v %s", b.Sound, b.Position, b.Pictures, b.Note)
-			}
-			if err != nil {
-				p.say("  %v", err)
-			}
-		}
-	}
-	for _, wrong := range []struct{ n, per int }{{1, 3}, {7, 1}, {8, 3}, {2, 0}, {2, 8}, {2, 9}} {
-		baskets, err := words.Sort(sounds[:wrong.n], wrong.per, words.Any, south, chance(1))
-		p.say("%v: %d %v", wrong, len(baskets), err)
-	}
-	p.as("heard")
-}
-
-func TestWhatIsAsked(t *testing.T) {
-	p := &pinned{t: t}
-	steps := stepsFor(t)
-	asked := strings.Fields(`sat ship rain boat train light cake bread said was knee write bridge give have ski robot
-		wind read lead tear mat2 x zzz gun lorry truck houses cats dogs jumped jumping wished catch edge badge queen box fox
-		chef school island pizza mouse mice ring think finger singer sunshine rainbow butterfly blorp strimp yacht two you`)
-	for i := 1; i < len(learnt); i++ {
-		taught := learntAt(t, i)
-		for _, target := range []string{"s", "ee"}[i%2 : i%2+1] {
-			pair := pairOf(t, target)
-			q := words.Query{Taught: taught, Target: &pair, Exclude: map[string]bool{"sat": i == 2}}
-			for _, w := range asked {
-				a, err := words.Look(w, q, steps, south)
-				p.say("%s: %v %s %d %v %v %v %v %v", w, a.May, a.Why, a.Sounds, a.Guessed, a.Theme, a.Missing, a.WhyHere, err)
-				for _, try := range a.Tries {
-					p.say("  or %s: %s for %s, %.2f, %v %v", try.Shown, try.Grapheme, try.Instead, try.Share, try.Taught, try.IsWord)
-				}
-			}
-			for _, n := range []int{3, 12} {
-				for _, a := range words.IsNear(q, steps, n, south) {
-					p.say("near %s %v %s", a.Word, a.Missing, a.Why)
-				}
-			}
-			u, ok := words.MaxUnlocked(q, steps, south)
-			p.say("unlock %v %v", u, ok)
-		}
-	}
-	for _, c := range words.CutAll("The ship's knight-rain said: boxes, 7 cakes! blorp catch two", south) {
-		p.say("cut %s %v %d %v %v", c.Word, c.Guess, c.Sounds, c.Bits, c.Phonemes)
-	}
-	american := words.Options{Accent: phoneme.GeneralAmerican}
-	for _, w := range []string{"lorry", "truck", "tap", "faucet", "mum", "mom", "biscuit", "zebra"} {
-		a, err := words.Look(w, words.Query{Taught: learntAt(t, 4)}, steps, american)
-		p.say("%s over there: %v %s %v", w, a.May, a.Why, err)
-	}
-	for i := range lexicon.For(south.Accent, south.Units).Items {
-		item := &lexicon.For(south.Accent, south.Units).Items[i]
-		if i%211 == 0 {
-			for _, r := range item.Readings {
-				p.say("here %s %v", item.Word, words.WhyHere(r.Segments))
-			}
-		}
-	}
-	p.as("asked")
 }
 
 // What hangs on a sound to keep, on the team's own pictures, and on bounds.

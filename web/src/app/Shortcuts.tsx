@@ -1,4 +1,4 @@
-import { Dialog } from 'radix-ui'
+import { Modal, ModalClose } from '../ui/Modal'
 import { Button, Key, Check } from '../ui/parts'
 import { switchSingleKeys, useSingleKeys, useTold } from '../ui/shortcuts'
 
@@ -18,44 +18,40 @@ export default function Shortcuts({ onClose }: { onClose: () => void }) {
   const on = useSingleKeys()
   const keys = new Map(told.flatMap((s) => Object.entries(s)))
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-slate/60" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 max-h-[90vh] w-full max-w-xl -translate-1/2 overflow-y-auto rounded-xl bg-paper p-6 text-ink shadow-2xl">
-          <Dialog.Title className="writing-line font-child text-3xl font-bold">Keys of this page</Dialog.Title>
-          <Dialog.Description className="mt-2">
-            {keys.size > 0 ? 'While you are not writing in a field.' : 'This page has no keys of its own.'}
-          </Dialog.Description>
-          <dl className="mt-4 grid grid-cols-[6rem_1fr] gap-y-2 text-lg">
-            {[...keys].map(([key, text]) => (
-              <div key={key} className="contents">
-                <dt>
-                  <Key>{names[key] ?? key.replace('alt+', 'alt ')}</Key>
-                </dt>
-                <dd>{text}</dd>
-              </div>
-            ))}
-            <div className="contents">
-              <dt>
-                <Key>?</Key>
-              </dt>
-              <dd>this list</dd>
-            </div>
-          </dl>
-          <Check
-            className="mt-5 border-t border-line pt-3"
-            checked={on}
-            onChange={(e) => switchSingleKeys(e.target.checked)}
-          >
-            Single letters are keys here. Switch them off for speech input.
-          </Check>
-          <Dialog.Close asChild>
-            <Button look="main" className="mt-4">
-              Close
-            </Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Modal
+      title="Keys of this page"
+      about={keys.size > 0 ? 'While you are not writing in a field.' : 'This page has no keys of its own.'}
+      width="max-w-xl"
+      onClose={onClose}
+    >
+      <dl className="mt-4 grid grid-cols-[6rem_1fr] gap-y-2 text-lg">
+        {[...keys].map(([key, text]) => (
+          <div key={key} className="contents">
+            <dt>
+              <Key>{names[key] ?? key.replace('alt+', 'alt ')}</Key>
+            </dt>
+            <dd>{text}</dd>
+          </div>
+        ))}
+        <div className="contents">
+          <dt>
+            <Key>?</Key>
+          </dt>
+          <dd>this list</dd>
+        </div>
+      </dl>
+      <Check
+        className="mt-5 border-t border-line pt-3"
+        checked={on}
+        onChange={(e) => switchSingleKeys(e.target.checked)}
+      >
+        Single letters are keys here. Switch them off for speech input.
+      </Check>
+      <ModalClose>
+        <Button look="main" className="mt-4">
+          Close
+        </Button>
+      </ModalClose>
+    </Modal>
   )
 }

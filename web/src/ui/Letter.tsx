@@ -50,4 +50,4 @@ export function Letter({
   )
 }
 
-export const isGroup = (kind: string) => kind !== 'letter' && kind !== 'split digraph'
+export const isGroup = (grapheme: string) => grapheme.length > 1 && !grapheme.includes('-')

@@ -22,7 +22,7 @@ export function Side({ card, me, desk, saving, inUse }: Props) {
           <Letter
             drawn={card.pair.grapheme.includes('-') ? undefined : written.data}
             grapheme={card.pair.grapheme}
-            group={isGroup(card.kind)}
+            group={isGroup(card.pair.grapheme)}
             className="h-32 min-w-0 flex-1"
           />
           {desk.draft.picture && (

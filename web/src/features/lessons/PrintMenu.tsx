@@ -1,3 +1,4 @@
+import { Veil } from '../../ui/Modal'
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import type { Schemas } from '../../api/client'
@@ -29,7 +30,7 @@ export function PrintMenu({ lessonId, classId, revision }: { lessonId: string; c
         Print …
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-slate/60" />
+        <Veil />
         <Dialog.Content className="fixed inset-2 z-50 mx-auto flex max-w-5xl flex-col overflow-y-auto rounded-xl border-2 border-ink bg-paper p-5 shadow-2xl sm:inset-6">
           <div className="flex flex-wrap items-center gap-3">
             <Dialog.Title className="writing-line mr-auto font-child text-3xl font-bold">Print</Dialog.Title>

@@ -1,4 +1,4 @@
-import { Dialog } from 'radix-ui'
+import { Modal, ModalClose } from '../../ui/Modal'
 import { useEffect, useState } from 'react'
 import type { WallCard } from '../../api/client'
 import { isOpen, useBegin, useJobs, useStop } from '../../api/jobs'
@@ -58,82 +58,75 @@ export default function BetterDialog({ ids, keep, picked, weights: usual, before
     })
   const named = (list: string[]) => list.map((id) => cards.get(id)?.pair.grapheme).join(' ')
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-slate/60" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-30 flex max-h-[94vh] w-full max-w-xl -translate-1/2 flex-col gap-3 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl">
-          <Dialog.Title className="writing-line font-child text-3xl font-bold">A better order</Dialog.Title>
-          <Dialog.Description>
-            Early readable words are what an order is for. Say what else matters; then it is sought among all orders of
-            these cards. Nothing changes until you propose it.
-          </Dialog.Description>
-          <fieldset disabled={part !== undefined} className="flex flex-col gap-1">
-            {wishes.map((w) => (
-              <label key={w.key} className="grid min-h-11 grid-cols-[1fr_9rem_4rem] items-center gap-3">
-                <span>{w.name}</span>
-                <input
-                  type="range"
-                  min={0}
-                  max={w.most}
-                  step={w.most / 20}
-                  value={weights[w.key]}
-                  onChange={(e) => setWeights({ ...weights, [w.key]: Number(e.target.value) })}
-                  className="min-h-11 accent-slate"
-                />
-                <span className="text-sm text-soft">{said(weights[w.key], usual[w.key], w.most)}</span>
-              </label>
+    <Modal
+      title="A better order"
+      about="Early readable words are what an order is for. Say what else matters; then it is sought among all orders of these cards. Nothing changes until you propose it."
+      width="max-w-xl"
+      onClose={onClose}
+    >
+      <fieldset disabled={part !== undefined} className="flex flex-col gap-1">
+        {wishes.map((w) => (
+          <label key={w.key} className="grid min-h-11 grid-cols-[1fr_9rem_4rem] items-center gap-3">
+            <span>{w.name}</span>
+            <input
+              type="range"
+              min={0}
+              max={w.most}
+              step={w.most / 20}
+              value={weights[w.key]}
+              onChange={(e) => setWeights({ ...weights, [w.key]: Number(e.target.value) })}
+              className="min-h-11 accent-slate"
+            />
+            <span className="text-sm text-soft">{said(weights[w.key], usual[w.key], w.most)}</span>
+          </label>
+        ))}
+        {picked.length > 1 && (
+          <Check checked={together} onChange={(e) => setTogether(e.target.checked)}>
+            <b className="font-child">{named(picked)}</b> belong together
+          </Check>
+        )}
+        <label className="flex min-h-11 items-center gap-3">
+          Look for
+          <Select value={seconds} onChange={(e) => setSeconds(Number(e.target.value))}>
+            {[5, 10, 20, 30].map((n) => (
+              <option key={n} value={n}>
+                {n} seconds
+              </option>
             ))}
-            {picked.length > 1 && (
-              <Check checked={together} onChange={(e) => setTogether(e.target.checked)}>
-                <b className="font-child">{named(picked)}</b> belong together
-              </Check>
-            )}
-            <label className="flex min-h-11 items-center gap-3">
-              Look for
-              <Select value={seconds} onChange={(e) => setSeconds(Number(e.target.value))}>
-                {[5, 10, 20, 30].map((n) => (
-                  <option key={n} value={n}>
-                    {n} seconds
-                  </option>
-                ))}
-              </Select>
-            </label>
-          </fieldset>
-          <p className="text-sm">
-            {keep.length > 0 ? (
-              <>
-                Kept at their places: <b className="font-child text-base">{named(keep)}</b>
-              </>
-            ) : (
-              'No card is kept at its place. Close this and press k on those that must stay.'
-            )}
-          </p>
-          {error && <Notice kind="wrong">{error}</Notice>}
-          {part && (
-            <div className="flex flex-wrap items-center gap-3" role="status">
-              <Progress value={part.done} most={100} label="How far the search has come" />
-              <span>
-                {part.sum > 0 ? `best so far ${percent(before, part.sum)} % more readable words` : 'looking …'}
-              </span>
-            </div>
-          )}
-          <div className="flex justify-end gap-3">
-            {part ? (
-              <Button onClick={() => id && stop(id)}>Stop looking</Button>
-            ) : (
-              <>
-                <Dialog.Close asChild>
-                  <Button>Leave it</Button>
-                </Dialog.Close>
-                <Button look="main" onClick={begin}>
-                  Look for it
-                </Button>
-              </>
-            )}
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          </Select>
+        </label>
+      </fieldset>
+      <p className="text-sm">
+        {keep.length > 0 ? (
+          <>
+            Kept at their places: <b className="font-child text-base">{named(keep)}</b>
+          </>
+        ) : (
+          'No card is kept at its place. Close this and press k on those that must stay.'
+        )}
+      </p>
+      {error && <Notice kind="wrong">{error}</Notice>}
+      {part && (
+        <div className="flex flex-wrap items-center gap-3" role="status">
+          <Progress value={part.done} most={100} label="How far the search has come" />
+          <span>{part.sum > 0 ? `best so far ${percent(before, part.sum)} % more readable words` : 'looking …'}</span>
+        </div>
+      )}
+      <div className="flex justify-end gap-3">
+        {part ? (
+          <Button onClick={() => id && stop(id)}>Stop looking</Button>
+        ) : (
+          <>
+            <ModalClose>
+              <Button>Leave it</Button>
+            </ModalClose>
+            <Button look="main" onClick={begin}>
+              Look for it
+            </Button>
+          </>
+        )}
+      </div>
+    </Modal>
   )
 }
 

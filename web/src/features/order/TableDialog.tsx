@@ -1,4 +1,4 @@
-import { Dialog } from 'radix-ui'
+import { Modal, ModalClose } from '../../ui/Modal'
 import { useState } from 'react'
 import type { WallCard } from '../../api/client'
 import { Button, FileButton, Notice, Select } from '../../ui/parts'
@@ -24,96 +24,90 @@ export default function TableDialog({ cards, onTake, onClose }: Props) {
   const good = found?.rows.filter((r) => r.card_id) ?? []
   const ask = (t: string, c: Table['taken']) => read.mutate({ text: t, columns: c })
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-slate/60" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-30 flex max-h-[94vh] w-full max-w-2xl -translate-1/2 flex-col gap-3 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl">
-          <Dialog.Title className="writing-line font-child text-3xl font-bold">An order from a table</Dialog.Title>
-          <Dialog.Description>
-            A file with a line for each step (CSV): letters, and a sound where they have several. You see what it comes
-            to before anything changes.
-          </Dialog.Description>
-          <FileButton
-            aria-label="Choose a file with the order"
-            accept=".csv,.tsv,.txt,text/csv"
-            className="self-start"
-            onFile={(file) => {
-              setWrong(file.size > mostBytes ? 'The table is larger than 400 kB.' : '')
-              if (file.size > mostBytes) return
-              void file.text().then((t) => {
-                setText(t)
-                ask(t, { grapheme: '', sound: '', step: '' })
-              })
-            }}
-          >
-            {text ? 'Choose another file' : 'Choose a file'}
-          </FileButton>
-          {(wrong || read.error) && <Notice kind="wrong">{wrong || read.error?.message}</Notice>}
-          {found && (
-            <>
-              <div className="flex flex-wrap gap-x-4 gap-y-2">
-                {columns.map((c) => (
-                  <label key={c.key} className="flex items-center gap-2">
-                    {c.name}
-                    <Select
-                      value={found.taken[c.key]}
-                      onChange={(e) => ask(text, { ...found.taken, [c.key]: e.target.value })}
-                    >
-                      <option value="">{c.key === 'grapheme' ? 'choose a column' : 'none'}</option>
-                      {found.columns.filter(Boolean).map((name) => (
-                        <option key={name}>{name}</option>
-                      ))}
-                    </Select>
-                  </label>
-                ))}
-              </div>
-              {!found.taken.grapheme && <Notice kind="care">Say in which column the letters stand.</Notice>}
-              {found.taken.grapheme && (
-                <p>
-                  <b>{good.length}</b> lines name a card{problems.length > 0 && `, ${problems.length} do not`}
-                  {found.unnamed.length > 0 &&
-                    `; ${found.unnamed.length} cards of the library are not in it and come after the others`}
-                  .
-                </p>
-              )}
-              {problems.length > 0 && (
-                <ul tabIndex={0} className="max-h-40 overflow-y-auto text-sm">
-                  {problems.map((r) => (
-                    <li key={r.line} className="border-b border-line py-1">
-                      <b>line {r.line}</b>, {r.grapheme}
-                      {r.sound && ` /${r.sound}/`}: {r.problem}
-                    </li>
-                  ))}
-                </ul>
-              )}
-              {good.length > 0 && (
-                <p
-                  tabIndex={0}
-                  className="max-h-32 overflow-y-auto font-child text-xl"
-                  aria-label="The order that comes of it"
+    <Modal
+      title="An order from a table"
+      about="A file with a line for each step (CSV): letters, and a sound where they have several. You see what it comes to before anything changes."
+      onClose={onClose}
+    >
+      <FileButton
+        aria-label="Choose a file with the order"
+        accept=".csv,.tsv,.txt,text/csv"
+        className="self-start"
+        onFile={(file) => {
+          setWrong(file.size > mostBytes ? 'The table is larger than 400 kB.' : '')
+          if (file.size > mostBytes) return
+          void file.text().then((t) => {
+            setText(t)
+            ask(t, { grapheme: '', sound: '', step: '' })
+          })
+        }}
+      >
+        {text ? 'Choose another file' : 'Choose a file'}
+      </FileButton>
+      {(wrong || read.error) && <Notice kind="wrong">{wrong || read.error?.message}</Notice>}
+      {found && (
+        <>
+          <div className="flex flex-wrap gap-x-4 gap-y-2">
+            {columns.map((c) => (
+              <label key={c.key} className="flex items-center gap-2">
+                {c.name}
+                <Select
+                  value={found.taken[c.key]}
+                  onChange={(e) => ask(text, { ...found.taken, [c.key]: e.target.value })}
                 >
-                  {found.order.map((id) => cards.get(id)?.pair.grapheme).join('  ')}
-                </p>
-              )}
-            </>
-          )}
-          <div className="flex justify-end gap-3">
-            <Dialog.Close asChild>
-              <Button>Leave it</Button>
-            </Dialog.Close>
-            <Button
-              look="main"
-              disabled={!found || good.length === 0 || read.isPending}
-              onClick={() => {
-                if (found) onTake(found.order)
-                onClose()
-              }}
-            >
-              Look at this order
-            </Button>
+                  <option value="">{c.key === 'grapheme' ? 'choose a column' : 'none'}</option>
+                  {found.columns.filter(Boolean).map((name) => (
+                    <option key={name}>{name}</option>
+                  ))}
+                </Select>
+              </label>
+            ))}
           </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          {!found.taken.grapheme && <Notice kind="care">Say in which column the letters stand.</Notice>}
+          {found.taken.grapheme && (
+            <p>
+              <b>{good.length}</b> lines name a card{problems.length > 0 && `, ${problems.length} do not`}
+              {found.unnamed.length > 0 &&
+                `; ${found.unnamed.length} cards of the library are not in it and come after the others`}
+              .
+            </p>
+          )}
+          {problems.length > 0 && (
+            <ul tabIndex={0} className="max-h-40 overflow-y-auto text-sm">
+              {problems.map((r) => (
+                <li key={r.line} className="border-b border-line py-1">
+                  <b>line {r.line}</b>, {r.grapheme}
+                  {r.sound && ` /${r.sound}/`}: {r.problem}
+                </li>
+              ))}
+            </ul>
+          )}
+          {good.length > 0 && (
+            <p
+              tabIndex={0}
+              className="max-h-32 overflow-y-auto font-child text-xl"
+              aria-label="The order that comes of it"
+            >
+              {found.order.map((id) => cards.get(id)?.pair.grapheme).join('  ')}
+            </p>
+          )}
+        </>
+      )}
+      <div className="flex justify-end gap-3">
+        <ModalClose>
+          <Button>Leave it</Button>
+        </ModalClose>
+        <Button
+          look="main"
+          disabled={!found || good.length === 0 || read.isPending}
+          onClick={() => {
+            if (found) onTake(found.order)
+            onClose()
+          }}
+        >
+          Look at this order
+        </Button>
+      </div>
+    </Modal>
   )
 }

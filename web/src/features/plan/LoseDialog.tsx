@@ -1,4 +1,4 @@
-import { Dialog } from 'radix-ui'
+import { Modal, ModalClose } from '../../ui/Modal'
 import { useState } from 'react'
 import { callThen } from '../../api/shared'
 import { faultOf, type WallCard } from '../../api/client'
@@ -32,72 +32,65 @@ export function LoseDialog({ classId, year, date, cards, onClose }: Props) {
       onClose()
     })
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-slate/60" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-30 flex max-h-[94vh] w-full max-w-2xl -translate-1/2 flex-col gap-4 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl">
-          <Dialog.Title className="writing-line font-child text-3xl font-bold">{long(date)} is lost</Dialog.Title>
-          <Dialog.Description className="sr-only">What moves, and by which rule.</Dialog.Description>
-          <fieldset className="flex flex-col gap-1">
-            <legend className="font-bold">What it does to the rest</legend>
-            {Object.entries(rules).map(([id, r]) => (
-              <label key={id} className="flex min-h-11 items-center gap-3 rounded-md px-2 hover:bg-marigold/20">
-                <input
-                  type="radio"
-                  name="rule"
-                  checked={rule === id}
-                  onChange={() => setRule(id as Rule)}
-                  className="size-6 shrink-0 accent-slate"
-                />
+    <Modal title={`${long(date)} is lost`} about="What moves, and by which rule." aboutHidden onClose={onClose}>
+      <fieldset className="flex flex-col gap-1">
+        <legend className="font-bold">What it does to the rest</legend>
+        {Object.entries(rules).map(([id, r]) => (
+          <label key={id} className="flex min-h-11 items-center gap-3 rounded-md px-2 hover:bg-marigold/20">
+            <input
+              type="radio"
+              name="rule"
+              checked={rule === id}
+              onChange={() => setRule(id as Rule)}
+              className="size-6 shrink-0 accent-slate"
+            />
+            <span>
+              <b>{r.name}</b>: {r.about}
+              {id === year.school.school.rule && ' (your rule)'}
+            </span>
+          </label>
+        ))}
+      </fieldset>
+      {wrong && <Notice kind="wrong">{wrong.message}</Notice>}
+      {!asked.error && (
+        <section aria-label="What moves" aria-busy={asked.isFetching} className="flex flex-col gap-1">
+          <h3 className="font-bold">
+            {moved.length === 0
+              ? 'No new sound moves.'
+              : `${moved.length} ${moved.length === 1 ? 'sound moves' : 'sounds move'}${asked.data?.ends && asked.data.ends !== year.ends ? `; the last comes on ${short(asked.data.ends)}, not on ${short(year.ends)}` : '; the last day stays'}.`}
+          </h3>
+          <ul tabIndex={0} className="grid max-h-44 gap-x-6 overflow-y-auto sm:grid-cols-2">
+            {moved.map((m) => (
+              <li key={m.card_id} className="flex items-baseline gap-2 border-b border-line py-1">
+                <b className="w-14 font-child text-2xl leading-none">{cards.get(m.card_id)?.pair.grapheme}</b>
                 <span>
-                  <b>{r.name}</b>: {r.about}
-                  {id === year.school.school.rule && ' (your rule)'}
+                  {weekday(m.from).slice(0, 3)} {m.from && short(m.from)} →{' '}
+                  {m.to ? `${weekday(m.to).slice(0, 3)} ${short(m.to)}` : 'no room left'}
                 </span>
-              </label>
+              </li>
             ))}
-          </fieldset>
-          {wrong && <Notice kind="wrong">{wrong.message}</Notice>}
-          {!asked.error && (
-            <section aria-label="What moves" aria-busy={asked.isFetching} className="flex flex-col gap-1">
-              <h3 className="font-bold">
-                {moved.length === 0
-                  ? 'No new sound moves.'
-                  : `${moved.length} ${moved.length === 1 ? 'sound moves' : 'sounds move'}${asked.data?.ends && asked.data.ends !== year.ends ? `; the last comes on ${short(asked.data.ends)}, not on ${short(year.ends)}` : '; the last day stays'}.`}
-              </h3>
-              <ul tabIndex={0} className="grid max-h-44 gap-x-6 overflow-y-auto sm:grid-cols-2">
-                {moved.map((m) => (
-                  <li key={m.card_id} className="flex items-baseline gap-2 border-b border-line py-1">
-                    <b className="w-14 font-child text-2xl leading-none">{cards.get(m.card_id)?.pair.grapheme}</b>
-                    <span>
-                      {weekday(m.from).slice(0, 3)} {m.from && short(m.from)} →{' '}
-                      {m.to ? `${weekday(m.to).slice(0, 3)} ${short(m.to)}` : 'no room left'}
-                    </span>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-          <Input
-            aria-label="Why"
-            placeholder="Why, if you like: snow, a trip (never about a child)"
-            maxLength={80}
-            value={why}
-            onChange={(e) => setWhy(e.target.value)}
-          />
-          <Check checked={everyone} onChange={(e) => setEveryone(e.target.checked)}>
-            All classes and groups lost it
-          </Check>
-          {lose.error && !faultOf(lose.error, 'date') && <Notice kind="wrong">{lose.error.message}</Notice>}
-          <div className="flex justify-end gap-3">
-            <Dialog.Close asChild>
-              <Button>Leave it</Button>
-            </Dialog.Close>
-            <Button look="main" disabled={lose.isPending || asked.isFetching || Boolean(asked.error)} onClick={keep}>
-              Keep this plan
-            </Button>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          </ul>
+        </section>
+      )}
+      <Input
+        aria-label="Why"
+        placeholder="Why, if you like: snow, a trip (never about a child)"
+        maxLength={80}
+        value={why}
+        onChange={(e) => setWhy(e.target.value)}
+      />
+      <Check checked={everyone} onChange={(e) => setEveryone(e.target.checked)}>
+        All classes and groups lost it
+      </Check>
+      {lose.error && !faultOf(lose.error, 'date') && <Notice kind="wrong">{lose.error.message}</Notice>}
+      <div className="flex justify-end gap-3">
+        <ModalClose>
+          <Button>Leave it</Button>
+        </ModalClose>
+        <Button look="main" disabled={lose.isPending || asked.isFetching || Boolean(asked.error)} onClick={keep}>
+          Keep this plan
+        </Button>
+      </div>
+    </Modal>
   )
 }

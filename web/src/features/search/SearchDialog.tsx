@@ -1,3 +1,4 @@
+import { Veil } from '../../ui/Modal'
 import { useNavigate } from '@tanstack/react-router'
 import { Dialog } from 'radix-ui'
 import { useDeferredValue, useId, useState } from 'react'
@@ -33,7 +34,7 @@ export default function SearchDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog.Root open onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-slate/60" />
+        <Veil />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed top-[8vh] left-1/2 z-50 flex max-h-[84vh] w-[94vw] max-w-2xl -translate-x-1/2 flex-col gap-3 rounded-xl bg-paper p-4 text-ink shadow-2xl"

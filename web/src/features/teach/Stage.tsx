@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Bridges } from '../../ui/Bridges'
-import { Letter } from '../../ui/Letter'
+import { isGroup, Letter } from '../../ui/Letter'
 import { LetterOverPicture } from '../../ui/LetterOverPicture'
 import { Mouth } from '../../ui/Mouth'
 import type { Bit, Face, Lesson, Step } from '../../api/client'
@@ -252,8 +252,6 @@ function BigLetter({ face }: { face: Face }) {
     />
   )
 }
-
-const isGroup = (grapheme: string) => grapheme.length > 1 && !grapheme.includes('-')
 
 /** Graphemes to look through; turned, the one that was asked for is ringed. Capitals stand beside their small letters. */
 function GraphemeSet({ show, turned }: { show: Extract<Screen['show'], { kind: 'set' }>; turned: boolean }) {

@@ -1,4 +1,4 @@
-import { Dialog } from 'radix-ui'
+import { Modal } from '../../ui/Modal'
 import { useState } from 'react'
 import { callThen, useClasses } from '../../api/shared'
 import { Button, Input, Notice, Select, Check } from '../../ui/parts'
@@ -24,63 +24,59 @@ export default function NewYear({ onClose }: { onClose: () => void }) {
   })
   const nameless = classes.some((c) => of(c.class_id, c.name).what === 'moves' && !of(c.class_id, c.name).name.trim())
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-slate/60" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-30 flex max-h-[94vh] w-full max-w-3xl -translate-1/2 flex-col gap-4 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl">
-          <Dialog.Title className="writing-line font-child text-3xl font-bold">A new school year</Dialog.Title>
-          <Dialog.Description>
-            What becomes of each class? The old ones are put aside with all that was logged; all of it happens at once.
-          </Dialog.Description>
-          <ul className="flex flex-col divide-y divide-line">
-            {classes.map((c) => {
-              const p = of(c.class_id, c.name)
-              const change = (part: Partial<Plan>) => set(c.class_id, c.name, part)
-              return (
-                <li key={c.class_id} className="grid items-center gap-2 py-2 sm:grid-cols-[10rem_11rem_minmax(0,1fr)]">
-                  <b className="font-child text-xl">{c.name}</b>
-                  <Select
-                    aria-label={`What becomes of ${c.name}`}
-                    value={p.what}
-                    onChange={(e) => change({ what: e.target.value as What })}
-                  >
-                    <option value="moves">moves up, as</option>
-                    <option value="stays">stays as it is</option>
-                    <option value="leaves">leaves</option>
-                  </Select>
-                  {p.what === 'moves' && (
-                    <span className="flex flex-wrap items-center gap-3">
-                      <Input
-                        aria-label={`New name of ${c.name}`}
-                        maxLength={80}
-                        value={p.name}
-                        className="max-w-48"
-                        onChange={(e) => change({ name: e.target.value })}
-                      />
-                      <Check checked={p.knows} onChange={(e) => change({ knows: e.target.checked })}>
-                        what it knows goes along
-                      </Check>
-                    </span>
-                  )}
-                </li>
-              )
-            })}
-          </ul>
-          {move.error && <Notice kind="wrong">{move.error.message}</Notice>}
-          <div className="flex flex-wrap gap-2">
-            <Button
-              look="main"
-              disabled={move.isPending || moves.length === 0 || nameless}
-              onClick={() => callThen(move, moves, onClose)}
-            >
-              Begin the year
-            </Button>
-            <Button onClick={onClose}>Not yet</Button>
-            {nameless && <span className="self-center text-sm">A class that moves up needs a name.</span>}
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Modal
+      title="A new school year"
+      about="What becomes of each class? The old ones are put aside with all that was logged; all of it happens at once."
+      width="max-w-3xl"
+      onClose={onClose}
+    >
+      <ul className="flex flex-col divide-y divide-line">
+        {classes.map((c) => {
+          const p = of(c.class_id, c.name)
+          const change = (part: Partial<Plan>) => set(c.class_id, c.name, part)
+          return (
+            <li key={c.class_id} className="grid items-center gap-2 py-2 sm:grid-cols-[10rem_11rem_minmax(0,1fr)]">
+              <b className="font-child text-xl">{c.name}</b>
+              <Select
+                aria-label={`What becomes of ${c.name}`}
+                value={p.what}
+                onChange={(e) => change({ what: e.target.value as What })}
+              >
+                <option value="moves">moves up, as</option>
+                <option value="stays">stays as it is</option>
+                <option value="leaves">leaves</option>
+              </Select>
+              {p.what === 'moves' && (
+                <span className="flex flex-wrap items-center gap-3">
+                  <Input
+                    aria-label={`New name of ${c.name}`}
+                    maxLength={80}
+                    value={p.name}
+                    className="max-w-48"
+                    onChange={(e) => change({ name: e.target.value })}
+                  />
+                  <Check checked={p.knows} onChange={(e) => change({ knows: e.target.checked })}>
+                    what it knows goes along
+                  </Check>
+                </span>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+      {move.error && <Notice kind="wrong">{move.error.message}</Notice>}
+      <div className="flex flex-wrap gap-2">
+        <Button
+          look="main"
+          disabled={move.isPending || moves.length === 0 || nameless}
+          onClick={() => callThen(move, moves, onClose)}
+        >
+          Begin the year
+        </Button>
+        <Button onClick={onClose}>Not yet</Button>
+        {nameless && <span className="self-center text-sm">A class that moves up needs a name.</span>}
+      </div>
+    </Modal>
   )
 }
 

@@ -95,7 +95,7 @@ function Next({ klass, today, cards }: Props) {
           key={c.card_id}
           grapheme={c.pair.grapheme}
           drawn={c.drawn}
-          group={isGroup(c.kind)}
+          group={isGroup(c.pair.grapheme)}
           className="h-20 w-24 rounded-md bg-sheet"
         />
       ))}

@@ -36,7 +36,7 @@ export function SoundCard({ card, standing, side, turned, current, onFocus }: Pr
     <Letter
       drawn={card.drawn}
       grapheme={card.pair.grapheme}
-      group={isGroup(card.kind)}
+      group={isGroup(card.pair.grapheme)}
       className={`mx-auto mt-3 w-full ${standing === 'later' ? 'h-26' : 'h-30'}`}
     />
   )
