@@ -58,3 +58,12 @@ it('keeps what is refused, with the reason, and goes on with the next', async ()
   await flush('me')
   expect(fetch).not.toHaveBeenCalled()
 })
+
+it('takes what is gone already for taken away, and a card that is gone for refused', async () => {
+  await keep({ ...letter('away a'), method: 'DELETE' })
+  await keep(letter('b'))
+  answers(404, 404)
+  await flush('me')
+  expect(kept('away a', 'me')).toBeUndefined()
+  expect(kept('b', 'me')?.problem).toBe('Why.')
+})

@@ -60,4 +60,10 @@ describe('the wall', () => {
     expect([1, 2, 3].map((n) => standing(card(n), taught, 'c2'))).toEqual(['taught', 'next', 'later'])
     expect(standing(card(3), undefined, undefined)).toBe('taught')
   })
+
+  it('finds the cards with an open remark as in need of mending', () => {
+    const list = [card(1, { remarks: 1 }), card(2)]
+    const found = list.filter((c) => matches(c, { ...everything, needs: 'mending' }))
+    expect(found.map((c) => c.card_id)).toEqual(['c1'])
+  })
 })

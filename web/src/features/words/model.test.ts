@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { askedOf, askOf, oneOf, plainFind, positions, listed, unlisted } from './model'
+import { askedOf, askOf, limited, noLimits, oneOf, plainFind, positions, listed, unlisted } from './model'
 
 const klass = { class: 'heron', next: 'sh', made: false }
 
@@ -24,4 +24,14 @@ describe('the finder in the address', () => {
     expect(unlisted(listed(['ship', 'shop']))).toEqual(['ship', 'shop'])
     expect(unlisted(listed([]))).toEqual([])
   })
+
+  it.each(['frame', 'pictures', 'sounds', 'syllables', 'familiarity', 'no_homophones'] as const)(
+    'tells that %s is set behind "more", and lets go of it with the others',
+    (limit) => {
+      const set = { ...plainFind, [limit]: 'true' }
+      expect(limited(plainFind)).toBe(false)
+      expect(limited(set)).toBe(true)
+      expect(limited({ ...set, ...askedOf(noLimits) } as typeof plainFind)).toBe(false)
+    },
+  )
 })
