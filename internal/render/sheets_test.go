@@ -432,3 +432,17 @@ func TestSheetsAsTextSayWhatTheySay(t *testing.T) {
 		assert.Contains(t, page, want)
 	}
 }
+
+// What can hurt is said on the sheets that go out of the adult's sight.
+func TestSheetsSayWhatToWatchFor(t *testing.T) {
+	h := sampleHandout(t)
+	for sheet, says := range map[string][]string{
+		"home":   {"allergies", "mouths, noses or ears", "not for therapy"},
+		"labels": {"allergies", "count small things"},
+	} {
+		text := strings.Join(strings.Fields(run(t, printed(t, h, sheet, render.A4), "pdftotext")), " ")
+		for _, want := range says {
+			assert.Contains(t, text, want, sheet)
+		}
+	}
+}

@@ -53,3 +53,19 @@ func TestDrillsByTheirWays(t *testing.T) {
 	assert.Less(t, len(deck("due", review.Secure)), 6, "what is secure rests")
 	assert.Len(t, deck("all", review.Secure), 24)
 }
+
+// A pack mixes sides: every card of it comes at least twice, so that the class answers to both of its sides.
+func TestEachCardOfThePackComesTwice(t *testing.T) {
+	in := trial.Taught(t, 12, lesson.Introduce)
+	in.Routine.Steps = []lesson.RoutineStep{{Kind: lesson.Pack, Weight: 4}, {Kind: lesson.Read}}
+	out, err := assembly.Assemble(in)
+	require.NoError(t, err)
+	shown := map[string]int{}
+	for _, it := range out.Steps[0].Items {
+		shown[it.Value]++
+	}
+	require.GreaterOrEqual(t, len(shown), 3)
+	for card, n := range shown {
+		assert.GreaterOrEqual(t, n, 2, card)
+	}
+}

@@ -1,6 +1,7 @@
 package card_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -27,6 +28,18 @@ func TestObjectCautions(t *testing.T) {
 			for i, want := range c.wants {
 				assert.Contains(t, got[i], want, c.things)
 			}
+		}
+	}
+	for thing, says := range map[string][]string{ // what a child may come to harm by, and what is said against it
+		"nut":     {"allerg", "swallow", "mouths, noses or ears"},
+		"egg":     {"allerg", "no tasting"},
+		"feather": {"allerg"},
+		"knife":   {"only the adult"},
+		"magnet":  {"swallowed"},
+		"scarf":   {"neck"},
+	} {
+		for _, want := range says {
+			assert.Contains(t, strings.Join(card.ObjectCautions([]string{thing}), " "), want, thing)
 		}
 	}
 	assert.Equal(t, []string{"bus"}, card.ThingNames("a red Bus"))

@@ -205,4 +205,8 @@ func TestRefusedWordsAreOnNoSheet(t *testing.T) {
 	for _, q := range after.Questions() {
 		assert.NotContains(t, q.Choices, "moon")
 	}
+	compounds := before.Compounds()
+	require.NotEmpty(t, compounds)
+	o.Refused = map[string]bool{compounds[0].Word: true}
+	assert.NotContains(t, handout.New(l, o).Compounds(), compounds[0])
 }

@@ -9,6 +9,7 @@ import (
 
 	"brightchalk/internal/core/lexicon"
 	"brightchalk/internal/core/spelling"
+	"brightchalk/internal/core/unfit"
 	"brightchalk/internal/core/words"
 )
 
@@ -89,6 +90,27 @@ func TestWhyHereAndGoodTries(t *testing.T) {
 	assert.Contains(t, look("mom").Why, "here it is mum")
 	assert.Contains(t, look("color").Why, "here it is colour")
 	assert.Contains(t, look("paths").Why, "otherwise")
+}
+
+// A respelling stands on the board for all to see: none of any word that children know is kept from children, and none
+// is read otherwise.
+func TestNoGoodTryIsUnfit(t *testing.T) {
+	taught := set(t, early+",ai,ay,a-e,igh,a=ɑː,th=ð,s=z")
+	tries := 0
+	for i := range lexicon.For(south.Accent, south.Units).Items {
+		item := &lexicon.For(south.Accent, south.Units).Items[i]
+		if item.Familiarity < 3 {
+			continue
+		}
+		for _, r := range item.Readings {
+			for _, x := range words.GoodTries(item.Word, r.Segments, taught, south) {
+				tries++
+				_, refused := unfit.Of(x.Shown)
+				assert.False(t, refused, "%s as %s", item.Word, x.Shown)
+			}
+		}
+	}
+	assert.Greater(t, tries, 5000)
 }
 
 func TestTheMostUnlockingPairIsNamed(t *testing.T) {
