@@ -4,6 +4,7 @@ import (
 	"context"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -151,6 +152,11 @@ func TestLogDecidesWhatIsTaughtAndNext(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, stepOf(t, in.Lesson, lesson.Pack).Items[0].Because.Text, "shaky")
 	require.Error(t, s.Lessons.Log(ctx, s.teacher, in.LessonID, teaching.Taught{}))
+	sure := []teaching.Sure{{CardID: v.Next, Sure: 1}}
+	for _, wrong := range []time.Time{s.Now().AddDate(0, 0, 1), s.Now().AddDate(-4, 0, 0)} {
+		on := wrong.Format(time.DateOnly)
+		mendable(t, s.Lessons.Log(ctx, s.teacher, in.LessonID, teaching.Taught{TaughtOn: on, Sure: sure}), on)
+	}
 	require.Error(
 		t,
 		s.Lessons.Log(
@@ -160,4 +166,27 @@ func TestLogDecidesWhatIsTaughtAndNext(t *testing.T) {
 			teaching.Taught{Sure: []teaching.Sure{{CardID: s.cards["z"], Sure: 1}}},
 		),
 	)
+}
+
+// A lesson that was made and never logged is asked for on the first page for ten days, no longer.
+func TestALessonThatWasNotLoggedIsAskedForTenDays(t *testing.T) {
+	s := demoSchool(t)
+	ctx := context.Background()
+	made, err := s.Lessons.Assemble(ctx, s.teacher, introduce(s.class, s.cards["b"], 15))
+	require.NoError(t, err)
+	asked := func(days int) bool {
+		view, err := s.later(time.Duration(days)*24*time.Hour).Today.Today(ctx, s.teacher)
+		require.NoError(t, err)
+		for _, c := range view.Classes {
+			for _, l := range c.Left {
+				if l.LessonID == made.LessonID {
+					return true
+				}
+			}
+		}
+		return false
+	}
+	assert.True(t, asked(0))
+	assert.True(t, asked(9))
+	assert.False(t, asked(11))
 }

@@ -96,15 +96,12 @@ func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
 
 	made, err = s.Accounts.Ask(ctx, s.lead, ask)
 	require.NoError(t, err)
-	_, err = store.AllTeams{
-		Pool: s.Pool,
-	}.Exec(
-		ctx,
-		"UPDATE account_link SET good_until = $1",
-		made.GoodUntil.Add(-people.LinkGood-time.Second),
-	)
+	const day = 24 * time.Hour // the invitation says: good for seven days
+	_, err = s.later(7*day-time.Minute).Accounts.Opened(ctx, secretOf(t, made))
 	require.NoError(t, err)
-	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
+	_, err = s.later(7*day+time.Minute).Accounts.Opened(ctx, secretOf(t, made))
+	require.ErrorIs(t, err, people.ErrLink)
+	_, err = s.later(7*day+time.Minute).Accounts.Enter(ctx, people.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
 	require.ErrorIs(t, err, people.ErrLink)
 }
 

@@ -2,6 +2,7 @@ package httpapi_test
 
 import (
 	"context"
+	"encoding/json"
 	"net/http"
 	"net/http/httptest"
 	"strings"
@@ -15,6 +16,7 @@ import (
 	"brightchalk/demo"
 	"brightchalk/internal/app"
 	"brightchalk/internal/httpapi"
+	"brightchalk/internal/teaching"
 	"brightchalk/test/testdb"
 )
 
@@ -41,6 +43,46 @@ func TestASessionThatRestsForMoreThanFourHoursEnds(t *testing.T) {
 	assert.Equal(t, http.StatusOK, status(rested))
 	now = now.Add(4*time.Hour + 11*time.Minute)
 	assert.Equal(t, http.StatusUnauthorized, status(rested))
+}
+
+// A phone that joined is the desk of that lesson for four hours, as the page says that shows the code; the database ends
+// its session by its own clock.
+func TestAPhoneIsTheDeskForFourHours(t *testing.T) {
+	p := demoPlace(t)
+	laptop, phone := p.signIn(t, 1), p.phone(t)
+	lesson := laptop.anyLesson()
+	_, body := laptop.call("POST", "/api/lessons/"+lesson+"/desks", "")
+	var code teaching.DeskCode
+	require.NoError(t, json.Unmarshal([]byte(body), &code), body)
+	status, body := phone.call("POST", "/api/desk", `{"code":"`+code.Code+`"}`)
+	require.Equal(t, http.StatusOK, status, body)
+	db := testdb.Owner(t, p.Pool)
+	var left time.Duration
+	require.NoError(t, db.QueryRow(t.Context(), "SELECT min(expiry) - now() FROM sessions").Scan(&left))
+	assert.InDelta(t, 4*time.Hour, left, float64(2*time.Minute), "before the laptop's")
+	_, err := db.Exec(t.Context(), "UPDATE sessions SET expiry = expiry - interval '4 hours 1 minute'")
+	require.NoError(t, err)
+	status, _ = phone.call("GET", "/api/lessons/"+lesson+"/run", "")
+	assert.Equal(t, http.StatusUnauthorized, status)
+	status, _ = laptop.call("GET", "/api/lessons/"+lesson+"/run", "")
+	assert.Equal(t, http.StatusOK, status)
+}
+
+// What went wrong says whom and what it was about: no proxy and no browser keeps it.
+func TestAProblemIsKeptByNobody(t *testing.T) {
+	p := demoPlace(t)
+	lead := p.signIn(t, 0)
+	for path, status := range map[string]int{
+		"/api/cards/00000000-0000-0000-0000-000000000000": http.StatusNotFound,
+		"/api/cards/DROP": http.StatusUnprocessableEntity,
+		"/api/no-such":    http.StatusNotFound,
+	} {
+		answer, err := lead.http.Get(p.server.URL + path)
+		require.NoError(t, err)
+		require.NoError(t, answer.Body.Close())
+		assert.Equal(t, status, answer.StatusCode, path)
+		assert.Equal(t, "no-store", answer.Header.Get("Cache-Control"), path)
+	}
 }
 
 // Anybody can send the header; only its last entry is written by the school's own proxy.

@@ -211,7 +211,7 @@ func (s *server) plainError(w http.ResponseWriter, r *http.Request, err error) {
 
 func writeProblem(w http.ResponseWriter, p *problem) {
 	w.Header().Set("Content-Type", problemMediaType)
-	w.Header().Set("Cache-Control", "no-store")
+	w.Header().Set("Cache-Control", never)
 	w.WriteHeader(p.Status)
 	_ = json.NewEncoder(w).Encode(p)
 }

@@ -192,6 +192,9 @@ func (s *server) securityHeaders(next http.Handler) http.Handler {
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Permissions-Policy", "microphone=(self), camera=(), geolocation=()")
 		h.Set("Content-Security-Policy", plainPolicy)
+		if strings.HasPrefix(r.URL.Path, "/api/") { // unless a call says otherwise of its own answer
+			h.Set("Cache-Control", never)
+		}
 		if s.Leaving() {
 			h.Set("Connection", "close")
 		}
