@@ -48,7 +48,7 @@ export default function Shortcuts({ onClose }: { onClose: () => void }) {
         Single letters are keys here. Switch them off for speech input.
       </Check>
       <ModalClose>
-        <Button look="main" className="mt-4">
+        <Button look="main" className="self-end">
           Close
         </Button>
       </ModalClose>
