@@ -101,7 +101,8 @@ func TestALinkIsTakenBackAndGrowsOld(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.later(7*day+time.Minute).Accounts.Opened(ctx, secretOf(t, made))
 	require.ErrorIs(t, err, people.ErrLink)
-	_, err = s.later(7*day+time.Minute).Accounts.Enter(ctx, people.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh})
+	late := people.Entering{Secret: secretOf(t, made), Name: "Otto Wick", Password: fresh}
+	_, err = s.later(7*day+time.Minute).Accounts.Enter(ctx, late)
 	require.ErrorIs(t, err, people.ErrLink)
 }
 

@@ -231,3 +231,63 @@ func TestAProviderVouches(t *testing.T) {
 	_, err = s.Accounts.ByProvider(ctx, somebody("4", "lead@lockhouse.example"), "")
 	require.ErrorIs(t, err, people.ErrSecond)
 }
+
+// A link to choose a new password opens all teams of a person. One that was made while they worked in one team only,
+// and that its maker kept, opens nothing once they joined another; nor after they changed how they sign in.
+func TestAKeptLinkOpensNoOtherTeam(t *testing.T) {
+	const own = "kettle on the barge"
+	for name, change := range map[string]func(t *testing.T, s school){
+		"joined another team": func(t *testing.T, s school) {
+			t.Helper()
+			_, secret := basin(t, s)
+			_, err := s.Accounts.Enter(context.Background(),
+				people.Entering{Secret: secret, Name: "Tam Quayle", Password: own})
+			require.NoError(t, err)
+		},
+		"chose another password": func(t *testing.T, s school) {
+			t.Helper()
+			_, err := s.Accounts.ChangePassword(context.Background(), s.teacher, "", own, fresh)
+			require.NoError(t, err)
+		},
+		"signs in by a provider": func(t *testing.T, s school) {
+			t.Helper()
+			_, err := store.AllTeams{Pool: s.Pool}.Exec(context.Background(),
+				"INSERT INTO account_identity (issuer, subject, account_id, since) VALUES ('x', 'y', $1, now())",
+				s.teacher.AccountID)
+			require.NoError(t, err)
+		},
+		"has another address": func(t *testing.T, s school) {
+			t.Helper()
+			_, err := store.AllTeams{Pool: s.Pool}.Exec(context.Background(),
+				"UPDATE account SET email = 'tam@elsewhere.example' WHERE account_id = $1", s.teacher.AccountID)
+			require.NoError(t, err)
+		},
+	} {
+		t.Run(name, func(t *testing.T) {
+			s := demoSchool(t)
+			ctx := context.Background()
+			made, err := s.Accounts.ResetLink(ctx, s.lead, s.teacher.MemberID)
+			require.NoError(t, err)
+			_, err = s.Accounts.Opened(ctx, secretOf(t, made))
+			require.NoError(t, err)
+			change(t, s)
+			_, err = s.Accounts.Enter(ctx, people.Entering{
+				Secret: secretOf(t, made), Name: "Tam", Password: "heron on the lock gate",
+			})
+			require.ErrorIs(t, err, people.ErrLink)
+		})
+	}
+
+	// The link was found before they joined, and is used after: the check at its use refuses it.
+	s := demoSchool(t)
+	ctx := context.Background()
+	made, err := s.Accounts.ResetLink(ctx, s.lead, s.teacher.MemberID)
+	require.NoError(t, err)
+	_, secret := basin(t, s)
+	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secret, Name: "Tam Quayle", Password: own})
+	require.NoError(t, err)
+	_, err = store.AllTeams{Pool: s.Pool}.Exec(ctx, "UPDATE account_link SET ended_at = NULL WHERE kind = 'reset'")
+	require.NoError(t, err)
+	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secretOf(t, made), Name: "Tam", Password: fresh})
+	require.ErrorIs(t, err, people.ErrLink)
+}

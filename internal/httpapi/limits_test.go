@@ -45,8 +45,8 @@ func TestASessionThatRestsForMoreThanFourHoursEnds(t *testing.T) {
 	assert.Equal(t, http.StatusUnauthorized, status(rested))
 }
 
-// A phone that joined is the desk of that lesson for four hours, as the page says that shows the code; the database ends
-// its session by its own clock.
+// A phone that joined is the desk of that lesson for four hours, as the page says that shows the code; the database
+// ends its session by its own clock.
 func TestAPhoneIsTheDeskForFourHours(t *testing.T) {
 	p := demoPlace(t)
 	laptop, phone := p.signIn(t, 1), p.phone(t)

@@ -67,8 +67,8 @@ type Queue struct {
 	log    *slog.Logger
 }
 
-// NewQueue opens the queue. Listening says that the pool may wait for notifications, which a pooler between does not let
-// through; without it is asked every second.
+// NewQueue opens the queue. Listening says that the pool may wait for notifications, which a pooler between does not
+// let through; without it is asked every second.
 func NewQueue(pool *pgxpool.Pool, log *slog.Logger, listening bool) (*Queue, error) {
 	q := &Queue{log: log}
 	workers := river.NewWorkers()

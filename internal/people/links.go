@@ -201,6 +201,9 @@ func (p Accounts) useLink(
 ) (tx.Actor, error) {
 	by := tx.Actor{TeamID: k.TeamID, MemberID: k.MemberID}
 	return tx.WriteSelf(ctx, p.Env, by, func(s store.Library) (tx.Actor, error) {
+		if err := p.stillOnlyHere(ctx, s, k); err != nil {
+			return tx.Actor{}, err
+		}
 		err := s.EndLink(ctx, k.LinkID, p.Env.Now())
 		if errors.Is(err, store.ErrNotFound) {
 			return tx.Actor{}, errLink // somebody was faster
@@ -223,6 +226,23 @@ func (p Accounts) useLink(
 		}
 		return tx.ActorOf(now), err
 	})
+}
+
+// stillOnlyHere refuses a link by which a lead of one team would choose the password of somebody who works in another
+// one by now. Joining ends such links; this is asked again for a link that is used at the same moment.
+func (p Accounts) stillOnlyHere(ctx context.Context, s store.Library, k store.Link) error {
+	if k.Kind != store.Reset || k.MadeBy == "" { // by the command line of the server
+		return nil
+	}
+	m, err := s.Member(ctx, k.MemberID)
+	if err != nil {
+		return err
+	}
+	list, err := store.Seats(ctx, p.Env.AllTeams(), m.AccountID)
+	if err == nil && len(list) > 1 {
+		err = errLink
+	}
+	return err
 }
 
 func (p Accounts) renew(ctx context.Context, s store.Library, m store.Member, address string) error {

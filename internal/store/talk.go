@@ -173,7 +173,6 @@ var (
 	remarkOpen   = query[openRemarks]("remark_open")
 	noticeAdd    = change("notice_add")
 	noticeList   = query[Notice]("notice_list")
-	noticeUnseen = value[int]("notice_unseen")
 	noticeSee    = change("notice_see")
 	waitingList  = query[Waiting]("waiting_list")
 	changesSince = query[ChangedCard]("changes_since")
@@ -297,11 +296,6 @@ func (l Library) AddNotices(ctx context.Context, n NewNotice) error {
 // Notices lists the newest of a member.
 func (l Library) Notices(ctx context.Context, memberID string) ([]Notice, error) {
 	return noticeList.many(ctx, l.db, l.with(args{"member_id": memberID}))
-}
-
-// Unseen counts the notices that a member has not seen.
-func (l Library) Unseen(ctx context.Context, memberID string) (int, error) {
-	return noticeUnseen.get(ctx, l.db, l.with(args{"member_id": memberID}))
 }
 
 // SeeNotices marks those of a member up to one as seen.

@@ -33,7 +33,6 @@ var (
 	teamConventions = change("team_conventions")
 	teamWords       = change("team_words")
 	teamHold        = value[int64]("team_hold")
-	teamRevision    = value[int64]("team_revision")
 	routineList     = query[routineRow]("routine_list")
 	routinePut      = change("routine_put")
 	routineDrop     = change("routine_drop")
@@ -61,11 +60,6 @@ func CountTeams(ctx context.Context, db DB) (int, error) {
 func (l Library) Lock(ctx context.Context) error {
 	_, err := teamHold.get(ctx, l.db, l.with(nil))
 	return err
-}
-
-// Revision rises with every transaction that changes cards, takes, letters, pictures, members or conventions.
-func (l Library) Revision(ctx context.Context) (int64, error) {
-	return teamRevision.get(ctx, l.db, l.with(nil))
 }
 
 // Team returns ErrNotFound where there is none.

@@ -258,8 +258,8 @@ func (s *stage) walk(t *testing.T, page string) {
 	}, 20*time.Second, 40*time.Millisecond, page)
 }
 
-// axe looks for violations of accessibility rules with axe-core, in a dialog where one is open. Contrast, half of the cost, is looked at in the walk
-// through all states and, elsewhere, at night.
+// axe looks for violations of accessibility rules with axe-core, in a dialog where one is open. Contrast, half of the
+// cost, is looked at in the walk through all states and, elsewhere, at night.
 func (s *stage) axe(t *testing.T, view string) {
 	t.Helper()
 	s.axeWith(t, view, !testing.Short())

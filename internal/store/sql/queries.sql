@@ -160,9 +160,6 @@ SELECT 1 FROM pg_notify('bright_chalk', json_build_object('team', @team_id::text
 -- name: team_hold
 SELECT revision FROM team WHERE team_id = @team_id FOR NO KEY UPDATE
 
--- name: team_revision
-SELECT revision FROM team WHERE team_id = @team_id
-
 -- name: medium_put
 INSERT INTO medium (team_id, sha256, media_type, bytes) VALUES (@team_id, @sha256, @media_type, @bytes)
 ON CONFLICT DO NOTHING

@@ -82,9 +82,6 @@ SELECT n.notice_id, n.kind, n.card_id::text, c.grapheme, coalesce(n.remark_id::t
 FROM notice n JOIN card c ON c.card_id = n.card_id LEFT JOIN member b ON b.team_id = n.team_id AND b.member_id = n.by_member
 WHERE n.team_id = @team_id AND n.member_id = @member_id ORDER BY n.notice_id DESC LIMIT 100
 
--- name: notice_unseen
-SELECT count(*)::int FROM notice WHERE team_id = @team_id AND member_id = @member_id AND seen_at IS NULL
-
 -- name: notice_see
 UPDATE notice SET seen_at = @now WHERE team_id = @team_id AND member_id = @member_id AND seen_at IS NULL AND notice_id <= @upto
 
