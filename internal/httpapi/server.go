@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/url"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -89,7 +90,7 @@ func New(a *app.App, o Options) http.Handler {
 	r.Get("/readyz", s.ready)
 	r.With(httprate.LimitBy(reportsAMinute, time.Minute, s.addressKey)).Post(reportPath, s.report)
 	r.Route("/api", func(r chi.Router) {
-		r.Use(middleware.Compress(5, "application/json", "image/svg+xml"), s.visited)
+		r.Use(readable, middleware.Compress(5, "application/json", "image/svg+xml"), s.visited)
 		c := apiConfig()
 		members := r.With(s.identify)
 		everybody, calls := humachi.New(r, c), humachi.New(members, c)
@@ -101,6 +102,21 @@ func New(a *app.App, o Options) http.Handler {
 	})
 	r.NotFound(s.page)
 	return r
+}
+
+// readable refuses an address that is no text: bytes that are not UTF-8, and NUL, which no call can mean and which what
+// is behind it (patterns, the database) may stumble over. JSON bodies hold text only, by their reader.
+func readable(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		query, err := url.QueryUnescape(r.URL.RawQuery)
+		if text := r.URL.Path + query; err != nil || !utf8.ValidString(text) || strings.ContainsRune(text, 0) {
+			writeProblem(w, newProblem(
+				http.StatusUnprocessableEntity, codeSigns, "The address holds signs that are no text. Type them anew.",
+			))
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
 }
 
 type queryKey struct{}

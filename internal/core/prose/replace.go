@@ -15,7 +15,7 @@ type Wording struct {
 
 // Whole makes a text ready to be looked for.
 func Whole(what string) Wording {
-	parts := strings.Fields(what)
+	parts := strings.Fields(strings.ToValidUTF8(what, "�")) // a pattern is of text only
 	if len(parts) == 0 {
 		return Wording{}
 	}
