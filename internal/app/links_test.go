@@ -42,12 +42,15 @@ func TestSomebodyJoinsByALink(t *testing.T) {
 		_, err := s.Accounts.Ask(ctx, s.lead, bad)
 		mendable(t, err, bad)
 	}
-	made, err := s.Accounts.Ask(ctx, s.lead, ask)
+	alike := ask
+	alike.Email = "\uff4ftto@lockhouse.example" // a wide o, as from a table of another script
+	made, err := s.Accounts.Ask(ctx, s.lead, alike)
 	require.NoError(t, err)
 	secret := secretOf(t, made)
 	k, err := s.Accounts.Opened(ctx, secret)
 	require.NoError(t, err)
 	assert.Equal(t, "Otto Wick", k.Name)
+	assert.Equal(t, ask.Email, k.Email, "no address looks like another one")
 	assert.NotEmpty(t, k.Team)
 	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secret, Name: "Otto Wick", Password: "short"})
 	mendable(t, err)

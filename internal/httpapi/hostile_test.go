@@ -23,8 +23,8 @@ var hostile = []string{
 	"%F0%9F%A6%86", "0000-00-00", "9999-12-31", "-0001-01-01", "%0d%0aX-A:%20b",
 }
 
-// Nothing that stands in an address breaks a call: each parameter of each call that reads is given every such value, and
-// the answer is a sentence, not an error of ours.
+// Nothing that stands in an address breaks a call: each parameter of each call that reads is given every such value,
+// and the answer is a sentence, not an error of ours.
 func TestNoAddressBreaksACall(t *testing.T) {
 	p := demoPlace(t)
 	lead := p.signIn(t, 0)

@@ -95,7 +95,14 @@ func TestSignInByAProvider(t *testing.T) {
 		"for another one":  func() { at.As("17", "", true, map[string]any{"aud": "another application"}) },
 		"too old":          func() { at.As("17", "", true, map[string]any{"exp": 1000}) },
 		"another question": func() { at.As("17", "", true, map[string]any{"nonce": "x"}) },
-		"another issuer":   func() { at.As("17", "", true, map[string]any{"iss": "https://id.example"}) },
+		"for another client": func() {
+			at.As("17", "", true, map[string]any{"aud": []string{providertest.Client, "x"}, "azp": "x"})
+		},
+		"for nobody in particular": func() {
+			at.As("17", "", true, map[string]any{"aud": []string{providertest.Client, "x"}})
+		},
+		"an address that looks like another": func() { at.As("21", "teacher@loc\u212Ahouse.example", true, nil) },
+		"another issuer":                     func() { at.As("17", "", true, map[string]any{"iss": "https://id.example"}) },
 	} {
 		who()
 		b := browser(t, base)
@@ -105,6 +112,25 @@ func TestSignInByAProvider(t *testing.T) {
 		status, _ = b.call("GET", "/api/session", "")
 		assert.Equal(t, 401, status, why)
 	}
+}
+
+// A provider that writes "true" as text has verified the address; one that fails half way is away, which is not a no.
+func TestWhatAProviderMayAnswer(t *testing.T) {
+	p := demoPlace(t)
+	at, base := p.withProvider(t)
+	at.As("31", "assistant@lockhouse.example", false, map[string]any{"email_verified": "true"})
+	b := browser(t, base)
+	status, text := b.back(b.out(`{"purpose":"sign-in"}`))
+	require.Equal(t, 200, status, text)
+	assert.Equal(t, tx.Assistant, get[tx.Actor](t, b, "/api/session").Role)
+
+	b = browser(t, base)
+	q := b.out(`{"purpose":"sign-in"}`)
+	at.CloseClientConnections()
+	at.Close()
+	status, text = b.back(q)
+	assert.Equal(t, 503, status, text)
+	assert.Contains(t, text, "provider-away")
 }
 
 func TestConnectingAProvider(t *testing.T) {

@@ -5,7 +5,6 @@ import (
 	"crypto/rand"
 	"crypto/sha256"
 	"errors"
-	"net/mail"
 	"slices"
 	"strings"
 	"time"
@@ -38,7 +37,7 @@ type Invitation struct {
 
 // Ask makes a link by which somebody joins the team; only a lead may.
 func (p Accounts) Ask(ctx context.Context, by tx.Actor, a Invitation) (NewLink, error) {
-	address, err := mail.ParseAddress(a.Email)
+	address, err := readAddress(a.Email)
 	switch {
 	case err != nil:
 		return NewLink{}, fault.In("email", "%q is not an e-mail address.", a.Email)
@@ -48,7 +47,7 @@ func (p Accounts) Ask(ctx context.Context, by tx.Actor, a Invitation) (NewLink, 
 		return NewLink{}, fault.In("role", "The role is lead, teacher or assistant.")
 	}
 	k := store.Link{
-		Kind: store.Invitation, Email: address.Address, Name: strings.TrimSpace(a.Name), Role: string(a.Role),
+		Kind: store.Invitation, Email: address, Name: strings.TrimSpace(a.Name), Role: string(a.Role),
 	}
 	return tx.Write(ctx, p.Env, by, tx.MayAgree, func(s store.Library) (NewLink, error) {
 		team, err := s.Members(ctx)

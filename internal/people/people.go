@@ -12,6 +12,7 @@ import (
 	"strings"
 
 	"github.com/jackc/pgx/v5"
+	"golang.org/x/text/unicode/norm"
 
 	"brightchalk/internal/core/accord"
 	"brightchalk/internal/core/convention"
@@ -92,14 +93,24 @@ func passwordFault(field, password, email string) error {
 	return nil
 }
 
+// readAddress reads a mail address that was typed. Signs that only look like letters become these (NFKC of Unicode
+// Standard Annex 15), so that no two accounts have one address to the eye.
+func readAddress(text string) (string, error) {
+	a, err := mail.ParseAddress(norm.NFKC.String(text))
+	if err != nil {
+		return "", err
+	}
+	return a.Address, nil
+}
+
 // member checks what is known of somebody new and hashes the password.
 func (p Accounts) member(ctx context.Context, email, name string, role tx.Role, password string) (store.Member, error) {
-	address, err := mail.ParseAddress(email)
+	address, err := readAddress(email)
 	switch {
 	case err != nil:
 		return store.Member{}, fault.In("email", "%q is not an e-mail address.", email)
-	case passwordFault("password", password, address.Address) != nil:
-		return store.Member{}, passwordFault("password", password, address.Address)
+	case passwordFault("password", password, address) != nil:
+		return store.Member{}, passwordFault("password", password, address)
 	case strings.TrimSpace(name) == "":
 		return store.Member{}, fault.In("name", "A name is needed.")
 	case !role.Valid():
@@ -107,7 +118,7 @@ func (p Accounts) member(ctx context.Context, email, name string, role tx.Role, 
 	}
 	hash, err := p.hash(ctx, password)
 	return store.Member{
-		Email: address.Address, Name: strings.TrimSpace(name), Role: string(role), PasswordHash: hash,
+		Email: address, Name: strings.TrimSpace(name), Role: string(role), PasswordHash: hash,
 	}, err
 }
 

@@ -8,8 +8,10 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"strings"
 	"sync"
 	"time"
+	"unicode"
 
 	"github.com/coreos/go-oidc/v3/oidc"
 	"golang.org/x/oauth2"
@@ -98,28 +100,64 @@ func (p *Provider) Finish(ctx context.Context, w Way, code string) (Person, erro
 	ctx = oidc.ClientContext(ctx, p.client)
 	token, err := c.Exchange(ctx, code, oauth2.VerifierOption(w.Verifier))
 	if err != nil {
-		return Person{}, fmt.Errorf("%w: %w", ErrRefused, err)
+		return Person{}, failure(err)
 	}
 	raw, _ := token.Extra("id_token").(string)
 	id, err := found.Verifier(&oidc.Config{ClientID: p.settings.Client}).Verify(ctx, raw)
 	if err != nil {
-		return Person{}, fmt.Errorf("%w: %w", ErrRefused, err)
+		return Person{}, failure(err)
 	}
 	if id.Nonce != w.Nonce || id.Subject == "" {
 		return Person{}, fmt.Errorf("%w: an answer to another question", ErrRefused)
 	}
 	var said struct {
 		Email    string `json:"email"`
-		Verified bool   `json:"email_verified"`
+		Verified truth  `json:"email_verified"`
 		Name     string `json:"name"`
+		Party    string `json:"azp"`
 	}
 	if err := id.Claims(&said); err != nil {
 		return Person{}, fmt.Errorf("%w: %w", ErrRefused, err)
 	}
-	if !said.Verified {
+	// Whom the token was made for, where it may be read by several (OpenID Connect Core 1.0, section 3.1.3.7).
+	if said.Party != "" && said.Party != p.settings.Client || len(id.Audience) > 1 && said.Party == "" {
+		return Person{}, fmt.Errorf("%w: the token is for %q", ErrRefused, said.Party)
+	}
+	if !bool(said.Verified) || !isASCII(said.Email) {
 		said.Email = ""
 	}
 	return Person{id.Issuer, id.Subject, said.Email, said.Name}, nil
+}
+
+// truth is a boolean that some providers write as text.
+type truth bool
+
+// UnmarshalJSON reads true and "true"; all else is false.
+func (v *truth) UnmarshalJSON(data []byte) error {
+	text := string(data)
+	*v = text == "true" || text == `"true"`
+	return nil
+}
+
+// isASCII tells whether a verified address can be compared with those that are kept: of other signs some look like
+// letters, and are taken for them when capitals are ignored (the sign of Kelvin for k).
+func isASCII(text string) bool {
+	return !strings.ContainsFunc(text, func(r rune) bool { return r > unicode.MaxASCII })
+}
+
+// failure tells a provider that does not answer from one that says no.
+func failure(err error) error {
+	var answered *oauth2.RetrieveError
+	var line *url.Error
+	away := errors.As(err, &line) || errors.Is(err, context.DeadlineExceeded) ||
+		strings.Contains(err.Error(), "fetching keys") // go-oidc gives its reason as text only
+	if errors.As(err, &answered) {
+		away = answered.Response.StatusCode >= 500
+	}
+	if away {
+		return fmt.Errorf("%w: %w", ErrAway, err)
+	}
+	return fmt.Errorf("%w: %w", ErrRefused, err)
 }
 
 // config looks the provider up, once it answers.
