@@ -7,7 +7,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"net"
 	"net/http"
 	"net/http/cookiejar"
 	"os"
@@ -25,6 +24,7 @@ import (
 
 	"brightchalk/demo"
 	"brightchalk/internal/library"
+	"brightchalk/test/loopback"
 )
 
 // database is a PostgreSQL cluster that is stopped and crashed.
@@ -41,7 +41,7 @@ func newDatabase(dir string, settings ...string) (*database, error) {
 	if len(found) == 0 {
 		return nil, errors.New("there is no PostgreSQL in /usr/lib/postgresql")
 	}
-	c := &database{bin: found[len(found)-1], dir: dir, port: freePort(), name: "postgres"}
+	c := &database{bin: found[len(found)-1], dir: dir, port: loopback.FreePort(), name: "postgres"}
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, err
 	}
@@ -145,16 +145,6 @@ func ask[T any](ctx context.Context, c *database, sql string, args ...any) (out 
 	return out, c.pool.QueryRow(ctx, sql, args...).Scan(&out)
 }
 
-func freePort() int {
-	l, err := net.Listen("tcp", "127.0.0.1:0") //nolint:noctx // at once
-	if err != nil {
-		return 0
-	}
-	defer func() { _ = l.Close() }()
-	at, _ := l.Addr().(*net.TCPAddr)
-	return at.Port
-}
-
 // server is one process of the application.
 type server struct {
 	base, debug string
@@ -165,9 +155,9 @@ type server struct {
 // serve starts a server at a port, 0 for a free one, and waits until it is ready.
 func (a *Arena) serve(ctx context.Context, db *database, port int) (*server, error) {
 	if port == 0 {
-		port = freePort()
+		port = loopback.FreePort()
 	}
-	s := &server{base: fmt.Sprintf("http://127.0.0.1:%d", port), debug: fmt.Sprintf("127.0.0.1:%d", freePort())}
+	s := &server{base: fmt.Sprintf("http://127.0.0.1:%d", port), debug: fmt.Sprintf("127.0.0.1:%d", loopback.FreePort())}
 	var err error
 	if s.log, err = os.CreateTemp(a.dir, "server-*.log"); err != nil {
 		return nil, err

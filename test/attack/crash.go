@@ -11,6 +11,7 @@ import (
 	"brightchalk/internal/core/lesson"
 	"brightchalk/internal/library"
 	"brightchalk/internal/teaching"
+	"brightchalk/test/loopback"
 )
 
 // journal is what was acknowledged, and what may or may not have been stored when the answer did not come.
@@ -176,7 +177,7 @@ func (a *Arena) crew(ctx context.Context, base string, n int) (*crew, error) {
 
 // kills ends the server at any moment and starts it at the same address again.
 func kills(ctx context.Context, a *Arena) error {
-	port := freePort()
+	port := loopback.FreePort()
 	s, err := a.serve(ctx, a.db, port)
 	if err != nil {
 		return err

@@ -14,11 +14,12 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 
 	"brightchalk/test/cluster"
+	"brightchalk/test/loopback"
 )
 
 // many starts three servers and two databases, and has the rest of the section look at the database that leads.
 func (a *Arena) many(ctx context.Context) (*cluster.Cluster, string, func(), error) {
-	web := fmt.Sprintf("127.0.0.1:%d", freePort())
+	web := fmt.Sprintf("127.0.0.1:%d", loopback.FreePort())
 	binary, err := filepath.Abs(a.binary)
 	if err != nil {
 		return nil, "", nil, err

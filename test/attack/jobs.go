@@ -11,12 +11,13 @@ import (
 	"brightchalk/internal/jobs"
 	"brightchalk/internal/printing"
 	"brightchalk/internal/store"
+	"brightchalk/test/loopback"
 )
 
 // lostJobs kills the server that may be doing what somebody waits for, at any moment: the other one, or the same one
 // when it is back, does it to its end, and once.
 func lostJobs(ctx context.Context, a *Arena) error {
-	port := freePort()
+	port := loopback.FreePort()
 	one, err := a.serve(ctx, a.db, port)
 	if err != nil {
 		return err

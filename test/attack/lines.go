@@ -16,6 +16,8 @@ import (
 	"sync/atomic"
 	"syscall"
 	"time"
+
+	"brightchalk/test/loopback"
 )
 
 // cutter is a proxy that breaks connections after a number of bytes by chance.
@@ -272,7 +274,7 @@ func (a *Arena) requests(ctx context.Context, base string) (func() (done, failed
 // rolling restarts two servers one after the other behind a balancer that asks whether they are ready, while people
 // read and write through it.
 func rolling(ctx context.Context, a *Arena) error {
-	ports := []int{freePort(), freePort()}
+	ports := []int{loopback.FreePort(), loopback.FreePort()}
 	servers := make([]*server, 2)
 	var err error
 	for i, port := range ports {

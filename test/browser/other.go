@@ -7,12 +7,14 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"net"
 	"net/http"
 	"os"
 	"os/exec"
+	"strconv"
 	"strings"
 	"time"
+
+	"brightchalk/test/loopback"
 
 	"github.com/coder/websocket"
 )
@@ -42,15 +44,6 @@ func presses(text string) []any {
 	return []any{map[string]any{"type": "key", "id": "keyboard", "actions": out}}
 }
 
-func freePort() (string, error) {
-	l, err := net.Listen("tcp", "127.0.0.1:0") //nolint:noctx // closed at once
-	if err != nil {
-		return "", err
-	}
-	_, port, _ := net.SplitHostPort(l.Addr().String())
-	return port, l.Close()
-}
-
 // firefox is driven by WebDriver BiDi over a socket of its own.
 type firefox struct {
 	run     *exec.Cmd
@@ -62,23 +55,20 @@ type firefox struct {
 
 // Firefox starts Debian's Firefox without a window.
 func Firefox(ctx context.Context) (Page, error) {
-	port, err := freePort()
-	if err != nil {
-		return nil, err
-	}
+	at := strconv.Itoa(loopback.FreePort())
 	dir, err := os.MkdirTemp("", "chalk-firefox-")
 	if err != nil {
 		return nil, err
 	}
 	f := &firefox{dir: dir}
 	f.run = exec.Command("firefox-esr", "--headless", "--no-remote", "--profile", dir, //nolint:noctx // Close ends it
-		"--width", "1280", "--height", "800", "--remote-debugging-port", port, "about:blank")
+		"--width", "1280", "--height", "800", "--remote-debugging-port", at, "about:blank")
 	f.run.Env = append(os.Environ(), "HOME="+dir, "MOZ_DISABLE_CONTENT_SANDBOX=1")
 	if err := f.run.Start(); err != nil {
 		return nil, err
 	}
 	for end := time.Now().Add(Timeout); ; time.Sleep(200 * time.Millisecond) {
-		f.socket, _, err = websocket.Dial(ctx, "ws://127.0.0.1:"+port+"/session", nil) //nolint:bodyclose // a socket
+		f.socket, _, err = websocket.Dial(ctx, "ws://127.0.0.1:"+at+"/session", nil) //nolint:bodyclose // a socket
 		if err == nil {
 			break
 		}
@@ -207,22 +197,19 @@ type webkit struct {
 
 // WebKit starts WebKitGTK's small browser by its driver, on a screen in memory.
 func WebKit(context.Context) (Page, error) {
-	port, err := freePort()
-	if err != nil {
-		return nil, err
-	}
+	at := strconv.Itoa(loopback.FreePort())
 	w := &webkit{screen: exec.Command("Xvfb", ":97", "-screen", "0", "1400x1000x24")} //nolint:noctx // Close ends it
 	if err := w.screen.Start(); err != nil {
 		return nil, err
 	}
-	w.run = exec.Command("WebKitWebDriver", "--port="+port) //nolint:noctx // Close ends it
+	w.run = exec.Command("WebKitWebDriver", "--port="+at) //nolint:noctx // Close ends it
 	w.run.Env = append(os.Environ(), "DISPLAY=:97", "WEBKIT_DISABLE_SANDBOX_THIS_IS_DANGEROUS=1",
 		"LIBGL_ALWAYS_SOFTWARE=1", "WEBKIT_DISABLE_COMPOSITING_MODE=1")
 	if err := w.run.Start(); err != nil {
 		_ = w.screen.Process.Kill()
 		return nil, err
 	}
-	base := "http://127.0.0.1:" + port + "/session"
+	base := "http://127.0.0.1:" + at + "/session"
 	found, err := exec.Command("sh", "-c", "ls /usr/lib/*/webkit2gtk-4*/MiniBrowser | tail -1").
 		Output()
 		//nolint:noctx // quick

@@ -12,7 +12,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"net"
 	"net/http"
 	"os"
 	"os/exec"
@@ -23,6 +22,8 @@ import (
 	"syscall"
 	"text/template"
 	"time"
+
+	"brightchalk/test/loopback"
 
 	"github.com/jackc/pgx/v5"
 )
@@ -95,8 +96,8 @@ func (c *Cluster) begin(ctx context.Context) error {
 	if err := c.folder(); err != nil {
 		return err
 	}
-	peer := port()
-	c.etcdPort, c.Primary, c.Standby, c.Pooler = port(), port(), port(), port()
+	peer := loopback.FreePort()
+	c.etcdPort, c.Primary, c.Standby, c.Pooler = loopback.FreePort(), loopback.FreePort(), loopback.FreePort(), loopback.FreePort()
 	address := "http://127.0.0.1:" + strconv.Itoa(c.etcdPort)
 	near := "http://127.0.0.1:" + strconv.Itoa(peer)
 	err := c.run("etcd", "etcd", "--data-dir", filepath.Join(c.Dir, "etcd"), "--listen-client-urls", address,
@@ -108,7 +109,7 @@ func (c *Cluster) begin(ctx context.Context) error {
 	follower := rand.Text()
 	for i := range databases {
 		d := &Database{
-			Name: fmt.Sprintf("db%d", i+1), Port: port(), Rest: port(), Etcd: c.etcdPort, Bin: found[len(found)-1],
+			Name: fmt.Sprintf("db%d", i+1), Port: loopback.FreePort(), Rest: loopback.FreePort(), Etcd: c.etcdPort, Bin: found[len(found)-1],
 			Owner: c.owner, Follower: follower,
 		}
 		d.Dir = filepath.Join(c.Dir, d.Name)
@@ -129,7 +130,7 @@ func (c *Cluster) begin(ctx context.Context) error {
 		}
 	}
 	for range servers {
-		c.Servers = append(c.Servers, port())
+		c.Servers = append(c.Servers, loopback.FreePort())
 	}
 	if err := c.write("haproxy.cfg", filepath.Join(c.Dir, "haproxy.cfg"), c); err != nil {
 		return err
@@ -431,14 +432,4 @@ func asked(ctx context.Context, url string) ([]byte, int) {
 	defer func() { _ = answer.Body.Close() }()
 	data, _ := io.ReadAll(io.LimitReader(answer.Body, 1<<20))
 	return data, answer.StatusCode
-}
-
-func port() int {
-	l, err := net.Listen("tcp", "127.0.0.1:0") //nolint:noctx // at once
-	if err != nil {
-		return 0
-	}
-	defer func() { _ = l.Close() }()
-	at, _ := l.Addr().(*net.TCPAddr)
-	return at.Port
 }
