@@ -14,9 +14,9 @@ import (
 	"strings"
 	"time"
 
-	"brightchalk/test/loopback"
-
 	"github.com/coder/websocket"
+
+	"brightchalk/test/loopback"
 )
 
 // Page is one page of a browser that is not Chromium, driven by what the W3C has agreed.

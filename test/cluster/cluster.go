@@ -23,9 +23,9 @@ import (
 	"text/template"
 	"time"
 
-	"brightchalk/test/loopback"
-
 	"github.com/jackc/pgx/v5"
+
+	"brightchalk/test/loopback"
 )
 
 //go:embed config/*
@@ -97,7 +97,9 @@ func (c *Cluster) begin(ctx context.Context) error {
 		return err
 	}
 	peer := loopback.FreePort()
-	c.etcdPort, c.Primary, c.Standby, c.Pooler = loopback.FreePort(), loopback.FreePort(), loopback.FreePort(), loopback.FreePort()
+	for _, port := range []*int{&c.etcdPort, &c.Primary, &c.Standby, &c.Pooler} {
+		*port = loopback.FreePort()
+	}
 	address := "http://127.0.0.1:" + strconv.Itoa(c.etcdPort)
 	near := "http://127.0.0.1:" + strconv.Itoa(peer)
 	err := c.run("etcd", "etcd", "--data-dir", filepath.Join(c.Dir, "etcd"), "--listen-client-urls", address,
@@ -109,7 +111,8 @@ func (c *Cluster) begin(ctx context.Context) error {
 	follower := rand.Text()
 	for i := range databases {
 		d := &Database{
-			Name: fmt.Sprintf("db%d", i+1), Port: loopback.FreePort(), Rest: loopback.FreePort(), Etcd: c.etcdPort, Bin: found[len(found)-1],
+			Name: fmt.Sprintf("db%d", i+1), Port: loopback.FreePort(), Rest: loopback.FreePort(), Etcd: c.etcdPort,
+			Bin:   found[len(found)-1],
 			Owner: c.owner, Follower: follower,
 		}
 		d.Dir = filepath.Join(c.Dir, d.Name)
