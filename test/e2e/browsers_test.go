@@ -80,7 +80,13 @@ func TestInOtherBrowsers(t *testing.T) {
 			v.sees("live")
 			v.clicks("Library")
 			v.sees("79 complete")
-			v.eval(`document.querySelector("[data-grapheme='k']").click()`)
+			assert.Eventually(t, func() bool { // the count is there before the cards
+				return v.eval(`(() => {
+					const k = document.querySelector("[data-grapheme='k']")
+					k?.click()
+					return !!k
+				})()`) == "true"
+			}, 20*time.Second, 100*time.Millisecond)
 			v.sees("✓ Saved")
 			v.eval(`(() => {
 				const label = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'Rhyme')
