@@ -50,7 +50,7 @@ func TestSomebodyJoinsByALink(t *testing.T) {
 	k, err := s.Accounts.Opened(ctx, secret)
 	require.NoError(t, err)
 	assert.Equal(t, "Otto Wick", k.Name)
-	assert.Equal(t, ask.Email, k.Email, "no address looks like another one")
+	assert.Equal(t, ask.Email, k.Email, "a wide letter is the plain one")
 	assert.NotEmpty(t, k.Team)
 	_, err = s.Accounts.Enter(ctx, people.Entering{Secret: secret, Name: "Otto Wick", Password: "short"})
 	mendable(t, err)

@@ -237,8 +237,8 @@ func (p Accounts) stillOnlyHere(ctx context.Context, s store.Library, k store.Li
 	if err != nil {
 		return err
 	}
-	list, err := store.Seats(ctx, p.Env.AllTeams(), m.AccountID)
-	if err == nil && len(list) > 1 {
+	elsewhere, err := p.worksElsewhere(ctx, m)
+	if err == nil && elsewhere {
 		err = errLink
 	}
 	return err

@@ -93,8 +93,8 @@ func passwordFault(field, password, email string) error {
 	return nil
 }
 
-// readAddress reads a mail address that was typed. Signs that only look like letters become these (NFKC of Unicode
-// Standard Annex 15), so that no two accounts have one address to the eye.
+// readAddress reads a mail address that was typed. Wide letters, ligatures and the like become the plain letters that
+// they stand for (NFKC of Unicode Standard Annex 15). Letters of another script that look alike stay what they are.
 func readAddress(text string) (string, error) {
 	a, err := mail.ParseAddress(norm.NFKC.String(text))
 	if err != nil {

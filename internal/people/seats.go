@@ -38,14 +38,20 @@ func (p Accounts) Switch(ctx context.Context, by tx.Actor, memberID, address str
 	})
 }
 
+// worksElsewhere tells whether a member's account is in more teams than one.
+func (p Accounts) worksElsewhere(ctx context.Context, m store.Member) (bool, error) {
+	list, err := store.Seats(ctx, p.Env.AllTeams(), m.AccountID)
+	return len(list) > 1, err
+}
+
 // onlyHere refuses a lead what would also open, or close, the person's account in another team. Whoever has the command
 // line of the server may.
 func (p Accounts) onlyHere(ctx context.Context, by tx.Actor, m store.Member) error {
 	if by.MemberID == "" || by.MemberID == m.MemberID {
 		return nil
 	}
-	list, err := store.Seats(ctx, p.Env.AllTeams(), m.AccountID)
-	if err != nil || len(list) < 2 {
+	elsewhere, err := p.worksElsewhere(ctx, m)
+	if err != nil || !elsewhere {
 		return err
 	}
 	return fault.New(ErrElsewhere,

@@ -6,7 +6,7 @@ import { useReadTable, type Table } from './api'
 
 type Props = { cards: ReadonlyMap<string, WallCard>; onTake: (order: string[]) => void; onClose: () => void }
 
-const mostBytes = 400_000
+const maxBytes = 400_000
 
 const columns: { key: keyof Table['taken']; name: string }[] = [
   { key: 'grapheme', name: 'Letters stand in' },
@@ -34,8 +34,8 @@ export default function TableDialog({ cards, onTake, onClose }: Props) {
         accept=".csv,.tsv,.txt,text/csv"
         className="self-start"
         onFile={(file) => {
-          setWrong(file.size > mostBytes ? 'The table is larger than 400 kB.' : '')
-          if (file.size > mostBytes) return
+          setWrong(file.size > maxBytes ? 'The table is larger than 400 kB.' : '')
+          if (file.size > maxBytes) return
           void file.text().then((t) => {
             setText(t)
             ask(t, { grapheme: '', sound: '', step: '' })
